@@ -1,0 +1,50 @@
+import { z } from 'zod'
+
+/** A recognised word: seconds into the take, confidence 0–1. */
+export const HeardWord = z.object({ word: z.string().max(60), start: z.number().min(0), end: z.number().min(0), confidence: z.number().min(0).max(1) })
+export type HeardWord = z.infer<typeof HeardWord>
+
+export const heardCodes = [
+  'count-skip', 'count-repeat', 'count-order', 'count-end', 'total-mismatch', 'false-sentence', 'number-changed', 'line-skipped',
+  'false-start', 'filler', 'dead-air', 'wait-short', 'answer-early', 'clap-mismatch', 'pace', 'pause-cue', 'wait', 'recount',
+] as const
+export const HeardCode = z.enum(heardCodes)
+export type HeardCode = z.infer<typeof HeardCode>
+/** Codes that only inform: nothing went wrong. */
+export const plainCodes: ReadonlySet<HeardCode> = new Set(['pause-cue', 'wait', 'recount'])
+
+export const HeardFinding = z.object({
+  code: HeardCode,
+  /** Seconds into the take. */
+  start: z.number(),
+  end: z.number(),
+  stepId: z.string().nullable(),
+  expected: z.string(),
+  heard: z.string(),
+  /** False where recognition or captioning may be at fault: let the ear decide. */
+  certain: z.boolean(),
+  message: z.string(),
+})
+export type HeardFinding = z.infer<typeof HeardFinding>
+
+export const ProposedDrop = z.object({ from: z.number(), to: z.number(), reason: z.enum(['slip', 'false start', 'silence']), note: z.string() })
+export type ProposedDrop = z.infer<typeof ProposedDrop>
+
+/** One word of a script line against what was heard. `at` is an index into the heard words. */
+export const LineWord = z.object({ word: z.string(), at: z.number().int().nullable(), status: z.enum(['said', 'changed', 'missing']) })
+export const HeardLine = z.object({ stepId: z.string(), words: z.array(LineWord), start: z.number().nullable(), end: z.number().nullable() })
+export type HeardLine = z.infer<typeof HeardLine>
+
+export const Hearing = z.object({
+  words: z.array(HeardWord),
+  lines: z.array(HeardLine),
+  findings: z.array(HeardFinding),
+  drops: z.array(ProposedDrop),
+  /** Words a minute while speaking; null when too little was said. */
+  pace: z.number().nullable(),
+  /** 0–100: 100 less the weight of its slips. */
+  quality: z.number(),
+  /** Script words the recogniser had no pronunciation for. */
+  unpronounced: z.array(z.string()),
+})
+export type Hearing = z.infer<typeof Hearing>

@@ -1,0 +1,36 @@
+import { z } from 'zod'
+
+export const Help = z.enum(['alone', 'nudged', 'together'])
+export type Help = z.infer<typeof Help>
+export const Rung = z.enum(['things', 'picture', 'track', 'head'])
+export type Rung = z.infer<typeof Rung>
+export const Level = z.enum(['secure', 'nearly', 'not yet', "can't tell"])
+export type Level = z.infer<typeof Level>
+
+/** What a home typed or chose for one task, as it was given; reading it is the core's work. Null: left open. */
+export const Answer = z.object({
+  taskId: z.string().max(40),
+  kind: z.enum(['number', 'choice', 'photo']),
+  text: z.string().max(120).nullable().optional(),
+  choice: z.number().int().min(0).max(5).nullable().optional(),
+  photoId: z.string().uuid().nullable().optional(),
+})
+export type Answer = z.infer<typeof Answer>
+
+export const ReplyInput = z.object({
+  childId: z.string().uuid(),
+  /** Made once by the page: a reply sent twice with it is one reply. */
+  key: z.string().uuid(),
+  answers: z.array(Answer).max(20),
+  help: Help.nullable(),
+  words: z.string().max(1000),
+})
+export type ReplyInput = z.infer<typeof ReplyInput>
+
+export const JudgementInput = z.object({
+  level: Level,
+  help: Help,
+  rung: Rung,
+  note: z.string().max(500).default(''),
+})
+export type JudgementInput = z.infer<typeof JudgementInput>

@@ -1,0 +1,80 @@
+import { nameWords, type SpokenLine } from './spoken.ts'
+
+/**
+ * Weights of the segment's own language model. Absolute discounting takes `discount` from every count seen;
+ * what is freed backs off to single words. In a count, the next number gets `nextInCount` of the weight and
+ * every other number word the rest, so that a number left out is heard as left out, not filled in.
+ */
+export const modelWeights = { discount: 0.4, nextInCount: 0.85, floorNumber: 0.25, floorSlip: 0.25, scriptWord: 1 } as const
+
+export const slipWords = ['oops', 'okay', 'sorry', 'wait', 'again', 'um', 'no'] as const
+const floorNumbers = [...Array.from({ length: 21 }, (_, i) => i), 30, 40, 50, 60, 70, 80, 90, 100]
+export const numberWords: ReadonlySet<string> = new Set(floorNumbers.flatMap(nameWords).filter((w) => w !== 'and'))
+
+/** Every word the recogniser may hear in this segment. */
+export function vocabularyOf(lines: readonly SpokenLine[]): string[] {
+  return [...new Set([...lines.flatMap((l) => l.words), ...numberWords, ...slipWords])].sort()
+}
+
+/**
+ * A bigram model in ARPA format (base-10 logarithms) for one segment. `known` are the words the dictionary can
+ * pronounce; others are left out, and the caller reports them.
+ */
+export function arpaModel(lines: readonly SpokenLine[], known: ReadonlySet<string>): string {
+  const unigram = new Map<string, number>([['</s>', Math.max(1, lines.length)]])
+  const bigram = new Map<string, Map<string, number>>()
+  const add = (h: string, w: string, n: number) => {
+    const row = bigram.get(h) ?? new Map<string, number>()
+    row.set(w, (row.get(w) ?? 0) + n)
+    bigram.set(h, row)
+  }
+  for (const w of numberWords) if (known.has(w)) unigram.set(w, modelWeights.floorNumber)
+  for (const w of slipWords) if (known.has(w)) unigram.set(w, modelWeights.floorSlip)
+  for (const line of lines) {
+    const words = ['<s>', ...line.words.filter((w) => known.has(w)), '</s>']
+    for (let i = 1; i < words.length; i++) {
+      const [h, w] = [words[i - 1]!, words[i]!]
+      if (w !== '</s>') unigram.set(w, (unigram.get(w) ?? 0) + modelWeights.scriptWord)
+      add(h, w, 1)
+      // A pause ends an utterance anywhere, so every word may also end one and begin one.
+      if (w !== '</s>') add('<s>', w, 0.5)
+      add(w === '</s>' ? h : w, '</s>', 0.5)
+    }
+    if (line.numbers) line.words.slice(1).forEach((w, i) => countBigram(line.words[i]!, w, known, add))
+  }
+  return write(unigram, bigram)
+}
+
+function countBigram(h: string, next: string, known: ReadonlySet<string>, add: (h: string, w: string, n: number) => void): void {
+  if (!known.has(h) || !known.has(next)) return
+  const others = [...numberWords].filter((w) => known.has(w) && w !== next)
+  const weight = 6
+  add(h, next, weight * modelWeights.nextInCount)
+  for (const w of others) add(h, w, modelWeights.discount + (weight * (1 - modelWeights.nextInCount)) / others.length)
+}
+
+function write(unigram: ReadonlyMap<string, number>, bigram: ReadonlyMap<string, ReadonlyMap<string, number>>): string {
+  const all = [...unigram.values()].reduce((a, b) => a + b, 0)
+  const p1 = (w: string) => (unigram.get(w) ?? 0) / all
+  const one: string[] = []
+  const two: string[] = []
+  const log = (p: number) => Math.log10(Math.max(p, 1e-7)).toFixed(4)
+  for (const h of ['<s>', ...unigram.keys()]) {
+    const row = bigram.get(h)
+    let backoff = 0
+    if (row) {
+      const total = [...row.values()].reduce((a, b) => a + b, 0)
+      let seen = 0
+      let seenUnigram = 0
+      for (const [w, n] of row) {
+        const p = Math.max(n - modelWeights.discount, n * 0.1) / total
+        seen += p
+        seenUnigram += p1(w)
+        two.push(`${log(p)} ${h} ${w}`)
+      }
+      backoff = Math.log10(Math.max(1 - seen, 1e-4) / Math.max(1 - seenUnigram, 1e-4))
+    }
+    one.push(`${h === '<s>' ? '-99.0000' : log(p1(h))} ${h} ${backoff.toFixed(4)}`)
+  }
+  return ['\\data\\', `ngram 1=${one.length}`, `ngram 2=${two.length}`, '', '\\1-grams:', ...one, '', '\\2-grams:', ...two, '', '\\end\\', ''].join('\n')
+}

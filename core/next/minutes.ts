@@ -1,0 +1,53 @@
+/** Default minutes of a teacher's work per film minute, and per reply; a teacher's own history replaces them. */
+export const workRates = { writing: 6, filming: 3, cutting: 4, sending: 2, look: 1.5, perFinding: 2 } as const
+
+export interface LessonFacts {
+  filmSeconds: number
+  segments: number
+  filmed: number
+  findings: number
+  proposedDrops: number
+  rendered: boolean
+  sent: boolean
+  replies: number
+  looked: number
+}
+export const stations = ['plan', 'script', 'film', 'cut', 'send', 'look', 'next'] as const
+export type Station = (typeof stations)[number]
+export interface NextAct {
+  station: Station
+  label: string
+  minutes: number
+}
+
+/** The one next act of a lesson and the minutes it will take (at least one). */
+export function nextAct(f: LessonFacts): NextAct {
+  const m = f.filmSeconds / 60
+  const act = (station: Station, label: string, minutes: number): NextAct => ({ station, label, minutes: Math.max(1, Math.round(minutes)) })
+  if (f.segments === 0) return act('plan', 'Choose examples', 8)
+  if (f.findings > 0 && f.filmed === 0) return act('script', f.findings === 1 ? 'Mend 1 finding' : `Mend ${f.findings} findings`, f.findings * workRates.perFinding)
+  if (f.sent && f.replies > f.looked) {
+    const n = f.replies - f.looked
+    return act('look', n === 1 ? 'Look at 1 reply' : `Look at ${n} replies`, n * workRates.look)
+  }
+  if (f.sent) return f.replies ? act('next', 'See who needs what', 5) : act('send', 'Wait for replies', 1)
+  if (f.filmed < f.segments) {
+    const n = f.segments - f.filmed
+    return act('film', n === 1 ? 'Film 1 segment' : `Film ${n} segments`, (m * workRates.filming * n) / f.segments)
+  }
+  if (!f.rendered) return f.proposedDrops ? act('cut', f.proposedDrops === 1 ? 'Accept 1 drop' : `Accept ${f.proposedDrops} drops`, m * workRates.cutting) : act('cut', 'Cut and render', m * workRates.cutting)
+  return act('send', 'Send', workRates.sending)
+}
+
+/** How far each station of a lesson is: 0 empty, 0.5 part sewn, 1 sewn. */
+export function sewn(f: LessonFacts): Record<Station, 0 | 0.5 | 1> {
+  return {
+    plan: f.segments > 0 ? 1 : 0,
+    script: f.segments === 0 ? 0 : f.findings > 0 ? 0.5 : 1,
+    film: f.filmed === 0 ? 0 : f.filmed < f.segments ? 0.5 : 1,
+    cut: f.rendered ? 1 : f.filmed > 0 && f.filmed === f.segments ? 0.5 : 0,
+    send: f.sent ? 1 : 0,
+    look: f.replies === 0 ? 0 : f.looked < f.replies ? 0.5 : 1,
+    next: f.looked > 0 && f.looked === f.replies ? 1 : 0,
+  }
+}

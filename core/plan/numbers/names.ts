@@ -1,0 +1,97 @@
+const ones = [
+  'zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve',
+  'thirteen', 'fourteen', 'fifteen', 'sixteen', 'seventeen', 'eighteen', 'nineteen',
+]
+const tens = ['', '', 'twenty', 'thirty', 'forty', 'fifty', 'sixty', 'seventy', 'eighty', 'ninety']
+
+/**
+ * The English name of a whole number, 0 to 1000, hyphenated and with the British "and".
+ * @throws RangeError outside 0–1000 or for a fraction.
+ */
+export function numberName(n: number): string {
+  if (!Number.isInteger(n) || n < 0 || n > 1000) throw new RangeError(`No name for ${n}: whole numbers 0 to 1000 only`)
+  if (n < 20) return ones[n]!
+  if (n < 100) return tens[Math.floor(n / 10)]! + (n % 10 ? `-${ones[n % 10]}` : '')
+  if (n === 1000) return 'one thousand'
+  const rest = n % 100
+  return `${ones[Math.floor(n / 100)]} hundred${rest ? ` and ${numberName(rest)}` : ''}`
+}
+
+const smallWords = new Map<string, number>([
+  ...ones.map((w, i) => [w, i] as const),
+  ['nought', 0], ['none', 0], ['nothing', 0], ['forteen', 14], ['fourty', 40],
+])
+const tensWords = new Map(tens.map((w, i) => [w, i * 10] as const).filter(([w]) => w))
+
+export interface NumberAt {
+  value: number
+  /** Index of the first token of the number and the index after its last. */
+  from: number
+  to: number
+}
+
+/** Splits text into lower-case words, digits and the signs + − = ×. Hyphens inside words part them. */
+export function tokens(text: string): string[] {
+  return text.toLowerCase().replace(/[−–]/g, '-').match(/\d+|[\p{L}']+|[+=×]|-(?=\s*[\d\s_□])|_{2,}|□/gu) ?? []
+}
+
+/** Reads one number starting at token i, or null. "none", "nought" are 0; "double four" is 8. */
+export function readNumberAt(words: readonly string[], i: number): NumberAt | null {
+  const w = words[i]
+  if (w === undefined) return null
+  if (/^\d+$/.test(w)) return { value: Number(w), from: i, to: i + 1 }
+  if (w === 'double') {
+    const inner = readNumberAt(words, i + 1)
+    return inner && { value: inner.value * 2, from: i, to: inner.to }
+  }
+  let value: number
+  let j = i + 1
+  const hundredNext = words[j] === 'hundred'
+  if ((w === 'a' && hundredNext) || (smallWords.has(w) && smallWords.get(w)! > 0 && smallWords.get(w)! < 10 && hundredNext)) {
+    value = (w === 'a' ? 1 : smallWords.get(w)!) * 100
+    j++
+    const k = words[j] === 'and' ? j + 1 : j
+    const rest = readNumberAt(words, k)
+    if (rest && rest.value < 100 && !/^\d/.test(words[k]!)) return { value: value + rest.value, from: i, to: rest.to }
+    return { value, from: i, to: j }
+  }
+  if ((w === 'one' || w === 'a') && words[j] === 'thousand') return { value: 1000, from: i, to: j + 1 }
+  if (tensWords.has(w)) {
+    value = tensWords.get(w)!
+    const unit = smallWords.get(words[j] ?? '')
+    if (unit !== undefined && unit > 0 && unit < 10) return { value: value + unit, from: i, to: j + 1 }
+    return { value, from: i, to: j }
+  }
+  const small = smallWords.get(w)
+  return small === undefined ? null : { value: small, from: i, to: j }
+}
+
+/** The whole number a text stands for ("twenty one", "a hundred and five", "7"), or null. */
+export function parseNumber(text: string): number | null {
+  const words = tokens(text)
+  const found = readNumberAt(words, 0)
+  return found && found.to === words.length ? found.value : null
+}
+
+/** Every number in a token list, left to right, none overlapping. */
+export function numbersIn(words: readonly string[]): NumberAt[] {
+  const out: NumberAt[] = []
+  for (let i = 0; i < words.length; ) {
+    const found = readNumberAt(words, i)
+    if (found) {
+      out.push(found)
+      i = found.to
+    } else i++
+  }
+  return out
+}
+
+/** Numbers from `from` to `to` by `by` (its sign is taken from the direction). Ends on `to` only if it is met. */
+export function run(from: number, to: number, by = 1): number[] {
+  const step = Math.abs(by)
+  if (step === 0) throw new RangeError('A run needs a step of at least one')
+  const out: number[] = []
+  if (from <= to) for (let n = from; n <= to; n += step) out.push(n)
+  else for (let n = from; n >= to; n -= step) out.push(n)
+  return out
+}

@@ -1,0 +1,92 @@
+import type { KitItem } from '../contracts/lesson.ts'
+
+/** What a thing can stand in for: swaps are matched by these. */
+export type Property = 'counted' | 'two faces' | 'stacks' | 'stands up' | 'ten slots' | 'hides' | 'written on' | 'two places' | 'numbered line' | 'rolls numbers'
+
+export interface KnownThing {
+  name: string
+  words: readonly string[]
+  properties: readonly Property[]
+  /** Largest usual size in mm (width, depth, height), for the small-parts test; absent for things never loose. */
+  size?: readonly [number, number, number]
+  caution?: string
+}
+
+/** Household things this edition knows. Sizes are of usual examples, rounded to a millimetre. */
+export const knownThings: readonly KnownThing[] = [
+  { name: 'two-faced counters', words: ['counter', 'counters', 'two-faced counters'], properties: ['counted', 'two faces', 'stacks'], size: [22, 22, 2] },
+  { name: 'bottle tops', words: ['bottle top', 'bottle tops', 'tops'], properties: ['counted', 'two faces', 'stacks'], size: [30, 30, 14] },
+  { name: 'dried pasta', words: ['pasta', 'dried pasta', 'pasta shapes'], properties: ['counted'], size: [35, 12, 12], caution: 'Food as counters: mind allergies, and say it is not for eating.' },
+  { name: 'buttons', words: ['button', 'buttons'], properties: ['counted', 'two faces'], size: [20, 20, 4] },
+  { name: 'coins', words: ['coin', 'coins'], properties: ['counted', 'two faces', 'stacks'], size: [25, 25, 2] },
+  { name: 'folded socks', words: ['sock', 'socks', 'folded socks'], properties: ['counted'], size: [120, 90, 60] },
+  { name: 'spoons', words: ['spoon', 'spoons'], properties: ['counted'], size: [140, 30, 20] },
+  { name: 'ten frame', words: ['ten frame', 'frame', 'egg box', 'ten-slot egg box'], properties: ['ten slots'] },
+  { name: 'egg box', words: ['egg box', 'ten-slot egg box'], properties: ['ten slots'] },
+  { name: 'drawn ten frame', words: ['drawn frame'], properties: ['ten slots'] },
+  { name: 'jar', words: ['jar', 'hive'], properties: ['hides'], caution: 'Glass breaks: a plastic tub or a saucepan does the same.' },
+  { name: 'saucepan with a lid', words: ['saucepan', 'pan'], properties: ['hides'] },
+  { name: 'part-whole drawing', words: ['part-whole', 'part whole'], properties: ['two places'] },
+  { name: 'two plates', words: ['plates', 'two plates'], properties: ['two places'] },
+  { name: 'two shelves', words: ['shelves', 'pigeon-holes', 'pigeon holes'], properties: ['two places'] },
+  { name: 'two shoe boxes', words: ['shoe boxes'], properties: ['two places'] },
+  { name: 'number line', words: ['number line', 'line', 'street of doors'], properties: ['numbered line'] },
+  { name: 'ruler', words: ['ruler'], properties: ['numbered line'] },
+  { name: 'die', words: ['die', 'dice'], properties: ['rolls numbers'], size: [16, 16, 16] },
+  { name: 'number cards', words: ['number cards', 'cards'], properties: ['rolls numbers', 'written on'] },
+  { name: 'paper and a pencil', words: ['paper', 'pencil', 'paper and a pencil', 'paper and pencil'], properties: ['written on'] },
+  { name: 'chalk on the step', words: ['chalk'], properties: ['written on'] },
+]
+
+export const thingNamed = (text: string): KnownThing | undefined => {
+  const t = text.trim().toLowerCase()
+  return knownThings.find((k) => k.name === t) ?? knownThings.find((k) => k.words.includes(t))
+}
+
+/** Things with the properties this one is used for, best match first; never itself. */
+export function swapsFor(name: string, uses?: readonly Property[]): KnownThing[] {
+  const thing = thingNamed(name)
+  if (!thing) return []
+  const needed = uses ?? [thing.properties[0]!]
+  return knownThings
+    .filter((k) => k.name !== thing.name && needed.every((p) => k.properties.includes(p)))
+    .sort((a, b) => overlap(b, thing) - overlap(a, thing))
+}
+const overlap = (a: KnownThing, b: KnownThing) => a.properties.filter((p) => b.properties.includes(p)).length
+
+/**
+ * Whether a thing can vanish in a small child's mouth: it fits wholly, in some orientation, in a cylinder
+ * 31.7 mm across whose depth slopes from 25.4 to 57.1 mm (the test cylinder of EN 71-1 and 16 CFR 1501).
+ * A box of a × b lies in the round opening when its diagonal is at most 31.7 mm; its height must then stay
+ * under the slope at the box's far side. Sizes in mm; balls up to 44.5 mm count too.
+ */
+export function isSmallPart(size: readonly [number, number, number], shape: 'box' | 'ball' | 'disc' = 'box'): boolean {
+  const across = 31.7
+  const [shallow, deep] = [25.4, 57.1]
+  if (shape === 'ball') return Math.max(...size) <= 44.5
+  const turns: [number, number, number][] = [
+    [size[0], size[1], size[2]], [size[0], size[2], size[1]], [size[1], size[2], size[0]],
+  ]
+  return turns.some(([a, b, height]) => {
+    // A disc lying flat needs only its own diameter, not the diagonal of the square around it.
+    const opening = shape === 'disc' && Math.abs(a - b) < 1 ? Math.max(a, b) : Math.hypot(a, b)
+    if (opening > across) return false
+    // The slope drops along the diameter: pushed to the deep side, the thing reaches back `opening` of it.
+    return height <= deep - ((deep - shallow) * opening) / across
+  })
+}
+
+export const isRound = (name: string): boolean => ['two-faced counters', 'bottle tops', 'buttons', 'coins'].includes(name)
+
+/** Cautions for a kit list, each worded as guidance that defers to the setting's own policies. */
+export function cautionsFor(kit: readonly KitItem[]): string[] {
+  const out = new Set<string>()
+  for (const item of kit) {
+    const thing = thingNamed(item.thing)
+    if (!thing) continue
+    if (thing.caution) out.add(thing.caution)
+    if (thing.size && isSmallPart(thing.size, isRound(thing.name) ? 'disc' : 'box'))
+      out.add('Small parts: with a child under three at home, choose things too big to swallow, and stay beside them. Follow the maker’s warnings.')
+  }
+  return [...out]
+}

@@ -1,0 +1,116 @@
+import { Lesson, type Segment, SegmentKind, type Step, TaskSpec, verbs } from '../contracts/lesson.ts'
+
+export interface Unplaced {
+  line: number
+  text: string
+  why: string
+}
+export type MarkdownReading = { lesson: Lesson; unplaced: Unplaced[] }
+
+const verbLine = new RegExp(`^(?:[-*]\\s+)?(${verbs.join('|')})\\s*:\\s*(.*)$`, 'i')
+
+/**
+ * Reads a lesson from Markdown: `# title`, `## segment {kind}` or `{kind, adults}`, then a step a line, a verb,
+ * a colon and the rest. A trailing `{on purpose}` marks a deliberate mistake, `{answer …}` a task.
+ * Front matter lines `Idea:`, `Age:`, `Needs:` stand before the first segment. Lines that fit nowhere are returned, not lost.
+ */
+export function fromMarkdown(text: string, newId: () => string): MarkdownReading {
+  const unplaced: Unplaced[] = []
+  const lesson: Lesson = {
+    format: 'awlbox-lesson', version: 1, title: 'Untitled lesson', ideaId: 'parts-10', age: 4,
+    aim: { structure: 'parts', upTo: 10, count: 4, mustHave: [], noRepeatedTotal: false }, examples: [], kit: [], segments: [],
+  }
+  let segment: Segment | null = null
+  text.split(/\r?\n/).forEach((raw, i) => {
+    const line = raw.trim()
+    if (!line) return
+    const heading = line.match(/^(#{1,2})\s+(.*)$/)
+    if (heading?.[1] === '#') {
+      lesson.title = heading[2]!.slice(0, 120)
+      return
+    }
+    if (heading) {
+      segment = readHeading(heading[2]!, newId())
+      lesson.segments.push(segment)
+      return
+    }
+    const step = line.match(verbLine)
+    if (step && segment) segment.steps.push(readStep(step[1]!, step[2]!, newId()))
+    else if (!segment && readFront(line, lesson)) return
+    else unplaced.push({ line: i + 1, text: line, why: segment ? `no verb (${verbs.join(', ')}) and colon at its start` : 'it stands before the first segment' })
+  })
+  return { lesson: Lesson.parse(lesson), unplaced }
+}
+
+function readHeading(text: string, id: string): Segment {
+  const found = text.match(/^(.*?)\s*(?:\{([^}]*)\})?$/)!
+  const words = (found[2] ?? '').split(',').map((w) => w.trim())
+  const kind = SegmentKind.safeParse(words.find((w) => SegmentKind.safeParse(w).success))
+  return { id, title: found[1]!.slice(0, 120), kind: kind.success ? kind.data : 'show', audience: words.includes('adults') || (kind.success && kind.data === 'note to adults') ? 'adults' : 'children', steps: [] }
+}
+
+function readStep(verb: string, rest: string, id: string): Step {
+  const step: Step = { id, verb: verb.toLowerCase() as Step['verb'], text: rest }
+  for (;;) {
+    const mark = step.text.match(/^(.*?)\s*\{([^{}]*)\}$/)
+    if (!mark) return step
+    const task = readTask(mark[2]!)
+    if (mark[2] === 'on purpose') step.deliberate = true
+    else if (task) step.task = task
+    else return step
+    step.text = mark[1]!
+  }
+}
+
+function readTask(text: string): TaskSpec | null {
+  const number = text.match(/^answer (\d+)$/)
+  if (number) return { kind: 'number', answer: Number(number[1]) }
+  const photo = text.match(/^photo of (\d+)$/)
+  if (photo) return { kind: 'photo', things: Number(photo[1]) }
+  if (!text.startsWith('choose ')) return null
+  const choices = text.slice(7).split('|').map((c) => c.trim())
+  const answer = choices.findIndex((c) => c.endsWith('*'))
+  const parsed = TaskSpec.safeParse({ kind: 'choice', choices: choices.map((c) => c.replace(/\s*\*$/, '')), answer })
+  return parsed.success ? parsed.data : null
+}
+
+function readFront(line: string, lesson: Lesson): boolean {
+  const found = line.match(/^(idea|age|needs)\s*:\s*(.+)$/i)
+  if (!found) return false
+  const value = found[2]!
+  switch (found[1]!.toLowerCase()) {
+    case 'idea': lesson.ideaId = value.slice(0, 40); return true
+    case 'age': {
+      const age = Number(value)
+      if (!Number.isInteger(age) || age < 3 || age > 7) return false
+      lesson.age = age
+      return true
+    }
+    default:
+      lesson.kit = value.split(',').map((item) => {
+        const m = item.trim().match(/^(\d+)\s+(.*)$/)
+        return m ? { count: Number(m[1]), thing: m[2]! } : { count: 1, thing: item.trim() }
+      })
+      return true
+  }
+}
+
+const cap = (s: string): string => s[0]!.toUpperCase() + s.slice(1)
+function taskMark(t: TaskSpec): string {
+  switch (t.kind) {
+    case 'number': return ` {answer ${t.answer}}`
+    case 'photo': return ` {photo of ${t.things}}`
+    case 'choice': return ` {choose ${t.choices.map((c, i) => (i === t.answer ? `${c} *` : c)).join(' | ')}}`
+  }
+}
+
+/** Writes a lesson as Markdown; `fromMarkdown` reads the same segments and steps back. */
+export function toMarkdown(lesson: Lesson): string {
+  const front = [`# ${lesson.title}`, '', `Idea: ${lesson.ideaId}`, `Age: ${lesson.age}`]
+  if (lesson.kit.length) front.push(`Needs: ${lesson.kit.map((k) => `${k.count} ${k.thing}`).join(', ')}`)
+  const body = lesson.segments.flatMap((s) => [
+    '', `## ${s.title} {${s.kind}${s.audience === 'adults' && s.kind !== 'note to adults' ? ', adults' : ''}}`, '',
+    ...s.steps.map((x) => `${cap(x.verb)}: ${x.text.replace(/\s*\n\s*/g, ' ')}${x.task ? taskMark(x.task) : ''}${x.deliberate ? ' {on purpose}' : ''}`),
+  ])
+  return [...front, ...body, ''].join('\n')
+}

@@ -1,0 +1,41 @@
+import type { HouseStyle } from '../../contracts/house-style.ts'
+import type { Lesson, Step } from '../../contracts/lesson.ts'
+import type { Moment } from '../simulate.ts'
+import type { Needed } from '../stock.ts'
+import type { LessonTime } from '../time.ts'
+
+export const severities = ['wrong', 'risky', 'tidy'] as const
+export type Severity = (typeof severities)[number]
+
+/** A one-click repair: applied to the document it gives a document without the finding. */
+export type Fix =
+  | { label: string; kind: 'replace'; stepId: string; text: string }
+  | { label: string; kind: 'insert-after'; stepId: string; verb: Step['verb']; text: string }
+  | { label: string; kind: 'insert-before'; stepId: string; verb: Step['verb']; text: string }
+  | { label: string; kind: 'remove'; stepId: string }
+  | { label: string; kind: 'list-thing'; thing: string; count: number }
+  | { label: string; kind: 'unlist-thing'; thing: string }
+
+export interface Finding {
+  code: string
+  severity: Severity
+  /** The step it concerns; null for the lesson as a whole. */
+  stepId: string | null
+  segmentId: string | null
+  what: string
+  why: string
+  fix?: Fix
+}
+
+export interface ProofContext {
+  lesson: Lesson
+  style: HouseStyle
+  moments: readonly Moment[]
+  time: LessonTime
+  needs: readonly Needed[]
+}
+export type Rule = (context: ProofContext) => Finding[]
+
+export const at = (m: Moment, code: string, severity: Severity, what: string, why: string, fix?: Fix): Finding => ({
+  code, severity, stepId: m.step.id, segmentId: m.segment.id, what, why, ...(fix ? { fix } : {}),
+})

@@ -1,0 +1,35 @@
+import { type HouseStyle, defaultHouseStyle } from '../../contracts/house-style.ts'
+import type { Lesson } from '../../contracts/lesson.ts'
+import { type Moment, simulate } from '../simulate.ts'
+import { type Needed, needed } from '../stock.ts'
+import { type LessonTime, timeLesson } from '../time.ts'
+import { claimedCount, countAgainstTable, countOrder, refused } from './count-rules.ts'
+import { type Finding, type Rule, severities } from './finding.ts'
+import { exampleSet, handOver, homeTask, limits, stock } from './lesson-rules.ts'
+import { allNumbers, falseSentence, sentenceAgainstTable, wording } from './sentence-rules.ts'
+import { answerBeforeWait, cautions, unclearedTable, waits } from './teaching-rules.ts'
+
+const rules: readonly Rule[] = [
+  falseSentence, sentenceAgainstTable, allNumbers, countOrder, countAgainstTable, claimedCount, refused,
+  waits, answerBeforeWait, unclearedTable, stock, exampleSet, homeTask, handOver, limits, wording, cautions,
+]
+
+export interface Proofed {
+  moments: Moment[]
+  time: LessonTime
+  needs: Needed[]
+  /** Wrong first, then risky, then tidy; within each in the order of the script. */
+  findings: Finding[]
+}
+
+/** Plays, times and proof-reads a lesson: everything the Script screen shows, recomputed whole on every change. */
+export function proofread(lesson: Lesson, style: HouseStyle = defaultHouseStyle): Proofed {
+  const moments = simulate(lesson)
+  const time = timeLesson(lesson, style, moments)
+  const needs = needed(lesson, moments)
+  const order = new Map(moments.map((m, i) => [m.step.id, i]))
+  const findings = rules.flatMap((rule) => rule({ lesson, style, moments, time, needs }))
+  findings.sort((a, b) => severities.indexOf(a.severity) - severities.indexOf(b.severity) || place(order, a) - place(order, b))
+  return { moments, time, needs, findings }
+}
+const place = (order: ReadonlyMap<string, number>, f: Finding): number => (f.stepId === null ? Infinity : (order.get(f.stepId) ?? Infinity))

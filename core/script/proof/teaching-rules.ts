@@ -1,0 +1,107 @@
+import { numbersIn, tokens } from '../../plan/numbers/names.ts'
+import { pauseWords, readSeconds } from '../reading.ts'
+import { solve, sentencesIn, hasUnknown } from '../sentence.ts'
+import type { Moment } from '../simulate.ts'
+import { isBare, thingsOn } from '../table/state.ts'
+import { clock } from '../time.ts'
+import { at, type Finding, type Rule } from './finding.ts'
+
+const following = (moments: readonly Moment[], i: number): Moment | undefined => {
+  const next = moments[i + 1]
+  return next && next.segment === moments[i]!.segment ? next : undefined
+}
+/** Questions that ask for no thought: greetings, permission, "shall we". */
+const isIdle = (text: string): boolean => /\b(shall we|are you (all )?(ready|well|sitting)|how are you|can you see|ok(ay)?\?|right\?|ready\?)/i.test(text)
+
+export const waits: Rule = ({ moments }) => {
+  const out: Finding[] = []
+  moments.forEach((m, i) => {
+    if (m.segment.audience === 'adults') return
+    const next = following(moments, i)
+    if (m.step.verb === 'ask' && !m.step.task && !isIdle(m.step.text)) {
+      // Children may be given something to do or count as their time to think.
+      const nextTime = moments.slice(i + 1).find((x) => x.segment !== m.segment || ['wait', 'pause', 'reveal', 'ask', 'count', 'do', 'write', 'say'].includes(x.step.verb))
+      const waited = nextTime && nextTime.segment === m.segment && ['wait', 'pause', 'count', 'do'].includes(nextTime.step.verb)
+      if (!waited) {
+        const answered = next && (next.step.verb === 'reveal' || next.step.verb === 'write')
+        out.push(at(m, answered ? 'answer-early' : 'no-wait', answered ? 'wrong' : 'risky',
+          answered ? 'Answered at once. Leave time to think.' : 'A question with no wait.',
+          'Under three seconds, most children stop trying.',
+          { label: 'Add a wait of 5 s', kind: 'insert-after', stepId: m.step.id, verb: 'wait', text: '5 s' }))
+      }
+    }
+    if (m.step.verb === 'wait') {
+      const seconds = readSeconds(m.step.text)
+      const before = i > 0 && moments[i - 1]!.segment === m.segment ? moments[i - 1]! : undefined
+      if (seconds !== null && seconds < clock.shortestWait)
+        out.push(at(m, 'short-wait', 'risky', `A wait of ${seconds} s is too short to think in.`, 'Three seconds is the least; five is kinder.', { label: 'Wait 5 s', kind: 'replace', stepId: m.step.id, text: '5 s' }))
+      if (!before || !['ask', 'do', 'count', 'say', 'sound'].includes(before.step.verb))
+        out.push(at(m, 'wait-alone', 'tidy', 'A wait with no question before it.', 'Children need to know what to think about.'))
+    }
+    if (m.step.verb === 'pause' && !pauseWords(m.step.text).trim())
+      out.push(at(m, 'pause-empty', 'risky', 'The film stops with nothing to do.', 'Say what to do, with what, and when to start again.'))
+  })
+  return out
+}
+
+/** The answer to a question said or written in the question itself, or before its wait is over. */
+export const answerBeforeWait: Rule = ({ moments }) => {
+  const out: Finding[] = []
+  moments.forEach((m, i) => {
+    if (m.step.verb !== 'ask' || m.segment.audience === 'adults') return
+    const open = sentencesIn(m.step.text).find(hasUnknown)
+    const answer = m.step.task?.kind === 'number' ? m.step.task.answer : open ? solve(open) : null
+    const next = following(moments, i)
+    // Asked, then told, and only then given time.
+    if (next && (next.step.verb === 'reveal' || (next.step.verb === 'say' && answer !== null && says(next.step.text, answer)))) {
+      const after = following(moments, i + 1)
+      if (after?.step.verb === 'wait') out.push(at(next, 'answer-before-wait', 'wrong', 'The answer comes before the wait.', 'Time to think after the answer is no time to think.', { label: 'Leave the answer out here', kind: 'remove', stepId: next.step.id }))
+    }
+    if (m.step.task?.kind === 'number' && answer !== null) {
+      const given = moments.slice(0, i).find((x) => x.segment === m.segment && (x.step.verb === 'reveal' || x.step.verb === 'say') && says(x.step.text, answer) && sentencesIn(x.step.text).length > 0)
+      if (given) out.push(at(m, 'answer-given', 'risky', 'The answer to this task was said just before it.', 'Change the numbers, or move the answer.'))
+    }
+  })
+  return out
+}
+const says = (text: string, n: number): boolean => numbersIn(tokens(text)).some((x) => x.value === n)
+
+/** A new example that begins on a table still holding the last one. */
+export const unclearedTable: Rule = ({ moments }) => {
+  const out: Finding[] = []
+  let finished = false
+  moments.forEach((m, i) => {
+    if (m.segment.audience === 'adults') return
+    if (m.step.verb === 'write' && sentencesIn(m.step.text).some((s) => !hasUnknown(s))) finished = true
+    if (m.actions.some((a) => a.type === 'clear') || isBare(m.after)) finished = false
+    // "put" opens an example when something finished still lies there and nothing was taken or moved to prepare it.
+    const puts = m.actions.find((a) => a.type === 'put')
+    if (puts && finished && thingsOn(m.before).length > 0 && m.step.verb === 'do') {
+      const previous = moments[i - 1]
+      const prepared = previous?.actions.some((a) => ['take', 'uncross', 'join'].includes(a.type))
+      if (!prepared)
+        out.push(at(m, 'table-not-cleared', 'wrong', `The next example starts with ${thingsOn(m.before).length} still on the table.`, 'Children count what is there.', { label: 'Clear the table first', kind: 'insert-before', stepId: m.step.id, verb: 'do', text: 'Clear the table' }))
+      finished = false
+    }
+  })
+  return out
+}
+
+/** Cautions, and words that expire or identify. */
+export const cautions: Rule = ({ moments }) => {
+  const risks: [RegExp, string, string][] = [
+    [/\b(stand|climb|get up) (on|onto) (a |the |your )?(chair|table|sofa|bed|stool)/i, 'caution-height', 'Standing on furniture: offer a way to do it on the floor.'],
+    [/\b(magnet|button cell|button batter)/i, 'caution-never', 'Magnets and button cells are never counters.'],
+    [/\b(glass (jar|bowl|bottle)|marbles?)\b/i, 'caution-breakable', 'Glass and marbles: offer a plastic tub and larger things.'],
+    [/\b(grapes?|nuts?|raisins?|sweets?|popcorn)\b/i, 'caution-food', 'Food as counters: choking shapes and allergies. Follow your setting’s food policy.'],
+    [/\b(scissors|pins?|needle|string)\b/i, 'caution-sharp', 'Scissors, pins and string want a grown-up beside the child.'],
+    [/\b(jump|hop|run) (around|up and down|about)\b|\bthrow the ball\b/i, 'caution-space', 'Moving games need clear floor: offer a seated way too.'],
+  ]
+  const expires = /\b(today|yesterday|tomorrow|this morning|last week|monday|tuesday|wednesday|thursday|friday|saturday|sunday|page \d+)\b/i
+  return moments.flatMap((m) => {
+    const found = risks.filter(([re]) => re.test(m.step.text)).map(([, code, what]) => at(m, code, 'risky', what, 'Guidance only: your setting’s policies and local rules come first.'))
+    const word = m.step.verb === 'say' || m.step.verb === 'ask' ? m.step.text.match(expires) : null
+    if (word && m.segment.kind !== 'aim' && !/^today$/i.test(word[0])) found.push(at(m, 'expires', 'tidy', `“${word[0]}” will be wrong when this is watched later.`, 'Say it so that it holds on any day.'))
+    return found
+  })
+}

@@ -1,0 +1,64 @@
+import type { Lesson, Segment, Step } from '../contracts/lesson.ts'
+import { type CountLine, readActions, readCount } from './reading.ts'
+import { act } from './table/machine.ts'
+import { type Action, emptyTable, TableError, type TableState } from './table/state.ts'
+
+/** One step with what the table is before and after it. */
+export interface Moment {
+  segment: Segment
+  segmentIndex: number
+  step: Step
+  stepIndex: number
+  before: TableState
+  after: TableState
+  actions: readonly Action[]
+  count: CountLine | null
+  /** Why the table refused this step; it is then left as it was. */
+  error: TableError | null
+  /** A `do` or `count` line whose words could not be read. */
+  unread: boolean
+}
+
+/** Plays a lesson on the table, step by step. Adults' segments have their own table and do not change the children's. */
+export function simulate(lesson: Pick<Lesson, 'segments'>): Moment[] {
+  const moments: Moment[] = []
+  let table = emptyTable
+  lesson.segments.forEach((segment, segmentIndex) => {
+    let state = segment.audience === 'adults' ? emptyTable : table
+    segment.steps.forEach((step, stepIndex) => {
+      const moment = playStep(state, step)
+      moments.push({ segment, segmentIndex, step, stepIndex, ...moment })
+      state = moment.after
+    })
+    if (segment.audience === 'children') table = state
+  })
+  return moments
+}
+
+function playStep(before: TableState, step: Step): Pick<Moment, 'before' | 'after' | 'actions' | 'count' | 'error' | 'unread'> {
+  const quiet = { before, after: before, actions: [], count: null, error: null, unread: false }
+  switch (step.verb) {
+    case 'do': {
+      const actions = readActions(step.text)
+      if (!actions) return { ...quiet, unread: true }
+      try {
+        return { ...quiet, actions, after: actions.reduce(act, before) }
+      } catch (error) {
+        if (error instanceof TableError) return { ...quiet, actions, error }
+        throw error
+      }
+    }
+    case 'count': {
+      const count = readCount(step.text)
+      if (!count) return { ...quiet, unread: true }
+      const covered = count.touching && before.mats.find((m) => m.covered && (!count.target.mat || m.kind === count.target.mat))
+      const error = covered && !before.mats.some((m) => !m.covered && m.regions.some((r) => r.things.length))
+        ? new TableError('covered', 'What is covered cannot be touched and counted one by one: uncover it first.') : null
+      return { ...quiet, count, error, after: count.onFrom === null ? before : { ...before, held: count.onFrom } }
+    }
+    case 'write':
+      return { ...quiet, after: step.text.trim() ? { ...before, written: [...before.written, step.text.trim()].slice(-3) } : before }
+    default:
+      return quiet
+  }
+}

@@ -1,0 +1,73 @@
+import type { KitItem, Lesson } from '../contracts/lesson.ts'
+import { numbersIn, tokens } from '../plan/numbers/names.ts'
+import { thingNamed } from '../plan/things.ts'
+import { type Moment, simulate } from './simulate.ts'
+import { type MatKind, thingsOn } from './table/state.ts'
+
+export interface Needed {
+  thing: string
+  /** Most of it ever out at once: things picked up again are counted once. */
+  count: number
+  /** The step at which that many are out, or at which it is first used. */
+  stepId: string
+}
+
+const matThing: Partial<Record<MatKind, string>> = {
+  frame: 'ten frame', parts: 'part-whole drawing', shelves: 'two shelves', plates: 'two plates', jar: 'jar', line: 'number line',
+}
+
+/** What the children's table needs: for each thing the maximum over moments, for mats one each. */
+export function needed(lesson: Pick<Lesson, 'segments'>, moments: readonly Moment[] = simulate(lesson)): Needed[] {
+  const most = new Map<string, Needed>()
+  const note = (thing: string, count: number, stepId: string) => {
+    if (count > (most.get(thing)?.count ?? 0)) most.set(thing, { thing, count, stepId })
+  }
+  for (const m of moments) {
+    if (m.segment.audience === 'adults') continue
+    const counts = new Map<string, number>()
+    for (const t of thingsOn(m.after)) counts.set(t.kind, (counts.get(t.kind) ?? 0) + 1)
+    for (const [kind, n] of counts) note(kind === 'counters' ? 'two-faced counters' : kind, n, m.step.id)
+    for (const mat of m.after.mats) if (matThing[mat.kind]) note(matThing[mat.kind]!, mat.kind === 'frame' ? Math.ceil((mat.regions[0]?.slots ?? 10) / 10) : 1, m.step.id)
+    const own = askedFor(m)
+    if (own) note('two-faced counters', own, m.step.id)
+    if (m.actions.some((a) => a.type === 'roll')) note('die', 1, m.step.id)
+  }
+  return [...most.values()]
+}
+
+/** Whether a listed thing can serve where another is needed: the same, or one with the properties that matter. */
+export function serves(listed: string, need: string): boolean {
+  const [l, n] = [thingNamed(listed), thingNamed(need)]
+  if (!l || !n) return listed.trim().toLowerCase() === need.trim().toLowerCase()
+  return l === n || (n.properties.length > 0 && l.properties.includes(n.properties[0]!))
+}
+
+/** How many of their own things a pause asks children for: "Put out 5, then 3 more", or what a photo must show. */
+function askedFor(m: Moment): number {
+  if (m.step.task?.kind === 'photo') return m.step.task.things
+  if (m.step.verb !== 'pause') return 0
+  const words = tokens(m.step.text)
+  const numbers = numbersIn(words)
+  const out = numbers.find((n) => words[n.from - 1] === 'out' && words[n.from - 2] === 'put')
+  if (!out) return 0
+  const more = numbers.find((n) => n.from > out.from && words[n.to] === 'more')
+  return out.value + (more?.value ?? 0)
+}
+
+/** Paper, pencils and chalk serve anywhere in a lesson: the table never shows whether a child used them. */
+const isForWriting = (k: KitItem): boolean => thingNamed(k.thing)?.properties.includes('written on') ?? false
+
+/** Compares the list of things needed with what the script uses. */
+export function compareStock(list: readonly KitItem[], needs: readonly Needed[]): { missing: Needed[]; short: { need: Needed; listed: number }[]; unused: KitItem[] } {
+  const missing: Needed[] = []
+  const short: { need: Needed; listed: number }[] = []
+  for (const need of needs) {
+    const items = list.filter((k) => serves(k.thing, need.thing))
+    if (items.length === 0) missing.push(need)
+    else {
+      const listed = items.reduce((s, k) => s + k.count, 0)
+      if (listed < need.count) short.push({ need, listed })
+    }
+  }
+  return { missing, short, unused: list.filter((k) => !isForWriting(k) && !needs.some((n) => serves(k.thing, n.thing))) }
+}
