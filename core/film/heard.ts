@@ -22,8 +22,8 @@ export const hearing = {
   waitShare: 0.6, shortestWait: 3,
   /** Below this share of its words heard, a line counts as skipped. */
   skippedShare: 0.34,
-  /** Words a minute outside which speech to young children is hard to follow. */
-  slowest: 60, fastest: 200,
+  /** Words a minute, while speaking, beyond which something is wrong: inside one good film it runs from 60 (counting) to over 200 (asides). */
+  slowest: 45, fastest: 260,
 } as const
 
 const clean = (words: readonly HeardWord[]): HeardWord[] => words.map((w) => ({ ...w, word: w.word.toLowerCase().replace(/[‘’]/g, "'") }))
@@ -222,5 +222,5 @@ function paceOf(words: readonly HeardWord[]): number | null {
   words.forEach((w, i) => {
     seconds += w.end - w.start + (i ? Math.min(1, Math.max(0, w.start - words[i - 1]!.end)) : 0)
   })
-  return words.length >= 12 && seconds > 0 ? words.length / (seconds / 60) : null
+  return words.length >= 25 && seconds > 0 ? words.length / (seconds / 60) : null
 }

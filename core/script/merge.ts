@@ -1,0 +1,43 @@
+import type { Lesson, Segment } from '../contracts/lesson.ts'
+
+export type Merge = { ok: true; doc: Lesson } | { ok: false; doc: Lesson; conflicts: { segmentId: string; title: string }[] }
+
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b)
+
+/**
+ * Merges two changes of one document by segment. A segment changed on one side only takes that change; changed on
+ * both sides it is a conflict, and `mine` is kept in `doc` with theirs named. The order follows mine; segments only
+ * they added come after the one they follow in theirs.
+ */
+export function mergeLessons(base: Lesson, mine: Lesson, theirs: Lesson): Merge {
+  const conflicts: { segmentId: string; title: string }[] = []
+  const find = (doc: Lesson, id: string): Segment | undefined => doc.segments.find((s) => s.id === id)
+  const segments: Segment[] = []
+  for (const s of mine.segments) {
+    const [b, t] = [find(base, s.id), find(theirs, s.id)]
+    if (!t) {
+      // Removed by them: kept only when I changed it.
+      if (!b || !same(b, s)) {
+        segments.push(s)
+        if (b) conflicts.push({ segmentId: s.id, title: s.title })
+      }
+    } else if (same(s, t) || !b || same(t, b)) segments.push(s)
+    else if (same(s, b)) segments.push(t)
+    else {
+      segments.push(s)
+      conflicts.push({ segmentId: s.id, title: s.title })
+    }
+  }
+  theirs.segments.forEach((t, i) => {
+    if (find(mine, t.id)) return
+    const b = find(base, t.id)
+    if (b && same(b, t)) return
+    const before = theirs.segments[i - 1]
+    const at = before ? segments.findIndex((s) => s.id === before.id) + 1 : 0
+    segments.splice(at, 0, t)
+    if (b) conflicts.push({ segmentId: t.id, title: t.title })
+  })
+  const pick = <K extends keyof Lesson>(k: K): Lesson[K] => (same(mine[k], base[k]) ? theirs[k] : mine[k])
+  const doc: Lesson = { ...mine, title: pick('title'), age: pick('age'), aim: pick('aim'), examples: pick('examples'), kit: pick('kit'), ideaId: pick('ideaId'), segments }
+  return conflicts.length ? { ok: false, doc, conflicts } : { ok: true, doc }
+}

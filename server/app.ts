@@ -1,0 +1,83 @@
+import fs from 'node:fs'
+import path from 'node:path'
+import express, { type Express } from 'express'
+import helmet from 'helmet'
+import { cutRoutes } from './cut/routes.ts'
+import { filmRoutes } from './film/routes.ts'
+import { uploadRoutes } from './film/uploads.ts'
+import { lookRoutes } from './look/routes.ts'
+import { nextRoutes } from './next/routes.ts'
+import { peopleRoutes } from './people/routes.ts'
+import { planRoutes } from './plan/routes.ts'
+import { config } from './platform/config.ts'
+import { notFound, Problem, problems } from './platform/problem.ts'
+import { openRoute } from './platform/route.ts'
+import type { Services } from './platform/services.ts'
+import { sendRoutes } from './send/routes.ts'
+
+const dist = path.join(config.root, 'web/dist')
+
+/** The whole web application on the services given. */
+export function makeApp(s: Services): Express {
+  const app = express()
+  app.disable('x-powered-by')
+  app.use(helmet({
+    contentSecurityPolicy: { useDefaults: false, directives: {
+      defaultSrc: ["'none'"], scriptSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'], mediaSrc: ["'self'", 'blob:'], fontSrc: ["'self'"],
+      connectSrc: ["'self'"], workerSrc: ["'self'"], manifestSrc: ["'self'"], frameSrc: ["'self'"], baseUri: ["'none'"], formAction: ["'self'"], frameAncestors: ["'self'"], objectSrc: ["'none'"],
+    } },
+    referrerPolicy: { policy: 'no-referrer' },
+    crossOriginOpenerPolicy: { policy: 'same-origin' },
+    strictTransportSecurity: config.secureCookies,
+  }))
+  // The page may use its own camera and microphone and nothing else of the device.
+  app.use((_req, res, next) => {
+    res.setHeader('Permissions-Policy', 'camera=(self), microphone=(self), geolocation=()')
+    next()
+  })
+  app.use('/api', sameOrigin)
+  uploadRoutes(app, s)
+  app.use('/api', express.json({ limit: '4mb' }))
+  openRoute(app, 'get', '/api/health', null, async () => {
+    await s.pool.query('select 1')
+    return { ok: true }
+  })
+  for (const station of [peopleRoutes, planRoutes, filmRoutes, cutRoutes, sendRoutes, lookRoutes, nextRoutes]) station(app, s)
+  app.use('/api', () => {
+    throw notFound('This address')
+  })
+  pages(app)
+  app.use(problems)
+  return app
+}
+
+/** Writes come from Awlbox's own pages only: a browser says where a request comes from, and cannot be made to lie. */
+function sameOrigin(req: express.Request, _res: express.Response, next: express.NextFunction): void {
+  if (req.method === 'GET' || req.method === 'HEAD') {
+    next()
+    return
+  }
+  const origin = req.get('origin')
+  const site = req.get('sec-fetch-site')
+  const own = origin === undefined ? site === undefined || site === 'same-origin' || site === 'none' : safeHost(origin) === req.get('host') || origin === config.origin
+  next(own ? undefined : new Problem(403, 'Not from here', 'This request came from another page. Nothing was changed.'))
+}
+const safeHost = (origin: string): string => {
+  try {
+    return new URL(origin).host
+  } catch {
+    return ''
+  }
+}
+
+function pages(app: Express): void {
+  app.use('/assets', express.static(path.join(dist, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }))
+  app.use(express.static(dist, { index: false, maxAge: '1h' }))
+  const page = (file: string, headers: Record<string, string> = {}): express.RequestHandler => (_req, res) => {
+    if (!fs.existsSync(path.join(dist, file))) throw new Problem(503, 'Not built', 'Run ./awlbox demo or ./awlbox start, which build the pages first.')
+    res.set({ 'Cache-Control': 'no-store', ...headers }).sendFile(file, { root: dist })
+  }
+  app.get('/h/:token', page('home.html', { 'X-Robots-Tag': 'noindex, nofollow' }))
+  app.get('/robots.txt', (_req, res) => void res.type('text/plain').send('User-agent: *\nDisallow: /\n'))
+  app.get(/^\/(?!api\/).*/, page('index.html'))
+}

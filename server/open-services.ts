@@ -1,0 +1,37 @@
+import fs from 'node:fs/promises'
+import path from 'node:path'
+import { randomBytes } from 'node:crypto'
+import { folderBlobs } from './platform/blobs.ts'
+import { config } from './platform/config.ts'
+import { openDb } from './platform/db.ts'
+import { listen } from './platform/events.ts'
+import { openQueue } from './platform/queue.ts'
+import type { Services } from './platform/services.ts'
+
+/** The secret from the environment, or one made once and kept beside the blobs. */
+export async function readSecret(): Promise<string> {
+  if (config.secret) return config.secret
+  const file = path.join(config.blobs, '..', 'secret')
+  try {
+    return (await fs.readFile(file, 'utf8')).trim()
+  } catch {
+    await fs.mkdir(path.dirname(file), { recursive: true })
+    await fs.writeFile(file, randomBytes(32).toString('hex'), { mode: 0o600, flag: 'wx' }).catch(() => undefined)
+    return (await fs.readFile(file, 'utf8')).trim()
+  }
+}
+
+export async function openServices(): Promise<Services & { close(): Promise<void> }> {
+  const { db, pool } = openDb()
+  const queue = await openQueue(db)
+  const events = listen()
+  const blobs = folderBlobs()
+  return {
+    db, pool, queue, events, blobs, secret: await readSecret(),
+    async close() {
+      await queue.close()
+      await events.close()
+      await pool.end()
+    },
+  }
+}

@@ -1,0 +1,89 @@
+import type { Router } from 'express'
+import { differenceInCalendarDays } from 'date-fns'
+import { z } from 'zod'
+import { Lesson } from '@awlbox/core/contracts/lesson'
+import { ideaById } from '@awlbox/core/plan/ideas'
+import { nextAct, sewn } from '@awlbox/core/next/minutes'
+import { mayClass, mayLesson } from '../platform/access.ts'
+import { notFound, Problem } from '../platform/problem.ts'
+import { personRoute } from '../platform/route.ts'
+import type { Services } from '../platform/services.ts'
+import { lessonFacts } from './facts.ts'
+import { classesOf, createLesson, lastReplies, lessonById, lessonsOf, revisionDoc, revisionsOf, saveLesson } from './store.ts'
+
+const NewLesson = z.object({ day: z.iso.date(), doc: Lesson })
+const Save = z.object({ revision: z.number().int().min(1), doc: Lesson })
+const quietAfterDays = 5
+
+export function planRoutes(router: Router, s: Services): void {
+  personRoute(router, s, 'get', '/api/shelf', null, async ({ person }) => {
+    const classes = await classesOf(s.db, person.settingId)
+    const ids = classes.map((c) => c.id)
+    const rows = ids.length ? await lessonsOf(s.db, ids, 60) : []
+    const facts = await lessonFacts(s.db, rows.map((r) => r.id))
+    const now = new Date()
+    const lessons = rows.map((r) => {
+      const f = facts.get(r.id)!
+      return { id: r.id, classId: r.classId, day: r.day, title: r.title.title, idea: ideaById(r.title.ideaId)?.name ?? '', facts: f, sewn: sewn(f), act: nextAct(f) }
+    })
+    const tonight = lessons.filter((l) => !(l.facts.sent && l.facts.replies === l.facts.looked)).map((l) => ({ lessonId: l.id, title: l.title, label: l.act.label, station: l.act.station, minutes: l.act.minutes, reason: reasonFor(l, now), due: l.act.station === 'look' ? -1 : differenceInCalendarDays(new Date(l.day), now) }))
+      .sort((a, b) => a.due - b.due)
+    const quiet = (ids.length ? await lastReplies(s.db, ids) : []).flatMap((c) => {
+      if (!c.firstSent) return []
+      const days = differenceInCalendarDays(now, c.last ?? c.firstSent)
+      return days >= quietAfterDays ? [{ childId: c.childId, name: c.name, className: classes.find((k) => k.id === c.classId)!.name, days }] : []
+    }).sort((a, b) => b.days - a.days)
+    return { classes, lessons, tonight, quiet }
+  })
+
+  personRoute(router, s, 'post', '/api/classes/:classId/lessons', NewLesson, async ({ person, params, body }) => {
+    await mayClass(s.db, person, params.classId!, 'change')
+    return { id: await createLesson(s.db, { classId: params.classId!, day: body.day, doc: body.doc, byId: person.id, style: person.houseStyle }) }
+  })
+
+  personRoute(router, s, 'get', '/api/lessons/:lessonId', null, async ({ person, params }) => {
+    await mayLesson(s.db, person, params.lessonId!, 'read')
+    const lesson = await lessonById(s.db, params.lessonId!)
+    if (!lesson) throw notFound('This lesson')
+    const facts = (await lessonFacts(s.db, [lesson.id])).get(lesson.id)!
+    const mayChange = await mayLesson(s.db, person, lesson.id, 'change').then(() => true, () => false)
+    return { ...lesson, facts, sewn: sewn(facts), act: nextAct(facts), mayChange }
+  })
+
+  personRoute(router, s, 'put', '/api/lessons/:lessonId/doc', Save, async ({ person, params, body }) => {
+    const id = params.lessonId!
+    await mayLesson(s.db, person, id, 'change')
+    const revision = await saveLesson(s.db, { id, ...body, byId: person.id, style: person.houseStyle })
+    if (revision !== undefined) return { revision }
+    const current = await lessonById(s.db, id)
+    if (!current) throw notFound('This lesson')
+    throw new Problem(409, 'Changed elsewhere', 'This lesson was changed in another window or by someone else since you opened it. Both versions are kept.', {
+      revision: current.revision, doc: current.doc, base: (await revisionDoc(s.db, id, body.revision)) ?? null,
+    })
+  })
+
+  personRoute(router, s, 'get', '/api/lessons/:lessonId/revisions', null, async ({ req, person, params }) => {
+    await mayLesson(s.db, person, params.lessonId!, 'read')
+    const before = z.coerce.number().int().optional().parse(req.query.before)
+    const items = await revisionsOf(s.db, params.lessonId!, before ?? null, 50)
+    return { items, next: items.length === 50 ? items.at(-1)!.revision : null }
+  })
+
+  personRoute(router, s, 'get', '/api/lessons/:lessonId/revisions/:revision', null, async ({ person, params }) => {
+    await mayLesson(s.db, person, params.lessonId!, 'read')
+    const doc = await revisionDoc(s.db, params.lessonId!, z.coerce.number().int().parse(params.revision))
+    if (!doc) throw notFound('This revision')
+    return { doc }
+  })
+}
+
+function reasonFor(l: { day: string; act: { station: string }; facts: { oldestWaiting: Date | null; replies: number; looked: number; proposedDrops: number; filmSeconds: number } }, now: Date): string {
+  if (l.act.station === 'look' && l.facts.oldestWaiting) {
+    const days = differenceInCalendarDays(now, new Date(l.facts.oldestWaiting))
+    return days > 0 ? `The oldest has waited ${days} ${days === 1 ? 'day' : 'days'}` : 'Sent today'
+  }
+  const days = differenceInCalendarDays(new Date(l.day), now)
+  const when = days < 0 ? `It was for ${-days} ${days === -1 ? 'day' : 'days'} ago` : days === 0 ? 'It goes out today' : days === 1 ? 'It goes out tomorrow' : `It goes out in ${days} days`
+  const minutes = Math.round((l.facts.filmSeconds / 60) * 4)
+  return l.act.station === 'film' ? `${when}; cutting takes about ${minutes} min after` : when
+}

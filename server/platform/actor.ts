@@ -1,0 +1,45 @@
+import { and, eq, gt, isNull } from 'drizzle-orm'
+import * as cookie from 'cookie'
+import type { Request } from 'express'
+import type { HouseStyle } from '@awlbox/core/contracts/house-style'
+import type { Db } from './db.ts'
+import { homeLinks, households, people, sessions, settings } from './schema.ts'
+import { hashToken } from './tokens.ts'
+
+export interface Person {
+  kind: 'person'
+  id: string
+  name: string
+  role: 'owner' | 'teacher'
+  settingId: string
+  settingName: string
+  houseStyle: HouseStyle
+}
+export interface Home {
+  kind: 'home'
+  householdId: string
+  settingId: string
+  name: string
+  youngerChild: boolean
+}
+export const sessionCookie = 'awlbox_session'
+
+export function sessionToken(header: string | undefined): string | null {
+  return header ? (cookie.parse(header)[sessionCookie] ?? null) : null
+}
+
+export async function personOf(db: Db, req: Pick<Request, 'headers'>): Promise<Person | null> {
+  const token = sessionToken(req.headers.cookie)
+  if (!token) return null
+  const [row] = await db.select({ id: people.id, name: people.name, role: people.role, settingId: people.settingId, settingName: settings.name, houseStyle: settings.houseStyle })
+    .from(sessions).innerJoin(people, eq(people.id, sessions.personId)).innerJoin(settings, eq(settings.id, people.settingId))
+    .where(and(eq(sessions.tokenHash, hashToken(token)), gt(sessions.expiresAt, new Date()))).limit(1)
+  return row ? { kind: 'person', ...row } : null
+}
+
+export async function homeOf(db: Db, token: string): Promise<Home | null> {
+  const [row] = await db.select({ householdId: households.id, settingId: households.settingId, name: households.name, youngerChild: households.youngerChild })
+    .from(homeLinks).innerJoin(households, eq(households.id, homeLinks.householdId))
+    .where(and(eq(homeLinks.tokenHash, hashToken(token)), isNull(homeLinks.revokedAt))).limit(1)
+  return row ? { kind: 'home', ...row } : null
+}

@@ -1,0 +1,60 @@
+import { EventEmitter } from 'node:events'
+import { setTimeout as delay } from 'node:timers/promises'
+import { Client } from 'pg'
+import { config } from './config.ts'
+import { log } from './log.ts'
+
+export interface Told {
+  kind: 'job' | 'takes' | 'replies' | 'publications' | 'lessons'
+  setting: string
+  lesson: string
+  job?: string
+}
+export interface Events {
+  /** Calls back for everything that happens in a setting; returns how to stop. */
+  subscribe(settingId: string, callback: (t: Told) => void): () => void
+  close(): Promise<void>
+}
+
+/** Listens to PostgreSQL's notifications on a connection of its own, opened again whenever it is lost. */
+export function listen(url = config.databaseUrl): Events {
+  const emitter = new EventEmitter().setMaxListeners(0)
+  const stop = new AbortController()
+  let current: Client | null = null
+  const run = async () => {
+    while (!stop.signal.aborted) {
+      const client = new Client({ connectionString: url, connectionTimeoutMillis: 4000 })
+      const ended = new Promise<void>((resolve) => {
+        client.on('end', () => resolve())
+        client.on('error', () => resolve())
+      })
+      try {
+        await client.connect()
+        current = client
+        client.on('notification', (n) => {
+          const told = JSON.parse(n.payload ?? '{}') as Told
+          emitter.emit(told.setting, told)
+        })
+        await client.query('LISTEN awlbox')
+        await ended
+      } catch (error) {
+        log.debug({ error: String(error) }, 'cannot listen yet')
+      }
+      current = null
+      await client.end().catch(() => undefined)
+      await delay(500, undefined, { signal: stop.signal }).catch(() => undefined)
+    }
+  }
+  const running = run()
+  return {
+    subscribe(settingId, callback) {
+      emitter.on(settingId, callback)
+      return () => void emitter.off(settingId, callback)
+    },
+    async close() {
+      stop.abort()
+      await (current as Client | null)?.end().catch(() => undefined)
+      await running
+    },
+  }
+}

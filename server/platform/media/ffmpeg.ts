@@ -1,0 +1,69 @@
+import { framesPerSecond } from '@awlbox/core/contracts/cut'
+import { run, ToolError } from './run.ts'
+
+/** Only local files are ever opened: a playlist or header inside a file cannot make ffmpeg fetch anything. */
+const local = ['-protocol_whitelist', 'file,pipe']
+export const filmSize = { width: 1280, height: 720 } as const
+
+export interface Probe {
+  seconds: number
+  video: { width: number; height: number } | null
+  audio: boolean
+  frames: number | null
+}
+
+/** What a media file holds; null when it is none. */
+export async function probe(file: string): Promise<Probe | null> {
+  try {
+    const { stdout } = await run('ffprobe', ['-v', 'error', ...local, '-show_streams', '-show_format', '-of', 'json', file], { limit: 30_000 })
+    const info = JSON.parse(stdout) as { streams?: { codec_type: string; codec_name?: string; width?: number; height?: number; nb_frames?: string; duration?: string; disposition?: { attached_pic?: number } }[]; format?: { duration?: string; format_name?: string } }
+    const video = info.streams?.find((s) => s.codec_type === 'video' && !s.disposition?.attached_pic)
+    const audio = info.streams?.some((s) => s.codec_type === 'audio') ?? false
+    if ((!video && !audio) || /tty|lrc|srt|webvtt|subviewer|image2|_pipe$/.test(info.format?.format_name ?? '')) return null
+    return { seconds: Number(info.format?.duration ?? video?.duration ?? 0) || 0, video: video ? { width: video.width ?? 0, height: video.height ?? 0 } : null, audio, frames: video?.nb_frames ? Number(video.nb_frames) : null }
+  } catch (error) {
+    if (error instanceof ToolError) return null
+    throw error
+  }
+}
+
+export interface EncodeOptions {
+  signal?: AbortSignal
+  /** Seconds that will be written, for the share done. */
+  expected?: number
+  onShare?: (share: number) => void
+}
+/** Runs ffmpeg on local files, reporting the share done by the time written. */
+export async function ffmpeg(args: readonly string[], options: EncodeOptions = {}): Promise<string> {
+  const { stderr } = await run('ffmpeg', ['-hide_banner', '-nostdin', '-y', '-loglevel', 'info', '-nostats', ...(options.onShare ? ['-progress', 'pipe:1'] : []), ...args], {
+    ...(options.signal ? { signal: options.signal } : {}),
+    limit: 3 * 3600_000,
+    onLine: (line) => {
+      const at = line.match(/^out_time_us=(\d+)/)
+      if (at && options.expected) options.onShare?.(Math.min(1, Number(at[1]) / 1e6 / options.expected))
+    },
+  })
+  return stderr
+}
+
+export const videoCodec = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '20', '-pix_fmt', 'yuv420p', '-r', String(framesPerSecond), '-video_track_timescale', '15360', '-g', String(framesPerSecond * 2)]
+const fitFrame = `scale=${filmSize.width}:${filmSize.height}:force_original_aspect_ratio=decrease:force_divisible_by=2,pad=${filmSize.width}:${filmSize.height}:(ow-iw)/2:(oh-ih)/2:color=0xE9EBE6,setsar=1`
+
+/**
+ * Any clip as 720p at a constant 30 frames a second, upright, playable in browsers. A clip without picture gets a
+ * plain ground; one without sound gets silence, so that all takes cut alike.
+ */
+export async function toTakeFilm(source: string, out: string, p: Probe, options: EncodeOptions): Promise<void> {
+  const seconds = Math.max(p.seconds, 0.1)
+  const inputs = [...local, '-i', source]
+  const filters: string[] = []
+  if (p.video) filters.push(`[0:v]fps=${framesPerSecond},${fitFrame}[v]`)
+  else filters.push(`color=c=0xE9EBE6:s=${filmSize.width}x${filmSize.height}:r=${framesPerSecond}:d=${seconds}[v]`)
+  if (p.audio) filters.push('[0:a]aresample=48000:async=1:first_pts=0,aformat=channel_layouts=mono[a]')
+  else filters.push(`anullsrc=r=48000:cl=mono,atrim=duration=${seconds}[a]`)
+  await ffmpeg([...inputs, '-filter_complex', filters.join(';'), '-map', '[v]', '-map', '[a]', ...videoCodec, '-c:a', 'aac', '-b:a', '96k', '-shortest', '-movflags', '+faststart', '-map_metadata', '-1', out], { ...options, expected: seconds })
+}
+
+/** 16 kHz mono sound as the recogniser wants it. */
+export const toSpeechWav = (source: string, out: string, options: EncodeOptions = {}): Promise<string> =>
+  ffmpeg([...local, '-i', source, '-vn', '-ac', '1', '-ar', '16000', '-c:a', 'pcm_s16le', out], options)

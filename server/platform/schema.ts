@@ -1,0 +1,217 @@
+import { sql } from 'drizzle-orm'
+import { bigint, boolean, check, customType, date, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core'
+import type { CutList } from '@awlbox/core/contracts/cut'
+import type { Hearing } from '@awlbox/core/contracts/heard'
+import type { HouseStyle } from '@awlbox/core/contracts/house-style'
+import type { Lesson } from '@awlbox/core/contracts/lesson'
+import type { Pack } from '@awlbox/core/contracts/pack'
+import type { PhotoReading } from '@awlbox/core/contracts/reading'
+import type { Answer } from '@awlbox/core/contracts/reply'
+
+const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
+const id = () => uuid('id').primaryKey().defaultRandom()
+const at = (name: string) => timestamp(name, { withTimezone: true }).notNull().defaultNow()
+
+export const settings = pgTable('settings', { id: id(), name: text('name').notNull(), houseStyle: jsonb('house_style').$type<HouseStyle>().notNull() })
+
+export const people = pgTable('people', {
+  id: id(),
+  settingId: uuid('setting_id').notNull().references(() => settings.id),
+  email: text('email').notNull().unique(),
+  name: text('name').notNull(),
+  role: text('role', { enum: ['owner', 'teacher'] }).notNull(),
+  passwordHash: text('password_hash').notNull(),
+}, (t) => [check('people_role', sql`${t.role} in ('owner', 'teacher')`), index('people_setting').on(t.settingId)])
+
+export const sessions = pgTable('sessions', {
+  tokenHash: bytes('token_hash').primaryKey(),
+  personId: uuid('person_id').notNull().references(() => people.id, { onDelete: 'cascade' }),
+  createdAt: at('created_at'),
+  expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+}, (t) => [index('sessions_person').on(t.personId)])
+
+export const classes = pgTable('classes', {
+  id: id(),
+  settingId: uuid('setting_id').notNull().references(() => settings.id),
+  teacherId: uuid('teacher_id').notNull().references(() => people.id),
+  name: text('name').notNull(),
+  age: integer('age').notNull(),
+}, (t) => [unique('classes_name').on(t.settingId, t.name), check('classes_age', sql`${t.age} between 3 and 7`)])
+
+export const households = pgTable('households', {
+  id: id(),
+  settingId: uuid('setting_id').notNull().references(() => settings.id),
+  name: text('name').notNull(),
+  youngerChild: boolean('younger_child').notNull().default(false),
+  /** Raised when the link is renewed: the old one no longer opens anything. */
+  linkVersion: integer('link_version').notNull().default(1),
+}, (t) => [unique('households_name').on(t.settingId, t.name)])
+
+export const homeLinks = pgTable('home_links', {
+  tokenHash: bytes('token_hash').primaryKey(),
+  householdId: uuid('household_id').notNull().references(() => households.id, { onDelete: 'cascade' }),
+  createdAt: at('created_at'),
+  revokedAt: timestamp('revoked_at', { withTimezone: true }),
+}, (t) => [index('home_links_household').on(t.householdId)])
+
+export const children = pgTable('children', {
+  id: id(),
+  classId: uuid('class_id').notNull().references(() => classes.id),
+  householdId: uuid('household_id').notNull().references(() => households.id, { onDelete: 'cascade' }),
+  name: text('name').notNull(),
+}, (t) => [unique('children_name').on(t.classId, t.name), index('children_household').on(t.householdId)])
+
+export const lessons = pgTable('lessons', {
+  id: id(),
+  classId: uuid('class_id').notNull().references(() => classes.id),
+  day: date('day').notNull(),
+  revision: integer('revision').notNull(),
+  doc: jsonb('doc').$type<Lesson>().notNull(),
+  /** Findings at this revision, kept so that the shelf need not proof-read every lesson. */
+  findings: integer('findings').notNull(),
+  filmSeconds: doublePrecision('film_seconds').notNull(),
+  createdAt: at('created_at'),
+  updatedAt: at('updated_at'),
+}, (t) => [index('lessons_class').on(t.classId, t.day)])
+
+export const lessonRevisions = pgTable('lesson_revisions', {
+  lessonId: uuid('lesson_id').notNull().references(() => lessons.id, { onDelete: 'cascade' }),
+  revision: integer('revision').notNull(),
+  doc: jsonb('doc').$type<Lesson>().notNull(),
+  byId: uuid('by_id').references(() => people.id),
+  at: at('at'),
+}, (t) => [primaryKey({ columns: [t.lessonId, t.revision] })])
+
+export const blobs = pgTable('blobs', {
+  sha256: text('sha256').primaryKey(),
+  size: bigint('size', { mode: 'number' }).notNull(),
+  mime: text('mime').notNull(),
+  createdAt: at('created_at'),
+})
+const blob = (name: string) => text(name).references(() => blobs.sha256)
+
+export const takes = pgTable('takes', {
+  id: id(),
+  lessonId: uuid('lesson_id').notNull().references(() => lessons.id, { onDelete: 'cascade' }),
+  segmentId: text('segment_id').notNull(),
+  number: integer('number').notNull(),
+  source: text('source', { enum: ['recorded', 'uploaded', 'stand-in'] }).notNull(),
+  original: blob('original').notNull(),
+  /** 720p, 30 frames a second, made from the original: what is played and cut. */
+  film: blob('film'),
+  seconds: doublePrecision('seconds'),
+  hasSound: boolean('has_sound'),
+  /** Loudness 0–255, fifty a second, for the waveform. */
+  peaks: bytes('peaks'),
+  status: text('status', { enum: ['preparing', 'ready', 'refused'] }).notNull().default('preparing'),
+  problem: text('problem'),
+  createdAt: at('created_at'),
+}, (t) => [unique('takes_number').on(t.lessonId, t.segmentId, t.number)])
+
+export const hearings = pgTable('hearings', {
+  takeId: uuid('take_id').primaryKey().references(() => takes.id, { onDelete: 'cascade' }),
+  hearing: jsonb('hearing').$type<Hearing>().notNull(),
+  lessonRevision: integer('lesson_revision').notNull(),
+  at: at('at'),
+})
+
+export const cutLists = pgTable('cut_lists', {
+  lessonId: uuid('lesson_id').primaryKey().references(() => lessons.id, { onDelete: 'cascade' }),
+  revision: integer('revision').notNull(),
+  doc: jsonb('doc').$type<CutList>().notNull(),
+  updatedAt: at('updated_at'),
+})
+export const cutRevisions = pgTable('cut_revisions', {
+  lessonId: uuid('lesson_id').notNull().references(() => lessons.id, { onDelete: 'cascade' }),
+  revision: integer('revision').notNull(),
+  doc: jsonb('doc').$type<CutList>().notNull(),
+  byId: uuid('by_id').references(() => people.id),
+  at: at('at'),
+}, (t) => [primaryKey({ columns: [t.lessonId, t.revision] })])
+
+export const renders = pgTable('renders', {
+  id: id(),
+  lessonId: uuid('lesson_id').notNull().references(() => lessons.id, { onDelete: 'cascade' }),
+  cutRevision: integer('cut_revision').notNull(),
+  film: blob('film').notNull(),
+  captions: blob('captions').notNull(),
+  poster: blob('poster').notNull(),
+  seconds: doublePrecision('seconds').notNull(),
+  bytes: bigint('bytes', { mode: 'number' }).notNull(),
+  createdAt: at('created_at'),
+}, (t) => [index('renders_lesson').on(t.lessonId, t.createdAt)])
+
+export const segmentFiles = pgTable('segment_files', {
+  /** Hash of everything that went into the file. */
+  key: text('key').primaryKey(),
+  file: blob('file').notNull(),
+  createdAt: at('created_at'),
+})
+
+export const publications = pgTable('publications', {
+  id: id(),
+  lessonId: uuid('lesson_id').notNull().references(() => lessons.id, { onDelete: 'cascade' }),
+  renderId: uuid('render_id').references(() => renders.id),
+  lessonRevision: integer('lesson_revision').notNull(),
+  pack: jsonb('pack').$type<Pack>().notNull(),
+  sentAt: at('sent_at'),
+  byId: uuid('by_id').notNull().references(() => people.id),
+}, (t) => [index('publications_lesson').on(t.lessonId, t.sentAt)])
+
+export const replies = pgTable('replies', {
+  id: id(),
+  publicationId: uuid('publication_id').notNull().references(() => publications.id, { onDelete: 'cascade' }),
+  childId: uuid('child_id').notNull().references(() => children.id, { onDelete: 'cascade' }),
+  key: uuid('key').notNull(),
+  answers: jsonb('answers').$type<Answer[]>().notNull(),
+  help: text('help', { enum: ['alone', 'nudged', 'together'] }),
+  words: text('words').notNull().default(''),
+  receivedAt: at('received_at'),
+  updatedAt: at('updated_at'),
+}, (t) => [unique('replies_child').on(t.publicationId, t.childId), index('replies_by_child').on(t.childId)])
+
+export const photos = pgTable('photos', {
+  id: id(),
+  publicationId: uuid('publication_id').notNull().references(() => publications.id, { onDelete: 'cascade' }),
+  householdId: uuid('household_id').notNull().references(() => households.id, { onDelete: 'cascade' }),
+  /** Re-encoded upright, with nothing but pixels in it. The original is not kept. */
+  image: blob('image').notNull(),
+  small: blob('small').notNull(),
+  width: integer('width').notNull(),
+  height: integer('height').notNull(),
+  reading: jsonb('reading').$type<PhotoReading>(),
+  createdAt: at('created_at'),
+}, (t) => [index('photos_household').on(t.householdId)])
+
+export const judgements = pgTable('judgements', {
+  id: id(),
+  replyId: uuid('reply_id').notNull().references(() => replies.id, { onDelete: 'cascade' }),
+  childId: uuid('child_id').notNull().references(() => children.id, { onDelete: 'cascade' }),
+  ideaId: text('idea_id').notNull(),
+  level: text('level', { enum: ['secure', 'nearly', 'not yet', "can't tell"] }).notNull(),
+  help: text('help', { enum: ['alone', 'nudged', 'together'] }).notNull(),
+  rung: text('rung', { enum: ['things', 'picture', 'track', 'head'] }).notNull(),
+  note: text('note').notNull().default(''),
+  byId: uuid('by_id').notNull().references(() => people.id),
+  at: at('at'),
+}, (t) => [index('judgements_reply').on(t.replyId, t.at), index('judgements_child').on(t.childId, t.ideaId)])
+
+export const jobs = pgTable('jobs', {
+  id: id(),
+  settingId: uuid('setting_id').notNull().references(() => settings.id),
+  lessonId: uuid('lesson_id').notNull().references(() => lessons.id, { onDelete: 'cascade' }),
+  kind: text('kind', { enum: ['film', 'take', 'render'] }).notNull(),
+  /** The segment, take or cut the work is for. */
+  subject: text('subject').notNull(),
+  data: jsonb('data').$type<Record<string, unknown>>().notNull(),
+  status: text('status', { enum: ['queued', 'running', 'done', 'failed', 'cancelled'] }).notNull().default('queued'),
+  step: text('step').notNull().default('waiting'),
+  share: doublePrecision('share').notNull().default(0),
+  problem: text('problem'),
+  attempts: integer('attempts').notNull().default(0),
+  cancelAsked: boolean('cancel_asked').notNull().default(false),
+  bossId: uuid('boss_id'),
+  heartbeatAt: timestamp('heartbeat_at', { withTimezone: true }),
+  startedAt: timestamp('started_at', { withTimezone: true }),
+  createdAt: at('created_at'),
+}, (t) => [index('jobs_lesson').on(t.lessonId, t.createdAt), index('jobs_open').on(t.status)])

@@ -1,0 +1,89 @@
+import { type ChildProcess, fork } from 'node:child_process'
+import net from 'node:net'
+import { config } from './platform/config.ts'
+import { openDb, migrateDb } from './platform/db.ts'
+
+/** Starts the web, the worker and (for the demo) the stand-in camera; starts again whichever dies; stops them all together. */
+const demo = process.argv.includes('--demo')
+const children = new Map<string, ChildProcess>()
+let stopping = false
+
+async function freePort(): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const probe = net.createServer().once('error', reject).listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as net.AddressInfo
+      probe.close(() => resolve(port))
+    })
+  })
+}
+
+function start(name: string, file: string, env: Record<string, string>, ready: () => void, failures = 0): void {
+  const child = fork(file, { execArgv: ['--import', 'tsx'], env: { ...process.env, ...env }, stdio: ['ignore', 'inherit', 'inherit', 'ipc'], cwd: config.root })
+  children.set(name, child)
+  const since = Date.now()
+  child.on('message', (m) => {
+    if (m === 'ready') ready()
+  })
+  child.on('exit', (code) => {
+    children.delete(name)
+    if (stopping) return
+    if (code === 3) {
+      console.error(`The address ${config.host}:${config.port} is taken. Stop what runs there, or choose another: PORT=${config.port + 1} ./awlbox demo`)
+      void stopAll(3)
+      return
+    }
+    const quick = Date.now() - since < 3000 ? failures + 1 : 0
+    if (quick > 5) {
+      console.error(`The ${name} cannot start; its last words are above.`)
+      void stopAll(1)
+      return
+    }
+    console.error(`The ${name} stopped (${code ?? 'ended'}); starting it again.`)
+    setTimeout(() => !stopping && start(name, file, env, () => undefined, quick), 300)
+  })
+}
+
+async function stopAll(code: number): Promise<void> {
+  if (stopping) return
+  stopping = true
+  await Promise.all([...children.values()].map((c) => new Promise<void>((resolve) => {
+    const kill = setTimeout(() => c.kill('SIGKILL'), 9000)
+    c.once('exit', () => {
+      clearTimeout(kill)
+      resolve()
+    })
+    c.kill('SIGTERM')
+  })))
+  process.exit(code)
+}
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => void stopAll(0))
+
+const { db, pool } = openDb()
+await migrateDb(db)
+const env: Record<string, string> = {}
+if (demo) {
+  const { seedDemo } = await import('./demo/seed.ts')
+  const seeded = await seedDemo(db)
+  if (seeded) console.log('Demo: Cobblegate Early Years with two classes, their lessons and replies.')
+  const port = String(await freePort())
+  env.AWLBOX_CAMERA = `http://127.0.0.1:${port}`
+  await new Promise<void>((resolve) => start('stand-in camera', 'standins/camera/service.ts', { AWLBOX_CAMERA_PORT: port }, resolve))
+}
+await pool.end()
+await Promise.all([
+  new Promise<void>((resolve) => start('web', 'server/web.ts', env, resolve)),
+  new Promise<void>((resolve) => start('worker', 'server/worker.ts', env, resolve)),
+])
+const address = `http://${config.host === '0.0.0.0' ? '127.0.0.1' : config.host}:${config.port}`
+if (demo) {
+  await new Promise<void>((resolve) => {
+    const day = fork('standins/demo/day.ts', { execArgv: ['--import', 'tsx'], env: { ...process.env, ...env, AWLBOX_ADDRESS: address }, stdio: 'inherit', cwd: config.root })
+    children.set('demo day', day)
+    day.on('exit', () => {
+      children.delete('demo day')
+      resolve()
+    })
+  })
+} else console.log(`Awlbox is at ${address}`)
+if (!stopping) process.send?.('ready')
+console.log('Ctrl-C stops it; ./awlbox stop does too.')

@@ -1,0 +1,20 @@
+import { makeApp } from './app.ts'
+import { openServices } from './open-services.ts'
+import { config } from './platform/config.ts'
+import { log } from './platform/log.ts'
+import { onStop } from './platform/on-stop.ts'
+
+const services = await openServices()
+const server = makeApp(services).listen(config.port, config.host, (error?: Error) => {
+  if (error) {
+    log.error({ error: error.message }, 'cannot listen')
+    process.exit(3)
+  }
+  log.info({ port: config.port }, 'web ready')
+  process.send?.('ready')
+})
+onStop(async () => {
+  server.close()
+  server.closeAllConnections()
+  await services.close()
+})

@@ -1,0 +1,76 @@
+import { execFile } from 'node:child_process'
+import fs from 'node:fs'
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
+import os from 'node:os'
+import path from 'node:path'
+import { promisify } from 'node:util'
+import { Resvg } from '@resvg/resvg-js'
+import { drawTable, shapeText, tableHeight, tableWidth } from '@awlbox/core/script/table/drawing'
+import type { TableState } from '@awlbox/core/script/table/state'
+import { speak, speechRate, toWav, type Voice } from '../voice/speak.ts'
+import type { Beat } from './takes.ts'
+
+const exec = promisify(execFile)
+const [width, height] = [1280, 720]
+const fontFiles = ['Andika-Regular.ttf', 'Andika-Bold.ttf'].map((f) => `/usr/share/fonts/truetype/andika/${f}`).filter((f) => fs.existsSync(f))
+
+/** What the camera sees: the table from above, on wood, under a lamp. */
+function frame(table: TableState): Buffer {
+  const scale = 1.5
+  const [x, y] = [(width - tableWidth * scale) / 2, (height - tableHeight * scale) / 2]
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><defs><radialGradient id="lamp" cx="0.4" cy="0.3" r="0.9"><stop offset="0" stop-color="#fff" stop-opacity="0.18"/><stop offset="1" stop-color="#000" stop-opacity="0.22"/></radialGradient></defs>
+    <rect width="${width}" height="${height}" fill="#C2A27A"/><rect x="${x - 10}" y="${y - 6}" width="${tableWidth * scale + 20}" height="${tableHeight * scale + 20}" rx="14" fill="#000" opacity="0.12"/>
+    <rect x="${x - 14}" y="${y - 14}" width="${tableWidth * scale + 28}" height="${tableHeight * scale + 28}" rx="14" fill="#F7F5EF"/>
+    <g transform="translate(${x} ${y}) scale(${scale})">${drawTable(table).map(shapeText).join('')}</g><rect width="${width}" height="${height}" fill="url(#lamp)"/></svg>`
+  return Buffer.from(new Resvg(svg, { font: { fontFiles, loadSystemFonts: false, defaultFontFamily: 'Andika' } }).render().asPng())
+}
+
+/** Films beats as a real MP4: 720p, 30 frames a second, H.264 and AAC. */
+export async function filmBeats(beats: readonly Beat[], voice: Voice): Promise<Buffer> {
+  const folder = await mkdtemp(path.join(os.tmpdir(), 'awlbox-camera-'))
+  try {
+    const sound: Int16Array[] = []
+    const shots: { table: TableState; samples: number }[] = []
+    const spoken = new Map<string, Promise<Int16Array>>()
+    const voiced = (words: string) => spoken.get(words) ?? (spoken.set(words, speak(words, voice)), spoken.get(words)!)
+    const add = (table: TableState, parts: Int16Array[]) => {
+      sound.push(...parts)
+      shots.push({ table, samples: parts.reduce((s, p) => s + p.length, 0) })
+    }
+    const silence = (seconds: number) => new Int16Array(Math.max(0, Math.round(seconds * speechRate)))
+    for (const b of beats) {
+      if (b.kind === 'silence') add(b.table, [silence(b.seconds)])
+      else if (b.kind === 'say') add(b.table, [await voiced(b.words), silence(b.gap)])
+      else for (const [i, w] of b.words.entries()) {
+        const word = await voiced(w)
+        add(b.table, [word, silence(i === b.words.length - 1 ? 0.5 : Math.max(0.12, b.seconds - word.length / speechRate))])
+      }
+    }
+    const all = new Int16Array(sound.reduce((s, p) => s + p.length, 0))
+    let at = 0
+    for (const p of sound) {
+      all.set(p, at)
+      at += p.length
+    }
+    await writeFile(path.join(folder, 'sound.wav'), toWav(all))
+    const pictures = new Map<TableState, string>()
+    const list: string[] = []
+    for (const shot of shots) {
+      if (!shot.samples) continue
+      let file = pictures.get(shot.table)
+      if (!file) {
+        file = `${pictures.size}.png`
+        pictures.set(shot.table, file)
+        await writeFile(path.join(folder, file), frame(shot.table))
+      }
+      list.push(`file '${file}'`, `duration ${(shot.samples / speechRate).toFixed(5)}`)
+    }
+    if (list.length) list.push(list.at(-2)!)
+    await writeFile(path.join(folder, 'list.txt'), list.join('\n'))
+    const out = path.join(folder, 'take.mp4')
+    await exec('ffmpeg', ['-v', 'error', '-y', '-f', 'concat', '-safe', '0', '-i', path.join(folder, 'list.txt'), '-i', path.join(folder, 'sound.wav'), '-vf', 'fps=30,format=yuv420p', '-c:v', 'libx264', '-preset', 'ultrafast', '-tune', 'stillimage', '-c:a', 'aac', '-b:a', '96k', '-t', String(all.length / speechRate), '-movflags', '+faststart', out])
+    return await readFile(out)
+  } finally {
+    await rm(folder, { recursive: true, force: true })
+  }
+}

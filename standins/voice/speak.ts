@@ -1,0 +1,56 @@
+import { execFile } from 'node:child_process'
+import fs from 'node:fs/promises'
+import os from 'node:os'
+import path from 'node:path'
+import { promisify } from 'node:util'
+
+const exec = promisify(execFile)
+export const voices = ['slt', 'rms', 'awb', 'kal16'] as const
+export type Voice = (typeof voices)[number]
+/** Samples a second of everything the stand-in voice says. */
+export const speechRate = 16_000
+
+/** Says words slowly, as to a young child, in one of Debian's flite voices: mono samples of 16 bits at `speechRate`, silence at both ends trimmed. */
+export async function speak(words: string, voice: Voice): Promise<Int16Array> {
+  const folder = await fs.mkdtemp(path.join(os.tmpdir(), 'awlbox-voice-'))
+  try {
+    const file = path.join(folder, 'line.wav')
+    await exec('flite', ['-voice', voice, '--setf', 'duration_stretch=1.25', '-t', words, '-o', file])
+    const wav = await fs.readFile(file)
+    const at = wav.indexOf('data', 12, 'latin1') + 8
+    const rate = wav.readUInt32LE(24)
+    if (rate !== speechRate) throw new Error(`The voice ${voice} speaks at ${rate} samples a second`)
+    const samples = new Int16Array(Math.floor((wav.length - at) / 2))
+    for (let i = 0; i < samples.length; i++) samples[i] = wav.readInt16LE(at + i * 2)
+    return trim(samples)
+  } finally {
+    await fs.rm(folder, { recursive: true, force: true })
+  }
+}
+
+function trim(s: Int16Array): Int16Array {
+  const quiet = 300
+  let [a, b] = [0, s.length]
+  while (a < b && Math.abs(s[a]!) < quiet) a++
+  while (b > a && Math.abs(s[b - 1]!) < quiet) b--
+  const pad = Math.round(speechRate * 0.04)
+  return s.slice(Math.max(0, a - pad), Math.min(s.length, b + pad))
+}
+
+/** A WAV file of 16-bit mono samples. */
+export function toWav(samples: Int16Array): Buffer {
+  const head = Buffer.alloc(44)
+  head.write('RIFF', 0)
+  head.writeUInt32LE(36 + samples.length * 2, 4)
+  head.write('WAVEfmt ', 8)
+  head.writeUInt32LE(16, 16)
+  head.writeUInt16LE(1, 20)
+  head.writeUInt16LE(1, 22)
+  head.writeUInt32LE(speechRate, 24)
+  head.writeUInt32LE(speechRate * 2, 28)
+  head.writeUInt16LE(2, 32)
+  head.writeUInt16LE(16, 34)
+  head.write('data', 36)
+  head.writeUInt32LE(samples.length * 2, 40)
+  return Buffer.concat([head, Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength)])
+}
