@@ -1,0 +1,177 @@
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { Lesson } from '@awlbox/core/contracts/lesson'
+import { mergeLessons } from '@awlbox/core/script/merge'
+import { get, isAway, ProblemError, send, wordsOf } from '../api.ts'
+import type { LessonRecord } from './types.ts'
+
+/** Where a document stands: saved, on its way, kept on this device until the server answers, or in conflict. */
+export type SaveState =
+  | { kind: 'saved'; revision: number }
+  | { kind: 'saving' }
+  | { kind: 'kept'; why: string }
+  | { kind: 'conflict'; mine: Lesson; theirs: Lesson; base: Lesson | null; revision: number; segments: { segmentId: string; title: string }[] }
+  | { kind: 'refused'; why: string }
+
+interface Draft { revision: number; base: Lesson; doc: Lesson }
+const draftKey = (id: string) => `awlbox-draft-${id}`
+const undoKey = (id: string) => `awlbox-undo-${id}`
+const undoDepth = 40
+function read<T>(key: string): T | null {
+  try {
+    return JSON.parse(localStorage.getItem(key) ?? 'null') as T | null
+  } catch {
+    return null
+  }
+}
+function keep(key: string, value: unknown): void {
+  try {
+    if (value === null) localStorage.removeItem(key)
+    else localStorage.setItem(key, JSON.stringify(value))
+  } catch {
+    // Storage full or closed: the server still gets every change.
+  }
+}
+
+export interface LessonDocument {
+  doc: Lesson
+  state: SaveState
+  edit(change: (doc: Lesson) => Lesson): void
+  undo(): void
+  redo(): void
+  canUndo: boolean
+  canRedo: boolean
+  resolve(doc: Lesson): void
+}
+
+/** Holds a lesson's document: every change is kept on this device at once and saved soon after; undo reaches across sessions. */
+export function useLessonDocument(record: LessonRecord): LessonDocument {
+  const id = record.id
+  const [doc, setDoc] = useState<Lesson>(() => {
+    const draft = read<Draft>(draftKey(id))
+    return draft && Lesson.safeParse(draft.doc).success ? draft.doc : record.doc
+  })
+  const draft = useRef<Draft | null>(read<Draft>(draftKey(id)))
+  const saved = useRef({ revision: draft.current?.revision ?? record.revision, doc: draft.current?.base ?? record.doc })
+  const [state, setState] = useState<SaveState>(() => (draft.current ? { kind: 'saving' } : { kind: 'saved', revision: record.revision }))
+  const [stacks, setStacks] = useState(() => read<{ past: Lesson[]; future: Lesson[] }>(undoKey(id)) ?? { past: [], future: [] })
+  const timer = useRef<ReturnType<typeof setTimeout> | null>(null)
+  const latest = useRef(doc)
+  const busy = useRef(false)
+  useEffect(() => {
+    latest.current = doc
+  }, [doc])
+
+  const save = useCallback(async (): Promise<void> => {
+    if (busy.current) return
+    const sending = latest.current
+    if (sending === saved.current.doc) return
+    busy.current = true
+    setState({ kind: 'saving' })
+    let again: number | null = null
+    try {
+      const { revision } = await send<{ revision: number }>('PUT', `/api/lessons/${id}/doc`, { revision: saved.current.revision, doc: sending })
+      saved.current = { revision, doc: sending }
+      if (latest.current === sending) {
+        keep(draftKey(id), null)
+        setState({ kind: 'saved', revision })
+      } else again = 0
+    } catch (error) {
+      if (error instanceof ProblemError && error.status === 409) {
+        const theirs = error.more.doc as Lesson
+        const base = (error.more.base as Lesson | null) ?? saved.current.doc
+        const revision = error.more.revision as number
+        const merged = mergeLessons(base, latest.current, theirs)
+        saved.current = { revision, doc: theirs }
+        if (merged.ok) {
+          latest.current = merged.doc
+          setDoc(merged.doc)
+          again = 0
+        } else setState({ kind: 'conflict', mine: merged.doc, theirs, base, revision, segments: merged.conflicts })
+      } else if (isAway(error)) {
+        setState({ kind: 'kept', why: wordsOf(error) })
+        again = 2000
+      } else setState({ kind: 'refused', why: wordsOf(error) })
+    } finally {
+      busy.current = false
+    }
+    if (again !== null) timer.current = setTimeout(() => void save(), again)
+  }, [id])
+
+  const put = useCallback((next: Lesson) => {
+    latest.current = next
+    setDoc(next)
+    keep(draftKey(id), { revision: saved.current.revision, base: saved.current.doc, doc: next } satisfies Draft)
+    if (timer.current) clearTimeout(timer.current)
+    timer.current = setTimeout(() => void save(), 500)
+  }, [id, save])
+
+  useEffect(() => {
+    if (draft.current) void save()
+    const onLeave = () => {
+      // The draft is already on this device; this sends it on its way as well.
+      if (latest.current !== saved.current.doc && !busy.current)
+        void fetch(`/api/lessons/${id}/doc`, { method: 'PUT', keepalive: true, headers: { 'content-type': 'application/json' }, body: JSON.stringify({ revision: saved.current.revision, doc: latest.current }) }).catch(() => undefined)
+    }
+    window.addEventListener('pagehide', onLeave)
+    return () => {
+      window.removeEventListener('pagehide', onLeave)
+      if (timer.current) clearTimeout(timer.current)
+      void save()
+    }
+  }, [id, save])
+
+  // Somebody else's change arrives while nothing of ours is unsaved: take it over.
+  useEffect(() => {
+    if (record.revision > saved.current.revision && latest.current === saved.current.doc && !busy.current) {
+      saved.current = { revision: record.revision, doc: record.doc }
+      latest.current = record.doc
+      setDoc(record.doc)
+      setState({ kind: 'saved', revision: record.revision })
+    }
+  }, [record])
+
+  const remember = (next: { past: Lesson[]; future: Lesson[] }) => {
+    setStacks(next)
+    keep(undoKey(id), next)
+  }
+  const edit = useCallback((change: (doc: Lesson) => Lesson) => {
+    const before = latest.current
+    const next = change(before)
+    if (next === before) return
+    setStacks((s) => {
+      const stacksNext = { past: [...s.past, before].slice(-undoDepth), future: [] }
+      keep(undoKey(id), stacksNext)
+      return stacksNext
+    })
+    put(next)
+  }, [id, put])
+  return {
+    doc, state, edit,
+    canUndo: stacks.past.length > 0 || saved.current.revision > 1,
+    canRedo: stacks.future.length > 0,
+    undo() {
+      const before = stacks.past.at(-1)
+      if (before) {
+        remember({ past: stacks.past.slice(0, -1), future: [latest.current, ...stacks.future].slice(0, undoDepth) })
+        put(before)
+        return
+      }
+      // Nothing left in this browser: the server keeps every revision.
+      const revision = saved.current.revision - 1
+      if (revision < 1) return
+      void get<{ doc: Lesson }>(`/api/lessons/${id}/revisions/${revision}`).then((r) => {
+        remember({ past: [], future: [latest.current, ...stacks.future].slice(0, undoDepth) })
+        put(r.doc)
+      }).catch(() => undefined)
+    },
+    redo() {
+      const [next, ...rest] = stacks.future
+      if (!next) return
+      remember({ past: [...stacks.past, latest.current].slice(-undoDepth), future: rest })
+      put(next)
+    },
+    resolve(next) {
+      put(next)
+    },
+  }
+}

@@ -1,0 +1,49 @@
+import { lazy, StrictMode, Suspense } from 'react'
+import { createRoot } from 'react-dom/client'
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router'
+import { SWRConfig } from 'swr'
+import { get, isAway, ProblemError } from './api.ts'
+import { LessonFrame } from './frame/lesson-frame.tsx'
+import { ShelfPage } from './stations/shelf/shelf-page.tsx'
+import { SignInPage } from './stations/sign-in/sign-in-page.tsx'
+import './styles.css'
+
+const PlanPage = lazy(() => import('./stations/plan/plan-page.tsx'))
+const NewLessonPage = lazy(() => import('./stations/plan/new-lesson-page.tsx'))
+const ScriptPage = lazy(() => import('./stations/script/script-page.tsx'))
+const FilmPage = lazy(() => import('./stations/film/film-page.tsx'))
+const CutPage = lazy(() => import('./stations/cut/cut-page.tsx'))
+const SendPage = lazy(() => import('./stations/send/send-page.tsx'))
+const LookPage = lazy(() => import('./stations/look/look-page.tsx'))
+const NextPage = lazy(() => import('./stations/next/next-page.tsx'))
+const ClassPage = lazy(() => import('./stations/next/class-page.tsx'))
+
+const router = createBrowserRouter([
+  { path: '/sign-in', element: <SignInPage /> },
+  { path: '/', element: <ShelfPage /> },
+  { path: '/plan', element: <NewLessonPage /> },
+  { path: '/classes/:classId', element: <ClassPage /> },
+  { path: '/lessons/:lessonId', element: <LessonFrame />, children: [
+    { index: true, element: <Navigate to="script" replace /> },
+    { path: 'plan', element: <PlanPage /> },
+    { path: 'script', element: <ScriptPage /> },
+    { path: 'film', element: <FilmPage /> },
+    { path: 'cut', element: <CutPage /> },
+    { path: 'send', element: <SendPage /> },
+    { path: 'look', element: <LookPage /> },
+    { path: 'next', element: <NextPage /> },
+  ] },
+  { path: '*', element: <Navigate to="/" replace /> },
+])
+
+const onError = (error: unknown) => {
+  if (error instanceof ProblemError && error.status === 401 && !window.location.pathname.startsWith('/sign-in'))
+    void router.navigate(`/sign-in?to=${encodeURIComponent(window.location.pathname + window.location.search)}`)
+}
+createRoot(document.getElementById('app')!).render(
+  <StrictMode>
+    <SWRConfig value={{ fetcher: get, onError, revalidateOnFocus: true, keepPreviousData: true, shouldRetryOnError: isAway, errorRetryInterval: 2000 }}>
+      <Suspense fallback={<p className="p-8 text-steel">Opening…</p>}><RouterProvider router={router} /></Suspense>
+    </SWRConfig>
+  </StrictMode>,
+)

@@ -1,0 +1,113 @@
+import { DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core'
+import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
+import { MoreHorizontal, Plus } from 'lucide-react'
+import { DropdownMenu } from 'radix-ui'
+import { useEffect, useState } from 'react'
+import { segmentKinds, type Segment } from '@awlbox/core/contracts/lesson'
+import { insertStep, placeStep } from '@awlbox/core/script/edit'
+import type { Finding } from '@awlbox/core/script/proof/finding'
+import type { SegmentTime } from '@awlbox/core/script/time'
+import { useLesson } from '../../frame/lesson-frame.tsx'
+import { newId } from '../../frame/new-id.ts'
+import { clockTime } from '../../frame/time.ts'
+import { FindingLine } from './finding-line.tsx'
+import { StepLine } from './step-line.tsx'
+
+interface Props { segment: Segment; time: SegmentTime; open: boolean; findings: readonly Finding[]; stepId: string | null; onStep: (id: string | null) => void; first: boolean; last: boolean }
+
+export function SegmentCard(p: Props) {
+  const { goTo } = useLesson()
+  const { segment, time, findings } = p
+  const facts = <><span className="text-steel text-sm truncate">{segment.kind}{segment.audience === 'adults' ? ' · grown-ups, not in the film' : ''}{time.home > 0 ? ` · ${clockTime(time.home)} at home` : ''}</span></>
+  if (!p.open)
+    return (
+      <button type="button" onClick={() => (goTo(segment.id), p.onStep(null))} className="flex items-center gap-2 w-full text-left rounded-xl border border-hair bg-card px-3 min-h-11 hover:bg-wash cursor-pointer">
+        <span className="font-semibold truncate">{segment.title}</span>{facts}<span className="flex-1" />
+        {findings.length > 0 && <span className="text-brick text-sm font-semibold whitespace-nowrap">{findings.length} to mend</span>}
+        <span className="figures">{clockTime(time.film)}</span>
+      </button>
+    )
+  return <OpenCard {...p} />
+}
+
+function OpenCard({ segment, time, findings, stepId, onStep, first, last }: Props) {
+  const { edit, record, me } = useLesson()
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }))
+  const change = (c: Partial<Segment>) => edit((d) => ({ ...d, segments: d.segments.map((s) => (s.id === segment.id ? { ...s, ...c } : s)) }))
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    if (!over || active.id === over.id) return
+    const ids = segment.steps.map((s) => s.id)
+    const [from, to] = [ids.indexOf(String(active.id)), ids.indexOf(String(over.id))]
+    const before = segment.steps[to + (from < to ? 1 : 0)]
+    edit((d) => placeStep(d, String(active.id), segment.id, before?.id ?? null))
+  }
+  const loose = findings.filter((f) => !f.stepId || !segment.steps.some((s) => s.id === f.stepId))
+  const add = () => {
+    const id = newId()
+    edit((d) => insertStep(d, segment.id, segment.steps.length, { id, verb: 'say', text: '' }))
+    onStep(id)
+  }
+  return (
+    <section aria-label={segment.title} className="rounded-xl border border-ink/40 bg-card px-3 py-2 shadow-sm">
+      <header className="flex items-center gap-2 min-h-9">
+        <TitleInput value={segment.title} disabled={!record.mayChange} onDone={(title) => change({ title })} />
+        <select aria-label="Kind of segment" disabled={!record.mayChange} value={segment.kind} onChange={(e) => change({ kind: e.target.value as Segment['kind'] })} className="bg-transparent text-steel text-sm rounded-md min-h-8">{segmentKinds.map((k) => <option key={k}>{k}</option>)}</select>
+        <select aria-label="For whom" disabled={!record.mayChange} value={segment.audience} onChange={(e) => change({ audience: e.target.value as Segment['audience'] })} className="bg-transparent text-steel text-sm rounded-md min-h-8"><option value="children">children</option><option value="adults">grown-ups</option></select>
+        <span className="flex-1" />
+        <span className="font-semibold figures" title={`${clockTime(time.film)} of film, ${clockTime(time.home)} at home`}>{clockTime(time.film)}</span>
+        {record.mayChange && <SegmentMenu segment={segment} first={first} last={last} />}
+      </header>
+      {loose.map((f, i) => <FindingLine key={f.code + i} finding={f} />)}
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
+        <SortableContext items={segment.steps.map((s) => s.id)} strategy={verticalListSortingStrategy}>
+          <ol>
+            {segment.steps.map((s, i) => (
+              <StepLine key={s.id} step={s} index={i} segment={segment} seconds={time.steps[i]?.film ?? 0} current={s.id === stepId} onStep={onStep} style={me.houseStyle} findings={findings.filter((f) => f.stepId === s.id)} />
+            ))}
+          </ol>
+        </SortableContext>
+      </DndContext>
+      {segment.steps.length === 0 && <p className="text-steel py-2">No lines yet. Begin with what you say first.</p>}
+      {record.mayChange && <button type="button" onClick={add} className="flex items-center gap-2 min-h-9 text-steel hover:text-ink rounded-md px-1 cursor-pointer"><Plus size={16} /> Add a line: say, ask, wait, do…</button>}
+    </section>
+  )
+}
+
+function TitleInput({ value, onDone, disabled }: { value: string; onDone: (v: string) => void; disabled: boolean }) {
+  const [text, setText] = useState(value)
+  useEffect(() => setText(value), [value])
+  return <input aria-label="Title of the segment" disabled={disabled} value={text} maxLength={120} onChange={(e) => setText(e.target.value)} onBlur={() => (text.trim() ? text !== value && onDone(text.trim()) : setText(value))} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} className="font-bold bg-transparent rounded-md px-1 -ml-1 min-w-0 flex-auto truncate hover:bg-wash focus:bg-wash" />
+}
+
+function SegmentMenu({ segment, first, last }: { segment: Segment; first: boolean; last: boolean }) {
+  const { edit, goTo } = useLesson()
+  const move = (by: number) => edit((d) => {
+    const i = d.segments.findIndex((s) => s.id === segment.id)
+    const segments = d.segments.filter((s) => s.id !== segment.id)
+    segments.splice(i + by, 0, d.segments[i]!)
+    return { ...d, segments }
+  })
+  const copy = () => {
+    const id = newId()
+    edit((d) => {
+      const i = d.segments.findIndex((s) => s.id === segment.id)
+      const twin: Segment = { ...segment, id, title: `${segment.title} (copy)`, steps: segment.steps.map((s) => ({ ...s, id: newId() })) }
+      return { ...d, segments: [...d.segments.slice(0, i + 1), twin, ...d.segments.slice(i + 1)] }
+    })
+    goTo(id)
+  }
+  const item = 'rounded-md px-3 min-h-9 grid items-center outline-none data-[highlighted]:bg-wash data-[disabled]:opacity-40 cursor-pointer'
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger aria-label={`More for ${segment.title}`} className="size-9 grid place-items-center rounded-lg text-steel hover:bg-wash cursor-pointer"><MoreHorizontal size={18} /></DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" className="z-50 min-w-44 rounded-lg border border-hair bg-card p-1 shadow-lg">
+          <DropdownMenu.Item className={item} disabled={first} onSelect={() => move(-1)}>Move up</DropdownMenu.Item>
+          <DropdownMenu.Item className={item} disabled={last} onSelect={() => move(1)}>Move down</DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={copy}>Make a copy</DropdownMenu.Item>
+          <DropdownMenu.Item className={`${item} text-brick`} onSelect={() => edit((d) => ({ ...d, segments: d.segments.filter((s) => s.id !== segment.id) }))}>Take out</DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  )
+}
