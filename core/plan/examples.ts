@@ -74,9 +74,21 @@ export function findExamples(aim: Aim, options: { zero: boolean; seed: number; k
     const key = ordered.map((e) => `${e.a}${e.op}${e.b}`).sort().join()
     if (!found.has(key)) found.set(key, { examples: ordered, score: scoreOf(ordered) })
   }
-  const sets = [...found.values()].sort((x, y) => y.score - x.score).slice(0, 3)
+  const sets = apart([...found.values()].sort((x, y) => y.score - x.score))
   if (sets.length === 0) return { ok: false, conflict: `No set of ${aim.count} holds ${aim.mustHave.join(' and ')} together: ask for more examples or fewer wishes.` }
   return { ok: true, sets }
+}
+
+/** The best set, then the next best that share at most half their facts with those before: three real choices. */
+function apart(ranked: readonly ExampleSet[]): ExampleSet[] {
+  const out: ExampleSet[] = []
+  const shared = (x: ExampleSet, y: ExampleSet) => x.examples.filter((e) => y.examples.some((f) => f.a === e.a && f.b === e.b)).length
+  for (const most of [0.5, 0.75, 0.99])
+    for (const s of ranked) {
+      if (out.length === 3) return out
+      if (out.every((o) => o !== s && shared(o, s) <= most * s.examples.length)) out.push(s)
+    }
+  return out
 }
 
 function conflictIn(aim: Aim, pool: readonly Example[], zero: boolean): string | null {
@@ -101,10 +113,11 @@ function build(aim: Aim, pool: readonly Example[], keep: readonly Example[], ran
     const open = from.filter(allowed)
     return open.length ? open[random(open.length)] : undefined
   }
+  const asksZero = aim.mustHave.includes('zero')
   for (const wish of aim.mustHave) {
     if (has[wish](set)) continue
     if (wish === 'turn-round') {
-      const first = set.find((e) => e.a !== e.b) ?? pick(pool.filter((e) => e.a !== e.b && pool.some((f) => f.a === e.b && f.b === e.a)))
+      const first = set.find((e) => e.a !== e.b) ?? pick(pool.filter((e) => e.a !== e.b && (asksZero || (e.a && e.b)) && pool.some((f) => f.a === e.b && f.b === e.a)))
       if (!first) return null
       if (!set.includes(first)) set.push(first)
       const second = pool.find((f) => f.a === first.b && f.b === first.a)

@@ -175,7 +175,7 @@ export function drawTable(state: TableState, fill: HouseStyle['frameFill'] = 'ac
   const gap = 36
   const natural = side.reduce((s, d) => s + d.w, 0) + gap * Math.max(0, side.length - 1)
   const tallest = Math.max(1, ...side.map((d) => d.h))
-  const scale = Math.min(1, (tableWidth - 60) / Math.max(1, natural), room / tallest)
+  const scale = Math.min(1.3, (tableWidth - 60) / Math.max(1, natural), room / tallest)
   const shapes: Shape[] = []
   let x = (tableWidth - natural * scale) / 2
   for (const d of side) {

@@ -1,1 +1,20 @@
-export default function Page() { return null }
+import { useEffect } from 'react'
+import { useParams } from 'react-router'
+import useSWR from 'swr'
+import { useEvents } from '../../frame/events.ts'
+import { Head } from '../../frame/head.tsx'
+import { useMe } from '../../frame/me.ts'
+import { ClassNav, type Shelf, SignOut } from '../shelf/shelf-page.tsx'
+import { Threads } from './threads.tsx'
+
+export default function ClassPage() {
+  const { classId } = useParams()
+  const me = useMe()
+  const { data } = useSWR<Shelf>('/api/shelf')
+  useEvents()
+  const name = data?.classes.find((c) => c.id === classId)?.name
+  useEffect(() => {
+    document.title = `${name ?? 'Class'} · Awlbox`
+  }, [name])
+  return <><Head where={me?.setting}><SignOut /></Head><ClassNav classes={data?.classes ?? []} /><Threads classId={classId!} /></>
+}

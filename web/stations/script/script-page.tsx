@@ -44,7 +44,7 @@ export default function ScriptPage() {
             <AddSegment />
           </div>
         </div>
-        <div className="bg-card border-t border-hair px-5 min-h-[52px] py-2 flex items-center gap-x-6 gap-y-1 flex-wrap figures">
+        <div className="bg-card border-t border-hair px-4 min-h-[52px] py-2 flex items-center gap-x-4 gap-y-1 flex-wrap figures">
           <span>Film <b className={over ? 'text-brick' : ''}>{clockTime(time.film)}</b> of {clockTime(time.filmLimit)}</span>
           <span>Home <b>{clockTime(time.home)}</b></span>
           <span title="Time in which children think, count or do, of film and home together">Children doing <b>{Math.round(time.doing * 100)} %</b></span>

@@ -1,0 +1,34 @@
+import useSWR from 'swr'
+import { send } from '../api.ts'
+import { Button } from '../kit/button.tsx'
+import { Notice, WorkBar } from '../kit/notice.tsx'
+import type { JobRecord } from './types.ts'
+
+const words = { film: 'The stand-in films', take: 'A take', render: 'The film' } as const
+function left(j: JobRecord): string | null {
+  if (j.status === 'queued') return 'waiting its turn'
+  if (!j.startedAt || j.share < 0.05) return null
+  const gone = (Date.now() - new Date(j.startedAt).getTime()) / 1000
+  const s = (gone / j.share) * (1 - j.share)
+  return s > 90 ? `about ${Math.round(s / 60)} min left` : `about ${Math.max(1, Math.round(s))} s left`
+}
+
+export function useJobs(lessonId: string): JobRecord[] {
+  const { data } = useSWR<{ items: JobRecord[] }>(`/api/lessons/${lessonId}/jobs`)
+  return data?.items ?? []
+}
+
+/** Work under way for a lesson, with its step, the time left, and how to stop it; then what went wrong. */
+export function JobList({ jobs, name }: { jobs: readonly JobRecord[]; name?: (j: JobRecord) => string }) {
+  const open = jobs.filter((j) => j.status === 'queued' || j.status === 'running')
+  // A failure is shown until the same thing is tried again.
+  const failed = jobs.filter((j, i) => j.status === 'failed' && !jobs.slice(0, i).some((k) => k.kind === j.kind && k.subject === j.subject)).slice(0, 3)
+  if (!open.length && !failed.length) return null
+  return (
+    <div className="grid gap-2">
+      {open.slice(0, 4).map((j) => <WorkBar key={j.id} label={`${name?.(j) ?? words[j.kind]}: ${j.step}`} share={j.share} left={left(j)} onCancel={() => void send('POST', `/api/jobs/${j.id}/cancel`)} />)}
+      {open.length > 4 && <p className="text-sm text-steel">and {open.length - 4} more waiting</p>}
+      {failed.map((j) => <Notice key={j.id} kind="wrong" action={j.kind === 'take' ? <Button small onClick={() => void send('POST', `/api/takes/${j.subject}/hear`)}>Try again</Button> : undefined}>{name?.(j) ?? words[j.kind]}: {j.problem}</Notice>)}
+    </div>
+  )
+}

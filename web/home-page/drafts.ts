@@ -1,0 +1,34 @@
+import { openDB } from 'idb'
+import type { Draft, HomePack } from './types.ts'
+
+const key = (packId: string, childId: string) => `awlbox-home-${packId}-${childId}`
+export const emptyDraft = (): Draft => ({ key: crypto.randomUUID(), answers: {}, help: null, words: '', receivedAt: null, waiting: false })
+
+/** The answers as last typed on this phone, else as last received by the server, else none. */
+export function readDraft(pack: HomePack, childId: string): Draft {
+  try {
+    const kept = JSON.parse(localStorage.getItem(key(pack.id, childId)) ?? 'null') as Draft | null
+    if (kept?.key) return kept
+  } catch {
+    // Storage is closed to us: what was sent is still with the server.
+  }
+  const reply = pack.replies.find((r) => r.childId === childId)
+  if (!reply) return emptyDraft()
+  return {
+    ...emptyDraft(), help: reply.help, words: reply.words, receivedAt: reply.updatedAt,
+    answers: Object.fromEntries(reply.answers.map((a) => [a.taskId, { ...(a.text ? { text: a.text } : {}), ...(a.choice !== null && a.choice !== undefined ? { choice: a.choice } : {}), ...(a.photoId ? { photoId: a.photoId, photoName: 'your photo' } : {}) }])),
+  }
+}
+export function keepDraft(packId: string, childId: string, draft: Draft): void {
+  try {
+    localStorage.setItem(key(packId, childId), JSON.stringify(draft))
+  } catch {
+    // Full or closed: the page itself still holds it.
+  }
+}
+
+const store = () => openDB('awlbox-home', 1, { upgrade: (db) => void db.createObjectStore('photos') })
+/** A photo chosen with no connection waits on this phone. */
+export const keepPhoto = async (id: string, file: File): Promise<void> => void (await (await store()).put('photos', file, id))
+export const keptPhoto = async (id: string): Promise<File | undefined> => (await (await store()).get('photos', id)) as File | undefined
+export const forgetPhoto = async (id: string): Promise<void> => (await store()).delete('photos', id)

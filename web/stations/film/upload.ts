@@ -1,0 +1,43 @@
+import { Upload } from 'tus-js-client'
+
+export interface UploadState { name: string; share: number; problem: string | null; stop: () => void }
+
+/** Sends a film in resumable parts; a lost connection goes on where it stopped, also after the page was closed. */
+export function uploadTake(file: File, meta: { lessonId: string; segmentId: string; source: 'recorded' | 'uploaded' }, tell: (s: UploadState | null) => void): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const upload = new Upload(file, {
+      endpoint: '/api/uploads',
+      chunkSize: 8 * 1024 * 1024,
+      retryDelays: [0, 1000, 3000, 5000, 10_000, 20_000, 30_000],
+      removeFingerprintOnSuccess: true,
+      metadata: { filename: file.name, ...meta },
+      onShouldRetry: (error) => {
+        const status = error.originalResponse?.getStatus() ?? 0
+        return status === 0 || status === 423 || status === 502 || status === 503
+      },
+      onProgress: (sent, total) => tell({ name: file.name, share: total ? sent / total : 0, problem: null, stop }),
+      onSuccess: () => {
+        tell(null)
+        resolve()
+      },
+      onError: (error) => {
+        const body = 'originalResponse' in error ? (error.originalResponse?.getBody() ?? '') : ''
+        let words = 'The upload stopped. The part already sent is kept; choose the same file again and it goes on from there.'
+        try {
+          words = (JSON.parse(body) as { detail?: string }).detail ?? words
+        } catch {
+          // No words from the server: ours stand.
+        }
+        tell({ name: file.name, share: 0, problem: words, stop })
+        reject(new Error(words))
+      },
+    })
+    const stop = () => {
+      void upload.abort().then(() => tell(null))
+    }
+    void upload.findPreviousUploads().then((before) => {
+      if (before[0]) upload.resumeFromPreviousUpload(before[0])
+      upload.start()
+    })
+  })
+}
