@@ -1,6 +1,7 @@
 import type { HeardFinding, HeardWord } from '../contracts/heard.ts'
-import { readNumberAt, tokens } from '../plan/numbers/names.ts'
-import { inSigns, isTrue, sentencesIn } from '../script/sentence.ts'
+import { readNumberAt, run, tokens } from '../plan/numbers/names.ts'
+import { inSigns, isTrue, type Sentence, sentencesIn } from '../script/sentence.ts'
+import { nameWords, type SpokenLine } from './spoken.ts'
 
 /**
  * Judges words with no script: counting runs and number sentences alone. A run is four or more numbers said one
@@ -31,36 +32,54 @@ function numbersSaid(words: readonly HeardWord[]): Said[] {
 const passOver = new Set(['um', 'and', 'then', 'er', 'oh', 'oops'])
 
 function countRuns(words: readonly HeardWord[]): HeardFinding[] {
-  const said = numbersSaid(words)
+  const inSentence = sentenceWords(words)
+  // The numbers of a number sentence are no count, even straight after one.
+  const said = numbersSaid(words).filter((s) => !inSentence.has(s.first))
   const out: HeardFinding[] = []
-  let run: Said[] = []
+  let current: Said[] = []
   const close = () => {
+    const run = trimmed(current)
     if (run.length >= 4) out.push(...judgeRun(run, words))
-    run = []
+    current = []
   }
   for (const s of said) {
-    const last = run.at(-1)
+    const last = current.at(-1)
     if (last) {
       const between = words.slice(last.last + 1, s.first)
       const apart = between.some((w) => !passOver.has(w.word.toLowerCase())) || words[s.first]!.start - words[last.last]!.end > 6
       // A start over at one is a recount, not a slip.
-      const restart = run.length >= 3 && s.n <= run[0]!.n && run[0]!.n !== last.n
+      const restart = current.length >= 3 && s.n <= current[0]!.n && current[0]!.n !== last.n
       if (restart && !apart) {
         out.push({ code: 'recount', start: words[s.first]!.start, end: words[s.last]!.end, stepId: null, expected: '', heard: String(s.n), certain: true, message: 'Counted again from the start.' })
         close()
       } else if (apart || Math.abs(s.n - last.n) > 12) close()
     }
-    run.push(s)
+    current.push(s)
   }
   close()
   return out
 }
 
+/** Drops a number at either end that belongs to the talk around the count: "…nine, ten. Four parcels" . */
+function trimmed(run: readonly Said[]): Said[] {
+  const out = [...run]
+  const inner = out.slice(1).map((s, i) => s.n - out[i]!.n)
+  const step = mostOften(inner)
+  const fits = (d: number) => d === 0 || (Math.sign(d) === Math.sign(step) && d % step === 0 && Math.abs(d / step) <= 3)
+  while (out.length > 4 && step && !fits(out.at(-1)!.n - out.at(-2)!.n)) out.pop()
+  while (out.length > 4 && step && !fits(out[1]!.n - out[0]!.n)) out.shift()
+  return out
+}
+function mostOften(xs: readonly number[]): number {
+  const tally = new Map<number, number>()
+  for (const x of xs) tally.set(x, (tally.get(x) ?? 0) + 1)
+  return [...tally].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 0
+}
+
 function judgeRun(run: readonly Said[], words: readonly HeardWord[]): HeardFinding[] {
   const steps = run.slice(1).map((s, i) => s.n - run[i]!.n)
-  const tally = new Map<number, number>()
-  for (const d of steps) tally.set(d, (tally.get(d) ?? 0) + 1)
-  const [step, times] = [...tally].sort((a, b) => b[1] - a[1])[0]!
+  const step = mostOften(steps)
+  const times = steps.filter((d) => d === step).length
   if (step === 0 || times < steps.length * 0.5 || ![1, 2, 3, 4, 5, 10].includes(Math.abs(step))) return []
   const out: HeardFinding[] = []
   const say = (code: HeardFinding['code'], i: number, expected: string, heard: string, message: string, certain = true) =>
@@ -79,18 +98,38 @@ function judgeRun(run: readonly Said[], words: readonly HeardWord[]): HeardFindi
   return out
 }
 
-function sentences(words: readonly HeardWord[]): HeardFinding[] {
+/** Number sentences in the words, each with the words it takes: [first, last]. */
+function sentencesSaid(words: readonly HeardWord[]): { sentence: Sentence; first: number; last: number }[] {
   // Tokens may be more than words ("4 + 3"): keep which word each came from.
   const from: number[] = []
   const list = words.flatMap((w, i) => tokens(w.word).map((t) => (from.push(i), t)))
-  const out: HeardFinding[] = []
-  for (const s of sentencesIn(list.join(' '))) {
-    if (isTrue(s)) continue
-    const parts = s.text.split(' ')
-    const at = list.findIndex((_, i) => parts.every((p, k) => list[i + k] === p))
-    if (at < 0) continue
-    const [a, b] = [words[from[at]!]!, words[from[at + parts.length - 1]!]!]
-    out.push({ code: 'false-sentence', start: a.start, end: b.end, stepId: null, expected: '', heard: inSigns(s), certain: words.slice(from[at]!, from[at + parts.length - 1]! + 1).every((w) => w.confidence >= 0.3), message: `${inSigns(s)} was said, and it is not true.` })
-  }
-  return out
+  let after = 0
+  return sentencesIn(list.join(' ')).flatMap((sentence) => {
+    const parts = sentence.text.split(' ')
+    const at = list.findIndex((_, i) => i >= after && parts.every((p, k) => list[i + k] === p))
+    if (at < 0) return []
+    after = at + parts.length
+    return [{ sentence, first: from[at]!, last: from[at + parts.length - 1]! }]
+  })
 }
+const sentenceWords = (words: readonly HeardWord[]): Set<number> => new Set(sentencesSaid(words).flatMap((s) => Array.from({ length: s.last - s.first + 1 }, (_, k) => s.first + k)))
+
+function sentences(words: readonly HeardWord[]): HeardFinding[] {
+  return sentencesSaid(words).filter((s) => !isTrue(s.sentence)).map(({ sentence, first, last }) => ({
+    code: 'false-sentence', start: words[first]!.start, end: words[last]!.end, stepId: null, expected: '', heard: inSigns(sentence),
+    certain: words.slice(first, last + 1).every((w) => w.confidence >= 0.3), message: `${inSigns(sentence)} was said, and it is not true.`,
+  }))
+}
+
+/** Lines a recogniser may expect when there is no script: counting runs either way, and the frames of number sentences. */
+export const freeLines: readonly SpokenLine[] = (() => {
+  const count = (numbers: number[]): SpokenLine => ({ stepId: 'free', verb: 'count', words: numbers.flatMap(nameWords), numbers, text: '', deliberate: false })
+  const say = (text: string): SpokenLine => ({ stepId: 'free', verb: 'say', words: text.split(' '), numbers: null, text, deliberate: false })
+  const small = run(0, 10).map(nameWords).flat()
+  const sentences = small.flatMap((a) => ['add', 'plus', 'and', 'take away', 'minus'].map((op) => say(`${a} ${op} ${small[(small.indexOf(a) + 3) % small.length]} equals ${small[(small.indexOf(a) + 5) % small.length]}`)))
+  return [
+    count(run(1, 20)), count(run(1, 20)), count(run(20, 0)), count(run(20, 100, 10)), count(run(2, 20, 2)), count(run(5, 50, 5)),
+    ...sentences,
+    ...['makes', 'make', 'is', 'are', 'altogether', 'how many', 'let us count', 'count with me', 'now', 'the', 'we have', 'i have', 'there are', 'left', 'more', 'well done', 'look', 'here', 'this', 'that is', 'and', 'so', 'can you', 'what', 'it'].map(say),
+  ]
+})()
