@@ -26,8 +26,8 @@ export const soundsLike = (a: string, b: string): boolean => a === b || (soundCl
 const stem = (w: string): string => w.replace(/(teen|ty)$/, '').replace('thir', 'three').replace('fif', 'five')
 export const confusable = (a: string, b: string): boolean => /(teen|ty)$/.test(a) && /(teen|ty)$/.test(b) && stem(a) === stem(b)
 
-/** Costs of the alignment. A number for another number is closer than a number for any other word. */
-const cost = { insert: 0.72, delete: 0.75, alike: 0.12, confusable: 0.5, numberChanged: 1.05, changed: 1.2 } as const
+/** Costs of the alignment. `gap` is paid once a run of extra or missing words, so that a line left out is left out whole. A number for another number is closer than a number for any other word. */
+const cost = { gap: 0.12, insert: 0.72, delete: 0.75, alike: 0.12, confusable: 0.5, numberChanged: 1.05, changed: 1.2 } as const
 function substitution(e: string, h: string): number {
   if (e === h) return 0
   if (soundsLike(e, h)) return cost.alike
@@ -37,43 +37,68 @@ function substitution(e: string, h: string): number {
   return ne || nh ? 1.6 : cost.changed
 }
 
+const [paired, missing, extra] = [0, 1, 2] as const
+
+/** Least-cost alignment with affine gaps (Gotoh 1982): for each expected word its heard index or null. */
+function shortestPath(expected: readonly ExpectedWord[], heard: readonly HeardWord[]): (number | null)[] {
+  const [n, m] = [expected.length, heard.length]
+  const width = m + 1
+  const size = (n + 1) * width
+  const best = [new Float64Array(size).fill(Infinity), new Float64Array(size).fill(Infinity), new Float64Array(size).fill(Infinity)] as const
+  const from = [new Uint8Array(size), new Uint8Array(size), new Uint8Array(size)] as const
+  best[paired][0] = 0
+  /** The cheapest way to reach `at`, opening a gap of kind `state` unless one is open. */
+  const reach = (at: number, state: 0 | 1 | 2): [number, number] => {
+    let [least, via] = [Infinity, 0]
+    // Of equals the gap comes last: a word that could belong to either of two lines belongs to the earlier.
+    for (const k of [missing, extra, paired]) {
+      const c = best[k][at]! + (state !== paired && k !== state ? cost.gap : 0)
+      if (c < least) [least, via] = [c, k]
+    }
+    return [least, via]
+  }
+  for (let i = 0; i <= n; i++)
+    for (let j = 0; j <= m; j++) {
+      const at = i * width + j
+      if (i > 0 && j > 0) {
+        const [c, via] = reach(at - width - 1, paired)
+        best[paired][at] = c + substitution(expected[i - 1]!.word, heard[j - 1]!.word)
+        from[paired][at] = via
+      }
+      if (i > 0) {
+        const [c, via] = reach(at - width, missing)
+        best[missing][at] = c + cost.delete
+        from[missing][at] = via
+      }
+      if (j > 0) {
+        const [c, via] = reach(at - 1, extra)
+        best[extra][at] = c + cost.insert
+        from[extra][at] = via
+      }
+    }
+  const heardFor: (number | null)[] = new Array<number | null>(n).fill(null)
+  let [i, j] = [n, m]
+  let state = reach(n * width + m, paired)[1]
+  while (i > 0 || j > 0) {
+    const via = from[state as 0 | 1 | 2][i * width + j]!
+    if (state === paired) heardFor[--i] = --j
+    else if (state === missing) i--
+    else j--
+    state = via
+  }
+  return heardFor
+}
+
 /**
  * Aligns what was heard with what was to be said, word by word (edit distance with weights above), then moves
  * every run of extra words as early as it will go, so that of two attempts at a line the later one is matched.
  */
 export function align(expected: readonly ExpectedWord[], heard: readonly HeardWord[]): Alignment {
-  const [n, m] = [expected.length, heard.length]
-  const width = m + 1
-  const best = new Float64Array((n + 1) * width)
-  const from = new Uint8Array((n + 1) * width)
-  for (let j = 1; j <= m; j++) {
-    best[j] = j * cost.insert
-    from[j] = 2
-  }
-  for (let i = 1; i <= n; i++) {
-    best[i * width] = i * cost.delete
-    from[i * width] = 1
-    for (let j = 1; j <= m; j++) {
-      const sub = best[(i - 1) * width + j - 1]! + substitution(expected[i - 1]!.word, heard[j - 1]!.word)
-      const del = best[(i - 1) * width + j]! + cost.delete
-      const ins = best[i * width + j - 1]! + cost.insert
-      const least = Math.min(sub, del, ins)
-      best[i * width + j] = least
-      from[i * width + j] = least === sub ? 0 : least === ins ? 2 : 1
-    }
-  }
-  const heardFor: (number | null)[] = new Array(n).fill(null)
-  let [i, j] = [n, m]
-  while (i > 0 || j > 0) {
-    const move = from[i * width + j]
-    if (move === 0 && i > 0 && j > 0) heardFor[--i] = --j
-    else if (move === 2 && j > 0) j--
-    else i--
-  }
+  const heardFor = shortestPath(expected, heard)
   shiftExtrasEarlier(expected, heard, heardFor)
   const used = new Set(heardFor.filter((x) => x !== null))
   const inserted: [number, number][] = []
-  for (let k = 0; k < m; k++) {
+  for (let k = 0; k < heard.length; k++) {
     if (used.has(k)) continue
     const last = inserted.at(-1)
     if (last && last[1] === k) last[1] = k + 1

@@ -44,14 +44,17 @@ export function countFindings(line: SpokenLine, l: HeardLine, heard: readonly He
     if (!h || !numberWords.has(h.word)) return
     const doubt = confusable(at!.word, h.word)
     const repeat = before && nameWords(before.n).join(' ') === h.word
-    finding(repeat ? 'count-repeat' : 'count-order', { start: h.start, end: h.end }, String(s.n), h.word, !doubt && h.confidence >= 0.3, repeat ? `“${h.word}” is said where ${s.n} belongs.` : `“${h.word}” is said where ${s.n} belongs.`)
+    finding(repeat ? 'count-repeat' : 'count-order', { start: h.start, end: h.end }, String(s.n), h.word, !doubt && h.confidence >= 0.3, `“${h.word}” is said where ${s.n} belongs.`)
   })
   // Numbers said between the planned ones. The last number said over again is emphasis.
-  spans.forEach((s, i) => {
-    const next = spans[i + 1]
-    if (!s.said || !next?.said) return
-    for (let h = s.ats.at(-1)! + 1; h < next.ats[0]!; h++)
-      if (!ignore.has(h) && s.words.length === 1 && heard[h]!.word === s.words[0]) finding('count-repeat', heard[h]!, String(next.n), heard[h]!.word, true, `${s.n} is said twice.`)
+  spans.slice(1).forEach((next, k) => {
+    const s = spans[k]!
+    if (!s.said || !next.said) return
+    for (let h = s.ats.at(-1)! + 1; h < next.ats[0]!; h++) {
+      const again = [s, next].find((x) => x.words.length === 1 && heard[h]!.word === x.words[0])
+      if (!again || ignore.has(h) || again === spans.at(-1)) continue
+      finding('count-repeat', { start: heard[h]!.start, end: heard[h]!.end }, String(next.n), heard[h]!.word, true, `${again.n} is said twice.`)
+    }
   })
   return dedupe(out)
 }

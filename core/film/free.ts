@@ -48,11 +48,11 @@ function countRuns(words: readonly HeardWord[]): HeardFinding[] {
       const between = words.slice(last.last + 1, s.first)
       const apart = between.some((w) => !passOver.has(w.word.toLowerCase())) || words[s.first]!.start - words[last.last]!.end > 6
       // A start over at one is a recount, not a slip.
-      const restart = current.length >= 3 && s.n <= current[0]!.n && current[0]!.n !== last.n
+      const restart = current.length >= 3 && s.n <= current[0]!.n && current[0]!.n < last.n
       if (restart && !apart) {
         out.push({ code: 'recount', start: words[s.first]!.start, end: words[s.last]!.end, stepId: null, expected: '', heard: String(s.n), certain: true, message: 'Counted again from the start.' })
         close()
-      } else if (apart || Math.abs(s.n - last.n) > 12) close()
+      } else if (apart || Math.abs(s.n - last.n) > (s.n % 10 === 0 && last.n % 10 === 0 ? 30 : 12)) close()
     }
     current.push(s)
   }

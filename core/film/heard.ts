@@ -143,11 +143,11 @@ function falseStarts(lines: readonly SpokenLine[], per: readonly HeardLine[], a:
   }
   return { findings, drops, used }
 }
-/** The extra words follow the line from its start, at most one of four amiss. */
+/** The extra words follow the line from its start, at most two of five amiss: a start is broken off because it went wrong. */
 function startsLike(extra: readonly string[], line: readonly string[]): boolean {
   if (extra.length === 0 || extra.length > line.length + 2) return false
   const matches = extra.filter((w, i) => line[i] !== undefined && soundsLike(w, line[i])).length
-  return soundsLike(extra[0]!, line[0]!) && matches >= Math.ceil(extra.length * 0.7)
+  return soundsLike(extra[0]!, line[0]!) && matches >= Math.ceil(extra.length * 0.6)
 }
 
 /** Film seconds of silent steps (done, written, waited) before each spoken line, and whether a wait is among them. */
@@ -161,7 +161,8 @@ function silentBetween(segment: Segment, lines: readonly SpokenLine[], age: numb
     if (i !== undefined) {
       next = i + 1
       out[next]!.asked = m.step.verb === 'ask'
-      if (m.step.verb === 'ask' && !m.step.task) out[next]!.seconds += style.defaultWait
+      const follows = segment.steps[m.stepIndex + 1]?.verb
+      if (m.step.verb === 'ask' && !m.step.task && follows !== 'wait' && follows !== 'pause') out[next]!.seconds += style.defaultWait
       if (m.step.verb === 'pause') out[next]!.seconds += 4
       continue
     }

@@ -2,8 +2,8 @@ import { nameWords, type SpokenLine } from './spoken.ts'
 
 /**
  * Weights of the segment's own language model. Absolute discounting takes `discount` from every count seen;
- * what is freed backs off to single words. In a count, the next number gets `nextInCount` of the weight and
- * every other number word the rest, so that a number left out is heard as left out, not filled in.
+ * what is freed backs off to single words. Of a count's own weight the next number gets `nextInCount` and
+ * every other number word an equal part of the rest, each above its discount, so that a number left out is heard as left out, not filled in.
  */
 export const modelWeights = { discount: 0.4, nextInCount: 0.85, floorNumber: 0.25, floorSlip: 0.25, scriptWord: 1 } as const
 
