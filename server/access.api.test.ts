@@ -1,0 +1,163 @@
+import { randomUUID } from 'node:crypto'
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { routeList } from './platform/route.ts'
+import { addTake } from './film/store.ts'
+import { addRender } from './cut/store.ts'
+import { jobs, takes } from './platform/schema.ts'
+import { eq } from 'drizzle-orm'
+import { type Caller, caller, openTestApp, populate, sampleLesson, type TestApp } from './testing.ts'
+
+let app: TestApp
+let world: Awaited<ReturnType<typeof populate>>
+const id: Record<string, string> = {}
+
+beforeAll(async () => {
+  app = await openTestApp()
+  world = await populate(app)
+  const { here, teacher } = world
+  const blob = await app.blobs.put(app.db, Buffer.from('film'), 'video/mp4')
+  const segmentId = sampleLesson().segments[0]!.id
+  id.take = await addTake(app.db, { lessonId: here.lessonId, segmentId, source: 'uploaded', original: blob })
+  await app.db.update(takes).set({ film: blob, seconds: 2, status: 'ready', peaks: Buffer.from([1]) }).where(eq(takes.id, id.take))
+  id.spareTake = await addTake(app.db, { lessonId: here.lessonId, segmentId, source: 'uploaded', original: blob })
+  id.render = randomUUID()
+  await addRender(app.db, { id: id.render, lessonId: here.lessonId, cutRevision: 1, film: blob, captions: blob, poster: blob, seconds: 2, bytes: 4 })
+  const [job] = await app.db.insert(jobs).values({ settingId: here.setting.id, lessonId: here.lessonId, kind: 'render', subject: here.lessonId, data: {}, status: 'done', step: 'done', share: 1 }).returning()
+  id.job = job!.id
+  await teacher.call('POST', `/api/lessons/${here.lessonId}/publish`, { withFilm: true })
+  const home = caller(app.address)
+  id.pack = ((await home.call('GET', `/api/home/${here.tokens[0]}`)).body.packs as { id: string }[])[0]!.id
+  const sharp = (await import('sharp')).default
+  const form = new FormData()
+  form.set('photo', new Blob([new Uint8Array(await sharp({ create: { width: 40, height: 30, channels: 3, background: '#a96' } }).jpeg().toBuffer())]), 'a.jpg')
+  id.photo = (await home.call('POST', `/api/home/${here.tokens[0]}/packs/${id.pack}/photos`, form)).body.id as string
+  await home.call('PUT', `/api/home/${here.tokens[0]}/packs/${id.pack}/reply`, { childId: here.kids[0]!.id, key: randomUUID(), answers: [], help: 'alone', words: '' })
+  id.reply = ((await teacher.call('GET', `/api/lessons/${here.lessonId}/replies`)).body.items as { id: string }[])[0]!.id
+})
+afterAll(() => app.close())
+
+const actors = ['owner', 'teacher', 'colleague', 'stranger', 'home', 'otherHome', 'nobody'] as const
+type Actor = (typeof actors)[number]
+/** Statuses by actor. Staff of another setting never learn that a thing exists. Homes hold no session, so they are nobody here. */
+const read = { owner: 200, teacher: 200, colleague: 200, stranger: 404, home: 401, otherHome: 401, nobody: 401 }
+const change = { ...read, colleague: 403 }
+const any = { owner: 200, teacher: 200, colleague: 200, stranger: 200, home: 401, otherHome: 401, nobody: 401 }
+const open = { owner: 200, teacher: 200, colleague: 200, stranger: 200, home: 200, otherHome: 200, nobody: 200 }
+/** Behind a home's link: who holds the link is let in, whoever else they are. The path carries the actor's own link, or none. */
+const linked = { owner: 404, teacher: 404, colleague: 404, stranger: 404, home: 200, otherHome: 404, nobody: 404 }
+
+interface Case { expect: Record<Actor, number>; path: () => string; body?: () => unknown; headers?: Record<string, string>; whole?: boolean }
+const L = () => `/api/lessons/${world.here.lessonId}`
+const meta = () => `lessonId ${Buffer.from(world.here.lessonId).toString('base64')},segmentId ${Buffer.from('x1').toString('base64')}`
+const H = (actor: Actor) => `/api/home/${actor === 'home' ? world.here.tokens[0] : actor === 'otherHome' ? world.here.tokens[1] : 'A'.repeat(22)}`
+const reading = () => ({ width: 40, height: 30, count: 0, low: 0, high: 0, groups: [], places: [], things: [], warnings: [] })
+const cases: Record<string, Case> = {
+  'get /api/health': { expect: open, path: () => '/api/health' },
+  'post /api/sign-in': { expect: { owner: 401, teacher: 401, colleague: 401, stranger: 401, home: 401, otherHome: 401, nobody: 401 }, path: () => '/api/sign-in', body: () => ({ email: 'a@b.example', password: 'wrong' }) },
+  'post /api/sign-out': { expect: open, path: () => '/api/sign-out' },
+  'get /api/me': { expect: any, path: () => '/api/me' },
+  'get /api/shelf': { expect: any, path: () => '/api/shelf' },
+  'post /api/classes/:classId/lessons': { expect: change, path: () => `/api/classes/${world.here.classId}/lessons`, body: () => ({ day: '2026-11-27', doc: sampleLesson('Another') }) },
+  'get /api/lessons/:lessonId': { expect: read, path: L },
+  'put /api/lessons/:lessonId/doc': { expect: { ...change, owner: 409, teacher: 409 }, path: () => `${L()}/doc`, body: () => ({ revision: 99, doc: sampleLesson() }) },
+  'get /api/lessons/:lessonId/revisions': { expect: read, path: () => `${L()}/revisions` },
+  'get /api/lessons/:lessonId/revisions/:revision': { expect: read, path: () => `${L()}/revisions/1` },
+  'get /api/lessons/:lessonId/takes': { expect: read, path: () => `${L()}/takes` },
+  'post /api/lessons/:lessonId/stand-in': { expect: { ...change, owner: 409, teacher: 409 }, path: () => `${L()}/stand-in`, body: () => ({ segmentId: 'x1', slip: 'none', voice: 'slt' }) },
+  'get /api/takes/:takeId/film': { expect: read, path: () => `/api/takes/${id.take}/film` },
+  'get /api/takes/:takeId/peaks': { expect: read, path: () => `/api/takes/${id.take}/peaks` },
+  'post /api/takes/:takeId/hear': { expect: change, path: () => `/api/takes/${id.take}/hear` },
+  'delete /api/takes/:takeId': { expect: { ...change, teacher: 404 }, path: () => `/api/takes/${id.spareTake}` },
+  'get /api/lessons/:lessonId/jobs': { expect: read, path: () => `${L()}/jobs` },
+  'post /api/jobs/:jobId/cancel': { expect: change, path: () => `/api/jobs/${id.job}/cancel` },
+  'get /api/events': { expect: any, path: () => '/api/events', whole: false },
+  'get /api/lessons/:lessonId/cut': { expect: read, path: () => `${L()}/cut` },
+  'put /api/lessons/:lessonId/cut': { expect: { ...change, owner: 409, teacher: 409 }, path: () => `${L()}/cut`, body: () => ({ revision: 99, doc: { format: 'awlbox-cut', version: 1, segments: [] } }) },
+  'post /api/lessons/:lessonId/render': { expect: change, path: () => `${L()}/render` },
+  'get /api/lessons/:lessonId/renders': { expect: read, path: () => `${L()}/renders` },
+  'get /api/renders/:renderId/film': { expect: read, path: () => `/api/renders/${id.render}/film` },
+  'get /api/renders/:renderId/captions': { expect: read, path: () => `/api/renders/${id.render}/captions` },
+  'get /api/renders/:renderId/poster': { expect: read, path: () => `/api/renders/${id.render}/poster` },
+  'get /api/lessons/:lessonId/send': { expect: read, path: () => `${L()}/send` },
+  'post /api/lessons/:lessonId/publish': { expect: change, path: () => `${L()}/publish`, body: () => ({ withFilm: false }) },
+  'post /api/households/:householdId/link': { expect: change, path: () => `/api/households/${world.here.homes[1]!.id}/link` },
+  'delete /api/households/:householdId/link': { expect: change, path: () => `/api/households/${world.here.homes[1]!.id}/link` },
+  'get /api/qr': { expect: any, path: () => `/api/qr?link=/h/${'A'.repeat(22)}` },
+  'get /api/lessons/:lessonId/replies': { expect: read, path: () => `${L()}/replies` },
+  'get /api/photos/:photoId': { expect: read, path: () => `/api/photos/${id.photo}` },
+  'put /api/photos/:photoId/reading': { expect: read, path: () => `/api/photos/${id.photo}/reading`, body: reading },
+  'post /api/replies/:replyId/judgements': { expect: read, path: () => `/api/replies/${id.reply}/judgements`, body: () => ({ level: 'nearly', help: 'alone', rung: 'things' }) },
+  'get /api/classes/:classId/standing': { expect: read, path: () => `/api/classes/${world.here.classId}/standing` },
+  'post /api/uploads': { expect: { ...change, owner: 201, teacher: 201 }, path: () => '/api/uploads', headers: { 'tus-resumable': '1.0.0', 'upload-length': '10' } },
+  'get /api/uploads/:uploadId': { expect: { owner: 404, teacher: 404, colleague: 404, stranger: 404, home: 401, otherHome: 401, nobody: 401 }, path: () => '/api/uploads/nothing-here', headers: { 'tus-resumable': '1.0.0' } },
+}
+/** Behind a link: [method and path, whether the other home of the setting may open it too]. */
+const homeCases: Record<string, { path: (h: string) => string; body?: () => unknown; expect?: Partial<Record<Actor, number>> }> = {
+  'get /api/home/:token': { path: (h) => h, expect: { otherHome: 200 } },
+  'get /api/home/:token/packs/:packId': { path: (h) => `${h}/packs/${id.pack}` },
+  'get /api/home/:token/packs/:packId/film': { path: (h) => `${h}/packs/${id.pack}/film` },
+  'get /api/home/:token/packs/:packId/captions': { path: (h) => `${h}/packs/${id.pack}/captions` },
+  'get /api/home/:token/packs/:packId/poster': { path: (h) => `${h}/packs/${id.pack}/poster` },
+  'post /api/home/:token/packs/:packId/photos': { path: (h) => `${h}/packs/${id.pack}/photos`, expect: { home: 400 } },
+  'put /api/home/:token/packs/:packId/reply': { path: (h) => `${h}/packs/${id.pack}/reply`, body: () => ({ childId: world.here.kids[0]!.id, key: randomUUID(), answers: [], help: null, words: '' }) },
+}
+const who = (actor: Actor): Caller => (actor === 'home' || actor === 'otherHome' ? world.nobody : world[actor])
+
+test('the matrix names every route there is, and no other', () => {
+  const known = [...Object.keys(cases), ...Object.keys(homeCases)].sort()
+  expect(routeList.map((r) => `${r.method} ${r.path}`).sort()).toEqual(known)
+})
+
+// Whoever may not comes first, so that one actor's change does not decide another's answer.
+const order: readonly Actor[] = ['nobody', 'home', 'otherHome', 'stranger', 'colleague', 'owner', 'teacher']
+test.each(Object.keys(cases))('%s', async (route) => {
+  const c = cases[route]!
+  const got: Partial<Record<Actor, number>> = {}
+  for (const actor of order) {
+    // Signing out would end the session the other cases need.
+    const as = route.includes('sign-out') ? world.nobody : who(actor)
+    if (c.whole === false) {
+      const stop = new AbortController()
+      const r = await fetch(app.address + c.path(), { headers: as.cookie ? { cookie: as.cookie } : {}, signal: stop.signal })
+      got[actor] = r.status
+      stop.abort()
+    } else got[actor] = (await as.call(route.split(' ')[0]!.toUpperCase(), c.path(), c.body?.(), { ...c.headers, ...(route === 'post /api/uploads' ? { 'upload-metadata': meta() } : {}) })).status
+  }
+  expect(got).toEqual(c.expect)
+})
+test.each(Object.keys(homeCases))('%s', async (route) => {
+  const c = homeCases[route]!
+  const got: Partial<Record<Actor, number>> = {}
+  // A link renewed by the matrix above is opened again for this.
+  if (route === 'get /api/home/:token') {
+    const r = await world.teacher.call('POST', `/api/households/${world.here.homes[1]!.id}/link`)
+    world.here.tokens[1] = String(r.body.link).slice(3)
+  }
+  for (const actor of actors) got[actor] = (await who(actor).call(route.split(' ')[0]!.toUpperCase(), c.path(H(actor)), c.body?.())).status
+  expect(got).toEqual({ ...linked, ...c.expect })
+})
+
+test('a write from another page is refused, with or without a session', async () => {
+  for (const origin of ['http://elsewhere.example', 'null'])
+    expect((await world.teacher.call('POST', `${L()}/publish`, { withFilm: false }, { origin })).status).toBe(403)
+  expect((await world.teacher.call('POST', `${L()}/publish`, { withFilm: false }, { origin: app.address })).status).toBe(200)
+})
+test('a colleague sees no home’s link', async () => {
+  const asColleague = (await world.colleague.call('GET', `${L()}/send`)).body.homes as { link: string | null }[]
+  expect(asColleague.length).toBeGreaterThan(0)
+  expect(asColleague.every((h) => h.link === null)).toBe(true)
+})
+test('problems are problem+json with no stack, and pages carry the headers that keep links private', async () => {
+  const r = await world.stranger.call('GET', L())
+  expect(r.headers.get('content-type')).toMatch('application/problem+json')
+  expect(JSON.stringify(r.body)).not.toMatch(/at .*\.ts|node_modules/)
+  const home = await world.nobody.call('GET', `/api/home/${world.here.tokens[0]}`)
+  expect(home.headers.get('referrer-policy')).toBe('no-referrer')
+  expect(home.headers.get('x-robots-tag')).toMatch('noindex')
+  expect(home.headers.get('content-security-policy')).toMatch("script-src 'self'")
+})
+test('links are stored hashed and sessions too', async () => {
+  const dump = JSON.stringify((await app.pool.query('select encode(token_hash, \'escape\') h from home_links union all select encode(token_hash, \'escape\') from sessions')).rows)
+  expect(dump).not.toContain(world.here.tokens[0])
+  expect(dump).not.toContain(world.teacher.cookie.split('=')[1])
+})

@@ -1,0 +1,126 @@
+import { randomBytes } from 'node:crypto'
+import type { AddressInfo } from 'node:net'
+import { hash } from '@node-rs/argon2'
+import { Client } from 'pg'
+import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
+import type { Lesson } from '@awlbox/core/contracts/lesson'
+import { findExamples } from '@awlbox/core/plan/examples'
+import { fromTemplate } from '@awlbox/core/script/template'
+import { makeApp } from './app.ts'
+import { createLesson } from './plan/store.ts'
+import { folderBlobs } from './platform/blobs.ts'
+import { migrateDb, openDb } from './platform/db.ts'
+import { listen } from './platform/events.ts'
+import { openQueue } from './platform/queue.ts'
+import { children, classes, households, people, settings } from './platform/schema.ts'
+import type { Services } from './platform/services.ts'
+import { openLinks } from './send/store.ts'
+import { homeToken } from './platform/tokens.ts'
+
+/** An application on a database of its own in the PostgreSQL that ./awlbox test started. */
+export interface TestApp extends Services {
+  url: string
+  address: string
+  close(): Promise<void>
+}
+export async function openTestApp(): Promise<TestApp> {
+  const base = process.env.AWLBOX_TEST_PG
+  if (!base) throw new Error('Run ./awlbox test: it starts the PostgreSQL these tests need')
+  const name = `t_${randomBytes(6).toString('hex')}`
+  const admin = new Client({ connectionString: `${base}/postgres` })
+  await admin.connect()
+  await admin.query(`create database ${name}`)
+  await admin.end()
+  const url = `${base}/${name}`
+  const { db, pool } = openDb(url)
+  await migrateDb(db)
+  const services: Services = { db, pool, blobs: folderBlobs(), queue: await openQueue(db, url), events: listen(url), secret: 'a secret for tests only, 32 letters' }
+  const server = makeApp(services).listen(0, '127.0.0.1')
+  await new Promise((resolve) => server.once('listening', resolve))
+  return {
+    ...services, url, address: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    async close() {
+      server.close()
+      server.closeAllConnections()
+      await services.queue.close()
+      await services.events.close()
+      await pool.end()
+    },
+  }
+}
+
+export interface Answered {
+  status: number
+  body: Record<string, unknown>
+  headers: Headers
+}
+/** A caller with or without a session. */
+export interface Caller {
+  cookie: string
+  call(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<Answered>
+}
+export function caller(address: string, cookie = ''): Caller {
+  return {
+    cookie,
+    async call(method, path, body, headers = {}) {
+      const raw = body instanceof FormData || body instanceof Uint8Array
+      const response = await fetch(address + path, { method, headers: { ...(cookie ? { cookie } : {}), ...(body !== undefined && !raw ? { 'content-type': 'application/json' } : {}), ...headers }, ...(body !== undefined ? { body: raw ? (body as BodyInit) : JSON.stringify(body) } : {}), redirect: 'manual' })
+      const text = await response.text()
+      let parsed: Record<string, unknown> = {}
+      try {
+        parsed = JSON.parse(text) as Record<string, unknown>
+      } catch {
+        parsed = { text }
+      }
+      return { status: response.status, body: parsed, headers: response.headers }
+    },
+  }
+}
+export async function signIn(address: string, email: string): Promise<Caller> {
+  const r = await caller(address).call('POST', '/api/sign-in', { email, password: 'right' })
+  if (r.status !== 200) throw new Error(`sign-in: ${r.status}`)
+  return caller(address, r.headers.getSetCookie()[0]!.split(';')[0])
+}
+
+export function sampleLesson(title = 'Seven parcels', upTo = 7): Lesson {
+  const aim = { structure: 'parts' as const, upTo, count: 3, mustHave: [], noRepeatedTotal: false }
+  const found = findExamples(aim, { zero: false, seed: 1 })
+  if (!found.ok) throw new Error(found.conflict)
+  let n = 0
+  return fromTemplate({ title, ideaId: 'parts-7', age: 4, aim, examples: found.sets[0]!.examples, newId: () => `x${(n += 1)}` })
+}
+
+/** Two settings, so that every rule has somebody it keeps out. */
+export async function populate(app: TestApp) {
+  const passwordHash = await hash('right', { memoryCost: 4096, timeCost: 1 })
+  const make = async (name: string) => {
+    const [setting] = await app.db.insert(settings).values({ name, houseStyle: defaultHouseStyle }).returning()
+    const at = name.toLowerCase()
+    const staff = await app.db.insert(people).values([
+      { settingId: setting!.id, email: `owner@${at}.example`, name: 'Petra', role: 'owner' as const, passwordHash },
+      { settingId: setting!.id, email: `teacher@${at}.example`, name: 'Marnie', role: 'teacher' as const, passwordHash },
+      { settingId: setting!.id, email: `colleague@${at}.example`, name: 'Desh', role: 'teacher' as const, passwordHash },
+    ]).returning()
+    const [cls] = await app.db.insert(classes).values({ settingId: setting!.id, teacherId: staff[1]!.id, name: 'Wagtails', age: 4 }).returning()
+    const [cls2] = await app.db.insert(classes).values({ settingId: setting!.id, teacherId: staff[1]!.id, name: 'Goldcrests', age: 3 }).returning()
+    const homes = await app.db.insert(households).values([{ settingId: setting!.id, name: 'Weir Lane' }, { settingId: setting!.id, name: 'Mill Bank', youngerChild: true }]).returning()
+    const kids = await app.db.insert(children).values([{ classId: cls!.id, householdId: homes[0]!.id, name: 'Suri' }, { classId: cls2!.id, householdId: homes[1]!.id, name: 'Pia' }]).returning()
+    await openLinks(app.db, app.secret, homes.map((h) => h.id))
+    const lessonId = await createLesson(app.db, { classId: cls!.id, day: '2026-11-26', doc: sampleLesson(), byId: staff[1]!.id, style: defaultHouseStyle })
+    return { setting: setting!, classId: cls!.id, lessonId, homes, kids, tokens: homes.map((h) => homeToken(app.secret, h.id, 1)) }
+  }
+  const [here, there] = [await make('Cobblegate'), await make('Elsewhere')]
+  const [owner, teacher, colleague, stranger] = await Promise.all(['owner@cobblegate', 'teacher@cobblegate', 'colleague@cobblegate', 'teacher@elsewhere'].map((e) => signIn(app.address, `${e}.example`)))
+  return { here, there, owner: owner!, teacher: teacher!, colleague: colleague!, stranger: stranger!, nobody: caller(app.address) }
+}
+/** Waits until something holds, asking often; fails after the limit instead of hanging. */
+export async function until<T>(what: string, ask: () => Promise<T | null | undefined | false>, limit = 60_000): Promise<T> {
+  const end = Date.now() + limit
+  for (;;) {
+    const found = await ask()
+    if (found) return found
+    if (Date.now() > end) throw new Error(`Not within ${limit} ms: ${what}`)
+    await new Promise((resolve) => setImmediate(resolve))
+    await new Promise((resolve) => setTimeout(resolve, 100))
+  }
+}
