@@ -75,7 +75,7 @@ await Promise.all([
   new Promise<void>((resolve) => start('worker', 'server/worker.ts', env, resolve)),
 ])
 const address = `http://${config.host === '0.0.0.0' ? '127.0.0.1' : config.host}:${config.port}`
-if (demo) {
+if (demo && process.env.AWLBOX_DEMO_DAY !== '0') {
   await new Promise<void>((resolve) => {
     const day = fork('standins/demo/day.ts', { execArgv: ['--import', 'tsx'], env: { ...process.env, ...env, AWLBOX_ADDRESS: address }, stdio: 'inherit', cwd: config.root })
     children.set('demo day', day)

@@ -36,6 +36,7 @@ export async function openTestApp(): Promise<TestApp> {
   await migrateDb(db)
   const services: Services = { db, pool, blobs: folderBlobs(), queue: await openQueue(db, url), events: listen(url), secret: 'a secret for tests only, 32 letters' }
   const server = makeApp(services).listen(0, '127.0.0.1')
+  server.keepAliveTimeout = 120_000
   await new Promise((resolve) => server.once('listening', resolve))
   return {
     ...services, url, address: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
@@ -66,7 +67,7 @@ export function caller(address: string, cookie = ''): Caller {
       const raw = body instanceof FormData || body instanceof Uint8Array
       const response = await fetch(address + path, { method, headers: { ...(cookie ? { cookie } : {}), ...(body !== undefined && !raw ? { 'content-type': 'application/json' } : {}), ...headers }, ...(body !== undefined ? { body: raw ? (body as BodyInit) : JSON.stringify(body) } : {}), redirect: 'manual' })
       const text = await response.text()
-      let parsed: Record<string, unknown> = {}
+      let parsed: Record<string, unknown>
       try {
         parsed = JSON.parse(text) as Record<string, unknown>
       } catch {

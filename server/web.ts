@@ -13,6 +13,8 @@ const server = makeApp(services).listen(config.port, config.host, (error?: Error
   log.info({ port: config.port }, 'web ready')
   process.send?.('ready')
 })
+// Longer than a proxy or a browser keeps an idle connection, so that none is closed under a request.
+server.keepAliveTimeout = 65_000
 onStop(async () => {
   server.close()
   server.closeAllConnections()

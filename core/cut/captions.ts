@@ -6,7 +6,7 @@ import type { Cue } from '../film/captions.ts'
 import { spokenWordsOf } from '../film/spoken.ts'
 import { numberName } from '../plan/numbers/names.ts'
 import { pauseWords, readCount } from '../script/reading.ts'
-import { inCut, keptSpans, segmentFrames } from './spans.ts'
+import { keptSpans, segmentFrames, stretchInCut } from './spans.ts'
 
 /** Caption limits: two lines of about 32 letters suit a phone; under a second nobody can read one. */
 export const captionLimits = { letters: 64, shortest: 1 } as const
@@ -29,9 +29,10 @@ export function captionsOf(parts: readonly CaptionPart[]): Cue[] {
       const step = p.segment.steps.find((s) => s.id === line.stepId)
       if (!step || line.start === null) continue
       for (const piece of pieces(captionText(step.verb, step.text), line, p.hearing!)) {
-        const [a, b] = [inCut(spans, piece.start) ?? inCut(spans, piece.start + 0.2), inCut(spans, piece.end) ?? inCut(spans, piece.end - 0.2)]
-        if (a === null || b === null || b <= a) continue
-        cues.push({ start: at + a, end: at + b, text: piece.text })
+        const left = stretchInCut(spans, piece.start, piece.end)
+        // Of a line cut down to a breath nothing is worth reading.
+        if (!left || left.end - left.start < 0.2) continue
+        cues.push({ start: at + left.start, end: at + left.end, text: piece.text })
       }
     }
     if (p.cut.card) cues.push({ start: at + length - p.cut.card.seconds, end: at + length, text: p.cut.card.text })

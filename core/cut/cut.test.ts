@@ -8,7 +8,7 @@ import { captionsOf } from './captions.ts'
 import { wrap } from './card.ts'
 import { piecesOf } from './pieces.ts'
 import { bestTake, reconcile } from './propose.ts'
-import { inCut, keptSpans, segmentFrames, spanFrames } from './spans.ts'
+import { keptSpans, segmentFrames, spanFrames, stretchInCut } from './spans.ts'
 
 const drop = (from: number, to: number, state: CutDrop['state'] = 'accepted'): CutDrop => ({ id: `d${from}-${to}`, from, to, reason: 'silence', note: '', state })
 const cut = (over: Partial<CutSegment> = {}): CutSegment => ({ segmentId: 'a', takeId: null, start: 0, end: null, drops: [], card: null, ...over })
@@ -34,11 +34,12 @@ describe('what stays of a take', () => {
     }))
   })
   test('a card adds its own frames', () => expect(segmentFrames(cut({ card: { text: 'Stop', seconds: 4 } }), 2)).toBe(180))
-  test('a moment of the take has its place in the cut, or none', () => {
+  test('a stretch of the take has its place in the cut, shortened by what was dropped, or none', () => {
     const spans = keptSpans(cut({ drops: [drop(2, 5)] }), 10)
-    expect(inCut(spans, 1)).toBeCloseTo(1)
-    expect(inCut(spans, 3)).toBeNull()
-    expect(inCut(spans, 6)).toBeCloseTo(3)
+    expect(stretchInCut(spans, 1, 1.5)).toEqual({ start: 1, end: 1.5 })
+    expect(stretchInCut(spans, 1, 3)).toEqual({ start: 1, end: 2 })
+    expect(stretchInCut(spans, 3, 6)).toEqual({ start: 2, end: 3 })
+    expect(stretchInCut(spans, 3, 4)).toBeNull()
   })
   test('the pieces shown cover the take without a gap', () => {
     const words = [{ word: 'one', start: 1, end: 1.4, confidence: 1 }, { word: 'two', start: 6, end: 6.3, confidence: 1 }]

@@ -31,16 +31,19 @@ export function segmentFrames(cut: CutSegment, takeSeconds: number | null): numb
   return (takeSeconds === null ? 0 : spanFrames(keptSpans(cut, takeSeconds))) + (cut.card ? frame(cut.card.seconds) : 0)
 }
 
-/** Where a moment of the take comes in the cut segment, in seconds; null when it was dropped. */
-export function inCut(spans: readonly Span[], takeSeconds: number): number | null {
-  const f = takeSeconds * framesPerSecond
+/** Where a stretch of the take (seconds) comes in the cut segment, as far as it is left; null when all of it was dropped. */
+export function stretchInCut(spans: readonly Span[], from: number, to: number): { start: number; end: number } | null {
   let before = 0
+  let [start, end]: (number | null)[] = [null, null]
   for (const s of spans) {
-    if (f < s.from) return null
-    if (f <= s.to) return (before + f - s.from) / framesPerSecond
+    const [a, b] = [Math.max(s.from, from * framesPerSecond), Math.min(s.to, to * framesPerSecond)]
+    if (b > a) {
+      start ??= (before + a - s.from) / framesPerSecond
+      end = (before + b - s.from) / framesPerSecond
+    }
     before += s.to - s.from
   }
-  return null
+  return start === null || end === null ? null : { start, end }
 }
 
 /** The drops hearing proposes for a take, as the cut list keeps them. Ones decided before stay decided. */

@@ -16,7 +16,7 @@ import { sendBlob } from '../platform/send-blob.ts'
 import type { Services } from '../platform/services.ts'
 import { homeToken } from '../platform/tokens.ts'
 import { cleanPhoto } from './photo-file.ts'
-import { addPhoto, childrenHere, homesOf, latestPublication, openLinks, ownPhotos, packById, packsFor, publicationsOf, publish, renewLink, repliesFrom, revokeLink, saveReply } from './store.ts'
+import { addPhoto, childrenHere, homesOf, openLinks, ownPhotos, packById, packsFor, publicationsOf, publish, renewLink, repliesFrom, revokeLink, saveReply } from './store.ts'
 
 const Publish = z.object({ withFilm: z.boolean() })
 

@@ -2,16 +2,12 @@ import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import type { Pack } from '@awlbox/core/contracts/pack'
 import type { ReplyInput } from '@awlbox/core/contracts/reply'
 import type { Db } from '../platform/db.ts'
-import { children, classes, homeLinks, households, judgements, lessons, photos, publications, renders, replies } from '../platform/schema.ts'
+import { children, classes, homeLinks, households, lessons, photos, publications, renders, replies } from '../platform/schema.ts'
 import { hashToken, homeToken } from '../platform/tokens.ts'
 
 export const publish = async (db: Db, input: { lessonId: string; renderId: string | null; lessonRevision: number; pack: Pack; byId: string; sentAt?: Date }): Promise<string> =>
   (await db.insert(publications).values(input).returning({ id: publications.id }))[0]!.id
 
-export async function latestPublication(db: Db, lessonId: string) {
-  const [row] = await db.select().from(publications).where(eq(publications.lessonId, lessonId)).orderBy(desc(publications.sentAt)).limit(1)
-  return row
-}
 export const publicationsOf = (db: Db, lessonId: string) =>
   db.select({ id: publications.id, sentAt: publications.sentAt, lessonRevision: publications.lessonRevision, seconds: renders.seconds }).from(publications).leftJoin(renders, eq(renders.id, publications.renderId)).where(eq(publications.lessonId, lessonId)).orderBy(desc(publications.sentAt)).limit(20)
 
@@ -63,7 +59,7 @@ export async function saveReply(db: Db, publicationId: string, input: ReplyInput
   return db.transaction(async (tx) => {
     const [made] = await tx.insert(replies).values({ publicationId, childId: input.childId, key: input.key, answers: input.answers, help: input.help, words: input.words }).onConflictDoNothing().returning({ id: replies.id, updatedAt: replies.updatedAt })
     if (made) return { ...made, again: false }
-    const [before] = await tx.select({ id: replies.id, key: replies.key, updatedAt: replies.updatedAt, looked: sql<boolean>`exists (select 1 from ${judgements} where ${judgements.replyId} = ${replies.id})` })
+    const [before] = await tx.select({ id: replies.id, key: replies.key, updatedAt: replies.updatedAt, looked: sql<boolean>`exists (select 1 from judgements j where j.reply_id = replies.id)` })
       .from(replies).where(and(eq(replies.publicationId, publicationId), eq(replies.childId, input.childId))).for('update').limit(1)
     if (before!.looked) return before!.key === input.key ? { id: before!.id, updatedAt: before!.updatedAt, again: true } : 'looked'
     const [row] = await tx.update(replies).set({ answers: input.answers, help: input.help, words: input.words, key: input.key, updatedAt: new Date() }).where(eq(replies.id, before!.id)).returning({ id: replies.id, updatedAt: replies.updatedAt })

@@ -3,7 +3,7 @@ import type { Lesson } from '@awlbox/core/contracts/lesson'
 import { get } from '../api.ts'
 import { Button } from '../kit/button.tsx'
 import { Dialog } from '../kit/dialog.tsx'
-import { useLesson } from './lesson-frame.tsx'
+import { useLesson } from './lesson-context.ts'
 
 /** Every revision of the lesson; any of them can be brought back, which is itself a change that can be undone. */
 export function HistoryDialog({ onClose }: { onClose: () => void }) {

@@ -1,7 +1,7 @@
-import { createContext, useContext, useEffect, useMemo, useState, type ReactNode } from 'react'
+import { useEffect, useMemo, useState, type ReactNode } from 'react'
 import { Outlet, useLocation, useParams, useSearchParams } from 'react-router'
 import useSWR from 'swr'
-import { proofread, type Proofed } from '@awlbox/core/script/proof/proof'
+import { proofread } from '@awlbox/core/script/proof/proof'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
 import type { Station } from '@awlbox/core/next/minutes'
 import { stations } from '@awlbox/core/next/minutes'
@@ -9,29 +9,15 @@ import { wordsOf } from '../api.ts'
 import { Button } from '../kit/button.tsx'
 import { Dialog } from '../kit/dialog.tsx'
 import { Notice } from '../kit/notice.tsx'
-import { useLessonDocument, type LessonDocument } from './document.ts'
+import { useLessonDocument } from './document.ts'
 import { useEvents } from './events.ts'
 import { Head, isTyping } from './head.tsx'
 import { HistoryDialog } from './history.tsx'
+import { type LessonContext, LessonProvider, useLesson } from './lesson-context.ts'
 import { useMe } from './me.ts'
 import { Thread } from './thread.tsx'
 import { clockTime } from './time.ts'
 import type { LessonRecord, Me } from './types.ts'
-
-export interface LessonContext extends LessonDocument {
-  me: Me
-  record: LessonRecord
-  proofed: Proofed
-  /** The segment one is on, kept from station to station. */
-  at: string | null
-  goTo(segmentId: string): void
-}
-const Context = createContext<LessonContext | null>(null)
-export function useLesson(): LessonContext {
-  const value = useContext(Context)
-  if (!value) throw new Error('Not inside a lesson')
-  return value
-}
 
 export function LessonFrame() {
   const { lessonId } = useParams()
@@ -84,7 +70,7 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
   const sewn = { ...record.sewn, script: doc.segments.length ? (n ? 0.5 : 1) : 0 } as LessonRecord['sewn']
   if (!stations.includes(station)) return <Away error={new Error('There is no such station.')} />
   return (
-    <Context.Provider value={value}>
+    <LessonProvider value={value}>
       <Head where={record.className} title={<TitleField />} shortcuts={keysOf[station]}>
         <SaveMark />
         <Button onClick={undo} disabled={!document_.canUndo || !record.mayChange} title="Ctrl Z">Undo</Button>
@@ -94,7 +80,7 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
       <Thread lessonId={record.id} current={station} sewn={sewn} facts={facts} at={at} />
       <Outlet />
       <ConflictDialog />
-    </Context.Provider>
+    </LessonProvider>
   )
 }
 

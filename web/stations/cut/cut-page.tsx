@@ -6,7 +6,7 @@ import { segmentFrames } from '@awlbox/core/cut/spans'
 import { send, wordsOf } from '../../api.ts'
 import { isTyping } from '../../frame/head.tsx'
 import { JobList, useJobs } from '../../frame/jobs.tsx'
-import { useLesson } from '../../frame/lesson-frame.tsx'
+import { useLesson } from '../../frame/lesson-context.ts'
 import { Split } from '../../frame/split.tsx'
 import { clockTime, megabytes } from '../../frame/time.ts'
 import type { TakeRecord } from '../../frame/types.ts'
@@ -42,7 +42,10 @@ export default function CutPage() {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if (isTyping(e.target) || e.ctrlKey || e.metaKey || !current || !segment) return
-      if (e.key === ' ' && !(e.target instanceof HTMLButtonElement)) (e.preventDefault(), preview.current?.toggle())
+      if (e.key === ' ' && !(e.target instanceof HTMLButtonElement)) {
+        e.preventDefault()
+        preview.current?.toggle()
+      }
       if (!record.mayChange) return
       if (e.key === 'p') change({ ...current, card: current.card ? null : cardFor(segment) })
       if (e.key === 'd' && selection) drop(selection, rows.find((r) => r.segmentId === selection.segmentId)!, change)

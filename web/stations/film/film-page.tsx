@@ -5,7 +5,7 @@ import { plainCodes } from '@awlbox/core/contracts/heard'
 import { bestTake } from '@awlbox/core/cut/propose'
 import { send, wordsOf } from '../../api.ts'
 import { JobList, useJobs } from '../../frame/jobs.tsx'
-import { useLesson } from '../../frame/lesson-frame.tsx'
+import { useLesson } from '../../frame/lesson-context.ts'
 import { Ruler } from '../../frame/ruler.tsx'
 import { Split } from '../../frame/split.tsx'
 import { clockTime } from '../../frame/time.ts'
@@ -49,9 +49,13 @@ export default function FilmPage() {
     const onKey = (e: KeyboardEvent) => {
       if (e.target instanceof HTMLInputElement || e.ctrlKey || e.metaKey || !segment) return
       const i = segments.findIndex((s) => s.id === segment.id)
-      if (e.key === 'f') filming ? recorder.stop() : recorder.film({ lessonId: record.id, segmentId: segment.id, title: segment.title })
-      if (e.key === 'ArrowDown' && segments[i + 1]) (e.preventDefault(), goTo(segments[i + 1]!.id))
-      if (e.key === 'ArrowUp' && segments[i - 1]) (e.preventDefault(), goTo(segments[i - 1]!.id))
+      if (e.key === 'f' && filming) recorder.stop()
+      else if (e.key === 'f') recorder.film({ lessonId: record.id, segmentId: segment.id, title: segment.title })
+      const to = e.key === 'ArrowDown' ? segments[i + 1] : e.key === 'ArrowUp' ? segments[i - 1] : undefined
+      if (to && !filming) {
+        e.preventDefault()
+        goTo(to.id)
+      }
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)

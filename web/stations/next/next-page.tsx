@@ -1,4 +1,4 @@
-import { useLesson } from '../../frame/lesson-frame.tsx'
+import { useLesson } from '../../frame/lesson-context.ts'
 import { Threads } from './threads.tsx'
 
 export default function NextPage() {

@@ -1,7 +1,7 @@
 import { AlertTriangle, CircleX, Info } from 'lucide-react'
 import { applyFix } from '@awlbox/core/script/edit'
 import type { Finding } from '@awlbox/core/script/proof/finding'
-import { useLesson } from '../../frame/lesson-frame.tsx'
+import { useLesson } from '../../frame/lesson-context.ts'
 import { newId } from '../../frame/new-id.ts'
 import { Button } from '../../kit/button.tsx'
 

@@ -1,6 +1,6 @@
 import { segmentKinds, type Segment } from '@awlbox/core/contracts/lesson'
 import type { Finding } from '@awlbox/core/script/proof/finding'
-import { useLesson } from '../../frame/lesson-frame.tsx'
+import { useLesson } from '../../frame/lesson-context.ts'
 import { newId } from '../../frame/new-id.ts'
 import { FindingLine } from './finding-line.tsx'
 

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react'
-import { useLesson } from '../../frame/lesson-frame.tsx'
+import { useLesson } from '../../frame/lesson-context.ts'
 import { Ruler } from '../../frame/ruler.tsx'
 import { Split } from '../../frame/split.tsx'
 import { clockTime } from '../../frame/time.ts'

@@ -6,7 +6,7 @@ import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { type Segment, type Step, type Verb, verbs } from '@awlbox/core/contracts/lesson'
 import { changeStep, insertStep, moveStep, removeStep } from '@awlbox/core/script/edit'
 import type { Finding } from '@awlbox/core/script/proof/finding'
-import { useLesson } from '../../frame/lesson-frame.tsx'
+import { useLesson } from '../../frame/lesson-context.ts'
 import { newId } from '../../frame/new-id.ts'
 import { FindingLine } from './finding-line.tsx'
 

@@ -3,7 +3,7 @@ import type { Segment } from '@awlbox/core/contracts/lesson'
 import { cautionsFor, swapsFor } from '@awlbox/core/plan/things'
 import { inHand } from '@awlbox/core/script/table/description'
 import { emptyTable } from '@awlbox/core/script/table/state'
-import { useLesson } from '../../frame/lesson-frame.tsx'
+import { useLesson } from '../../frame/lesson-context.ts'
 import { Button } from '../../kit/button.tsx'
 import { TableDrawing } from '../../table/drawing.tsx'
 

@@ -1,0 +1,143 @@
+import { randomUUID } from 'node:crypto'
+import sharp from 'sharp'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { caller, openTestApp, populate, type Caller, type TestApp } from '../testing.ts'
+
+let app: TestApp
+let world: Awaited<ReturnType<typeof populate>>
+let home: Caller
+let pack: { id: string; tasks: { id: string; kind: string }[] }
+const L = () => `/api/lessons/${world.here.lessonId}`
+const H = () => `/api/home/${world.here.tokens[0]}/packs/${pack.id}`
+const kid = () => world.here.kids[0]!.id
+
+beforeAll(async () => {
+  app = await openTestApp()
+  world = await populate(app)
+  home = caller(app.address)
+  await world.teacher.call('POST', `${L()}/publish`, { withFilm: false })
+  const id = ((await home.call('GET', `/api/home/${world.here.tokens[0]}`)).body.packs as { id: string }[])[0]!.id
+  const page = (await home.call('GET', `/api/home/${world.here.tokens[0]}/packs/${id}`)).body as { pack: { tasks: { id: string; kind: string }[] } }
+  pack = { id, tasks: page.pack.tasks }
+})
+afterAll(() => app.close())
+
+const photo = async (bytes: Uint8Array, name = 'photo.jpg') => {
+  const form = new FormData()
+  form.set('photo', new Blob([new Uint8Array(bytes)]), name)
+  return home.call('POST', `${H()}/photos`, form)
+}
+const jpeg = (width: number, height: number, orientation?: number) => {
+  const p = sharp({ create: { width, height, channels: 3, background: '#b96' } }).withExif({ IFD0: { Make: 'Stand-in' }, IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '51/1 30/1 0/1' } })
+  return (orientation ? p.withMetadata({ orientation }) : p).jpeg().toBuffer()
+}
+const reply = (over: Record<string, unknown> = {}) => home.call('PUT', `${H()}/reply`, { childId: kid(), key: randomUUID(), answers: [], help: 'alone', words: '', ...over })
+const replies = async () => (await world.teacher.call('GET', `${L()}/replies`)).body.items as { id: string; answers: { text?: string }[]; help: string; photos: { id: string; width: number; height: number }[] }[]
+
+describe('what a home receives', () => {
+  test('holds no answer', async () => {
+    const page = JSON.stringify((await home.call('GET', H())).body)
+    expect(page).not.toMatch(/"answer"/)
+    expect(page).toMatch(/swap/)
+  })
+  test('stays as it was sent when the script changes afterwards', async () => {
+    const before = (await home.call('GET', H())).body.pack
+    const lesson = (await world.teacher.call('GET', L())).body as { revision: number; doc: { title: string } }
+    await world.teacher.call('PUT', `${L()}/doc`, { revision: lesson.revision, doc: { ...lesson.doc, title: 'Changed' } })
+    expect((await home.call('GET', H())).body.pack).toEqual(before)
+  })
+})
+
+describe('a reply', () => {
+  test('sent twice is one reply; changed, it is changed', async () => {
+    const key = randomUUID()
+    const number = pack.tasks.find((t) => t.kind === 'number')!
+    const first = await reply({ key, answers: [{ taskId: number.id, kind: 'number', text: '4' }] })
+    const second = await reply({ key, answers: [{ taskId: number.id, kind: 'number', text: '4' }] })
+    expect([first.body.again, second.body.again]).toEqual([false, true])
+    await reply({ answers: [{ taskId: number.id, kind: 'number', text: '5' }], help: 'nudged' })
+    const all = await replies()
+    expect(all).toHaveLength(1)
+    expect(all[0]).toMatchObject({ help: 'nudged', answers: [{ text: '5' }] })
+  })
+  test('ten at once are one reply', async () => {
+    await Promise.all(Array.from({ length: 10 }, () => reply()))
+    expect(await replies()).toHaveLength(1)
+  })
+  test.each(['seven', '7 ', '٧', '-3', '1e9', '🙂'])('an answer of %j is kept as it was given', async (text) => {
+    const number = pack.tasks.find((t) => t.kind === 'number')!
+    expect((await reply({ answers: [{ taskId: number.id, kind: 'number', text }] })).status).toBe(200)
+    expect((await replies())[0]!.answers[0]!.text).toBe(text)
+  })
+  test('for another home’s child, or a task that is not there, is refused', async () => {
+    expect((await reply({ childId: world.here.kids[1]!.id })).status).toBe(404)
+    expect((await reply({ answers: [{ taskId: 'gone', kind: 'number', text: '1' }] })).status).toBe(409)
+  })
+  test('that has been looked at cannot be changed under the judgement, but sending the same again is harmless', async () => {
+    const key = randomUUID()
+    await reply({ key })
+    const [r] = await replies()
+    await world.teacher.call('POST', `/api/replies/${r!.id}/judgements`, { level: 'secure', help: 'alone', rung: 'things' })
+    expect((await reply()).status).toBe(409)
+    expect((await reply({ key })).status).toBe(200)
+    await world.colleague.call('POST', `/api/replies/${r!.id}/judgements`, { level: 'nearly', help: 'alone', rung: 'things' })
+    const judged = (await replies())[0] as unknown as { judgements: { level: string; by: string }[] }
+    expect(judged.judgements.map((j) => [j.level, j.by])).toEqual([['nearly', 'Desh'], ['secure', 'Marnie']])
+    await expect(app.pool.query('update judgements set level = \'secure\'')).rejects.toThrow(/append-only/)
+  })
+})
+
+describe('a photo', () => {
+  test('comes out upright and with nothing but pixels in it', async () => {
+    const up = await photo(await jpeg(400, 300, 6))
+    expect(up.body).toMatchObject({ width: 300, height: 400 })
+    const bytes = Buffer.from(await (await fetch(`${app.address}/api/photos/${String(up.body.id)}`, { headers: { cookie: world.teacher.cookie } })).arrayBuffer())
+    const meta = await sharp(bytes).metadata()
+    expect([meta.width, meta.height, meta.exif, meta.orientation]).toEqual([300, 400, undefined, undefined])
+    expect(bytes.includes('Stand-in')).toBe(false)
+  })
+  test('of 30 megapixels is taken and made smaller; one over the limit is refused before it is decoded', async () => {
+    const large = await photo(await sharp({ create: { width: 6500, height: 4620, channels: 3, background: '#b96' } }).jpeg().toBuffer())
+    expect(large.body).toMatchObject({ width: 4000 })
+    const huge = await photo(await sharp({ create: { width: 9000, height: 8000, channels: 3, background: '#b96' } }).png({ compressionLevel: 9 }).toBuffer())
+    expect(huge.status).toBe(413)
+    expect(huge.body.detail).toMatch(/answers are kept/)
+  })
+  test.each<[string, () => Promise<Uint8Array> | Uint8Array, number, RegExp]>([
+    ['nothing', () => new Uint8Array(), 400, /nothing in it/], ['text', () => new TextEncoder().encode('hello, not a photo at all'), 415, /not a photo/],
+    ['half a photo', async () => { const b = await jpeg(900, 700); return b.subarray(0, b.length / 2) }, 400, /did not arrive whole/],
+    ['an SVG', () => new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>'), 415, /not a photo/],
+  ])('that is %s is refused with words, and the answers are kept', async (_, bytes, status, words) => {
+    const r = await photo(await bytes())
+    expect(r.status).toBe(status)
+    expect(r.body.detail).toMatch(words)
+    expect(r.body.detail).toMatch(/answers are kept/)
+  })
+  test('of another home cannot be put into a reply', async () => {
+    const task = pack.tasks.find((t) => t.kind === 'photo')!
+    expect((await reply({ answers: [{ taskId: task.id, kind: 'photo', photoId: randomUUID() }] })).status).toBe(409)
+  })
+  test('a reading of another size is refused', async () => {
+    const up = await photo(await jpeg(400, 300))
+    const r = await world.teacher.call('PUT', `/api/photos/${String(up.body.id)}/reading`, { width: 10, height: 10, count: 1, low: 1, high: 1, groups: [], places: [], things: [], warnings: [] })
+    expect(r.status).toBe(409)
+  })
+})
+
+test('a link that was ended or changed opens nothing, and says what to do', async () => {
+  const household = world.here.homes[0]!.id
+  const renewed = await world.teacher.call('POST', `/api/households/${household}/link`)
+  const old = await home.call('GET', `/api/home/${world.here.tokens[0]}`)
+  expect(old.status).toBe(404)
+  expect(old.body.detail).toMatch(/Ask your teacher for the new one/)
+  const fresh = String(renewed.body.link).slice(3)
+  expect(fresh).toMatch(/^[\w-]{22}$/)
+  expect((await home.call('GET', `/api/home/${fresh}`)).status).toBe(200)
+  await world.teacher.call('DELETE', `/api/households/${household}/link`)
+  expect((await home.call('GET', `/api/home/${fresh}`)).status).toBe(404)
+})
+test('standing follows the newest judgement and opens to its evidence', async () => {
+  const r = (await world.teacher.call('GET', `/api/classes/${world.here.classId}/standing?idea=parts-7`)).body as { rows: { name: string; ideas: Record<string, { word: string; judged: boolean; trail: { kind: string }[] }> }[] }
+  expect(r.rows[0]).toMatchObject({ name: 'Suri', ideas: { 'parts-7': { word: 'nearly', judged: true } } })
+  expect(r.rows[0]!.ideas['parts-7']!.trail.filter((t) => t.kind === 'judgement')).toHaveLength(2)
+})
