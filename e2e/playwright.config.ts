@@ -12,6 +12,7 @@ export default defineConfig({
   retries: 0,
   reporter: [['list'], ['json']],
   use: {
+    actionTimeout: 20_000,
     baseURL: process.env.AWLBOX_E2E_ADDRESS ?? 'http://127.0.0.1:4299',
     viewport: { width: 1280, height: 800 },
     trace: 'retain-on-failure',

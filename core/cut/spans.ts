@@ -34,7 +34,8 @@ export function segmentFrames(cut: CutSegment, takeSeconds: number | null): numb
 /** Where a stretch of the take (seconds) comes in the cut segment, as far as it is left; null when all of it was dropped. */
 export function stretchInCut(spans: readonly Span[], from: number, to: number): { start: number; end: number } | null {
   let before = 0
-  let [start, end]: (number | null)[] = [null, null]
+  let start: number | null = null
+  let end: number | null = null
   for (const s of spans) {
     const [a, b] = [Math.max(s.from, from * framesPerSecond), Math.min(s.to, to * framesPerSecond)]
     if (b > a) {

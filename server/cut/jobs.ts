@@ -3,14 +3,26 @@ import path from 'node:path'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import { captionsOf } from '@awlbox/core/cut/captions'
 import { reconcile } from '@awlbox/core/cut/propose'
+import { spanFrames } from '@awlbox/core/cut/spans'
 import { toVtt } from '@awlbox/core/film/captions'
 import { inFolder } from '../film/jobs.ts'
 import { takeById, takeFacts, takesOf } from '../film/store.ts'
 import { lessonById } from '../plan/store.ts'
 import { JobProblem, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
-import { countFrames, framesOf, joinSegments, posterOf, renderSegment, segmentKey, type SegmentSource } from './render.ts'
+import { countFrames, framesOf, joinSegments, posterOf, renderSegment, segmentKey, type SegmentSource, spansOf } from './render.ts'
 import { addRender, cutOf, keepSegmentFile, segmentFile } from './store.ts'
+
+/** Halfway through the longest take: there the table is full, and no card is shown. */
+function posterSecond(sources: readonly SegmentSource[]): number {
+  let [at, best, longest] = [0, 0, 0]
+  for (const s of sources) {
+    const filmed = spanFrames(spansOf(s))
+    if (filmed > longest) [longest, best] = [filmed, at + filmed / 2]
+    at += framesOf(s)
+  }
+  return best / framesPerSecond
+}
 
 /** Renders the cut list: only segments that changed since they were last rendered are encoded. */
 export async function renderFilm(s: Services, { job, signal, progress }: Work): Promise<void> {
@@ -54,7 +66,7 @@ export async function renderFilm(s: Services, { job, signal, progress }: Work): 
       return { segment: lesson.doc.segments.find((x) => x.id === c.segmentId)!, cut: c, hearing: row?.hearing ?? null, takeSeconds: row?.seconds ?? null }
     })))
     const poster = path.join(folder, 'poster.jpg')
-    await posterOf(film, frames / framesPerSecond, poster)
+    await posterOf(film, posterSecond(sources), poster)
     await progress('keeping the film', 0.98)
     const filmSha = await s.blobs.put(s.db, { file: film }, 'video/mp4')
     const { size } = await fs.stat(film)

@@ -69,8 +69,9 @@ export async function joinSegments(files: readonly string[], out: string, folder
   await ffmpeg([...input, '-c:v', 'copy', '-af', filter, '-c:a', 'aac', '-b:a', '96k', '-ac', '1', '-movflags', '+faststart', '-map_metadata', '-1', out], options)
 }
 
-export async function posterOf(film: string, seconds: number, out: string): Promise<void> {
-  await ffmpeg(['-ss', String(Math.min(seconds / 3, 20)), '-i', film, '-frames:v', '1', '-q:v', '4', out])
+/** A frame of the film at `second`, as a JPEG. */
+export async function posterOf(film: string, second: number, out: string): Promise<void> {
+  await ffmpeg(['-ss', String(second), '-i', film, '-frames:v', '1', '-q:v', '4', out])
 }
 
 /** Frames the finished film really has. */

@@ -213,7 +213,7 @@ function summarise(image: LabImage, found: readonly Found[], alternatives: reado
   const groups = colourGroups(found)
   const count = found.length
   const things: PhotoThing[] = groups.flatMap((g) => g.members.map((f) => ({ x: Math.round((f.x + 0.5) * image.scale), y: Math.round((f.y + 0.5) * image.scale), r: Math.round(f.r * image.scale), colour: g.name, cutOff: f.cutOff })))
-  things.sort((p, q) => p.y - q.y || p.x - q.x)
+  inReadingOrder(things)
   const warnings: PhotoReading['warnings'] = []
   const radius = median(found.map((f) => f.r))
   const light = image.l.reduce((s, v) => s + v, 0) / image.l.length
@@ -232,6 +232,32 @@ function summarise(image: LabImage, found: readonly Found[], alternatives: reado
     groups: merged, places: heaps(found), things: things.slice(0, 400), warnings,
   }
 }
+/** Orders things in rows from top left, whichever way the photo was tilted: the tilt (±15°) at which rows are flattest. */
+function inReadingOrder(things: PhotoThing[]): void {
+  const r = median(things.map((t) => t.r)) || 1
+  const rowsAt = (angle: number) => {
+    const [c, s] = [Math.cos(angle), Math.sin(angle)]
+    const turned = things.map((t) => ({ t, x: t.x * c + t.y * s, y: t.y * c - t.x * s })).sort((p, q) => p.y - q.y)
+    let [row, top, spread] = [0, turned[0]?.y ?? 0, 0]
+    const placed = turned.map((p) => {
+      if (p.y - top > 1.3 * r) {
+        row++
+        top = p.y
+      }
+      spread += p.y - top
+      return { ...p, row }
+    })
+    return { placed, cost: spread + row * 0.6 * r }
+  }
+  let best = rowsAt(0)
+  for (let degrees = 1.5; degrees <= 15; degrees += 1.5)
+    for (const sign of [1, -1]) {
+      const other = rowsAt((sign * degrees * Math.PI) / 180)
+      if (other.cost < best.cost) best = other
+    }
+  best.placed.sort((p, q) => p.row - q.row || p.x - q.x).forEach((p, i) => (things[i] = p.t))
+}
+
 function mergeNames(groups: readonly { name: string; members: Found[] }[]): PhotoReading['groups'] {
   const byName = new Map<string, number>()
   for (const g of groups) byName.set(g.name, (byName.get(g.name) ?? 0) + g.members.length)

@@ -83,7 +83,7 @@ export default function CutPage() {
                 return n > 0 && <Button key={reason} small onClick={() => accept(reason)}>Accept {n} {n === 1 ? one : many}</Button>
               })}
               {record.mayChange && <Button small look="act" onClick={() => accept(null)}>Accept all</Button>}</>
-              : <span className="text-steel">No drops left to decide. Draw over a waveform to drop something yourself.</span>}
+              : <span className="text-steel">Nothing left to decide.</span>}
             <span className="flex-1" />
             {record.mayChange && <Button small disabled={!cut.canUndo} onClick={cut.undo}>Undo the cut</Button>}
           </div>
@@ -99,7 +99,7 @@ export default function CutPage() {
           <span>Cut <b>{clockTime(length)}</b> of {clockTime(proofed.time.filmLimit)}</span><span className="text-steel">filmed {clockTime(filmed)}</span>
           {missing > 0 && <span className="text-brick">{missing} not filmed</span>}
           <span className="flex-1" />
-          {record.mayChange && <Button look="main" onClick={() => void render()} disabled={rendering || length < 0.1}>Render · about {Math.max(1, Math.round((length * 0.35) / 60))} min</Button>}
+          {record.mayChange && <Button look="main" onClick={() => void render()} disabled={rendering || length < 0.1}>Render · about {length < 170 ? `${Math.max(10, Math.round((length * 0.35) / 10) * 10)} s` : `${Math.round((length * 0.35) / 60)} min`}</Button>}
         </div>
       </>}
       right={<div className="p-4 grid gap-3 content-start">

@@ -7,7 +7,7 @@ import { clockTime } from '../../frame/time.ts'
 import type { TakeRecord } from '../../frame/types.ts'
 import { usePeaks, Waveform } from './waveform.tsx'
 
-/** Pixels of a second: the same in every row, so that lengths can be compared. */
+/** Pixels of a second: the same in every row, so that lengths can be compared; a short word gets room to be read. */
 const scale = 17
 export interface Selection { segmentId: string; from: number; to: number; piece: Piece }
 
@@ -27,7 +27,7 @@ export function SegmentRow({ segment, cut, takes, on, selection, onSelect, onTak
         <span className="flex-1" /><span className="figures">{clockTime(length)}</span></header>
       <div className="flex flex-wrap items-start gap-x-1 gap-y-1 mt-1">
         {pieces.map((p) => <PieceView key={`${p.kind}${p.from}`} piece={p} peaks={peaks} selected={selection?.segmentId === segment.id && selection.piece.from === p.from ? selection : null} onSelect={(from, to) => onSelect({ segmentId: segment.id, from, to, piece: p })} now={now} />)}
-        {cut.card && <span className="self-start h-9 grid place-items-center rounded-lg bg-ink text-card text-sm font-semibold px-3 max-w-48 truncate" title={cut.card.text}>{cut.card.text}</span>}
+        {cut.card && <span className="self-start h-9 flex items-center rounded-lg bg-ink text-card text-sm font-semibold px-3 max-w-52" title={cut.card.text}><span className="truncate">{cut.card.text}</span><span className="figures pl-2 font-normal">{cut.card.seconds} s</span></span>}
       </div>
     </section>
   )
@@ -44,7 +44,8 @@ function PieceView({ piece, peaks, selected, onSelect, now }: { piece: Piece; pe
       </button>
     )
   }
-  const width = Math.max(18, Math.round(seconds * scale))
+  const said = piece.kind === 'kept' && piece.words ? Math.min(120, piece.words.length * 6.4 + 8) : 0
+  const width = Math.max(18, said, Math.round(seconds * scale))
   const at = (e: PointerEvent<HTMLElement>) => {
     const r = e.currentTarget.getBoundingClientRect()
     return piece.from + Math.min(1, Math.max(0, (e.clientX - r.left) / r.width)) * seconds

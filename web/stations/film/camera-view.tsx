@@ -16,8 +16,8 @@ export function CameraView({ state, onOpen, table }: { state: RecorderState; onO
   }, [stream])
   if (!stream)
     return (
-      <div className="rounded-xl border border-hair bg-card aspect-[16/7] grid place-items-center p-5 text-center">
-        <div className="grid gap-3 justify-items-center">{state.kind === 'refused' ? <Notice kind="wrong">{state.why}</Notice> : <p className="text-steel max-w-sm">The camera over your table. No faces of children, no names or addresses in view; hot drinks off the table.</p>}<Button look="act" onClick={onOpen}>Open the camera</Button></div>
+      <div className="rounded-xl border border-hair bg-card aspect-[16/5] grid place-items-center p-5 text-center">
+        <div className="grid gap-3 justify-items-center">{state.kind === 'refused' ? <Notice kind="wrong">{state.why}</Notice> : <p className="text-steel max-w-sm">The camera over your table. No faces of children, no names or addresses in view; hot drinks off the table.</p>}<Button look="main" onClick={onOpen}>Open the camera</Button></div>
       </div>
     )
   return (

@@ -74,7 +74,7 @@ export default function FilmPage() {
         <CameraView state={recorder.state} onOpen={() => void recorder.open()} table={proofed.moments.find((m) => m.segment.id === segment.id && m.after !== m.before)?.after ?? null} />
         {record.mayChange && <div className="flex flex-wrap items-center gap-2">
           {filming ? <Button look="wrong" onClick={recorder.stop}>Stop filming</Button>
-            : <Button look="main" disabled={recorder.state.kind !== 'open'} onClick={() => recorder.film({ lessonId: record.id, segmentId: segment.id, title: segment.title })}>Film this segment</Button>}
+            : recorder.state.kind === 'open' && <Button look="main" onClick={() => recorder.film({ lessonId: record.id, segmentId: segment.id, title: segment.title })}>Film this segment</Button>}
           <Button onClick={() => file.current?.click()} disabled={filming}>Upload a film</Button>
           <input ref={file} type="file" accept="video/*,audio/*" className="hidden" aria-label="Film to upload" onChange={(e) => {
             const f = e.target.files?.[0]

@@ -1,11 +1,14 @@
+import { useState } from 'react'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
 
 /** The photo with what was found ringed and numbered. */
 export function PhotoView({ id, width, height, reading, failed }: { id: string; width: number; height: number; reading: PhotoReading | null; failed: boolean }) {
-  const unit = Math.max(width, height) / 100
+  const [whole, setWhole] = useState(false)
+  const view = whole || !reading?.things.length ? { x: 0, y: 0, w: width, h: height } : around(reading, width, height)
+  const unit = Math.max(view.w, view.h) / 100
   return (
     <div className="relative grid place-items-center h-full min-h-0">
-      <svg viewBox={`0 0 ${width} ${height}`} className="max-w-full max-h-full w-full h-full" role="img" aria-label={reading ? `Photo: ${reading.count} things found` : 'Photo'}>
+      <svg viewBox={`${view.x} ${view.y} ${view.w} ${view.h}`} className="max-w-full max-h-full w-full h-full" role="img" aria-label={reading ? `Photo: ${reading.count} things found` : 'Photo'}>
         <image href={`/api/photos/${id}`} width={width} height={height} />
         {reading?.things.map((t, i) => (
           <g key={i}>
@@ -16,9 +19,20 @@ export function PhotoView({ id, width, height, reading, failed }: { id: string; 
           </g>
         ))}
       </svg>
+      {reading && reading.things.length > 0 && <button type="button" aria-pressed={whole} onClick={() => setWhole(!whole)} className="absolute right-2 bottom-2 rounded-lg bg-black/65 text-white text-sm px-2.5 min-h-9 cursor-pointer">{whole ? 'Closer' : 'Whole photo'}</button>}
       {!reading && <span role="status" className="absolute left-2 bottom-2 rounded-lg bg-card px-2.5 py-1 text-sm">{failed ? 'This photo could not be read here; judge it by eye.' : 'Reading the photo…'}</span>}
     </div>
   )
+}
+/** The part of the photo with things in it and some table round them: about the scale of the drawing beside it. */
+function around(r: PhotoReading, width: number, height: number): { x: number; y: number; w: number; h: number } {
+  const edge = 3.2 * Math.max(...r.things.map((t) => t.r))
+  const [left, right] = [Math.min(...r.things.map((t) => t.x)) - edge, Math.max(...r.things.map((t) => t.x)) + edge]
+  const [top, bottom] = [Math.min(...r.things.map((t) => t.y)) - edge, Math.max(...r.things.map((t) => t.y)) + edge]
+  const w = Math.min(width, Math.max(right - left, (bottom - top) * 1.1))
+  const h = Math.min(height, Math.max(bottom - top, w * 0.8))
+  const place = (centre: number, size: number, most: number) => Math.min(Math.max(0, centre - size / 2), most - size)
+  return { x: place((left + right) / 2, w, width), y: place((top + bottom) / 2, h, height), w, h }
 }
 const words: Record<PhotoReading['warnings'][number], string> = { blurred: 'blurred', dark: 'dark', 'too small': 'things are small', touching: 'things touch', 'cut off': 'something is cut off at the edge', 'nothing found': 'nothing found', 'busy ground': 'a busy ground' }
 export const warningText = (r: PhotoReading): string => r.warnings.map((w) => words[w]).join(', ')

@@ -43,7 +43,7 @@ export function Tray({ idea, help: said, onJudge, disabled }: { idea: string; he
     return () => window.removeEventListener('keydown', onKey)
   })
   return (
-    <div className="grid grid-cols-[5fr_4fr_5fr] max-lg:grid-cols-1 gap-3">
+    <div className="grid grid-cols-[6fr_4fr_5fr] max-lg:grid-cols-1 gap-3">
       <Group label={idea}>{levels.map(([key, v, name]) => <Key key={v} letter={key} name={name} on={level === v} disabled={disabled} onPress={() => put.level(v)} />)}</Group>
       <Group label={said ? `Help (the home says ${said})` : 'Help'}>{helps.map(([key, v]) => <Key key={v} letter={key} name={v} on={help === v} disabled={disabled} onPress={() => put.help(v)} />)}</Group>
       <Group label="How">{rungs.map(([key, v]) => <Key key={v} letter={key} name={v} on={rung === v} disabled={disabled} onPress={() => put.rung(v)} />)}</Group>
@@ -51,7 +51,7 @@ export function Tray({ idea, help: said, onJudge, disabled }: { idea: string; he
   )
 }
 function Group({ label, children }: { label: string; children: React.ReactNode }) {
-  return <fieldset className="rounded-xl border border-hair bg-card px-3 pt-1.5 pb-2.5"><legend className="sr-only">{label}</legend><p aria-hidden className="text-sm text-steel mb-1">{label}</p><div className="flex gap-2">{children}</div></fieldset>
+  return <fieldset className="rounded-xl border border-hair bg-card px-3 pt-1.5 pb-2.5"><legend className="sr-only">{label}</legend><p aria-hidden className="text-sm text-steel mb-1">{label}</p><div className="flex gap-1.5">{children}</div></fieldset>
 }
 function Key({ letter, name, on, onPress, disabled }: { letter: string; name: string; on: boolean; onPress: () => void; disabled: boolean }) {
   return (

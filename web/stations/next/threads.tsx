@@ -36,19 +36,18 @@ export function Threads({ classId, ideaId }: { classId: string; ideaId?: string 
   const row = data.rows.find((r) => r.childId === picked?.childId)
   const cell = row && picked ? row.ideas[picked.ideaId] : undefined
   return (
-    <div className="flex max-lg:flex-col">
+    <div className="flex max-lg:flex-col min-h-[calc(100dvh-112px)]">
       <main className="flex-1 min-w-0 p-5 overflow-x-auto">
-        <table className="border-separate border-spacing-0 min-w-[640px] w-full">
+        <table className="border-separate border-spacing-0 min-w-[640px] w-full table-fixed">
           <caption className="sr-only">Standing of {data.class.name} on each idea</caption>
-          <thead><tr><th className="w-24" /><>{data.ideas.map((i) => <th key={i.id} scope="col" className={`text-sm pb-2 px-1 font-semibold ${i.id === ideaId ? 'bg-here rounded-t-lg pt-2' : ''}`}>{i.name}</th>)}</></tr></thead>
+          <thead><tr><th className="w-20" /><>{data.ideas.map((i) => <th key={i.id} scope="col" className={`text-sm pb-2 px-1 font-semibold ${i.id === ideaId ? 'bg-here rounded-t-lg pt-2' : ''}`}>{i.name}</th>)}</></tr></thead>
           <tbody>{data.rows.map((r, n) => {
             const lastSeen = Math.max(-1, ...data.ideas.map((i, k) => (r.ideas[i.id]!.word === 'not seen' ? -1 : k)))
             return (
               <tr key={r.childId}><th scope="row" className="text-left font-semibold pr-3 py-0.5">{r.name}</th>
                 {data.ideas.map((i, k) => (
                   <td key={i.id} className={`relative p-0 ${i.id === ideaId ? `bg-here ${n === data.rows.length - 1 ? 'rounded-b-lg' : ''}` : ''}`}>
-                    {k > 0 && <span aria-hidden className={`absolute left-0 top-1/2 w-[calc(50%-20px)] border-t-2 ${k <= lastSeen ? 'border-dashed border-ink' : 'border-dotted border-hair'}`} />}
-                    {k < data.ideas.length - 1 && <span aria-hidden className={`absolute right-0 top-1/2 w-[calc(50%-20px)] border-t-2 ${k < lastSeen ? 'border-dashed border-ink' : 'border-dotted border-hair'}`} />}
+                    {k < data.ideas.length - 1 && <span aria-hidden className={`absolute z-10 left-[calc(50%+19px)] top-1/2 w-[calc(100%-38px)] border-t-2 ${k < lastSeen ? 'border-dashed border-ink' : 'border-dotted border-steel/50'}`} />}
                     <span className="grid place-items-center"><Eyelet cell={r.ideas[i.id]!} name={r.name} idea={i.name} on={picked?.childId === r.childId && picked.ideaId === i.id} onPick={() => setPicked({ childId: r.childId, ideaId: i.id })} /></span>
                   </td>
                 ))}

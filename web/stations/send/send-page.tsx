@@ -70,7 +70,7 @@ export default function SendPage() {
         <section aria-label="Homes" className="rounded-xl border border-hair bg-card overflow-hidden">
           <h2 className="font-bold px-3 pt-2.5">Homes <span className="font-normal text-steel text-sm">{latest ? `${replied} of ${data.homes.length} replied` : 'not sent yet'}</span></h2>
           <ul>{data.homes.map((h) => (
-            <li key={h.childId} className="flex items-center gap-2 border-t border-hair px-3 min-h-11 flex-wrap"><b className="w-20 truncate">{h.child}</b><span className="text-sm text-steel w-32 truncate">{h.home}{h.youngerChild ? ' · under 3' : ''}</span>
+            <li key={h.childId} className="flex items-center gap-2 border-t border-hair px-3 min-h-11 flex-wrap"><b className="w-20 truncate">{h.child}</b><span className="text-sm text-steel w-32 truncate">{h.home}</span>{h.youngerChild && <span className="text-sm text-brick whitespace-nowrap" title="A child under three lives here: the page says so beside small parts">under three</span>}
               <span className={`text-sm flex-1 ${h.replied ? 'text-moss font-semibold' : 'text-steel'}`}>{h.replied ? `replied ${new Date(h.replied).toLocaleString('en-GB', { weekday: 'short', hour: '2-digit', minute: '2-digit' })}` : !h.open ? (latest ? 'link ended' : '') : latest ? 'waiting' : ''}</span>
               {h.link && <><Button small onClick={() => setPreview(h.link)}>See</Button><Button small onClick={() => setQr(h)}>Link</Button></>}
               {!h.link && latest && record.mayChange && <Button small onClick={() => void act(() => send('POST', `/api/households/${h.householdId}/link`))}>New link</Button>}
