@@ -199,7 +199,7 @@ function heaps(found: readonly Found[]): number[] {
     while (queue.length) {
       const f = queue.pop()!
       size++
-      for (const g of left) if (Math.hypot(f.x - g.x, f.y - g.y) < 2.5 * (f.r + g.r) / 2 * 2) {
+      for (const g of left) if (Math.hypot(f.x - g.x, f.y - g.y) < 2.5 * (f.r + g.r)) {
         left.delete(g)
         queue.push(g)
       }

@@ -1,0 +1,44 @@
+import path from 'node:path'
+import { chromium } from 'playwright-core'
+
+/** One current picture of each main view, from the running demo: node --import tsx docs/take-screenshots.ts [address] */
+const address = process.argv[2] ?? 'http://127.0.0.1:4180'
+const folder = path.join(import.meta.dirname, 'screenshots')
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'] })
+const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB', timezoneId: 'Europe/London' })
+await context.request.post(`${address}/api/sign-in`, { data: { email: 'marnie@cobblegate.example', password: 'bobbin-parcels' } })
+const shelf = (await (await context.request.get(`${address}/api/shelf`)).json()) as { lessons: { id: string; title: string }[] }
+const lesson = (title: string) => `/lessons/${shelf.lessons.find((l) => l.title === title)!.id}`
+const parcels = lesson('Seven parcels, two pigeon-holes')
+const page = await context.newPage()
+const open = (name: string) => async () => {
+  const card = page.getByRole('button', { name: new RegExp(`^${name}`) })
+  if (await card.count()) await card.first().click()
+}
+const views: [name: string, at: string, ready: () => Promise<unknown>][] = [
+  ['shelf', '/', () => page.getByRole('heading', { name: 'Tonight' }).waitFor()],
+  ['plan', '/plan', () => page.getByRole('radio').first().waitFor()],
+  ['script', `${lesson('Parcels left at doors')}/script`, open('We do it together 1')],
+  ['film', `${parcels}/film`, open('Watch me first')],
+  ['cut', `${parcels}/cut`, () => page.getByRole('region', { name: 'We do it together 1' }).click()],
+  ['send', `${parcels}/send`, () => page.getByRole('heading', { name: /^Homes/ }).waitFor()],
+  ['look', `${parcels}/look`, () => page.getByRole('img', { name: /things found/ }).waitFor()],
+  ['next', `${parcels}/next`, () => page.getByRole('heading', { name: /^Who needs what/ }).waitFor()],
+]
+for (const [name, at, ready] of views) {
+  await page.goto(address + at)
+  await page.waitForLoadState('load')
+  await page.getByRole('banner').waitFor()
+  await page.waitForFunction(() => document.fonts.ready.then(() => true))
+  await page.locator('main, section').first().waitFor()
+  await ready()
+  // Videos show their first frame a moment after the page is there.
+  await page.waitForFunction(() => [...document.querySelectorAll('video')].every((v) => v.preload === 'none' || v.readyState >= 2 || v.error), undefined, { timeout: 8000 }).catch(() => undefined)
+  await page.screenshot({ path: path.join(folder, `${name}.png`) })
+}
+const homes = (await (await context.request.get(`${address}/api${parcels}/send`)).json()) as { homes: { child: string; link: string | null }[] }
+const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 }, deviceScaleFactor: 1, locale: 'en-GB' })).newPage()
+await phone.goto(address + homes.homes.find((h) => h.child === 'Anouk')!.link!)
+await phone.getByRole('button', { name: 'Send', exact: true }).waitFor()
+await phone.screenshot({ path: path.join(folder, 'home.png') })
+await browser.close()
