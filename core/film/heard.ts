@@ -173,6 +173,11 @@ function silentBetween(segment: Segment, lines: readonly SpokenLine[], age: numb
   return out
 }
 
+const nextLine = (lineOf: ReadonlyMap<number, number>, k: number, end: number): number | undefined => {
+  for (let i = k; i < end; i++) if (lineOf.has(i)) return lineOf.get(i)
+  return undefined
+}
+
 function silences(lines: readonly SpokenLine[], per: readonly HeardLine[], heard: readonly HeardWord[], duration: number, silent: readonly { seconds: number; wait: number | null; asked: boolean }[], restarts: ReadonlySet<number>): { findings: HeardFinding[]; drops: ProposedDrop[] } {
   const findings: HeardFinding[] = []
   const drops: ProposedDrop[] = []
@@ -191,7 +196,8 @@ function silences(lines: readonly SpokenLine[], per: readonly HeardLine[], heard
     if (previous >= 0) {
       const before = lineOf.get(previous)!
       const [from, to] = [heard[k - 1]!.end, heard[k]!.start]
-      const now = line ?? before
+      // A word that belongs to no line stands with the line that comes next: the silence before it was that line's.
+      const now = line ?? nextLine(lineOf, k, heard.length) ?? before
       const count = lines[now]!.numbers !== null
       const allowed = now > before ? silent.slice(before + 1, now + 1).reduce((s, x) => s + x.seconds, 0) : count ? 1.5 : 0
       // Beside a false start the silence is already dropped with it.

@@ -49,6 +49,8 @@ export interface Standing {
 }
 
 const day = 86_400_000
+/** Level from which evidence that suffices is called secure. */
+const secureFrom = 0.85
 const levelOf: Record<Exclude<Level, "can't tell">, number> = { secure: 0.92, nearly: 0.6, 'not yet': 0.2 }
 
 /** One answer's update of the probability, softened by the help that was given. */
@@ -84,24 +86,26 @@ export function standing(evidence: readonly Evidence[], judgements: readonly Jud
     at = e.at
   }
   p = forget(p, (now - at) / day, start)
+  // What may not be called secure is not shown as if it were.
+  if (!newest && !maySecure(events)) p = Math.min(p, secureFrom - 0.01)
   const weights = events.reduce((s, e) => s + tracing.help[e.help], 0) + told.reduce((s, j) => s + 2 * tracing.help[j.help], 0)
   // A beta interval's width from the weight of the evidence, about 80 %.
   const half = 1.28 * Math.sqrt((p * (1 - p) + 0.02) / (weights + 2))
   const occasions = new Set([...events.map((e) => e.id), ...told.map((j) => j.id)]).size
-  const computed = p >= 0.85 && maySecure(events) ? 'secure' : p >= 0.5 ? 'nearly' : 'not yet'
+  const computed = p >= secureFrom && maySecure(events) ? 'secure' : p >= 0.5 ? 'nearly' : 'not yet'
   return {
     level: p, low: Math.max(0, p - half), high: Math.min(1, p + half), occasions,
     word: newest ? (newest.level as 'secure' | 'nearly' | 'not yet') : occasions ? computed : 'not seen',
     judged: newest !== undefined,
-    because: becauseOf(events, newest, p),
+    because: becauseOf(events, newest),
     evidence: [...told.map((j) => ({ id: j.id, at: j.at })), ...events.map((e) => ({ id: e.id, at: e.at }))].sort((a, b) => b.at - a.at).map((x) => x.id),
   }
 }
 
-function becauseOf(events: readonly Evidence[], newest: Judged | undefined, p: number): string {
+function becauseOf(events: readonly Evidence[], newest: Judged | undefined): string {
   if (newest) return `Judged ${newest.level}, ${newest.help}, with ${newest.rung === 'head' ? 'nothing but the head' : newest.rung === 'things' ? 'things' : `a ${newest.rung}`}.`
   if (!events.length) return 'Nothing has been sent back on this idea.'
   const right = events.filter((e) => e.right).length
-  const held = p >= 0.85 && !maySecure(events) ? ' Not called secure: that takes three right answers alone, on two days, in two ways.' : ''
+  const held = right === events.length && right > 1 && !maySecure(events) ? ' Not called secure: that takes three right answers alone, on two days, in two ways.' : ''
   return `${right} of ${events.length} answers right.${held}`
 }

@@ -1,6 +1,7 @@
 import fs from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
+import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import { hear } from '@awlbox/core/film/heard'
 import { spokenLines } from '@awlbox/core/film/spoken'
 import { config } from '../platform/config.ts'
@@ -38,9 +39,10 @@ export async function prepareTake(s: Services, { job, signal, progress }: Work):
       await progress('making it playable', 0.05)
       const film = path.join(folder, 'film.mp4')
       const length = p.seconds || 60
-      await toTakeFilm(source, film, { ...p, seconds: length }, { signal, onShare: (x) => void progress('making it playable', 0.05 + x * 0.5).catch(() => undefined) })
+      await toTakeFilm(source, film, p, { signal, onShare: (x) => void progress('making it playable', 0.05 + x * 0.5).catch(() => undefined) })
       const made = await probe(film)
-      const seconds = made?.seconds ?? length
+      // The length that counts is the picture's, in whole frames: sound may run a moment longer.
+      const seconds = made?.frames ? made.frames / framesPerSecond : (made?.seconds ?? length)
       const sha = await s.blobs.put(s.db, { file: film }, 'video/mp4')
       const wav = path.join(folder, 'sound.wav')
       await toSpeechWav(film, wav, { signal })

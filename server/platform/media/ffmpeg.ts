@@ -54,14 +54,16 @@ const fitFrame = `scale=${filmSize.width}:${filmSize.height}:force_original_aspe
  * plain ground; one without sound gets silence, so that all takes cut alike.
  */
 export async function toTakeFilm(source: string, out: string, p: Probe, options: EncodeOptions): Promise<void> {
-  const seconds = Math.max(p.seconds, 0.1)
+  const seconds = p.seconds > 0 ? p.seconds : 60
   const inputs = [...local, '-i', source]
   const filters: string[] = []
-  if (p.video) filters.push(`[0:v]fps=${framesPerSecond},${fitFrame}[v]`)
+  // Picture and sound of a clip rarely end together: the shorter is held to the end of the longer, where its length is known.
+  const hold = p.seconds > 0
+  if (p.video) filters.push(`[0:v]fps=${framesPerSecond},${fitFrame}${hold ? ',tpad=stop_mode=clone:stop=-1' : ''}[v]`)
   else filters.push(`color=c=0xE9EBE6:s=${filmSize.width}x${filmSize.height}:r=${framesPerSecond}:d=${seconds}[v]`)
-  if (p.audio) filters.push('[0:a]aresample=48000:async=1:first_pts=0,aformat=channel_layouts=mono[a]')
+  if (p.audio) filters.push('[0:a]aresample=48000:async=1:first_pts=0,aformat=channel_layouts=mono' + (hold ? ',apad' : '') + '[a]')
   else filters.push(`anullsrc=r=48000:cl=mono,atrim=duration=${seconds}[a]`)
-  await ffmpeg([...inputs, '-filter_complex', filters.join(';'), '-map', '[v]', '-map', '[a]', ...videoCodec, '-c:a', 'aac', '-b:a', '96k', '-shortest', '-movflags', '+faststart', '-map_metadata', '-1', out], { ...options, expected: seconds })
+  await ffmpeg([...inputs, '-filter_complex', filters.join(';'), '-map', '[v]', '-map', '[a]', ...videoCodec, '-c:a', 'aac', '-b:a', '96k', ...(hold ? ['-t', String(seconds)] : ['-shortest']), '-movflags', '+faststart', '-map_metadata', '-1', out], { ...options, expected: seconds })
 }
 
 /** 16 kHz mono sound as the recogniser wants it. */

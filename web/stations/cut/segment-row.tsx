@@ -27,7 +27,7 @@ export function SegmentRow({ segment, cut, takes, on, selection, onSelect, onTak
         <span className="flex-1" /><span className="figures">{clockTime(length)}</span></header>
       <div className="flex flex-wrap items-start gap-x-1 gap-y-1 mt-1">
         {pieces.map((p) => <PieceView key={`${p.kind}${p.from}`} piece={p} peaks={peaks} selected={selection?.segmentId === segment.id && selection.piece.from === p.from ? selection : null} onSelect={(from, to) => onSelect({ segmentId: segment.id, from, to, piece: p })} now={now} />)}
-        {cut.card && <span className="self-start h-9 flex items-center rounded-lg bg-ink text-card text-sm font-semibold px-3 max-w-52" title={cut.card.text}><span className="truncate">{cut.card.text}</span><span className="figures pl-2 font-normal">{cut.card.seconds} s</span></span>}
+        {cut.card && <span className="self-start h-9 flex items-center rounded-lg bg-ink text-card text-sm font-semibold px-3 max-w-52" title={cut.card.text}><span className="truncate">{cut.card.text}</span><span className="figures pl-2 font-normal whitespace-nowrap">{cut.card.seconds} s</span></span>}
       </div>
     </section>
   )
