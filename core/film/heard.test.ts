@@ -133,7 +133,8 @@ describe('the language model', () => {
   test('expects the next number most, and any other a little', () => {
     expect(p('four', 'five')).toBeGreaterThan(0.25)
     expect(p('four', 'six')).toBeGreaterThan(0)
-    expect(p('four', 'five')).toBeGreaterThan(20 * p('four', 'six'))
+    expect(p('four', 'five')).toBeGreaterThan(4 * p('four', 'six'))
+    expect(p('four', 'six')).toBeGreaterThan(4 * p('four', 'two'))
   })
   test('its counts are those it declares, and single words sum to one', () => {
     const declared = Number(arpa.match(/ngram 1=(\d+)/)![1])

@@ -105,7 +105,8 @@ function numberChanges(line: SpokenLine, l: HeardLine, heard: readonly HeardWord
     if (!numberWords.has(w.word) || !numberWords.has(h.word)) return
     // A pair the recogniser mixes up, or one lone word among neighbours it missed, is a doubt.
     const neighbours = [l.words[k - 1], l.words[k + 1]].filter((x) => x !== undefined)
-    const certain = !confusable(w.word, h.word) && neighbours.every((x) => x.status === 'said') && h.confidence >= 0.3
+    const certain = !confusable(w.word, h.word) && neighbours.every((x) => x.status === 'said') && h.confidence >= 0.75
+    if (h.confidence < 0.5 && !certain) return
     out.push({ code: 'number-changed', start: h.start, end: h.end, stepId: line.stepId, expected: w.word, heard: h.word, certain, message: `“${w.word}” came out as “${h.word}”.` })
   })
   if (out.length) {

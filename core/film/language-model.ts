@@ -5,7 +5,7 @@ import { nameWords, type SpokenLine } from './spoken.ts'
  * what is freed backs off to single words. Of a count's own weight the next number gets `nextInCount` and
  * every other number word an equal part of the rest, each above its discount, so that a number left out is heard as left out, not filled in.
  */
-export const modelWeights = { discount: 0.4, nextInCount: 0.85, floorNumber: 0.25, floorSlip: 0.25, scriptWord: 1 } as const
+export const modelWeights = { discount: 0.4, nextInCount: 0.85, countWeight: 6, skipOne: 0.8, sayAgain: 0.3, floorNumber: 0.25, floorSlip: 0.25, scriptWord: 1 } as const
 
 export const slipWords = ['oops', 'okay', 'sorry', 'wait', 'again', 'um', 'no'] as const
 const floorNumbers = [...Array.from({ length: 21 }, (_, i) => i), 30, 40, 50, 60, 70, 80, 90, 100]
@@ -30,7 +30,10 @@ export function arpaModel(lines: readonly SpokenLine[], known: ReadonlySet<strin
   }
   for (const w of numberWords) if (known.has(w)) unigram.set(w, modelWeights.floorNumber)
   for (const w of slipWords) if (known.has(w)) unigram.set(w, modelWeights.floorSlip)
-  for (const line of lines) {
+  lines.forEach((line, i) => {
+    // One line runs on into the next when the pause between them is short.
+    const [last, next] = [line.words.at(-1), lines[i + 1]?.words[0]]
+    if (last && next && known.has(last) && known.has(next)) add(last, next, 1.5)
     const words = ['<s>', ...line.words.filter((w) => known.has(w)), '</s>']
     for (let i = 1; i < words.length; i++) {
       const [h, w] = [words[i - 1]!, words[i]!]
@@ -40,17 +43,20 @@ export function arpaModel(lines: readonly SpokenLine[], known: ReadonlySet<strin
       if (w !== '</s>') add('<s>', w, 0.5)
       add(w === '</s>' ? h : w, '</s>', 0.5)
     }
-    if (line.numbers) line.words.slice(1).forEach((w, i) => countBigram(line.words[i]!, w, known, add))
-  }
+    if (line.numbers) line.words.slice(1).forEach((w, k) => countBigram(line.words[k]!, w, line.words[k + 2], known, add))
+  })
   return write(unigram, bigram)
 }
 
-function countBigram(h: string, next: string, known: ReadonlySet<string>, add: (h: string, w: string, n: number) => void): void {
+/** In a count: the next number mostly; the one after it and the same one again as the slips people make; any other a little. */
+function countBigram(h: string, next: string, afterNext: string | undefined, known: ReadonlySet<string>, add: (h: string, w: string, n: number) => void): void {
   if (!known.has(h) || !known.has(next)) return
   const others = [...numberWords].filter((w) => known.has(w) && w !== next)
-  const weight = 6
-  add(h, next, weight * modelWeights.nextInCount)
-  for (const w of others) add(h, w, modelWeights.discount + (weight * (1 - modelWeights.nextInCount)) / others.length)
+  const { countWeight, nextInCount, discount } = modelWeights
+  add(h, next, countWeight * nextInCount)
+  if (afterNext && known.has(afterNext)) add(h, afterNext, modelWeights.skipOne)
+  add(h, h, modelWeights.sayAgain)
+  for (const w of others) add(h, w, discount + (countWeight * (1 - nextInCount)) / others.length)
 }
 
 function write(unigram: ReadonlyMap<string, number>, bigram: ReadonlyMap<string, ReadonlyMap<string, number>>): string {
