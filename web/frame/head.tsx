@@ -17,7 +17,7 @@ export function Head({ where, title, children, shortcuts = [] }: { where?: React
   return (
     <header className="h-[52px] bg-card border-b border-hair px-5 flex items-center gap-4">
       <Link to="/" className="flex items-center gap-2.5 font-bold rounded-lg" aria-label="Awlbox, to the shelf"><Mark />Awlbox</Link>
-      {where && <span className="text-steel truncate shrink-0 max-w-60">{where}</span>}
+      {where && <span className="text-steel truncate shrink-0 max-w-60 max-sm:hidden">{where}</span>}
       <div className="min-w-0 flex-1">{title}</div>
       {children}
       <HelpSheet shortcuts={shortcuts} />

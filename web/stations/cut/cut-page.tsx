@@ -75,7 +75,7 @@ export default function CutPage() {
   return (
     <Split
       left={<>
-        <div className="flex-1 min-h-0 overflow-auto p-3 grid gap-2 content-start">
+        <div className="flex-1 min-h-0 overflow-auto p-3 grid grid-cols-[minmax(0,1fr)] gap-2 content-start">
           <div className="rounded-xl border border-hair bg-card px-3 py-2 flex flex-wrap items-center gap-2">
             {proposed.length ? <><b className="whitespace-nowrap">{proposed.length} {proposed.length === 1 ? 'drop' : 'drops'} proposed</b>
               {record.mayChange && kinds.map(([reason, many, one]) => {
@@ -102,7 +102,7 @@ export default function CutPage() {
           {record.mayChange && <Button look="main" onClick={() => void render()} disabled={rendering || length < 0.1}>Render · about {length < 170 ? `${Math.max(10, Math.round((length * 0.35) / 10) * 10)} s` : `${Math.round((length * 0.35) / 60)} min`}</Button>}
         </div>
       </>}
-      right={<div className="p-4 grid gap-3 content-start">
+      right={<div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start">
         <h2 className="font-bold truncate">{segment.title}</h2>
         <Preview key={current.takeId} ref={preview} take={takeOf(current)} cut={current} onTime={setNow} />
         <SelectionPanel selection={selection?.segmentId === current.segmentId ? selection : null} cut={current} seconds={secondsOf(current)} segment={segment} mayChange={record.mayChange} onChange={change} onPlay={(s) => preview.current?.playFrom(s)} />

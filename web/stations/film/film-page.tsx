@@ -66,11 +66,11 @@ export default function FilmPage() {
   return (
     <Split
       left={<div className="flex flex-1 min-h-0"><Ruler time={proofed.time} at={segment.id} />
-        <div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid gap-2 content-start">
+        <div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid grid-cols-[minmax(0,1fr)] gap-2 content-start">
           <Prompter segment={segment} filming={filming} />
           {segments.map((s) => <SegmentRow key={s.id} segment={s} on={s.id === segment.id} takes={takes.filter((t) => t.segmentId === s.id)} onGo={() => !filming && goTo(s.id)} />)}
         </div></div>}
-      right={<div className="p-4 grid gap-3 content-start">
+      right={<div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start">
         <CameraView state={recorder.state} onOpen={() => void recorder.open()} table={proofed.moments.find((m) => m.segment.id === segment.id && m.after !== m.before)?.after ?? null} />
         {record.mayChange && <div className="flex flex-wrap items-center gap-2">
           {filming ? <Button look="wrong" onClick={recorder.stop}>Stop filming</Button>

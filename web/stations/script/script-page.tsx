@@ -38,7 +38,7 @@ export default function ScriptPage() {
       left={<>
         <div className="flex flex-1 min-h-0">
           <Ruler time={time} at={current?.id ?? null} />
-          <div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid gap-2 content-start">
+          <div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid grid-cols-[minmax(0,1fr)] gap-2 content-start">
             <LessonFindings findings={bySegment.get('') ?? []} />
             {doc.segments.map((s, i) => <SegmentCard key={s.id} segment={s} time={time.segments[i]!} open={s.id === current?.id} findings={bySegment.get(s.id) ?? none} stepId={stepId} onStep={setStepId} first={i === 0} last={i === doc.segments.length - 1} />)}
             <AddSegment />

@@ -18,11 +18,11 @@ interface Props { segment: Segment; time: SegmentTime; open: boolean; findings: 
 export function SegmentCard(p: Props) {
   const { goTo } = useLesson()
   const { segment, time, findings } = p
-  const facts = <><span className="text-steel text-sm truncate">{segment.kind}{segment.audience === 'adults' ? ' · grown-ups, not in the film' : ''}{time.home > 0 ? ` · ${clockTime(time.home)} at home` : ''}</span></>
+  const facts = <><span className="text-steel text-sm whitespace-nowrap">{segment.kind}{segment.audience === 'adults' ? ' · grown-ups, not in the film' : ''}{time.home > 0 ? ` · ${clockTime(time.home)} at home` : ''}</span></>
   if (!p.open)
     return (
       <button type="button" onClick={() => (goTo(segment.id), p.onStep(null))} className="flex items-center gap-2 w-full text-left rounded-xl border border-hair bg-card px-3 min-h-11 hover:bg-wash cursor-pointer">
-        <span className="font-semibold truncate">{segment.title}</span>{facts}<span className="flex-1" />
+        <span className="font-semibold truncate min-w-0">{segment.title}</span>{facts}<span className="flex-1" />
         {findings.length > 0 && <span className="text-brick text-sm font-semibold whitespace-nowrap">{findings.length} to mend</span>}
         <span className="figures">{clockTime(time.film)}</span>
       </button>

@@ -23,7 +23,7 @@ export function TablePane({ segment, stepId, onStep }: { segment: Segment | null
   const most = proofed.needs.find((n) => n.thing === 'two-faced counters')?.count ?? 0
   const swaps = swapsFor('two-faced counters').slice(0, 3)
   return (
-    <div className="p-4 grid gap-3 content-start">
+    <div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start">
       <div className="flex items-center gap-3">
         <h2 className="font-bold truncate">{here ? `The table at “${short(here.step.text) || here.step.verb}”` : 'The table'}</h2>
         <span className="text-steel text-sm whitespace-nowrap">{here ? `line ${i + 1} of ${moments.length} · as viewers see it` : ''}</span>

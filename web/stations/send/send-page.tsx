@@ -46,7 +46,7 @@ export default function SendPage() {
   const replied = data.homes.filter((h) => h.replied).length
   return (
     <Split
-      left={<div className="flex flex-1 min-h-0"><Ruler time={proofed.time} at={at} /><div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid gap-2 content-start">
+      left={<div className="flex flex-1 min-h-0"><Ruler time={proofed.time} at={at} /><div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid grid-cols-[minmax(0,1fr)] gap-2 content-start">
         <section className="rounded-xl border border-hair bg-card p-3 grid gap-2"><h2 className="font-bold">What they answer</h2>
           {data.pack.tasks.length === 0 && <p className="text-steel">No tasks yet: the home task segment has no question to answer. A film without evidence teaches you nothing about them.</p>}
           {data.pack.tasks.map((t, i) => {
@@ -60,7 +60,7 @@ export default function SendPage() {
         </section>
         {data.sent.length > 0 && <section className="rounded-xl border border-hair bg-card p-3 grid gap-1"><h2 className="font-bold">Sent</h2>{data.sent.map((s) => <p key={s.id} className="text-sm figures">{new Date(s.sentAt).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })} · revision {s.lessonRevision} · {s.seconds ? `film of ${clockTime(s.seconds)}` : 'tasks without a film'}</p>)}</section>}
       </div></div>}
-      right={<div className="p-4 grid gap-3 content-start">
+      right={<div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start">
         {problem && <Notice kind="wrong">{problem}</Notice>}
         <div className="flex flex-wrap items-center gap-3">
           {record.mayChange && <Button look="main" disabled={busy || !saved} onClick={() => void publish(data.latestRender !== null)}>{latest ? 'Send it again' : `Send to ${data.homes.length} ${data.homes.length === 1 ? 'home' : 'homes'}`}</Button>}
