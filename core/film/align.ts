@@ -23,8 +23,8 @@ const soundClass = new Map(soundAlike.flatMap((words, i) => words.map((w) => [w,
 export const soundsLike = (a: string, b: string): boolean => a === b || (soundClass.has(a) && soundClass.get(a) === soundClass.get(b))
 
 /** Pairs that recognition mixes up often enough to be a doubt and never a verdict. */
-const stem = (w: string): string => w.replace(/(teen|ty)$/, '').replace('thir', 'three').replace('fif', 'five')
-export const confusable = (a: string, b: string): boolean => /(teen|ty)$/.test(a) && /(teen|ty)$/.test(b) && stem(a) === stem(b)
+const stem = (w: string): string => w.replace(/(teen|ty)$/, '').replace(/^thir$/, 'three').replace(/^fif$/, 'five').replace(/^for$/, 'four').replace(/^twen$/, 'two').replace(/^eigh$/, 'eight')
+export const confusable = (a: string, b: string): boolean => a !== b && (/(teen|ty)$/.test(a) || /(teen|ty)$/.test(b)) && stem(a) === stem(b)
 
 /** Costs of the alignment. `gap` is paid once a run of extra or missing words, so that a line left out is left out whole. A number for another number is closer than a number for any other word. */
 const cost = { gap: 0.12, insert: 0.72, delete: 0.75, alike: 0.12, confusable: 0.5, numberChanged: 1.05, changed: 1.2 } as const

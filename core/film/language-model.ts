@@ -11,9 +11,19 @@ export const slipWords = ['oops', 'okay', 'sorry', 'wait', 'again', 'um', 'no'] 
 const floorNumbers = [...Array.from({ length: 21 }, (_, i) => i), 30, 40, 50, 60, 70, 80, 90, 100]
 export const numberWords: ReadonlySet<string> = new Set(floorNumbers.flatMap(nameWords).filter((w) => w !== 'and'))
 
+const tensWords = new Set([30, 40, 50, 60, 70, 80, 90, 100].flatMap(nameWords))
+/**
+ * Number words that may slip in where the script has others. Tens are among them only where the segment speaks of
+ * numbers over twelve: "eight equals" sounds like "eighty quals", and nobody says eighty in a lesson to ten.
+ */
+function floorOf(lines: readonly SpokenLine[]): string[] {
+  const large = lines.some((l) => l.words.some((w) => tensWords.has(w) || /teen$|^twenty$/.test(w)))
+  return [...numberWords].filter((w) => large || !tensWords.has(w))
+}
+
 /** Every word the recogniser may hear in this segment. */
 export function vocabularyOf(lines: readonly SpokenLine[]): string[] {
-  return [...new Set([...lines.flatMap((l) => l.words), ...numberWords, ...slipWords])].sort()
+  return [...new Set([...lines.flatMap((l) => l.words), ...floorOf(lines), ...slipWords])].sort()
 }
 
 /**
@@ -28,7 +38,7 @@ export function arpaModel(lines: readonly SpokenLine[], known: ReadonlySet<strin
     row.set(w, (row.get(w) ?? 0) + n)
     bigram.set(h, row)
   }
-  for (const w of numberWords) if (known.has(w)) unigram.set(w, modelWeights.floorNumber)
+  for (const w of floorOf(lines)) if (known.has(w)) unigram.set(w, modelWeights.floorNumber)
   for (const w of slipWords) if (known.has(w)) unigram.set(w, modelWeights.floorSlip)
   lines.forEach((line, i) => {
     // One line runs on into the next when the pause between them is short.

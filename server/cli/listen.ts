@@ -1,7 +1,8 @@
 import fs from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
-import { type HeardFinding, type HeardWord, plainCodes } from '@awlbox/core/contracts/heard'
+import { type HeardFinding, type HeardWord, type Hearing, plainCodes } from '@awlbox/core/contracts/heard'
+import type { Segment } from '@awlbox/core/contracts/lesson'
 import { captionWords, readCaptions } from '@awlbox/core/film/captions'
 import { freeLines, hearFree } from '@awlbox/core/film/free'
 import { hear } from '@awlbox/core/film/heard'
@@ -26,12 +27,28 @@ export async function listen(args: string[]): Promise<Printed> {
   const { lesson } = await readLesson(first)
   const named = lesson.segments.filter((s) => s.audience === 'children' && (!segmentName || s.id === segmentName || s.title === segmentName))
   if (!named.length) throw new BadInput(`the lesson has no segment called “${segmentName}”.`)
-  // A take of a whole lesson is heard as one long segment.
-  const segment = named.length === 1 ? named[0]! : { ...named[0]!, id: 'whole', title: lesson.title, steps: named.flatMap((s) => s.steps) }
-  const lines = spokenLines(segment)
-  const { words, seconds, unpronounced } = await wordsOf(file!, lines)
-  const h = hear(segment, words, seconds, { age: lesson.age, unpronounced })
-  return print({ version: 1, ...h }, h.findings)
+  const heardAs = async (segment: Segment): Promise<Hearing> => {
+    const { words, seconds, unpronounced } = await wordsOf(file!, spokenLines(segment))
+    return hear(segment, words, seconds, { age: lesson.age, unpronounced })
+  }
+  if (named.length === 1) {
+    const h = await heardAs(named[0]!)
+    return print({ version: 1, segmentId: named[0]!.id, ...h }, h.findings)
+  }
+  // A take of a whole lesson is heard as one long segment; one in which a single segment is said is a take of that.
+  const whole = await heardAs({ ...named[0]!, id: 'whole', title: lesson.title, steps: named.flatMap((s) => s.steps) })
+  const present = named.filter((s) => saidShare(hear(s, whole.words, 1, { age: lesson.age })) > mostlySaid)
+  if (present.length === 1) {
+    const h = await heardAs(present[0]!)
+    return print({ version: 1, segmentId: present[0]!.id, ...h }, h.findings)
+  }
+  return print({ version: 1, segmentId: null, ...whole }, whole.findings)
+}
+/** Share of a segment's words from which it is taken to be said. */
+const mostlySaid = 0.55
+function saidShare(h: Hearing): number {
+  const words = h.lines.flatMap((l) => l.words)
+  return words.length ? words.filter((w) => w.status === 'said').length / words.length : 0
 }
 
 async function wordsOf(file: string, lines: readonly SpokenLine[]): Promise<{ words: HeardWord[]; seconds: number; unpronounced: string[] }> {

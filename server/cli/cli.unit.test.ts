@@ -1,0 +1,67 @@
+import { execFileSync, spawnSync } from 'node:child_process'
+import fs from 'node:fs'
+import os from 'node:os'
+import path from 'node:path'
+import sharp from 'sharp'
+import { afterAll, describe, expect, test } from 'vitest'
+
+const root = path.resolve(import.meta.dirname, '../..')
+const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-cli-'))
+afterAll(() => fs.rmSync(folder, { recursive: true, force: true }))
+const write = (name: string, text: string | Buffer) => {
+  fs.writeFileSync(path.join(folder, name), text)
+  return path.join(folder, name)
+}
+/** Runs a command as the launcher does, with no database to be reached. */
+function awlbox(...args: string[]): { code: number | null; out: string; err: string } {
+  const r = spawnSync(process.execPath, ['--import', 'tsx', 'server/cli/main.ts', ...args], { cwd: root, encoding: 'utf8', env: { ...process.env, DATABASE_URL: 'postgres://127.0.0.1:1/none' } })
+  return { code: r.status, out: r.stdout, err: r.stderr }
+}
+const clean = '# Post\nAge: 4\nNeeds: 5 two-faced counters, 1 ten frame\n\n## Together {together}\nSay: Bobbin has five parcels for the long street.\nDo: Put 5 on the frame\nCount: 1 to 5, touching each\n\n## Close {close}\nSay: Thank you for sorting everything with me.\n'
+
+describe('proof', () => {
+  test('clean: exit 0 and says so', () => expect(awlbox('proof', write('a.md', clean))).toMatchObject({ code: 0, out: expect.stringContaining('Nothing found wrong') as string }))
+  test('with findings: exit 1, as JSON with line and code', () => {
+    const r = awlbox('proof', write('b.md', clean.replace('1 to 5', '1 to 6')), '--json')
+    const json = JSON.parse(r.out) as { version: number; findings: { code: string; line: number }[]; time: { film: number } }
+    expect([r.code, json.version, json.findings.map((f) => [f.code, f.line])]).toEqual([1, 1, [['count-end', 3]]])
+    expect(json.time.film).toBeGreaterThan(5)
+  })
+  test.each([['missing.md', null], ['empty.md', ''], ['bad.lesson.json', '{"format": "other"}'], ['broken.json', '{oops'], ['no-segment.md', '# Only a title']])('%s: exit 2 and one line without a stack', (name, text) => {
+    const r = awlbox('proof', text === null ? path.join(folder, name) : write(name, text))
+    expect([r.code, r.out]).toEqual([2, ''])
+    expect(r.err.trim().split('\n')).toHaveLength(1)
+  })
+})
+
+describe('listen', () => {
+  const spoken = (name: string, text: string) => {
+    const file = path.join(folder, name)
+    execFileSync('flite', ['-voice', 'awb', '--setf', 'duration_stretch=1.2', '-t', text, '-o', file])
+    return file
+  }
+  test('a take of one segment of a lesson is heard against that one', () => {
+    const lesson = write('l.md', clean)
+    const whole = awlbox('listen', lesson, spoken('one.wav', 'Bobbin has five parcels for the long street. one, two, three, four, five.'), '--json')
+    expect([whole.code, (JSON.parse(whole.out) as { findings: unknown[] }).findings]).toEqual([0, []])
+    const short = awlbox('listen', lesson, spoken('two.wav', 'Bobbin has five parcels for the long street. one, two, four, five.'), '--json')
+    expect([short.code, (JSON.parse(short.out) as { findings: { code: string; expected: string }[] }).findings.map((f) => [f.code, f.expected])]).toEqual([1, [['count-skip', '3']]])
+  })
+  test('with no script, from captions and from sound', () => {
+    const vtt = write('c.vtt', 'WEBVTT\n\n00:01.000 --> 00:05.000\none, two, three, five, six\n')
+    expect(awlbox('listen', '--free', vtt)).toMatchObject({ code: 1, out: expect.stringContaining('count-skip') as string })
+    expect(awlbox('listen', '--free', spoken('three.wav', 'one, two, three, four, six, seven, eight.'))).toMatchObject({ code: 1, out: expect.stringContaining('5 is left out') as string })
+  })
+  test('a text file named .mp4: exit 2', () => expect(awlbox('listen', '--free', write('list.mp4', 'a shopping list\n'.repeat(9)))).toMatchObject({ code: 2, err: expect.stringContaining('no picture or sound') as string }))
+})
+
+describe('count', () => {
+  const discs = (n: number) => sharp(Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="800" height="500"><rect width="800" height="500" fill="#c9b28c"/>${Array.from({ length: n }, (_, i) => `<circle cx="${120 + i * 130}" cy="250" r="38" fill="#1f5f99"/>`).join('')}</svg>`)).jpeg().toBuffer()
+  test('counts, and gives a list for several', async () => {
+    const [a, b] = [write('4.jpg', await discs(4)), write('5.jpg', await discs(5))]
+    expect(JSON.parse(awlbox('count', a, '--json').out)).toMatchObject({ count: 4, low: 4, high: 4, groups: [{ colour: 'blue', count: 4 }] })
+    expect((JSON.parse(awlbox('count', a, b, '--json').out) as { count: number }[]).map((r) => r.count)).toEqual([4, 5])
+  })
+  test('what is no photo: exit 2', () => expect(awlbox('count', write('x.jpg', 'no photo'))).toMatchObject({ code: 2, err: expect.stringContaining('not a photo') as string }))
+})
+test('an unknown command names the known ones', () => expect(awlbox('fly')).toMatchObject({ code: 2, err: expect.stringContaining('proof') as string }))
