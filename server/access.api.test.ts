@@ -99,7 +99,8 @@ const homeCases: Record<string, { path: (h: string) => string; body?: () => unkn
   'get /api/home/:token/packs/:packId/captions': { path: (h) => `${h}/packs/${id.pack}/captions` },
   'get /api/home/:token/packs/:packId/poster': { path: (h) => `${h}/packs/${id.pack}/poster` },
   'post /api/home/:token/packs/:packId/photos': { path: (h) => `${h}/packs/${id.pack}/photos`, expect: { home: 400 } },
-  'put /api/home/:token/packs/:packId/reply': { path: (h) => `${h}/packs/${id.pack}/reply`, body: () => ({ childId: world.here.kids[0]!.id, key: randomUUID(), answers: [], help: null, words: '' }) },
+  // The reply was judged by the matrix above, so a changed one comes too late.
+  'put /api/home/:token/packs/:packId/reply': { path: (h) => `${h}/packs/${id.pack}/reply`, body: () => ({ childId: world.here.kids[0]!.id, key: randomUUID(), answers: [], help: null, words: '' }), expect: { home: 409 } },
 }
 const who = (actor: Actor): Caller => (actor === 'home' || actor === 'otherHome' ? world.nobody : world[actor])
 

@@ -53,6 +53,8 @@ export function countFindings(line: SpokenLine, l: HeardLine, heard: readonly He
     for (let h = s.ats.at(-1)! + 1; h < next.ats[0]!; h++) {
       const again = [s, next].find((x) => x.words.length === 1 && heard[h]!.word === x.words[0])
       if (!again || ignore.has(h) || again === spans.at(-1)) continue
+      // Said twice, a number takes two beats; one drawn out is sometimes heard as two.
+      if (beat !== null && heard[next.ats[0]!]!.start - heard[s.ats[0]!]!.start < beat * 1.6) continue
       finding('count-repeat', { start: heard[h]!.start, end: heard[h]!.end }, String(next.n), heard[h]!.word, true, `${again.n} is said twice.`)
     }
   })

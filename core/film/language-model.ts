@@ -5,7 +5,7 @@ import { nameWords, type SpokenLine } from './spoken.ts'
  * what is freed backs off to single words. Of a count's own weight the next number gets `nextInCount` and
  * every other number word an equal part of the rest, each above its discount, so that a number left out is heard as left out, not filled in.
  */
-export const modelWeights = { discount: 0.4, nextInCount: 0.85, countWeight: 6, skipOne: 0.8, sayAgain: 0.3, floorNumber: 0.25, floorSlip: 0.25, scriptWord: 1 } as const
+export const modelWeights = { discount: 0.4, nextInCount: 0.85, countWeight: 6, skipOne: 0.8, floorNumber: 0.25, floorSlip: 0.25, scriptWord: 1 } as const
 
 export const slipWords = ['oops', 'okay', 'sorry', 'wait', 'again', 'um', 'no'] as const
 const floorNumbers = [...Array.from({ length: 21 }, (_, i) => i), 30, 40, 50, 60, 70, 80, 90, 100]
@@ -58,14 +58,13 @@ export function arpaModel(lines: readonly SpokenLine[], known: ReadonlySet<strin
   return write(unigram, bigram)
 }
 
-/** In a count: the next number mostly; the one after it and the same one again as the slips people make; any other a little. */
+/** In a count: the next number mostly; the one after it as the slip people make; any other a little. */
 function countBigram(h: string, next: string, afterNext: string | undefined, known: ReadonlySet<string>, add: (h: string, w: string, n: number) => void): void {
   if (!known.has(h) || !known.has(next)) return
   const others = [...numberWords].filter((w) => known.has(w) && w !== next)
   const { countWeight, nextInCount, discount } = modelWeights
   add(h, next, countWeight * nextInCount)
   if (afterNext && known.has(afterNext)) add(h, afterNext, modelWeights.skipOne)
-  add(h, h, modelWeights.sayAgain)
   for (const w of others) add(h, w, discount + (countWeight * (1 - nextInCount)) / others.length)
 }
 
