@@ -61,16 +61,18 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal
 const { db, pool } = openDb()
 await migrateDb(db)
 const env: Record<string, string> = {}
+const ready: Promise<void>[] = []
 if (demo) {
   const { seedDemo } = await import('./demo/seed.ts')
   const seeded = await seedDemo(db)
   if (seeded) console.log('Demo: Cobblegate Early Years with two classes, their lessons and replies.')
   const port = String(await freePort())
   env.AWLBOX_CAMERA = `http://127.0.0.1:${port}`
-  await new Promise<void>((resolve) => start('stand-in camera', 'standins/camera/service.ts', { AWLBOX_CAMERA_PORT: port }, resolve))
+  ready.push(new Promise<void>((resolve) => start('stand-in camera', 'standins/camera/service.ts', { AWLBOX_CAMERA_PORT: port }, resolve)))
 }
 await pool.end()
 await Promise.all([
+  ...ready,
   new Promise<void>((resolve) => start('web', 'server/web.ts', env, resolve)),
   new Promise<void>((resolve) => start('worker', 'server/worker.ts', env, resolve)),
 ])

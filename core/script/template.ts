@@ -3,7 +3,6 @@ import type { Aim, Example, KitItem, Lesson, Segment, Step, TaskSpec } from '../
 import { assertNever } from '../contracts/assert-never.ts'
 import { numberName } from '../plan/numbers/names.ts'
 import { exampleSentence } from '../plan/numbers/facts.ts'
-import { ideaById } from '../plan/ideas.ts'
 import { needed } from './stock.ts'
 
 type Line = [Step['verb'], string, TaskSpec?]
@@ -95,13 +94,16 @@ function homeTasks(aim: Aim, examples: readonly Example[]): Line[] {
   ]
 }
 
+const aimLines = {
+  parts: 'We will find ways to part a number in two.', add: 'We will put parcels together and find how many.',
+  'take-away': 'We will send parcels off and find how many are left.', 'count-on': 'We will count on from a number we hold in our heads.',
+} as const
 const things = { parts: 'frame', add: 'frame', 'take-away': 'frame', 'count-on': 'jar' } as const
 
 /** The show–together–alone lesson for an example set: every segment filled, the list of things counted from it. */
 export function fromTemplate(input: { title: string; ideaId: string; age: number; aim: Aim; examples: Example[]; style?: HouseStyle; newId: () => string }): Lesson {
   const { aim, examples, newId } = input
   const style = input.style ?? defaultHouseStyle
-  const idea = ideaById(input.ideaId)
   const segment = (title: string, kind: Segment['kind'], lines: Line[], audience: Segment['audience'] = 'children'): Segment => ({
     id: newId(), title, kind, audience,
     steps: lines.map(([verb, text, task]) => ({ id: newId(), verb, text, ...(task ? { task } : {}) })),
@@ -112,7 +114,7 @@ export function fromTemplate(input: { title: string; ideaId: string; age: number
   const segments: Segment[] = [
     segment('Hello from Bobbin', 'hook', [
       ['say', 'Hello. Bobbin the postie has parcels to sort, and he needs your help.'],
-      ['say', aim.structure === 'parts' ? 'We will find ways to part a number in two.' : `We will ${idea?.name.toLowerCase() ?? 'work with parcels'}.`],
+      ['say', aimLines[aim.structure]],
     ]),
     segment('Things you need', 'things needed', [
       ['say', `You need ${numberName(most)} small things and ${box}. Ask your grown-up first.`],

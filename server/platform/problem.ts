@@ -1,6 +1,6 @@
 import type { ErrorRequestHandler } from 'express'
 import { ZodError } from 'zod'
-import { log } from './log.ts'
+import { forLog, log } from './log.ts'
 
 /** An error with words for the person: what happened, what was kept, what to do. Sent as RFC 9457 problem+json. */
 export class Problem extends Error {
@@ -44,6 +44,6 @@ export const problems: ErrorRequestHandler = (error, req, res, next) => {
     return
   }
   const p = asProblem(error)
-  if (p.status >= 500) log.error({ path: req.path.replace(/\/home\/[^/]+/, '/home/…'), error: error instanceof Error ? error.stack : String(error) }, p.title)
+  if (p.status >= 500) log.error({ path: req.path.replace(/\/home\/[^/]+/, '/home/…'), error: isDbAway(error) ? p.title : forLog(error) }, p.title)
   res.status(p.status).type('application/problem+json').send(JSON.stringify({ type: 'about:blank', title: p.title, status: p.status, detail: p.detail, ...p.more }))
 }

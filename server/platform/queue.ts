@@ -2,7 +2,7 @@ import { and, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
 import PgBoss from 'pg-boss'
 import { config } from './config.ts'
 import type { Db } from './db.ts'
-import { log } from './log.ts'
+import { forLog, log } from './log.ts'
 import { jobs } from './schema.ts'
 
 export type JobKind = typeof jobs.$inferSelect.kind
@@ -72,8 +72,8 @@ export async function openQueue(db: Db, url = config.databaseUrl): Promise<Queue
       if (!queued) await db.update(jobs).set({ cancelAsked: true }).where(and(eq(jobs.id, jobId), eq(jobs.status, 'running')))
     },
     async work(handlers) {
-      await sweep().catch((e: unknown) => log.warn({ error: String(e) }, 'sweep'))
-      timers.push(setInterval(() => void sweep().catch((e: unknown) => log.warn({ error: String(e) }, 'sweep')), 4000))
+      await sweep().catch((e: unknown) => log.warn({ error: forLog(e).split('\n')[0] }, 'sweep'))
+      timers.push(setInterval(() => void sweep().catch((e: unknown) => log.warn({ error: forLog(e).split('\n')[0] }, 'sweep')), 4000))
       for (const kind of jobKinds)
         await boss.work<{ jobId: string }>(kind, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([message]) => {
           if (message) await runJob(db, message.data.jobId, handlers[kind])
@@ -118,7 +118,7 @@ async function runJob(db: Db, jobId: string, handle: (w: Work) => Promise<void>)
       await db.update(jobs).set({ status: 'cancelled', step: 'cancelled' }).where(eq(jobs.id, jobId))
       return
     }
-    log.error({ job: jobId, kind: job.kind, error: error instanceof Error ? error.stack : String(error) }, 'job failed')
+    log.error({ job: jobId, kind: job.kind, error: forLog(error) }, 'job failed')
     if (error instanceof JobProblem || job.attempts >= attemptsAllowed) {
       await db.update(jobs).set({ status: 'failed', problem: error instanceof JobProblem ? error.message : 'This failed three times. What it works from is kept; the log says why.' }).where(eq(jobs.id, jobId))
       return

@@ -2,8 +2,6 @@ import { setTimeout as delay } from 'node:timers/promises'
 import type { CutList } from '@awlbox/core/contracts/cut'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
 import { client, type Client } from '../http.ts'
-import { replyFrom } from '../homes/reply.ts'
-import { slips } from '../camera/takes.ts'
 
 /** One day of the demo, lived over HTTP like any user: a lesson filmed, heard, cut, rendered, sent and answered. */
 const address = process.env.AWLBOX_ADDRESS ?? 'http://127.0.0.1:4180'
@@ -28,6 +26,8 @@ async function settle(http: Client, lessonId: string, say: (open: number) => voi
 }
 
 async function live(http: Client, lessonId: string): Promise<void> {
+  // Loaded only on the day itself: later starts need none of it.
+  const [{ replyFrom }, { slips }] = await Promise.all([import('../homes/reply.ts'), import('../camera/takes.ts')])
   const { doc } = await http.get<{ doc: Lesson }>(`/api/lessons/${lessonId}`)
   const segments = doc.segments.filter((s) => s.audience === 'children')
   const { items: takes } = await http.get<{ items: { segmentId: string }[] }>(`/api/lessons/${lessonId}/takes`)

@@ -125,14 +125,16 @@ function TakeCard({ take, segment, best, mayChange, revision, onGone }: { take: 
         {best && <span className="text-sm font-semibold">best</span>}
         <span className="flex-1" />
         {mayChange && take.status === 'ready' && old && <Button small onClick={() => void send('POST', `/api/takes/${take.id}/hear`).catch((e: unknown) => setProblem(wordsOf(e)))} title="The script changed since this was heard">Hear again</Button>}
-        {mayChange && <Button small look="quiet" onClick={() => void send('DELETE', `/api/takes/${take.id}`).then(onGone).catch((e: unknown) => setProblem(wordsOf(e)))}>Take away</Button>}
+        {mayChange && <Button small look="quiet" onClick={() => void send('DELETE', `/api/takes/${take.id}`).then(onGone).catch((e: unknown) => setProblem(wordsOf(e)))}>Throw away</Button>}
       </header>
       {problem && <Notice kind="wrong">{problem}</Notice>}
       {take.problem && <Notice kind="wrong">{take.problem}</Notice>}
-      {take.status === 'ready' && <video ref={video} controls preload="metadata" src={`/api/takes/${take.id}/film`} className="w-full max-w-[520px] rounded-lg bg-black aspect-video" />}
+      <div className="grid grid-cols-[minmax(0,300px)_minmax(0,1fr)] max-xl:grid-cols-1 gap-3 items-start">
+      {take.status === 'ready' && <video ref={video} controls preload="metadata" src={`/api/takes/${take.id}/film`} className="w-full rounded-lg bg-black aspect-video" />}
       {take.status === 'ready' && take.hasSound === false && <Notice kind="info">This film has no sound, so there is nothing to hear it by. It can be cut by hand.</Notice>}
       {take.hearing && <HeardView segment={segment} hearing={take.hearing} onSeek={seek} />}
       {take.status === 'ready' && take.hasSound && !take.hearing && <p className="text-steel">Not heard yet.</p>}
+      </div>
     </article>
   )
 }

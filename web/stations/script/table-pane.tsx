@@ -41,7 +41,7 @@ export function TablePane({ segment, stepId, onStep }: { segment: Segment | null
           )
         })}
       </div>
-      <div className="rounded-xl border border-hair bg-card p-2"><TableDrawing table={table} fill={me.houseStyle.frameFill} className="max-h-[calc(100dvh-410px)] min-h-[200px]" /></div>
+      <div className="relative rounded-xl border border-hair bg-card p-2">{table.mats.length === 0 && <p className="absolute inset-0 grid place-items-center text-[#4c5a62]">Nothing is on the table yet. A line that begins with Do puts things out.</p>}<TableDrawing table={table} fill={me.houseStyle.frameFill} className="max-h-[calc(100dvh-410px)] min-h-[200px]" /></div>
       {here?.error && <p role="alert" className="text-brick">{here.error.message} The table stays as it was.</p>}
       <p className="flex gap-x-5 gap-y-1 flex-wrap"><span><span className="text-steel">On the table</span> <b className="figures">{inHand(table)}</b></span>{most > 0 && <span className="text-steel">Most at once in this lesson: <b className="text-ink figures">{most}</b></span>}</p>
       {most > 0 && <p className="flex gap-2 flex-wrap items-center"><span className="text-steel">At home, a swap:</span>{swaps.map((s) => <span key={s.name} className="rounded-lg border border-hair bg-card px-2.5 py-1 text-sm font-semibold">{s.name}</span>)}{cautionsFor(doc.kit).some((c) => c.startsWith('Small parts')) && <span className="text-brick text-sm">small parts: keep from under-threes</span>}</p>}
