@@ -3,7 +3,7 @@ import hooks from 'eslint-plugin-react-hooks'
 import ts from 'typescript-eslint'
 
 export default ts.config(
-  { ignores: ['**/dist/**', 'node_modules/**', '.data/**', 'web/public/**', '.dependency-cruiser.cjs', 'server/platform/migrations/**'] },
+  { ignores: ['**/dist/**', 'node_modules/**', '.data/**', 'web/public/**', '.dependency-cruiser.cjs', 'server/platform/migrations/**', 'server/build.mjs'] },
   js.configs.recommended,
   ...ts.configs.recommended,
   {

@@ -1,10 +1,17 @@
-import { type ChildProcess, fork } from 'node:child_process'
+import { type ChildProcess, fork, type StdioOptions } from 'node:child_process'
 import net from 'node:net'
 import { config } from './platform/config.ts'
 import { openDb, migrateDb } from './platform/db.ts'
 
 /** Starts the web, the worker and (for the demo) the stand-in camera; starts again whichever dies; stops them all together. */
 const demo = process.argv.includes('--demo')
+/** Bundled programs start at once; from source they are compiled as they load. */
+const bundled = import.meta.url.endsWith('.mjs')
+const programs = { web: 'server/web.ts', worker: 'server/worker.ts', 'stand-in camera': 'standins/camera/service.ts', day: 'standins/demo/day.ts' } as const
+const bundles = { web: 'dist/server/web.mjs', worker: 'dist/server/worker.mjs', 'stand-in camera': 'dist/server/camera.mjs', day: 'dist/server/day.mjs' } as const
+type Program = keyof typeof programs
+const launch = (name: Program, env: Record<string, string>, stdio: StdioOptions): ChildProcess =>
+  fork(bundled ? bundles[name] : programs[name], { execArgv: bundled ? ['--enable-source-maps'] : ['--import', 'tsx'], env: { ...process.env, ...env }, stdio, cwd: config.root })
 const children = new Map<string, ChildProcess>()
 let stopping = false
 
@@ -17,8 +24,8 @@ async function freePort(): Promise<number> {
   })
 }
 
-function start(name: string, file: string, env: Record<string, string>, ready: () => void, failures = 0): void {
-  const child = fork(file, { execArgv: ['--import', 'tsx'], env: { ...process.env, ...env }, stdio: ['ignore', 'inherit', 'inherit', 'ipc'], cwd: config.root })
+function start(name: Program, env: Record<string, string>, ready: () => void, failures = 0): void {
+  const child = launch(name, env, ['ignore', 'inherit', 'inherit', 'ipc'])
   children.set(name, child)
   const since = Date.now()
   child.on('message', (m) => {
@@ -39,7 +46,7 @@ function start(name: string, file: string, env: Record<string, string>, ready: (
       return
     }
     console.error(`The ${name} stopped (${code ?? 'ended'}); starting it again.`)
-    setTimeout(() => !stopping && start(name, file, env, () => undefined, quick), 300)
+    setTimeout(() => !stopping && start(name, env, () => undefined, quick), 300)
   })
 }
 
@@ -68,18 +75,18 @@ if (demo) {
   if (seeded) console.log('Demo: Cobblegate Early Years with two classes, their lessons and replies.')
   const port = String(await freePort())
   env.AWLBOX_CAMERA = `http://127.0.0.1:${port}`
-  ready.push(new Promise<void>((resolve) => start('stand-in camera', 'standins/camera/service.ts', { AWLBOX_CAMERA_PORT: port }, resolve)))
+  ready.push(new Promise<void>((resolve) => start('stand-in camera', { AWLBOX_CAMERA_PORT: port }, resolve)))
 }
 await pool.end()
 await Promise.all([
   ...ready,
-  new Promise<void>((resolve) => start('web', 'server/web.ts', env, resolve)),
-  new Promise<void>((resolve) => start('worker', 'server/worker.ts', env, resolve)),
+  new Promise<void>((resolve) => start('web', env, resolve)),
+  new Promise<void>((resolve) => start('worker', env, resolve)),
 ])
 const address = `http://${config.host === '0.0.0.0' ? '127.0.0.1' : config.host}:${config.port}`
 if (demo && process.env.AWLBOX_DEMO_DAY !== '0') {
   await new Promise<void>((resolve) => {
-    const day = fork('standins/demo/day.ts', { execArgv: ['--import', 'tsx'], env: { ...process.env, ...env, AWLBOX_ADDRESS: address }, stdio: 'inherit', cwd: config.root })
+    const day = launch('day', { ...env, AWLBOX_ADDRESS: address }, ['inherit', 'inherit', 'inherit', 'ipc'])
     children.set('demo day', day)
     day.on('exit', () => {
       children.delete('demo day')

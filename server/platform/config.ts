@@ -1,6 +1,7 @@
 import path from 'node:path'
 import { fileURLToPath } from 'node:url'
 
+/** The repository's folder: two above this file, and above dist/server where this is bundled. */
 const root = path.resolve(fileURLToPath(new URL('../..', import.meta.url)))
 const number = (name: string, fallback: number): number => {
   const value = process.env[name]

@@ -1,0 +1,12 @@
+import path from 'node:path'
+import { build } from 'esbuild'
+
+/** Bundles the server's programs into dist/server, our own code only, so that they start without compiling. */
+const root = path.resolve(import.meta.dirname, '..')
+await build({
+  absWorkingDir: root,
+  entryPoints: { start: 'server/start.ts', web: 'server/web.ts', worker: 'server/worker.ts', camera: 'standins/camera/service.ts', day: 'standins/demo/day.ts' },
+  outdir: 'dist/server', outExtension: { '.js': '.mjs' },
+  bundle: true, splitting: true, platform: 'node', format: 'esm', target: 'node20', sourcemap: true, logLevel: 'warning',
+  plugins: [{ name: 'libraries-stay-outside', setup: (b) => b.onResolve({ filter: /^[^./]/ }, (a) => (a.path.startsWith('@awlbox/') || a.kind === 'entry-point' ? undefined : { path: a.path, external: true })) }],
+})
