@@ -20,7 +20,11 @@ const unknown = /^(_{2,}|□)$/
  * "seven take away two is five"). Needs an operation and an "equals" between its two sides.
  */
 export function sentencesIn(text: string): Sentence[] {
-  const words = tokens(text)
+  // A number sentence never runs over a full stop.
+  return text.split(/[.!?;]+(?:\s|$)/).flatMap((part) => sentencesOf(tokens(part)))
+}
+
+function sentencesOf(words: readonly string[]): Sentence[] {
   const out: Sentence[] = []
   for (let i = 0; i < words.length; ) {
     const found = sentenceAt(words, i)
@@ -37,20 +41,21 @@ function sentenceAt(words: readonly string[], i: number): { sentence: Sentence; 
   if (!left) return null
   const eq = equalsAt(words, left.to)
   if (eq < 0) return null
-  const right = sideAt(words, eq)
+  // "4 + 3 = 7 and 3 + 4 = 7": after a sum, "and" begins something new; in "seven is four and three" it adds.
+  const right = sideAt(words, eq, left.terms.length === 1)
   if (!right) return null
   if (left.terms.length + right.terms.length < 3) return null
   return { sentence: { left: left.terms, right: right.terms, text: words.slice(i, right.to).join(' ') }, to: right.to }
 }
 
-function sideAt(words: readonly string[], i: number): { terms: Term[]; to: number } | null {
+function sideAt(words: readonly string[], i: number, andAdds = true): { terms: Term[]; to: number } | null {
   const first = termAt(words, i)
   if (!first) return null
   const terms: Term[] = [{ sign: 1, value: first.value }]
   let at = first.to
   for (;;) {
     const op = operationAt(words, at)
-    if (!op) break
+    if (!op || (!andAdds && words[at] === 'and')) break
     const next = termAt(words, op.to)
     if (!next) break
     terms.push({ sign: op.sign, value: next.value })

@@ -1,0 +1,102 @@
+import { describe, expect, test } from 'vitest'
+import { pauseWords, readActions, readCount, readPauseSeconds, readSeconds } from './reading.ts'
+import { inSigns, isTrue, mended, sentencesIn, shapeOf, solve } from './sentence.ts'
+
+const somewhere = { mat: null, region: null }
+const frame = { mat: 'frame', region: null }
+
+describe('what a do line may say', () => {
+  test.each([
+    ['Put 7 on the frame', [{ type: 'put', count: 7, face: 'saffron', kind: 'counters', target: frame }]],
+    ['Put seven parcels on the ten frame', [{ type: 'put', count: 7, face: 'saffron', kind: 'counters', target: frame }]],
+    ['Place 3 blue in the jar', [{ type: 'put', count: 3, face: 'blue', kind: 'counters', target: { mat: 'jar', region: null } }]],
+    ['Put 2 socks on the top shelf', [{ type: 'put', count: 2, face: 'saffron', kind: 'folded socks', target: { mat: 'shelves', region: 0 } }]],
+    ['Put 4 in part 2', [{ type: 'put', count: 4, face: 'saffron', kind: 'counters', target: { mat: 'parts', region: 1 } }]],
+    ['Take away 2', [{ type: 'take', count: 2, target: somewhere }]],
+    ['Take 2 from the jar', [{ type: 'take', count: 2, target: { mat: 'jar', region: null } }]],
+    ['Turn over three', [{ type: 'turn', count: 3 }]],
+    ['Cross out 4', [{ type: 'cross', count: 4 }]],
+    ['Cover the jar', [{ type: 'cover', target: { mat: 'jar', region: null } }]],
+    ['Uncover the jar', [{ type: 'uncover', target: { mat: 'jar', region: null } }]],
+    ['Split 7 into 4 and 3', [{ type: 'split', parts: [4, 3] }]],
+    ['Bring them together', [{ type: 'join' }]],
+    ['Hop 3', [{ type: 'hop', from: null, by: 3 }]],
+    ['Hop back 2', [{ type: 'hop', from: null, by: -2 }]],
+    ['Hop from 4 by 3', [{ type: 'hop', from: 4, by: 3 }]],
+    ['Hop from 7 to 4', [{ type: 'hop', from: 7, by: -3 }]],
+    ['Mark 6 on the line', [{ type: 'mark', at: 6 }]],
+    ['Hold five', [{ type: 'hold', number: 5 }]],
+    ['Clear the table', [{ type: 'clear' }]],
+    ['Rub it out', [{ type: 'rub out' }]],
+    ['Roll the die', [{ type: 'roll' }]],
+    ['Lay out a number line 0 to 20', [{ type: 'lay', mat: 'line', parts: 0, from: 0, to: 20 }]],
+    ['Lay out two ten frames', [{ type: 'lay', mat: 'frame', parts: 2, from: 0, to: 10 }]],
+  ])('%s', (line, actions) => expect(readActions(line)).toEqual(actions))
+  test('several at once, in order', () => {
+    expect(readActions('Put 5 in the jar; cover the jar, then put 2 on the row')!.map((a) => a.type)).toEqual(['put', 'cover', 'put'])
+  })
+  test('one that is not understood spoils the line, so that nothing half-done is drawn', () => {
+    expect(readActions('Put 5 in the jar; sing to it')).toBeNull()
+  })
+})
+
+describe('what a count line may say', () => {
+  test.each([
+    ['1 to 7, touching each', [1, 2, 3, 4, 5, 6, 7], true, null],
+    ['one to five', [1, 2, 3, 4, 5], false, null],
+    ['on from 5 to 8', [5, 6, 7, 8], false, 5],
+    ['back from 10 to 7', [10, 9, 8, 7], false, null],
+    ['in twos from 2 to 10', [2, 4, 6, 8, 10], false, null],
+    ['in tens to 40', [10, 20, 30, 40], false, null],
+    ['1, 2, 3, 5', [1, 2, 3, 5], false, null],
+    ['1 to 4, with a clap for each', [1, 2, 3, 4], true, null],
+  ])('%s', (line, numbers, touching, onFrom) => expect(readCount(line)).toMatchObject({ numbers, touching, onFrom }))
+  test.each(['together', '', 'up to the sky'])('“%s” is no count', (line) => expect(readCount(line)).toBeNull())
+  test('a movement is noticed', () => expect(readCount('1 to 5, jumping')!.movement).toBe(true))
+})
+
+describe('times in words', () => {
+  test.each([['5 s', 5], ['five seconds', 5], ['1 minute', 60], ['2 min', 120], ['', null], ['a while', null]])('wait “%s”', (line, s) => expect(readSeconds(line)).toBe(s))
+  test.each([['Your turn (90 s)', 90, 'Your turn'], ['Your turn (2 min)', 120, 'Your turn'], ['Find two more (with a friend)', null, 'Find two more (with a friend)'], ['Go', null, 'Go']])('pause “%s”', (line, s, words) => {
+    expect(readPauseSeconds(line)).toBe(s)
+    expect(pauseWords(line)).toBe(words)
+  })
+})
+
+describe('number sentences', () => {
+  test.each([
+    ['4 + 3 = 7', '4 + 3 = 7', true],
+    ['7 = 4 + 3', '7 = 4 + 3', true],
+    ['7 − 2 = 5', '7 − 2 = 5', true],
+    ['7 - 2 = 4', '7 − 2 = 4', false],
+    ['four and three make seven', '4 + 3 = 7', true],
+    ['four add three equals eight', '4 + 3 = 8', false],
+    ['seven take away two is five', '7 − 2 = 5', true],
+    ['two plus two plus two equals six', '2 + 2 + 2 = 6', true],
+    ['twenty-one take away one equals twenty', '21 − 1 = 20', true],
+    ['4 + __ = 7', '4 + __ = 7', true],
+    ['9 + __ = 7', '9 + __ = 7', false],
+    ['5 + 2 is the same as 3 + 4', '5 + 2 = 3 + 4', true],
+    ['5 + 2 equals 3 + 3', '5 + 2 = 3 + 3', false],
+  ])('%s', (text, signs, truth) => {
+    const [s] = sentencesIn(text)
+    expect(inSigns(s!)).toBe(signs)
+    expect(isTrue(s!)).toBe(truth)
+  })
+  test.each(['seven is a lucky number', 'add your name', 'there are two and then there are three', 'one, two, three', 'it is four o’clock and five are here', 'take away the cloth'])('“%s” holds none', (text) => expect(sentencesIn(text)).toEqual([]))
+  test('two in one line are both found', () => expect(sentencesIn('4 + 3 = 7 and 3 + 4 = 7').map(inSigns)).toContain('3 + 4 = 7'))
+  test('the unknown is worked out wherever it stands', () => {
+    const unknown = (text: string) => solve(sentencesIn(text)[0]!)
+    expect([unknown('4 + __ = 7'), unknown('__ = 4 + 3'), unknown('__ − 2 = 5'), unknown('7 − __ = 5'), unknown('9 = __ + 2')]).toEqual([3, 7, 7, 2, 7])
+  })
+  test('parts and whole, whichever way it is written', () => {
+    expect(shapeOf(sentencesIn('7 = 4 + 3')[0]!)).toEqual({ parts: [4, 3], whole: 7, takeAway: false })
+    expect(shapeOf(sentencesIn('7 − 2 = 5')[0]!)).toEqual({ parts: [2, 5], whole: 7, takeAway: true })
+    expect(shapeOf(sentencesIn('4 + __ = 7')[0]!)).toBeNull()
+  })
+  test('mending changes the lone side only', () => {
+    expect(mended(sentencesIn('4 + 3 = 8')[0]!)).toBe('4 + 3 = 7')
+    expect(mended(sentencesIn('8 = 4 + 3')[0]!)).toBe('7 = 4 + 3')
+    expect(mended(sentencesIn('4 + 3 = 2 + 2')[0]!)).toBeNull()
+  })
+})

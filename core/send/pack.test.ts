@@ -1,0 +1,79 @@
+import { describe, expect, test } from 'vitest'
+import { structures } from '../contracts/lesson.ts'
+import { defaultHouseStyle, HouseStyle } from '../contracts/house-style.ts'
+import { spokenLines } from '../film/spoken.ts'
+import { expectedTable } from '../look/expected.ts'
+import { findExamples } from '../plan/examples.ts'
+import { exampleTable } from '../plan/example-table.ts'
+import { drawTable, toSvg } from '../script/table/drawing.ts'
+import { leftOn, thingsOn } from '../script/table/state.ts'
+import { fromTemplate, spoken } from '../script/template.ts'
+import { packOf, withoutAnswers } from './pack.ts'
+
+function lesson(structure: (typeof structures)[number], style = defaultHouseStyle) {
+  const aim = { structure, upTo: 10, count: 4, mustHave: [], noRepeatedTotal: false }
+  const found = findExamples(aim, { zero: true, seed: 2 })
+  if (!found.ok) throw new Error(found.conflict)
+  let n = 0
+  return fromTemplate({ title: 'Post', ideaId: 'parts-10', age: 4, aim, examples: found.sets[0]!.examples, style, newId: () => `s${(n += 1)}` })
+}
+
+describe.each(structures)('a pack of %s', (structure) => {
+  const doc = lesson(structure)
+  const pack = packOf(doc)
+  test('has three tasks: a number, a choice, a photo', () => expect(pack.tasks.map((t) => t.spec.kind)).toEqual(['number', 'choice', 'photo']))
+  test('gives every thing one swap, and its cautions', () => {
+    for (const n of pack.needs) expect(n.swap, n.thing).toBeTruthy()
+    expect(pack.cautions.join()).toMatch(/Small parts/)
+  })
+  test('tells the grown-up apart from the film, with no answer in it', () => {
+    expect(pack.adultNote.length).toBeGreaterThan(0)
+    expect(pack.adultNote.join(' ')).not.toMatch(/\d/)
+  })
+  test('reaches the home without its answers', () => {
+    const text = JSON.stringify(withoutAnswers(pack))
+    expect(text).not.toMatch(/answer|"things":/)
+    expect(withoutAnswers(pack).tasks[1]!.choices.length).toBeGreaterThan(1)
+  })
+  test('has one right choice', () => {
+    const choice = pack.tasks[1]!.spec
+    if (choice.kind !== 'choice') throw new Error('no choice')
+    const truth = (c: string) => {
+      const m = c.match(/(\d+) ([+−]) (\d+) = (\d+)/)!
+      return (m[2] === '+' ? Number(m[1]) + Number(m[3]) : Number(m[1]) - Number(m[3])) === Number(m[4])
+    }
+    expect(choice.choices.map(truth)).toEqual(choice.choices.map((_, i) => i === choice.answer))
+  })
+  test('asks for no more things than it lists', () => {
+    const photo = pack.tasks[2]!.spec
+    const listed = pack.needs.find((n) => n.thing === 'two-faced counters')!.count
+    expect(photo.kind === 'photo' && photo.things).toBeLessThanOrEqual(listed)
+  })
+  test('expects a table with just the things asked for', () => expect(thingsOn(expectedTable(doc, pack.tasks[2]!.spec))).toHaveLength((pack.tasks[2]!.spec as { things: number }).things))
+  test('draws each example with its numbers', () => {
+    for (const e of doc.examples) {
+      const table = exampleTable(e, structure)
+      expect(leftOn(table)).toBe(e.total)
+      expect(toSvg(drawTable(table))).toMatch(/^<svg .*<\/svg>$/)
+    }
+  })
+})
+
+test('the house’s words reach the script', () => {
+  const e = { a: 4, b: 3, total: 7, op: '+' as const }
+  expect(spoken(e, defaultHouseStyle)).toBe('four add three equals seven')
+  expect(spoken(e, HouseStyle.parse({ add: 'and', equals: 'makes' }))).toBe('four and three makes seven')
+  expect(JSON.stringify(lesson('take-away', HouseStyle.parse({ takeAway: 'minus' })))).toMatch(/minus/)
+})
+test('counting on: the held number is said first, or the next one is, as the house has it', () => {
+  const step = { id: 'c', verb: 'count' as const, text: 'on from 5 to 8' }
+  const segment = { id: 's', title: '', kind: 'show' as const, audience: 'children' as const, steps: [step] }
+  expect(spokenLines(segment, defaultHouseStyle)[0]!.words).toEqual(['five', 'six', 'seven', 'eight'])
+  expect(spokenLines(segment, HouseStyle.parse({ countingOn: 'next' }))[0]!.words).toEqual(['six', 'seven', 'eight'])
+})
+test('what is drawn cannot break out of its SVG', () => {
+  const table = exampleTable({ a: 4, b: 3, total: 7, op: '+' }, 'add')
+  const svg = toSvg(drawTable({ ...table, written: ['<script>&"'] }))
+  expect(svg).toContain('&lt;script&gt;&amp;&quot;')
+  expect(svg).not.toContain('<script>')
+})

@@ -1,0 +1,72 @@
+import { describe, expect, test } from 'vitest'
+import { peaksOf, peaksPerSecond, readWav } from '../film/peaks.ts'
+import { framesOf, segmentKey } from '../cut/render.ts'
+import { forLog } from './log.ts'
+import { isDbAway } from './problem.ts'
+import { hashToken, homeToken, newSessionToken } from './tokens.ts'
+
+describe('tokens', () => {
+  const secret = 'a secret that is long enough to be one'
+  test('a home’s link is 128 bits, the same each time, another for another home or version', () => {
+    const a = homeToken(secret, 'home-a', 1)
+    expect(Buffer.from(a, 'base64url')).toHaveLength(16)
+    expect(homeToken(secret, 'home-a', 1)).toBe(a)
+    expect(new Set([a, homeToken(secret, 'home-a', 2), homeToken(secret, 'home-b', 1), homeToken(`${secret}!`, 'home-a', 1)]).size).toBe(4)
+  })
+  test('a short secret is refused', () => expect(() => homeToken('short', 'home', 1)).toThrow(/32/))
+  test('session tokens differ and are kept hashed', () => {
+    const [a, b] = [newSessionToken(), newSessionToken()]
+    expect(a).not.toBe(b)
+    expect(hashToken(a).toString('utf8')).not.toContain(a)
+  })
+})
+
+describe('the log', () => {
+  test('keeps no values of a failed query', () => {
+    const text = forLog(new Error('Failed query: select 1\nparams: Suri,her words'))
+    expect(text).toContain('Failed query')
+    expect(text).not.toMatch(/Suri|her words/)
+  })
+})
+
+describe('a database that is away', () => {
+  test.each([[{ code: 'ECONNREFUSED' }], [{ cause: { code: '57P01' } }], [new Error('Connection terminated unexpectedly')], [{ message: 'x', cause: { cause: { code: 'ECONNRESET' } } }]])('%o', (error) => expect(isDbAway(error)).toBe(true))
+  test.each([[{ code: '23505' }], [new Error('something else')], [null]])('is not %o', (error) => expect(isDbAway(error)).toBe(false))
+})
+
+describe('waveforms', () => {
+  const wav = (samples: number[], rate = 16_000) => {
+    const b = Buffer.alloc(44 + samples.length * 2)
+    b.write('RIFF', 0)
+    b.write('WAVEfmt ', 8)
+    b.writeUInt32LE(16, 16)
+    b.writeUInt16LE(1, 20)
+    b.writeUInt16LE(1, 22)
+    b.writeUInt32LE(rate, 24)
+    b.write('data', 36)
+    b.writeUInt32LE(samples.length * 2, 40)
+    samples.forEach((s, i) => b.writeInt16LE(s, 44 + i * 2))
+    return b
+  }
+  test('a loud half and a silent half show as such', () => {
+    const peaks = peaksOf(readWav(wav(Array.from({ length: 16_000 }, (_, i) => (i < 8000 ? (i % 2 ? 16_000 : -16_000) : 0)))))
+    expect(peaks).toHaveLength(peaksPerSecond)
+    expect(peaks[10]!).toBeGreaterThan(150)
+    expect(peaks[40]).toBe(0)
+  })
+  test('what is no WAV is refused', () => expect(() => readWav(Buffer.from('not a wav at all'))).toThrow(/WAV/))
+})
+
+describe('what a segment’s file is named by', () => {
+  const cut = { segmentId: 'a', takeId: null, start: 0, end: null, drops: [], card: null }
+  const film = { sha: 'f', file: '/x', seconds: 10 }
+  const key = (over: object = {}, of = film) => segmentKey({ cut: { ...cut, ...over }, film: of })
+  test('changes with anything that changes the film', () => {
+    expect(new Set([key(), key({ start: 1 }), key({ end: 9 }), key({ card: { text: 'Stop', seconds: 4 } }), key({}, { ...film, sha: 'g' })]).size).toBe(5)
+  })
+  test('stays with what does not: a proposed drop, another path', () => {
+    expect(key({ drops: [{ id: 'd', from: 1, to: 2, reason: 'silence', note: '', state: 'proposed' }] })).toBe(key())
+    expect(key({}, { ...film, file: '/y' })).toBe(key())
+  })
+  test('frames are counted from the spans and the card', () => expect(framesOf({ cut: { ...cut, start: 1, card: { text: 'Stop', seconds: 2 } }, film })).toBe(330))
+})
