@@ -7,7 +7,8 @@ import { promisify } from 'node:util'
 import { Resvg } from '@resvg/resvg-js'
 import { drawTable, shapeText, tableHeight, tableWidth } from '@awlbox/core/script/table/drawing'
 import type { TableState } from '@awlbox/core/script/table/state'
-import { speak, speechRate, toWav, type Voice } from '../voice/speak.ts'
+import { soundOf } from '../voice/beats.ts'
+import { speechRate, toWav, type Voice } from '../voice/speak.ts'
 import type { Beat } from './takes.ts'
 
 const exec = promisify(execFile)
@@ -29,23 +30,9 @@ function frame(table: TableState): Buffer {
 export async function filmBeats(beats: readonly Beat[], voice: Voice): Promise<Buffer> {
   const folder = await mkdtemp(path.join(os.tmpdir(), 'awlbox-camera-'))
   try {
-    const sound: Int16Array[] = []
-    const shots: { table: TableState; samples: number }[] = []
-    const spoken = new Map<string, Promise<Int16Array>>()
-    const voiced = (words: string) => spoken.get(words) ?? (spoken.set(words, speak(words, voice)), spoken.get(words)!)
-    const add = (table: TableState, parts: Int16Array[]) => {
-      sound.push(...parts)
-      shots.push({ table, samples: parts.reduce((s, p) => s + p.length, 0) })
-    }
-    const silence = (seconds: number) => new Int16Array(Math.max(0, Math.round(seconds * speechRate)))
-    for (const b of beats) {
-      if (b.kind === 'silence') add(b.table, [silence(b.seconds)])
-      else if (b.kind === 'say') add(b.table, [await voiced(b.words), silence(b.gap)])
-      else for (const [i, w] of b.words.entries()) {
-        const word = await voiced(w)
-        add(b.table, [word, silence(i === b.words.length - 1 ? 0.5 : Math.max(0.12, b.seconds - word.length / speechRate))])
-      }
-    }
+    const takes = await soundOf(beats, voice)
+    const sound = takes.flatMap((t) => t.parts)
+    const shots = takes.map((t) => ({ table: t.table, samples: t.parts.reduce((s, p) => s + p.length, 0) }))
     const all = new Int16Array(sound.reduce((s, p) => s + p.length, 0))
     let at = 0
     for (const p of sound) {
