@@ -2,7 +2,7 @@ import { and, asc, eq, sql } from 'drizzle-orm'
 import type { Hearing } from '@awlbox/core/contracts/heard'
 import type { TakeFacts } from '@awlbox/core/cut/propose'
 import type { Db } from '../platform/db.ts'
-import { blobs, hearings, jobs, lessons, classes, takes } from '../platform/schema.ts'
+import { hearings, jobs, lessons, classes, takes } from '../platform/schema.ts'
 
 export type TakeSource = typeof takes.$inferSelect.source
 
@@ -35,10 +35,6 @@ export const removeTake = (db: Db, id: string) => db.delete(takes).where(eq(take
 export const saveHearing = (db: Db, takeId: string, hearing: Hearing, lessonRevision: number) =>
   db.insert(hearings).values({ takeId, hearing, lessonRevision }).onConflictDoUpdate({ target: hearings.takeId, set: { hearing, lessonRevision, at: new Date() } })
 
-export async function blobMime(db: Db, sha: string): Promise<string> {
-  const [row] = await db.select({ mime: blobs.mime }).from(blobs).where(eq(blobs.sha256, sha)).limit(1)
-  return row?.mime ?? 'application/octet-stream'
-}
 export async function settingOf(db: Db, lessonId: string): Promise<string> {
   const [row] = await db.select({ id: classes.settingId }).from(lessons).innerJoin(classes, eq(classes.id, lessons.classId)).where(eq(lessons.id, lessonId)).limit(1)
   return row!.id

@@ -1,6 +1,6 @@
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
-import { type SpokenLine, spokenLines, spokenWordsOf } from '@awlbox/core/film/spoken'
+import { type SpokenLine, spokenLines } from '@awlbox/core/film/spoken'
 import { numberName } from '@awlbox/core/plan/numbers/names'
 import { simulate } from '@awlbox/core/script/simulate'
 import { clock, timeOf } from '@awlbox/core/script/time'
@@ -73,4 +73,3 @@ function chooseTarget(lines: readonly SpokenLine[], slip: Slip): SpokenLine | nu
     case 'skip a line': return need(said.slice(1).find((l) => l.words.length >= 4) ?? (said.length > 1 ? said[1] : undefined), 'There is only one line here; leaving it out would leave nothing.')
   }
 }
-export const lineForVoice = (text: string): string => spokenWordsOf(text).join(' ')

@@ -73,4 +73,3 @@ export function useCut(lessonId: string) {
     },
   }
 }
-export type CutDocument = ReturnType<typeof useCut>
