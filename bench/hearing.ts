@@ -6,7 +6,8 @@ import { structures } from '@awlbox/core/contracts/lesson'
 import { hear } from '@awlbox/core/film/heard'
 import { spokenLines } from '@awlbox/core/film/spoken'
 import { findExamples } from '@awlbox/core/plan/examples'
-import { fromTemplate } from '@awlbox/core/script/template'
+import { aimOf } from '@awlbox/core/plan/aim'
+import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import { recognise } from '../server/platform/media/recogniser.ts'
 import { CannotSlip, planTake, type Slip, slips } from '../standins/camera/takes.ts'
 import { soundOf } from '../standins/voice/beats.ts'
@@ -20,7 +21,7 @@ const tally = new Map<string, { exact: number; found: number; missed: number }>(
 
 for (const [v, voice] of voices.entries())
   for (const structure of structures) {
-    const aim = { structure, upTo, count: 4, mustHave: [], noRepeatedTotal: false }
+    const aim = aimOf({ structure, upTo })
     const sets = findExamples(aim, { zero: true, seed: seed + v })
     if (!sets.ok) continue
     let n = 0

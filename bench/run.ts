@@ -8,7 +8,8 @@ import { spokenLines } from '@awlbox/core/film/spoken'
 import { readPhoto } from '@awlbox/core/look/photo/read'
 import { findExamples } from '@awlbox/core/plan/examples'
 import { proofread } from '@awlbox/core/script/proof/proof'
-import { fromTemplate } from '@awlbox/core/script/template'
+import { aimOf } from '@awlbox/core/plan/aim'
+import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import sharp from 'sharp'
 import { probe, toSpeechWav, toTakeFilm, videoCodec } from '../server/platform/media/ffmpeg.ts'
 import { recognise } from '../server/platform/media/recogniser.ts'
@@ -27,7 +28,7 @@ const time = async (work: () => Promise<unknown> | unknown): Promise<number> => 
 }
 const show = (name: string, value: string) => console.log(`${name.padEnd(58)} ${value}`)
 
-const aim = { structure: 'add' as const, upTo: 10, count: 6, mustHave: [], noRepeatedTotal: false }
+const aim = aimOf({ structure: 'add', upTo: 10, count: 6 })
 const found = findExamples(aim, { zero: true, seed: 3 })
 if (!found.ok) throw new Error(found.conflict)
 let n = 0

@@ -5,7 +5,8 @@ import { Client } from 'pg'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
 import { findExamples } from '@awlbox/core/plan/examples'
-import { fromTemplate } from '@awlbox/core/script/template'
+import { aimOf } from '@awlbox/core/plan/aim'
+import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import { makeApp } from './app.ts'
 import { createLesson } from './plan/store.ts'
 import { folderBlobs } from './platform/blobs.ts'
@@ -84,7 +85,7 @@ export async function signIn(address: string, email: string): Promise<Caller> {
 }
 
 export function sampleLesson(title = 'Seven parcels', upTo = 7): Lesson {
-  const aim = { structure: 'parts' as const, upTo, count: 3, mustHave: [], noRepeatedTotal: false }
+  const aim = aimOf({ structure: 'parts', upTo, count: 3 })
   const found = findExamples(aim, { zero: false, seed: 1 })
   if (!found.ok) throw new Error(found.conflict)
   let n = 0

@@ -3,12 +3,13 @@ import { describe, expect, test } from 'vitest'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import { readPhoto } from '@awlbox/core/look/photo/read'
 import { findExamples } from '@awlbox/core/plan/examples'
-import { fromTemplate } from '@awlbox/core/script/template'
+import { aimOf } from '@awlbox/core/plan/aim'
+import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import { type Beat, CannotSlip, planTake } from './camera/takes.ts'
 import { standInPhoto } from './homes/photo.ts'
 import { speak, speechRate, toWav, voices } from './voice/speak.ts'
 
-const aim = { structure: 'parts' as const, upTo: 7, count: 3, mustHave: [], noRepeatedTotal: false }
+const aim = aimOf({ structure: 'parts', upTo: 7, count: 3 })
 const found = findExamples(aim, { zero: false, seed: 1 })
 if (!found.ok) throw new Error(found.conflict)
 let n = 0

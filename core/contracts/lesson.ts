@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { Device } from './chance.ts'
 
 export const verbs = ['say', 'ask', 'wait', 'do', 'count', 'write', 'reveal', 'pause', 'sound'] as const
 export const Verb = z.enum(verbs)
@@ -51,28 +52,66 @@ export const Segment = z.object({
 })
 export type Segment = z.infer<typeof Segment>
 
+/**
+ * One fact. `op`: `+` and `-` as usual; `÷` shares a among b, total each (the rest is left over); `~` compares a with
+ * b, total is the difference; `@` is the number a on a line, b its nearest ten, total again a.
+ */
 export const Example = z.object({
-  a: z.number().int().min(0).max(100),
-  b: z.number().int().min(0).max(100),
-  total: z.number().int().min(0).max(200),
-  op: z.enum(['+', '-']),
+  a: z.number().int().min(0).max(200),
+  b: z.number().int().min(0).max(200),
+  total: z.number().int().min(0).max(400),
+  op: z.enum(['+', '-', '÷', '~', '@']),
+  /** Kept when the set is searched again. */
+  locked: z.boolean().optional(),
 })
 export type Example = z.infer<typeof Example>
 
-export const structures = ['parts', 'add', 'take-away', 'count-on'] as const
+export const structures = [
+  'parts', 'add', 'take-away', 'count-on', 'doubles', 'halves', 'share', 'missing', 'compare', 'teens', 'tens', 'round-back', 'order',
+] as const
 export const Structure = z.enum(structures)
 export type Structure = z.infer<typeof Structure>
+
+export const wishes = ['double', 'turn-round', 'zero', 'crosses ten', 'leftover'] as const
+export type Wish = (typeof wishes)[number]
 
 /** What the lesson is for: the idea, its numbers and what the example set has to hold. */
 export const Aim = z.object({
   structure: Structure,
   /** The whole (parts) or the largest number met (the others). */
-  upTo: z.number().int().min(2).max(20),
-  count: z.number().int().min(2).max(8),
-  mustHave: z.array(z.enum(['double', 'turn-round', 'zero', 'crosses ten'])),
+  upTo: z.number().int().min(2).max(100),
+  count: z.number().int().min(1).max(12),
+  mustHave: z.array(z.enum(wishes)),
   noRepeatedTotal: z.boolean(),
+  /** Smallest first number or whole. */
+  least: z.number().int().min(0).max(99).default(0),
+  /** Most things a home can be asked to have out at once; 0 for no limit. */
+  mostThings: z.number().int().min(0).max(100).default(0),
+  /** Plates or children shared among. */
+  among: z.number().int().min(2).max(6).default(2),
+  /** Parts a whole is split into. */
+  parts: z.number().int().min(2).max(6).default(2),
+  device: Device.default({ kind: 'none' }),
 })
 export type Aim = z.infer<typeof Aim>
+
+/** Who and what the stories are about: slots of every story text. */
+export const Story = z.object({
+  who: z.string().trim().min(1).max(40).default('Bobbin'),
+  /** One thing counted and several of them. */
+  thing: z.string().trim().min(1).max(40).default('parcel'),
+  things: z.string().trim().min(1).max(40).default('parcels'),
+  place: z.string().trim().min(1).max(60).default('the first house'),
+})
+export type Story = z.infer<typeof Story>
+export const defaultStory: Story = Story.parse({})
+
+/** A word the lesson brings in, and the gesture that goes with it. */
+export const NewWord = z.object({ word: z.string().trim().min(1).max(40), gesture: z.string().max(160) })
+export type NewWord = z.infer<typeof NewWord>
+
+export const arcs = ['show-together-alone', 'talk-first', 'game', 'explore'] as const
+export type Arc = (typeof arcs)[number]
 
 export const KitItem = z.object({ thing: z.string().min(1).max(60), count: z.number().int().min(1).max(200) })
 export type KitItem = z.infer<typeof KitItem>
@@ -87,5 +126,8 @@ export const Lesson = z.object({
   examples: z.array(Example).max(12),
   kit: z.array(KitItem).max(20),
   segments: z.array(Segment).max(60),
+  story: Story.default(defaultStory),
+  words: z.array(NewWord).max(30).default([]),
+  arc: z.enum(arcs).default('show-together-alone'),
 })
 export type Lesson = z.infer<typeof Lesson>

@@ -1,4 +1,4 @@
-import { paper, type Shape } from '../script/table/drawing.ts'
+import { paper, type Shape } from '../script/table/drawing/paper.ts'
 
 /** Breaks text into lines of at most `letters`, never inside a word unless the word alone is longer. */
 export function wrap(text: string, letters: number): string[] {

@@ -1,46 +1,30 @@
-import type { Aim, Example } from '../contracts/lesson.ts'
-import { crossesTen, tagsOf, ways } from './numbers/facts.ts'
+import type { Device } from '../contracts/chance.ts'
+import type { Aim, Example, Wish } from '../contracts/lesson.ts'
+import { cannotCome } from './chance/plan.ts'
+import { candidates } from './candidates.ts'
+import { crossesTen, factKey, leftOver, tagsOf } from './numbers/facts.ts'
 import { seeded } from './seeded.ts'
 
 export interface ExampleSet {
+  /** How far it stretches: shown beside the set. */
+  level: Level
   examples: Example[]
   /** 0–100: how much the set varies and how evenly it rises. */
   score: number
 }
+export const levels = ['gentle', 'middle', 'stretch'] as const
+export type Level = (typeof levels)[number]
 export type SearchResult = { ok: true; sets: ExampleSet[] } | { ok: false; conflict: string }
 
-/** All facts an aim allows, before anything is asked of the set as a whole. */
-export function candidates(aim: Aim, zero: boolean): Example[] {
-  const least = zero ? 0 : 1
-  const out: Example[] = []
-  switch (aim.structure) {
-    case 'parts':
-      return ways(aim.upTo, 2, { ordered: true, zero }).map(([a, b]) => ({ a: a!, b: b!, total: aim.upTo, op: '+' }))
-    case 'add':
-    case 'count-on':
-      for (let a = least; a <= aim.upTo; a++)
-        for (let b = least; a + b <= aim.upTo; b++) {
-          // Counting on is for a small second number: beyond three it is slower than other ways.
-          if (aim.structure === 'count-on' && (b < 1 || b > 3 || a < 2)) continue
-          if (a + b >= 2) out.push({ a, b, total: a + b, op: '+' })
-        }
-      return out
-    case 'take-away':
-      for (let a = 2; a <= aim.upTo; a++)
-        for (let b = least; b <= a; b++) if (zero || a !== b) out.push({ a, b, total: a - b, op: '-' })
-      return out
-  }
-}
-
-const has: Record<Aim['mustHave'][number], (set: readonly Example[]) => boolean> = {
+const has: Record<Wish, (set: readonly Example[]) => boolean> = {
   double: (set) => set.some((e) => e.a === e.b && e.op === '+' && e.a > 0) || set.some((e) => e.op === '-' && e.a === 2 * e.b && e.b > 0),
   'turn-round': (set) => set.some((e) => e.a !== e.b && set.some((f) => f.op === '+' && e.op === '+' && f.a === e.b && f.b === e.a)),
   zero: (set) => set.some((e) => e.a === 0 || e.b === 0 || e.total === 0),
   'crosses ten': (set) => set.some(crossesTen),
+  leftover: (set) => set.some((e) => leftOver(e) > 0),
 }
-
-/** Rough effort of a fact: larger counts, then the smaller part, then crossing ten. Used only for order. */
-const effort = (e: Example): number => Math.max(e.a, e.total) + Math.min(e.a, e.b) / 2 + (crossesTen(e) ? 5 : 0)
+/** Rough effort of a fact: larger counts, then the smaller part, then crossing a ten or something left over. Used only for order. */
+export const effort = (e: Example): number => Math.max(e.a, e.op === '÷' ? 0 : e.total) + Math.min(e.a, e.b) / 2 + (crossesTen(e) ? 5 : 0) + (leftOver(e) ? 3 : 0)
 
 /**
  * Score of a set, 0–100: 40 for different kinds of fact (tags), 30 for spread of first numbers, 20 for not
@@ -55,60 +39,105 @@ export function scoreOf(set: readonly Example[]): number {
   return Math.round(40 * Math.min(1, kinds.size / 3) + 30 * firsts + 20 * gaps + 10 * (rises / Math.max(1, set.length - 1)))
 }
 
+export interface SearchOptions {
+  /** Whether the house counts zero as a part. */
+  zero: boolean
+  seed: number
+  /** Examples that must be in every set. */
+  keep?: readonly Example[]
+}
 /**
- * Searches for ordered example sets that meet every constraint, best scores first, at most three that differ.
- * Deterministic for a seed. When none exists, says which wishes cannot stand together.
+ * Searches for three ordered sets that meet every constraint: gentle, middle and stretch, each with the best score
+ * found for its share of the facts by effort. Deterministic for a seed. When none exists, says which wishes cannot
+ * stand together.
  */
-export function findExamples(aim: Aim, options: { zero: boolean; seed: number; keep?: readonly Example[] }): SearchResult {
+export function findExamples(aim: Aim, options: SearchOptions): SearchResult {
   const pool = candidates(aim, options.zero)
-  const conflict = conflictIn(aim, pool, options.zero)
+  const conflict = conflictIn(aim, pool, options)
   if (conflict) return { ok: false, conflict }
   const random = seeded(options.seed)
   const keep = options.keep ?? []
-  const found = new Map<string, ExampleSet>()
-  // A bounded random restart: pools here hold at most 66 facts, so 400 restarts meet the optimum in practice.
-  for (let round = 0; round < 400; round++) {
+  const sets: ExampleSet[] = []
+  // Avoid filling a set with zeros nobody asked for.
+  const plain = pool.filter((e) => e.a && e.b && (e.total || e.op === '~'))
+  const ranked = [...(!aim.mustHave.includes('zero') && plain.length >= aim.count ? plain : pool)].sort((x, y) => effort(x) - effort(y))
+  for (const level of levels) {
+    // The gentle set comes from the easier two thirds of the facts, the stretch set from the harder two thirds.
+    const cut = Math.ceil(ranked.length / 3)
+    const share = level === 'gentle' ? ranked.slice(0, Math.max(aim.count, ranked.length - cut)) : level === 'stretch' ? ranked.slice(Math.min(cut, Math.max(0, ranked.length - aim.count))) : ranked
+    const best = bestOf(aim, share, keep, random, sets) ?? bestOf(aim, ranked, keep, random, sets) ?? bestOf(aim, pool, keep, random, sets)
+    if (best) sets.push({ level, ...best })
+  }
+  if (sets.length === 0) return { ok: false, conflict: `No set of ${aim.count} holds ${aim.mustHave.join(' and ') || 'what is asked'} together: ask for more examples or fewer wishes.` }
+  const byEffort = [...sets].sort((x, y) => mean(x.examples) - mean(y.examples))
+  return { ok: true, sets: byEffort.map((s, i) => ({ ...s, level: sets.length === 3 ? levels[i]! : sets.length === 2 ? levels[i === 0 ? 0 : 2]! : 'middle' })) }
+}
+const mean = (set: readonly Example[]): number => set.reduce((s, e) => s + effort(e), 0) / set.length
+
+/** Best of a bounded number of random builds that shares as little as can be with the sets found before. */
+function bestOf(aim: Aim, pool: readonly Example[], keep: readonly Example[], random: (n: number) => number, before: readonly ExampleSet[]): { examples: Example[]; score: number } | null {
+  const used = new Set(before.flatMap((s) => s.examples.map(factKey)))
+  const seen = new Set(before.map((s) => keyOf(s.examples)))
+  let best: { examples: Example[]; score: number; worth: number } | null = null
+  for (let round = 0; round < 200; round++) {
     const set = build(aim, pool, keep, random)
     if (!set) continue
-    const ordered = arrange(set)
-    const key = ordered.map((e) => `${e.a}${e.op}${e.b}`).sort().join()
-    if (!found.has(key)) found.set(key, { examples: ordered, score: scoreOf(ordered) })
+    const examples = arrange(set)
+    if (seen.has(keyOf(examples))) continue
+    const score = scoreOf(examples)
+    const worth = score - 30 * (examples.filter((e) => used.has(factKey(e)) && !keep.some((k) => factKey(k) === factKey(e))).length / examples.length)
+    if (!best || worth > best.worth) best = { examples, score, worth }
   }
-  const sets = apart([...found.values()].sort((x, y) => y.score - x.score))
-  if (sets.length === 0) return { ok: false, conflict: `No set of ${aim.count} holds ${aim.mustHave.join(' and ')} together: ask for more examples or fewer wishes.` }
-  return { ok: true, sets }
+  return best && { examples: best.examples, score: best.score }
+}
+const keyOf = (set: readonly Example[]): string => set.map(factKey).sort().join()
+
+/** One more fact for a set: like the one given in kind and effort, but not in it; null when there is none. */
+export function anotherLike(e: Example, set: readonly Example[], aim: Aim, options: SearchOptions): Example | null {
+  const taken = new Set(set.map(factKey))
+  const kindsOf = (x: Example) => new Set(tagsOf(x).filter((t) => !/\d/.test(t)))
+  const kinds = kindsOf(e)
+  const random = seeded(options.seed)
+  const unlike = (f: Example): number => {
+    const other = kindsOf(f)
+    return [...kinds].filter((t) => !other.has(t)).length + [...other].filter((t) => !kinds.has(t)).length
+  }
+  const near = candidates(aim, options.zero)
+    .filter((f) => !taken.has(factKey(f)) && f.op === e.op && (!aim.noRepeatedTotal || !set.some((g) => g !== e && g.total === f.total)))
+    .map((f) => ({ f, far: Math.abs(effort(f) - effort(e)) + 4 * unlike(f) + random(100) / 100 }))
+  return near.sort((x, y) => x.far - y.far)[0]?.f ?? null
 }
 
-/** The best set, then the next best that share at most half their facts with those before: three real choices. */
-function apart(ranked: readonly ExampleSet[]): ExampleSet[] {
-  const out: ExampleSet[] = []
-  const shared = (x: ExampleSet, y: ExampleSet) => x.examples.filter((e) => y.examples.some((f) => f.a === e.a && f.b === e.b)).length
-  for (const most of [0.5, 0.75, 0.99])
-    for (const s of ranked) {
-      if (out.length === 3) return out
-      if (out.every((o) => o !== s && shared(o, s) <= most * s.examples.length)) out.push(s)
-    }
-  return out
-}
-
-function conflictIn(aim: Aim, pool: readonly Example[], zero: boolean): string | null {
-  if (aim.mustHave.includes('zero') && !zero) return 'Zero is asked for, but the house style leaves zero for later.'
-  if (aim.structure === 'count-on' && aim.mustHave.includes('zero')) return 'Counting on nothing is no counting on: leave zero out.'
-  if (aim.mustHave.includes('turn-round') && aim.structure === 'take-away') return 'Take away has no turn-rounds: 7 − 2 and 2 − 7 are different questions.'
-  if (aim.mustHave.includes('double') && aim.structure === 'parts' && aim.upTo % 2) return `${aim.upTo} is odd, so no two equal parts make it: a double cannot be in the set.`
-  if (aim.mustHave.includes('crosses ten') && aim.upTo <= 10) return `Nothing crosses ten while numbers stop at ${aim.upTo}.`
-  if (aim.mustHave.includes('turn-round') && aim.noRepeatedTotal) return 'A turn-round has the same total as its partner, so “no total twice” cannot hold with it.'
-  if (aim.structure === 'parts' && aim.noRepeatedTotal) return `Every split of ${aim.upTo} has the same total, so “no total twice” cannot hold.`
-  for (const wish of aim.mustHave) if (!has[wish](pool)) return `No ${wish} exists among the facts of this idea up to ${aim.upTo}.`
-  if (pool.length < aim.count) return `Only ${pool.length} facts exist here; ${aim.count} examples were asked for.`
+function conflictIn(aim: Aim, pool: readonly Example[], options: SearchOptions): string | null {
+  const { structure, mustHave } = aim
+  const keep = options.keep ?? []
+  if (keep.length > aim.count) return `${keep.length} examples are kept, but the set holds ${aim.count}: let some go or ask for more.`
+  if (mustHave.includes('zero') && !options.zero) return 'Zero is asked for, but the house style leaves zero for later.'
+  if (structure === 'count-on' && mustHave.includes('zero')) return 'Counting on nothing is no counting on: leave zero out.'
+  if (mustHave.includes('turn-round') && !['parts', 'add', 'missing', 'tens'].includes(structure)) return structure === 'take-away' || structure === 'round-back' ? 'Take away has no turn-rounds: 7 − 2 and 2 − 7 are different questions.' : structure === 'doubles' ? 'A double turned round is the same double.' : 'Turn-rounds belong to adding: this idea has none.'
+  if (mustHave.includes('double') && structure === 'parts' && aim.upTo % 2) return `${aim.upTo} is odd, so no two equal parts make it: a double cannot be in the set.`
+  if (mustHave.includes('crosses ten') && aim.upTo <= 10) return `Nothing crosses ten while numbers stop at ${aim.upTo}.`
+  if (mustHave.includes('turn-round') && aim.noRepeatedTotal) return 'A turn-round has the same total as its partner, so “no total twice” cannot hold with it.'
+  if (structure === 'parts' && aim.noRepeatedTotal) return `Every split of ${aim.upTo} has the same total, so “no total twice” cannot hold.`
+  if (mustHave.includes('leftover') && structure !== 'share' && structure !== 'halves') return 'Only sharing and halving leave something over.'
+  if (structure === 'teens' && aim.upTo < 11) return 'Teens begin at eleven: let numbers go beyond ten.'
+  if (pool.length === 0) return aim.mostThings > 0 ? `No fact here can be shown with ${aim.mostThings} things: allow more, or smaller numbers.` : `No fact of this idea lies between ${aim.least} and ${aim.upTo}.`
+  for (const wish of mustHave) if (!has[wish](pool)) return `No ${wish} exists among the facts of this idea up to ${aim.upTo}${aim.mostThings ? ` with ${aim.mostThings} things` : ''}.`
+  if (pool.length < aim.count) return `Only ${pool.length} ${pool.length === 1 ? 'fact exists' : 'facts exist'} here; ${aim.count} examples were asked for.`
   if (aim.noRepeatedTotal && new Set(pool.map((e) => e.total)).size < aim.count) return `Only ${new Set(pool.map((e) => e.total)).size} different totals exist; ${aim.count} were asked for.`
+  return deviceConflict(aim.device, aim)
+}
+/** What the device can never produce, held against the aim. */
+function deviceConflict(device: Device, aim: Aim): string | null {
+  if (device.kind === 'none') return null
+  if (aim.mustHave.includes('double') && cannotCome(device).doubles) return 'The device never gives a double: what is drawn is not put back.'
   return null
 }
 
 function build(aim: Aim, pool: readonly Example[], keep: readonly Example[], random: (n: number) => number): Example[] | null {
   const set: Example[] = [...keep]
   const allowed = (e: Example) =>
-    !set.some((f) => f.a === e.a && f.b === e.b) && (!aim.noRepeatedTotal || !set.some((f) => f.total === e.total))
+    !set.some((f) => factKey(f) === factKey(e)) && (!aim.noRepeatedTotal || !set.some((f) => f.total === e.total))
   const pick = (from: readonly Example[]) => {
     const open = from.filter(allowed)
     return open.length ? open[random(open.length)] : undefined
@@ -117,10 +146,10 @@ function build(aim: Aim, pool: readonly Example[], keep: readonly Example[], ran
   for (const wish of aim.mustHave) {
     if (has[wish](set)) continue
     if (wish === 'turn-round') {
-      const first = set.find((e) => e.a !== e.b) ?? pick(pool.filter((e) => e.a !== e.b && (asksZero || (e.a && e.b)) && pool.some((f) => f.a === e.b && f.b === e.a)))
+      const first = set.find((e) => e.a !== e.b) ?? pick(pool.filter((e) => e.op === '+' && e.a !== e.b && (asksZero || (e.a && e.b)) && pool.some((f) => f.a === e.b && f.b === e.a)))
       if (!first) return null
       if (!set.includes(first)) set.push(first)
-      const second = pool.find((f) => f.a === first.b && f.b === first.a)
+      const second = pool.find((f) => f.op === '+' && f.a === first.b && f.b === first.a)
       if (second && allowed(second)) set.push(second)
       continue
     }
@@ -128,9 +157,7 @@ function build(aim: Aim, pool: readonly Example[], keep: readonly Example[], ran
     if (one) set.push(one)
   }
   while (set.length < aim.count) {
-    // Avoid filling a set with zeros nobody asked for.
-    const next = pick(pool.filter((e) => aim.mustHave.includes('zero') || (e.a && e.b && e.total) || pool.length <= aim.count))
-      ?? pick(pool)
+    const next = pick(pool)
     if (!next) return null
     set.push(next)
   }

@@ -1,7 +1,11 @@
 import type { KitItem } from '../contracts/lesson.ts'
 
 /** What a thing can stand in for: swaps are matched by these. */
-export type Property = 'counted' | 'two faces' | 'stacks' | 'stands up' | 'ten slots' | 'hides' | 'written on' | 'two places' | 'numbered line' | 'rolls numbers'
+export const properties = [
+  'counted', 'two faces', 'stacks', 'stands up', 'ten slots', 'hides', 'written on', 'two places', 'several places', 'numbered line', 'rolls numbers',
+  'number square', 'parts of a whole', 'dots', 'slides', 'draws slips', 'rolls along', 'spins',
+] as const
+export type Property = (typeof properties)[number]
 
 export interface KnownThing {
   name: string
@@ -10,30 +14,52 @@ export interface KnownThing {
   /** Largest usual size in mm (width, depth, height), for the small-parts test; absent for things never loose. */
   size?: readonly [number, number, number]
   caution?: string
+  /** Eaten or gone during the lesson: the count changes under the child's hands. */
+  eaten?: boolean
+  /** Nobody has to find it: it can be drawn, printed or done without a thing. */
+  drawable?: boolean
 }
 
 /** Household things this edition knows. Sizes are of usual examples, rounded to a millimetre. */
 export const knownThings: readonly KnownThing[] = [
   { name: 'two-faced counters', words: ['counter', 'counters', 'two-faced counters'], properties: ['counted', 'two faces', 'stacks'], size: [22, 22, 2] },
   { name: 'bottle tops', words: ['bottle top', 'bottle tops', 'tops'], properties: ['counted', 'two faces', 'stacks'], size: [30, 30, 14] },
-  { name: 'dried pasta', words: ['pasta', 'dried pasta', 'pasta shapes'], properties: ['counted'], size: [35, 12, 12], caution: 'Food as counters: mind allergies, and say it is not for eating.' },
+  { name: 'dried pasta', words: ['pasta', 'dried pasta', 'pasta shapes'], properties: ['counted'], size: [35, 12, 12], eaten: true, caution: 'Food as counters: mind allergies, and say it is not for eating.' },
   { name: 'buttons', words: ['button', 'buttons'], properties: ['counted', 'two faces'], size: [20, 20, 4] },
   { name: 'coins', words: ['coin', 'coins'], properties: ['counted', 'two faces', 'stacks'], size: [25, 25, 2] },
   { name: 'folded socks', words: ['sock', 'socks', 'folded socks'], properties: ['counted'], size: [120, 90, 60] },
   { name: 'spoons', words: ['spoon', 'spoons'], properties: ['counted'], size: [140, 30, 20] },
-  { name: 'ten frame', words: ['ten frame', 'frame', 'egg box', 'ten-slot egg box'], properties: ['ten slots'] },
+  { name: 'pebbles', words: ['pebble', 'pebbles', 'stones'], properties: ['counted'], size: [30, 25, 18] },
+  { name: 'wooden blocks', words: ['block', 'blocks', 'bricks', 'cubes', 'cube'], properties: ['counted', 'stacks', 'stands up'], size: [40, 40, 40] },
+  { name: 'pegs', words: ['peg', 'pegs', 'clothes pegs'], properties: ['counted', 'slides'], size: [75, 12, 12] },
+  { name: 'letters', words: ['letter', 'letters', 'envelopes', 'stamps', 'stamp'], properties: ['counted', 'two faces'], size: [110, 70, 1], drawable: true },
+  { name: 'skittles', words: ['skittle', 'skittles'], properties: ['stands up', 'counted'], size: [250, 70, 70], caution: 'Balls and rolling games want clear floor away from things that break.' },
+  { name: 'empty plastic bottles', words: ['plastic bottles', 'empty bottles'], properties: ['stands up', 'counted'], size: [250, 70, 70] },
+  { name: 'paper cups', words: ['cups', 'paper cups', 'cup'], properties: ['stands up', 'counted', 'stacks', 'hides'], size: [90, 80, 80] },
+  { name: 'soft ball', words: ['ball', 'soft ball', 'rolled-up socks'], properties: ['rolls along'], size: [70, 70, 70] },
+  { name: 'ten frame', words: ['ten frame', 'frame', 'egg box', 'ten-slot egg box'], properties: ['ten slots'], drawable: true },
   { name: 'egg box', words: ['egg box', 'ten-slot egg box'], properties: ['ten slots'] },
   { name: 'drawn ten frame', words: ['drawn frame'], properties: ['ten slots'] },
-  { name: 'jar', words: ['jar', 'hive'], properties: ['hides'], caution: 'Glass breaks: a plastic tub or a saucepan does the same.' },
+  { name: 'jar', words: ['jar', 'hive', 'sack'], properties: ['hides'], caution: 'Glass breaks: a plastic tub or a saucepan does the same.' },
   { name: 'saucepan with a lid', words: ['saucepan', 'pan'], properties: ['hides'] },
-  { name: 'part-whole drawing', words: ['part-whole', 'part whole'], properties: ['two places'] },
-  { name: 'two plates', words: ['plates', 'two plates'], properties: ['two places'] },
+  { name: 'part-whole drawing', words: ['part-whole', 'part whole'], properties: ['parts of a whole', 'two places'], drawable: true },
+  { name: 'plates', words: ['plates', 'plate', 'two plates'], properties: ['several places', 'two places'] },
+  { name: 'sheets of paper', words: ['sheets of paper', 'sheets'], properties: ['several places', 'two places', 'parts of a whole'] },
   { name: 'two shelves', words: ['shelves', 'pigeon-holes', 'pigeon holes'], properties: ['two places'] },
   { name: 'two shoe boxes', words: ['shoe boxes'], properties: ['two places'] },
-  { name: 'number line', words: ['number line', 'line', 'street of doors'], properties: ['numbered line'] },
+  { name: 'number line', words: ['number line', 'line', 'street of doors'], properties: ['numbered line'], drawable: true },
+  { name: 'hundred square', words: ['hundred square', 'number square'], properties: ['number square'], drawable: true },
+  { name: 'dot card', words: ['dot card', 'dot cards', 'domino'], properties: ['dots'], drawable: true },
+  { name: 'pair plate', words: ['pair plate'], properties: ['dots'], drawable: true },
+  { name: 'rail with pegs', words: ['rail', 'coat hanger', 'hanger with pegs'], properties: ['slides'] },
+  { name: 'string with beads', words: ['beads', 'string with beads'], properties: ['slides'], caution: 'Strings and beads want a grown-up beside the child.' },
+  { name: 'strip of paper', words: ['strip', 'strip of paper', 'strips'], properties: ['parts of a whole'], drawable: true },
+  { name: 'spinner', words: ['spinner'], properties: ['spins', 'rolls numbers'], drawable: true },
+  { name: 'bowl with slips', words: ['bowl', 'bowl with slips', 'slips'], properties: ['draws slips', 'rolls numbers'] },
+  { name: 'hat with slips', words: ['hat', 'hat with slips'], properties: ['draws slips', 'rolls numbers'] },
   { name: 'ruler', words: ['ruler'], properties: ['numbered line'] },
   { name: 'die', words: ['die', 'dice'], properties: ['rolls numbers'], size: [16, 16, 16] },
-  { name: 'number cards', words: ['number cards', 'cards'], properties: ['rolls numbers', 'written on'] },
+  { name: 'number cards', words: ['number cards', 'cards', 'number card'], properties: ['rolls numbers', 'written on'], drawable: true },
   { name: 'paper and a pencil', words: ['paper', 'pencil', 'paper and a pencil', 'paper and pencil'], properties: ['written on'] },
   { name: 'chalk on the step', words: ['chalk'], properties: ['written on'] },
 ]

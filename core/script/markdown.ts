@@ -1,4 +1,5 @@
-import { Lesson, type Segment, SegmentKind, type Step, TaskSpec, verbs } from '../contracts/lesson.ts'
+import { aimOf } from '../plan/aim.ts'
+import { defaultStory, Lesson, type Segment, SegmentKind, type Step, TaskSpec, verbs } from '../contracts/lesson.ts'
 
 export interface Unplaced {
   line: number
@@ -18,7 +19,7 @@ export function fromMarkdown(text: string, newId: () => string): MarkdownReading
   const unplaced: Unplaced[] = []
   const lesson: Lesson = {
     format: 'awlbox-lesson', version: 1, title: 'Untitled lesson', ideaId: 'parts-10', age: 4,
-    aim: { structure: 'parts', upTo: 10, count: 4, mustHave: [], noRepeatedTotal: false }, examples: [], kit: [], segments: [],
+    aim: aimOf({ structure: 'parts', upTo: 10 }), examples: [], kit: [], segments: [], story: defaultStory, words: [], arc: 'show-together-alone',
   }
   let segment: Segment | null = null
   text.split(/\r?\n/).forEach((raw, i) => {

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { pauseWords, readActions, readCount, readPauseSeconds, readSeconds } from './reading.ts'
+import { readActions } from './read-actions.ts'
+import { pauseWords, readCount, readPauseSeconds, readSeconds } from './reading.ts'
 import { inSigns, isTrue, mended, sentencesIn, shapeOf, solve } from './sentence.ts'
 
 const somewhere = { mat: null, region: null }
@@ -24,14 +25,14 @@ describe('what a do line may say', () => {
     ['Hop back 2', [{ type: 'hop', from: null, by: -2 }]],
     ['Hop from 4 by 3', [{ type: 'hop', from: 4, by: 3 }]],
     ['Hop from 7 to 4', [{ type: 'hop', from: 7, by: -3 }]],
-    ['Mark 6 on the line', [{ type: 'mark', at: 6 }]],
+    ['Mark 6 on the line', [{ type: 'mark', numbers: [6], mat: 'line' }]],
     ['Hold five', [{ type: 'hold', number: 5 }]],
     ['Clear the table', [{ type: 'clear' }]],
     ['Rub it out', [{ type: 'rub out' }]],
     ['Roll the die', [{ type: 'roll' }]],
-    ['Lay out a number line 0 to 20', [{ type: 'lay', mat: 'line', parts: 0, from: 0, to: 20 }]],
-    ['Lay out two ten frames', [{ type: 'lay', mat: 'frame', parts: 2, from: 0, to: 10 }]],
-  ])('%s', (line, actions) => expect(readActions(line)).toEqual(actions))
+    ['Lay out a number line 0 to 20', [{ type: 'lay', mat: 'line', from: 0, to: 20 }]],
+    ['Lay out two ten frames', [{ type: 'lay', mat: 'frame', parts: 2 }]],
+  ])('%s', (line, actions) => expect(readActions(line)).toMatchObject(actions))
   test('several at once, in order', () => {
     expect(readActions('Put 5 in the jar; cover the jar, then put 2 on the row')!.map((a) => a.type)).toEqual(['put', 'cover', 'put'])
   })

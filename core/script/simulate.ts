@@ -1,7 +1,13 @@
 import type { Lesson, Segment, Step } from '../contracts/lesson.ts'
-import { type CountLine, readActions, readCount } from './reading.ts'
+import { readActions } from './read-actions.ts'
+import { type CountLine, readClaps, readCount } from './reading.ts'
+import { remembered } from './remember.ts'
 import { act } from './table/machine.ts'
+import { layMat, thing } from './table/mats.ts'
 import { type Action, emptyTable, TableError, type TableState } from './table/state.ts'
+
+const actionsOf = remembered(readActions)
+const countOf = remembered(readCount)
 
 /** One step with what the table is before and after it. */
 export interface Moment {
@@ -39,7 +45,7 @@ function playStep(before: TableState, step: Step): Pick<Moment, 'before' | 'afte
   const quiet = { before, after: before, actions: [], count: null, error: null, unread: false }
   switch (step.verb) {
     case 'do': {
-      const actions = readActions(step.text)
+      const actions = actionsOf(step.text)
       if (!actions) return { ...quiet, unread: true }
       try {
         return { ...quiet, actions, after: actions.reduce(act, before) }
@@ -49,16 +55,27 @@ function playStep(before: TableState, step: Step): Pick<Moment, 'before' | 'afte
       }
     }
     case 'count': {
-      const count = readCount(step.text)
+      const count = countOf(step.text)
       if (!count) return { ...quiet, unread: true }
-      const covered = count.touching && before.mats.find((m) => m.covered && (!count.target.mat || m.kind === count.target.mat))
-      const error = covered && !before.mats.some((m) => !m.covered && m.regions.some((r) => r.things.length))
+      const covered = count.touching && before.mats.find((m) => (m.covered || m.regions.some((r) => r.things.some((t) => t.hidden))) && (!count.target.mat || m.kind === count.target.mat))
+      const error = covered && !before.mats.some((m) => !m.covered && m.regions.some((r) => r.things.some((t) => !t.hidden)))
         ? new TableError('covered', 'What is covered cannot be touched and counted one by one: uncover it first.') : null
       return { ...quiet, count, error, after: count.onFrom === null ? before : { ...before, held: count.onFrom } }
     }
     case 'write':
       return { ...quiet, after: step.text.trim() ? { ...before, written: [...before.written, step.text.trim()].slice(-3) } : before }
+    case 'sound': {
+      const claps = readClaps(step.text)
+      return claps ? { ...quiet, after: withClaps(before, claps) } : quiet
+    }
     default:
       return quiet
   }
+}
+
+/** Sounds replace the ones before them: nobody can hear yesterday's claps. */
+function withClaps(state: TableState, claps: { count: number; unseen: boolean }): TableState {
+  const mat = layMat('sound')
+  const region = { ...mat.regions[0]!, things: Array.from({ length: claps.count }, (_, i) => thing(state.nextKey + i, 'claps')) }
+  return { ...state, nextKey: state.nextKey + claps.count, mats: [...state.mats.filter((m) => m.kind !== 'sound'), { ...mat, covered: claps.unseen, regions: [region] }] }
 }

@@ -2,7 +2,7 @@ import type { KitItem, Lesson } from '../contracts/lesson.ts'
 import { numbersIn, tokens } from '../plan/numbers/names.ts'
 import { thingNamed } from '../plan/things.ts'
 import { type Moment, simulate } from './simulate.ts'
-import { type MatKind, thingsOn } from './table/state.ts'
+import { holdsThings, type Mat, type MatKind, thingsIn } from './table/state.ts'
 
 export interface Needed {
   thing: string
@@ -13,7 +13,8 @@ export interface Needed {
 }
 
 const matThing: Partial<Record<MatKind, string>> = {
-  frame: 'ten frame', parts: 'part-whole drawing', shelves: 'two shelves', plates: 'two plates', jar: 'jar', line: 'number line',
+  frame: 'ten frame', parts: 'part-whole drawing', shelves: 'two shelves', plates: 'plates', jar: 'jar', line: 'number line',
+  square: 'hundred square', dots: 'dot card', pairs: 'pair plate', rail: 'rail with pegs', cards: 'number cards', dice: 'die', spinner: 'spinner', bowl: 'bowl with slips', bar: 'strip of paper',
 }
 
 /** What the children's table needs: for each thing the maximum over moments, for mats one each. */
@@ -25,14 +26,32 @@ export function needed(lesson: Pick<Lesson, 'segments'>, moments: readonly Momen
   for (const m of moments) {
     if (m.segment.audience === 'adults') continue
     const counts = new Map<string, number>()
-    for (const t of thingsOn(m.after)) counts.set(t.kind, (counts.get(t.kind) ?? 0) + 1)
+    for (const mat of m.after.mats) if (isMadeOfThings(mat)) for (const t of thingsIn(mat)) counts.set(t.kind, (counts.get(t.kind) ?? 0) + 1)
     for (const [kind, n] of counts) note(kind === 'counters' ? 'two-faced counters' : kind, n, m.step.id)
-    for (const mat of m.after.mats) if (matThing[mat.kind]) note(matThing[mat.kind]!, mat.kind === 'frame' ? Math.ceil((mat.regions[0]?.slots ?? 10) / 10) : 1, m.step.id)
+    for (const mat of m.after.mats) if (matThing[mat.kind]) note(matThing[mat.kind]!, matsOf(mat), m.step.id)
     const own = askedFor(m)
     if (own) note('two-faced counters', own, m.step.id)
-    if (m.actions.some((a) => a.type === 'roll')) note('die', 1, m.step.id)
   }
   return [...most.values()]
+}
+
+/** Dots are drawn, fingers grow on hands and claps are in the air: no home needs to find them. */
+const isMadeOfThings = (m: Mat): boolean => holdsThings(m) && !['dots', 'pairs', 'hands'].includes(m.kind)
+/** How many of a mat's own thing it takes: two frames, four plates, two dice. */
+function matsOf(m: Mat): number {
+  switch (m.kind) {
+    case 'frame': return Math.ceil((m.regions[0]?.slots ?? 10) / 10)
+    case 'plates': return m.regions.length
+    case 'dice': return Math.max(1, m.cards.length)
+    default: return 1
+  }
+}
+
+/** What each segment needs by itself, for those who leave early or join late. */
+export function neededBySegment(lesson: Pick<Lesson, 'segments'>, moments: readonly Moment[] = simulate(lesson)): Map<string, Needed[]> {
+  const by = new Map<string, Moment[]>()
+  for (const m of moments) by.set(m.segment.id, [...(by.get(m.segment.id) ?? []), m])
+  return new Map(lesson.segments.map((s) => [s.id, needed(lesson, by.get(s.id) ?? [])]))
 }
 
 /** Whether a listed thing can serve where another is needed: the same, or one with the properties that matter. */

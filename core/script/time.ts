@@ -17,7 +17,7 @@ export const clock = {
   countTo10: 1.1, countTo20: 1.2, countBeyond: 1.5, movement: 0.4,
   /** Under three seconds a wait cuts thought off (Rowe 1974). */
   shortestWait: 3,
-  move: 1.5, turn: 1, roll: 3, numeral: 2, sign: 1.2, clear: 4, cover: 1.5, hop: 1.5,
+  move: 1.5, dot: 0.8, turn: 1, roll: 3, numeral: 2, sign: 1.2, clear: 4, cover: 1.5, hop: 1.5,
   pauseFilm: 2,
   filmLimit: { 3: 480, 4: 720, 5: 900, 6: 1080, 7: 1080 } as Record<number, number>,
   segmentLimit: 240,
@@ -33,17 +33,24 @@ export interface StepTime {
 
 const handling = (a: Action): number => {
   switch (a.type) {
-    case 'put': case 'take': case 'move': return clock.move * a.count
+    case 'put': return a.target.mat === 'hands' ? clock.turn : a.target.mat === 'dots' || a.target.mat === 'pairs' ? clock.dot * a.count : clock.move * a.count
+    case 'take': case 'move': return clock.move * a.count
     case 'split': return clock.move * Math.min(...a.parts, a.parts.reduce((x, y) => x + y, 0))
-    case 'join': return clock.move * 2
+    case 'join': case 'pair': case 'swap ten': return clock.move * 2
     case 'turn': return clock.turn * a.count
-    case 'cross': return 0.8 * a.count
-    case 'roll': return clock.roll
+    case 'cross': return clock.dot * a.count
+    case 'share': return clock.move * (a.count ?? 2 * a.among)
+    case 'draw': return clock.roll * Math.max(1, a.texts.length)
+    case 'spin': return clock.roll
+    case 'show card': return clock.turn * Math.max(1, a.texts.length)
+    case 'label': return clock.numeral
+    case 'roll': return clock.roll * Math.max(1, a.faces.length)
     case 'clear': return clock.clear
-    case 'hop': return clock.hop * Math.max(1, Math.min(Math.abs(a.by), 10) / 2)
+    case 'hop': return a.times * clock.hop * Math.max(1, Math.min(Math.abs(a.by), 10) / 2)
     case 'lay': return clock.move * 2
-    case 'cover': case 'uncover': case 'rearrange': return clock.cover
-    case 'mark': case 'hold': case 'uncross': case 'rub out': return clock.turn
+    case 'cover': case 'uncover': case 'rearrange': case 'ring': case 'divide': return clock.cover
+    case 'mark': return clock.turn * a.numbers.length
+    case 'hold': case 'uncross': case 'rub out': case 'turn card': return clock.turn
     default: return assertNever(a)
   }
 }

@@ -5,13 +5,15 @@ import { spokenLines } from '../film/spoken.ts'
 import { expectedTable } from '../look/expected.ts'
 import { findExamples } from '../plan/examples.ts'
 import { exampleTable } from '../plan/example-table.ts'
-import { drawTable, toSvg } from '../script/table/drawing.ts'
+import { drawTable, toSvg } from '../script/table/drawing/table.ts'
 import { leftOn, thingsOn } from '../script/table/state.ts'
-import { fromTemplate, spoken } from '../script/template.ts'
+import { aimOf } from '../plan/aim.ts'
+import { spoken } from '../script/template/example.ts'
+import { fromTemplate } from '../script/template/lesson.ts'
 import { packOf, withoutAnswers } from './pack.ts'
 
 function lesson(structure: (typeof structures)[number], style = defaultHouseStyle) {
-  const aim = { structure, upTo: 10, count: 4, mustHave: [], noRepeatedTotal: false }
+  const aim = aimOf({ structure, upTo: 10 })
   const found = findExamples(aim, { zero: true, seed: 2 })
   if (!found.ok) throw new Error(found.conflict)
   let n = 0

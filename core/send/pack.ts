@@ -1,6 +1,6 @@
 import type { Lesson, TaskSpec } from '../contracts/lesson.ts'
 import type { Pack, PackTask } from '../contracts/pack.ts'
-import { ideaById } from '../plan/ideas.ts'
+import { ideaById } from '../plan/ladder/ladder.ts'
 import { cautionsFor, swapsFor, thingNamed } from '../plan/things.ts'
 import { pauseWords } from '../script/reading.ts'
 

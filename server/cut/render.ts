@@ -4,7 +4,7 @@ import path from 'node:path'
 import { type CutSegment, framesPerSecond } from '@awlbox/core/contracts/cut'
 import { cardShapes } from '@awlbox/core/cut/card'
 import { keptSpans, type Span, spanFrames } from '@awlbox/core/cut/spans'
-import { toSvg } from '@awlbox/core/script/table/drawing'
+import { toSvg } from '@awlbox/core/script/table/drawing/table'
 import { type EncodeOptions, ffmpeg, filmSize, probe, videoCodec } from '../platform/media/ffmpeg.ts'
 import { toPng } from '../platform/media/raster.ts'
 

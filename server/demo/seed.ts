@@ -7,7 +7,8 @@ import type { Answer, Help, Level, Rung } from '@awlbox/core/contracts/reply'
 import { findExamples } from '@awlbox/core/plan/examples'
 import { seeded } from '@awlbox/core/plan/seeded'
 import { changeStep, removeStep } from '@awlbox/core/script/edit'
-import { fromTemplate } from '@awlbox/core/script/template'
+import { aimOf } from '@awlbox/core/plan/aim'
+import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import { packOf } from '@awlbox/core/send/pack'
 import { createLesson } from '../plan/store.ts'
 import type { Db } from '../platform/db.ts'
@@ -29,7 +30,7 @@ export function demoLesson(title: string, ideaId: string, age: number, aim: Aim,
   if (!found.ok) throw new Error(found.conflict)
   return fromTemplate({ title, ideaId, age, aim, examples: found.sets[0]!.examples, newId: ids('x') })
 }
-const aim = (structure: Aim['structure'], upTo: number, more: Partial<Aim> = {}): Aim => ({ structure, upTo, count: 4, mustHave: [], noRepeatedTotal: false, ...more })
+const aim = (structure: Aim['structure'], upTo: number, more: Partial<Aim> = {}): Aim => aimOf({ structure, upTo, ...more })
 
 /** Fills an empty database with the demo setting; false when there is anything in it already. */
 export async function seedDemo(db: Db): Promise<boolean> {

@@ -1,7 +1,8 @@
 import { createElement, memo, useMemo, type ReactNode } from 'react'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { describeTable } from '@awlbox/core/script/table/description'
-import { drawTable, type Shape, tableHeight, tableWidth } from '@awlbox/core/script/table/drawing'
+import { type Shape, tableHeight, tableWidth } from '@awlbox/core/script/table/drawing/paper'
+import { drawTable } from '@awlbox/core/script/table/drawing/table'
 import type { TableState } from '@awlbox/core/script/table/state'
 
 const names: Record<string, string> = { 'stroke-width': 'strokeWidth', 'stroke-linecap': 'strokeLinecap', 'stroke-dasharray': 'strokeDasharray', 'font-size': 'fontSize', 'font-family': 'fontFamily', 'text-anchor': 'textAnchor' }

@@ -23,6 +23,10 @@ const smallWords = new Map<string, number>([
 ])
 const tensWords = new Map(tens.map((w, i) => [w, i * 10] as const).filter(([w]) => w))
 
+/** "two fours" is a double; "tens" and "ones" after a number are places, not doubles. */
+const plurals = new Map(['two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'eleven', 'twelve', 'thirteen', 'fourteen', 'fifteen', 'sixteen', 'seventeen', 'eighteen', 'nineteen', 'twenty']
+  .map((w) => [w === 'six' ? 'sixes' : w === 'twenty' ? 'twenties' : `${w}s`, smallWords.get(w) ?? 20] as const))
+
 export interface NumberAt {
   value: number
   /** Index of the first token of the number and the index after its last. */
@@ -43,6 +47,10 @@ export function readNumberAt(words: readonly string[], i: number): NumberAt | nu
   if (w === 'double') {
     const inner = readNumberAt(words, i + 1)
     return inner && { value: inner.value * 2, from: i, to: inner.to }
+  }
+  if (w === 'two') {
+    const many = plurals.get(words[i + 1] ?? '')
+    if (many !== undefined) return { value: many * 2, from: i, to: i + 2 }
   }
   let value: number
   let j = i + 1
@@ -71,6 +79,31 @@ export function parseNumber(text: string): number | null {
   const words = tokens(text)
   const found = readNumberAt(words, 0)
   return found && found.to === words.length ? found.value : null
+}
+
+/**
+ * Ways a number is said or written that all mean it: its name with and without hyphen and "and", digits, "nought",
+ * "double four". Every one of them is read back by `parseNumber`. 0–1000.
+ */
+export function variants(n: number): string[] {
+  const name = numberName(n)
+  const out = [name, String(n), name.replace(/-/g, ' ')]
+  if (n > 100) out.push(name.replace(' and ', ' '))
+  if (n >= 100 && n < 200) out.push(name.replace('one hundred', 'a hundred'))
+  if (n === 1000) out.push('a thousand')
+  if (n === 0) out.push('nought', 'none', 'nothing')
+  if (n > 0 && n <= 40 && n % 2 === 0) out.push(`double ${numberName(n / 2)}`, `two ${numberName(n / 2)}s`.replace(/sixs$/, 'sixes'))
+  return [...new Set(out)]
+}
+/** "ten more than six", "two fewer than nine", "one less than ten": the number meant, or null. */
+export function relativeNumber(text: string): number | null {
+  const words = tokens(text)
+  const by = readNumberAt(words, 0)
+  if (!by || !['more', 'fewer', 'less'].includes(words[by.to] ?? '') || words[by.to + 1] !== 'than') return null
+  const from = readNumberAt(words, by.to + 2)
+  if (!from || from.to !== words.length) return null
+  const value = from.value + (words[by.to] === 'more' ? by.value : -by.value)
+  return value >= 0 ? value : null
 }
 
 /** Every number in a token list, left to right, none overlapping. */

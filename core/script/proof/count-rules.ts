@@ -35,7 +35,8 @@ export const countAgainstTable: Rule = ({ moments }) =>
   counting(moments).flatMap((m) => {
     const c = m.count!
     if (!c.touching || m.error) return []
-    const on = (c.target.mat ? m.before.mats.filter((x) => x.kind === c.target.mat && !x.covered).flatMap((x) => x.regions.flatMap((r) => r.things)) : visibleThings(m.before)).length
+    const named = c.target.mat && m.before.mats.some((x) => x.kind === c.target.mat) ? { ...m.before, mats: m.before.mats.filter((x) => x.kind === c.target.mat) } : m.before
+    const on = visibleThings(named).length
     const first = c.numbers[0]!
     const last = c.numbers.at(-1)!
     const by = Math.abs((c.numbers[1] ?? first + 1) - first) || 1

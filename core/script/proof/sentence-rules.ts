@@ -1,6 +1,6 @@
 import { hasUnknown, inSigns, isTrue, mended, sentencesIn, shapeOf } from '../sentence.ts'
 import type { Moment } from '../simulate.ts'
-import { leftOn, partitionsOn, type TableState, thingsOn } from '../table/state.ts'
+import { type Hop, leftOn, partitionsOn, type TableState, thingsOn } from '../table/state.ts'
 import { at, type Fix, type Rule } from './finding.ts'
 
 const speaks = (m: Moment): boolean => ['say', 'ask', 'reveal', 'write'].includes(m.step.verb) && !m.step.deliberate
@@ -36,7 +36,7 @@ function agrees(shape: { parts: number[]; whole: number; takeAway: boolean }, ta
     const [a, b] = [xs.filter((x) => x > 0), shape.parts.filter((x) => x > 0)].map((l) => [...l!].sort((x, y) => x - y))
     return a!.length === b!.length && a!.every((x, i) => x === b![i])
   }
-  if (table.mats.some((m) => m.line?.hops.some((h) => matchesHop(h, shape)))) return true
+  if (table.mats.some((m) => m.line && chains(m.line.hops).some((h) => matchesHop(h, shape)))) return true
   const left = leftOn(table)
   if (shape.takeAway) {
     const gone = table.taken + (total - left)
@@ -53,6 +53,8 @@ function agrees(shape: { parts: number[]; whole: number; takeAway: boolean }, ta
   if (total === 0) return hops ? 'other hops' : null
   return `${total}`
 }
+/** Every unbroken run of hops as one: back twenty and on one is back nineteen. */
+const chains = (hops: readonly Hop[]): Hop[] => hops.flatMap((first, i) => hops.slice(i).filter((h, k) => hops.slice(i, i + k + 1).every((x, j, all) => j === 0 || x.from === all[j - 1]!.to)).map((last) => ({ from: first.from, to: last.to })))
 const matchesHop = (h: { from: number; to: number }, shape: { parts: number[]; whole: number; takeAway: boolean }): boolean => {
   const size = Math.abs(h.to - h.from)
   return shape.takeAway ? h.from === shape.whole && size === shape.parts[0] : h.to === shape.whole && shape.parts.includes(size) && shape.parts.includes(h.from)

@@ -1,23 +1,55 @@
-import { matName } from './machine.ts'
-import { type TableState, thingsOn } from './state.ts'
+import { matName } from './mats.ts'
+import { type Mat, type Region, type TableState, thingsIn, thingsOn } from './state.ts'
+
+const faces = (r: Region): string[] => {
+  const saffron = r.things.filter((t) => t.face === 'saffron').length
+  const blue = r.things.length - saffron
+  const crossed = r.things.filter((t) => t.crossed).length
+  const hidden = r.things.filter((t) => t.hidden).length
+  const tens = r.things.filter((t) => t.worth !== 1)
+  return [
+    saffron && `${saffron} saffron`, blue && `${blue} blue`, tens.length && `${tens.length} of them worth ${[...new Set(tens.map((t) => t.worth))].join(' or ')}`,
+    crossed && `${crossed} crossed out`, hidden && `${hidden} covered`, r.label && `marked ${r.label}`,
+  ].filter((x): x is string => Boolean(x))
+}
+const list = (words: readonly string[]): string => words.join(', ') || 'empty'
+
+function describeMat(m: Mat): string {
+  const name = matName(m.kind)
+  if (m.covered && m.kind !== 'sound') return `${name}, covered`
+  if (m.line) {
+    const hops = m.line.hops.map((h) => `a hop from ${h.from} to ${h.to}`)
+    const marks = m.line.marks.length ? [`${m.kind === 'square' ? 'shaded' : 'marked'}: ${m.line.marks.join(', ')}`] : []
+    return `${name} ${m.line.from} to ${m.line.to}${m.line.every === 0 ? ', empty' : ''}${hops.length + marks.length ? `: ${[...marks, ...hops].join(', ')}` : ''}`
+  }
+  const all = thingsIn(m)
+  switch (m.kind) {
+    case 'sound': return m.covered ? 'a sound to listen for' : `${all.length} ${all.length === 1 ? 'clap' : 'claps'}`
+    case 'scene': return `picture: ${m.regions.map((r) => `${r.things.length === 0 ? 'no' : r.things.length} ${r.name}`).join(', ') || 'empty'}`
+    case 'hands': return `hands: ${all.length} ${all.length === 1 ? 'finger' : 'fingers'} up (${m.regions[0]!.things.length} left, ${m.regions[1]!.things.length} right)`
+    case 'skittles': return `skittles: ${all.filter((t) => !t.crossed).length} standing, ${all.filter((t) => t.crossed).length} knocked over`
+    case 'cards': return `cards: ${m.cards.map((c) => (c.up ? c.text : 'one face down')).join(', ') || 'none yet'}`
+    case 'dice': return `dice: ${m.cards.map((c) => (c.up ? c.text : 'not thrown')).join(' and ') || 'not thrown'}`
+    case 'spinner': return `spinner: ${m.cards.find((c) => c.up)?.text ?? 'not spun'}`
+    case 'bowl': return `bowl with ${m.cards.length} ${m.cards.length === 1 ? 'slip' : 'slips'}: ${m.cards.map((c) => c.text).join(', ')}`
+    case 'pairs': return `pair plate: ${all.length}${all.length % 2 ? ', one on its own' : all.length ? ', all in pairs' : ''}`
+    case 'tower': return `tower of ${all.length}`
+    case 'frame': {
+      const r = m.regions[0]!
+      return `${name}: ${list([...faces(r), ...(r.slots !== null && r.slots > all.length ? [`${r.slots - all.length} empty`] : [])])}`
+    }
+    default: {
+      const regions = m.regions.map((r) => `${m.regions.length > 1 ? `${r.name} ` : ''}${list(faces(r))}`)
+      const parted = m.divider === null ? '' : `; parted ${m.divider} and ${all.length - m.divider}`
+      const rings = m.rings.length ? `; ringed: ${m.rings.map((r) => r.to - r.from).join(', ')}` : ''
+      return `${name}: ${regions.join('; ')}${parted}${rings}`
+    }
+  }
+}
 
 /** The table in words, for those who hear it rather than see it: "ten frame: 4 saffron, 3 blue, 3 empty". */
 export function describeTable(state: TableState): string {
-  const mats = state.mats.map((m) => {
-    if (m.line) {
-      const hops = m.line.hops.map((h) => `a hop from ${h.from} to ${h.to}`).join(', ')
-      return `number line ${m.line.from} to ${m.line.to}${hops ? `: ${hops}` : ''}`
-    }
-    if (m.covered) return `${matName(m.kind)}, covered`
-    const regions = m.regions.map((r) => {
-      const saffron = r.things.filter((t) => t.face === 'saffron').length
-      const blue = r.things.length - saffron
-      const crossed = r.things.filter((t) => t.crossed).length
-      const words = [saffron && `${saffron} saffron`, blue && `${blue} blue`, crossed && `${crossed} crossed out`, r.slots !== null && m.kind === 'frame' && `${r.slots - r.things.length} empty`].filter(Boolean)
-      return `${m.regions.length > 1 ? `${r.name} ` : ''}${words.join(', ') || 'empty'}`
-    })
-    return `${matName(m.kind)}: ${regions.join('; ')}`
-  })
+  const mats = state.mats.map(describeMat)
   if (state.held !== null) mats.push(`${state.held} held in the head`)
   if (state.written.length) mats.push(`written: ${state.written.join('; ')}`)
   return mats.join('. ') || 'The table is bare'
@@ -30,6 +62,6 @@ export function inHand(state: TableState): string {
   const blue = all.filter((t) => t.face === 'blue').length
   const crossed = all.filter((t) => t.crossed).length
   const kind = all.every((t) => t.kind === all[0]!.kind) ? all[0]!.kind : 'things'
-  const faces = blue && blue < all.length ? `: ${all.length - blue} saffron, ${blue} blue` : ''
-  return `${all.length} ${kind}${faces}${crossed ? `, ${crossed} crossed out` : ''}`
+  const sides = blue && blue < all.length ? `: ${all.length - blue} saffron, ${blue} blue` : ''
+  return `${all.length} ${kind}${sides}${crossed ? `, ${crossed} ${kind === 'skittles' ? 'knocked over' : 'crossed out'}` : ''}`
 }

@@ -1,11 +1,21 @@
 /** Faces of a two-faced counter. The blue face carries a dot, so the two stay apart without colour. */
 export type Face = 'saffron' | 'blue'
 export interface Thing {
+  /** Which thing it is: kept while it is moved or turned, so that a drawing can show it travel. */
+  key: number
   kind: string
   face: Face
   crossed: boolean
+  /** Under a hand or a cloth: there, but not to be seen. */
+  hidden: boolean
+  /** What it counts for: 1, or 10 for a ten, or a coin's worth. */
+  worth: number
 }
-export const matKinds = ['table', 'row', 'frame', 'parts', 'shelves', 'plates', 'jar', 'line'] as const
+
+export const matKinds = [
+  'table', 'row', 'frame', 'parts', 'bar', 'shelves', 'plates', 'jar', 'line', 'square', 'dots', 'pairs', 'rail',
+  'cards', 'hands', 'tower', 'coins', 'skittles', 'scene', 'sound', 'dice', 'spinner', 'bowl',
+] as const
 export type MatKind = (typeof matKinds)[number]
 
 export interface Region {
@@ -13,16 +23,40 @@ export interface Region {
   /** Places in it; null for as many as fit. */
   slots: number | null
   things: readonly Thing[]
+  /** A numeral or word written in it. */
+  label: string | null
 }
 export interface Hop {
   from: number
   to: number
 }
+export interface Line {
+  from: number
+  to: number
+  /** Distance between numbered ticks; 0 for an empty line with its ends only. */
+  every: number
+  hops: readonly Hop[]
+  at: number | null
+  /** Numbers placed or shaded. */
+  marks: readonly number[]
+}
+/** A card, a face of a die, a slip in a bowl, a part of a spinner. */
+export interface Card {
+  text: string
+  up: boolean
+}
 export interface Mat {
   kind: MatKind
   regions: readonly Region[]
   covered: boolean
-  line: { from: number; to: number; hops: readonly Hop[]; at: number | null } | null
+  line: Line | null
+  /** A divider or the slid pegs: how many things stand before it. */
+  divider: number | null
+  /** Groups ringed, as ranges over the mat's things: from (inclusive) to (exclusive). */
+  rings: readonly Hop[]
+  cards: readonly Card[]
+  /** Which pattern the things lie in; 0 is the first. Rearranging changes it and nothing else. */
+  look: number
 }
 export interface TableState {
   mats: readonly Mat[]
@@ -32,36 +66,51 @@ export interface TableState {
   start: number
   /** How many were taken off since the table was last cleared. */
   taken: number
+  /** Key of the next thing put out. */
+  nextKey: number
 }
-export const emptyTable: TableState = { mats: [], written: [], held: null, start: 0, taken: 0 }
+export const emptyTable: TableState = { mats: [], written: [], held: null, start: 0, taken: 0, nextKey: 1 }
 
-/** Where an action lands. `region`: 0 is the first part, shelf or plate; −1 the whole of a part-whole. */
+/** Where an action lands. `region`: 0 is the first part, shelf or plate; −1 the whole of a part-whole or bar. */
 export interface Target {
   mat: MatKind | null
   region: number | null
 }
+export const anywhere: Target = { mat: null, region: null }
 
 export type Action =
-  | { type: 'lay'; mat: MatKind; parts: number; from: number; to: number }
-  | { type: 'put'; count: number; face: Face; kind: string; target: Target }
-  | { type: 'take'; count: number; target: Target }
+  | { type: 'lay'; mat: MatKind; parts: number; from: number; to: number; every: number; items: readonly { text: string; count: number }[] }
+  | { type: 'put'; count: number; face: Face; kind: string; worth: number; target: Target }
+  | { type: 'take'; count: number; target: Target; face: Face | null }
   | { type: 'move'; count: number; source: Target; target: Target }
-  | { type: 'turn'; count: number }
-  | { type: 'cover'; target: Target }
+  | { type: 'turn'; count: number; target: Target }
+  | { type: 'turn card' }
+  | { type: 'cover'; target: Target; count: number | null }
   | { type: 'uncover'; target: Target }
-  | { type: 'cross'; count: number }
+  | { type: 'cross'; count: number; target: Target }
   | { type: 'uncross' }
-  | { type: 'split'; parts: number[] }
+  | { type: 'ring'; count: number; target: Target }
+  | { type: 'divide'; at: number; target: Target }
+  | { type: 'split'; parts: readonly number[] }
   | { type: 'join' }
-  | { type: 'hop'; from: number | null; by: number }
-  | { type: 'mark'; at: number }
+  | { type: 'share'; count: number | null; among: number }
+  | { type: 'pair' }
+  | { type: 'swap ten' }
+  | { type: 'hop'; from: number | null; by: number; times: number }
+  | { type: 'mark'; numbers: readonly number[]; mat: 'line' | 'square' }
   | { type: 'hold'; number: number }
-  | { type: 'rub out' }
+  | { type: 'label'; text: string; target: Target }
+  | { type: 'rub out'; count: number | null }
   | { type: 'rearrange' }
-  | { type: 'roll' }
+  | { type: 'roll'; faces: readonly number[] }
+  | { type: 'show card'; texts: readonly string[]; up: boolean }
+  | { type: 'draw'; texts: readonly string[]; back: boolean; from: 'bowl' | 'cards' }
+  | { type: 'spin'; text: string | null }
   | { type: 'clear' }
 
-export type TableErrorCode = 'not-there' | 'no-room' | 'not-conserved' | 'covered' | 'no-mat' | 'off-the-line'
+export const tableErrorCodes = ['not-there', 'no-room', 'not-conserved', 'covered', 'no-mat', 'off-the-line', 'not-fair', 'no-card'] as const
+export type TableErrorCode = (typeof tableErrorCodes)[number]
+
 /** Why the table refuses an action, in words for the teacher. */
 export class TableError extends Error {
   constructor(readonly code: TableErrorCode, message: string) {
@@ -70,30 +119,52 @@ export class TableError extends Error {
   }
 }
 
-export const thingsOn = (state: TableState): Thing[] => state.mats.flatMap((m) => m.regions.flatMap((r) => [...r.things]))
+/** Sounds are heard and pictures looked at: neither is a thing that a home must have. */
+export const holdsThings = (m: Mat): boolean => m.kind !== 'sound' && m.kind !== 'scene'
+export const thingsIn = (m: Mat): Thing[] => m.regions.flatMap((r) => [...r.things])
+/** Every thing on the table, in the order of mats and places. */
+export const thingsOn = (state: TableState): Thing[] => state.mats.filter(holdsThings).flatMap(thingsIn)
 /** Things not crossed out: what is left. */
 export const leftOn = (state: TableState): number => thingsOn(state).filter((t) => !t.crossed).length
+/** What the things not crossed out are worth: tens count ten, coins their value. */
+export const worthOn = (state: TableState): number => thingsOn(state).reduce((s, t) => s + (t.crossed ? 0 : t.worth), 0)
 /** Things a viewer can see and touch: not under a cover. */
 export const visibleThings = (state: TableState): Thing[] =>
-  state.mats.flatMap((m) => (m.covered ? [] : m.regions.flatMap((r) => [...r.things])))
+  state.mats.flatMap((m) => (m.covered || !holdsThings(m) ? [] : thingsIn(m).filter((t) => !t.hidden)))
 export const isBare = (state: TableState): boolean =>
-  thingsOn(state).length === 0 && state.written.length === 0 && state.mats.every((m) => !m.line || m.line.hops.length === 0)
+  thingsOn(state).length === 0 && state.written.length === 0 && state.mats.every((m) => (!m.line || m.line.hops.length === 0) && m.regions.every((r) => !r.label))
 
-/** Numbers the table shows as parts of a whole, one list per way of seeing it (by place, by face, by crossing). */
+/** Numbers the table shows as parts of a whole, one list per way of seeing it (by place, face, crossing, divider, cover). */
 export function partitionsOn(state: TableState): number[][] {
   const all = thingsOn(state)
-  const out: number[][] = []
-  const faces = [all.filter((t) => t.face === 'saffron').length, all.filter((t) => t.face === 'blue').length]
-  out.push(faces)
-  const regions = state.mats.flatMap((m) => m.regions.map((r) => r.things.length))
+  const count = (test: (t: Thing) => boolean): [number, number] => {
+    const n = all.filter(test).length
+    return [n, all.length - n]
+  }
+  const out: number[][] = [count((t) => t.face === 'saffron')]
+  if (all.some((t) => t.hidden)) out.push(count((t) => !t.hidden))
+  if (all.some((t) => t.crossed)) out.push(count((t) => !t.crossed))
+  const regions = state.mats.filter(holdsThings).flatMap((m) => m.regions.map((r) => r.things.length))
   if (regions.length > 1) out.push(regions)
   for (const m of state.mats) {
-    if (m.regions.length > 1) out.push((m.kind === 'parts' ? m.regions.slice(1) : m.regions).map((r) => r.things.length))
+    if (m.regions.length > 1) out.push((hasWhole(m.kind) ? m.regions.slice(1) : m.regions).map((r) => r.things.length))
+    if (m.divider !== null) out.push([m.divider, thingsIn(m).length - m.divider])
+    if (m.rings.length) {
+      const ringed = m.rings.map((r) => r.to - r.from)
+      out.push([...ringed, thingsIn(m).length - ringed.reduce((a, b) => a + b, 0)])
+    }
+    const ten = m.kind === 'frame' ? thingsIn(m).length : 0
+    if (ten > 10) out.push([10, ten - 10], [Math.floor(ten / 10) * 10, ten % 10])
+    if (m.kind === 'dice') out.push(m.cards.map((c) => Number(c.text)))
+    if (m.kind === 'cards') out.push(m.cards.filter((c) => /^\d+$/.test(c.text)).map((c) => Number(c.text)))
     if (m.line && m.line.hops.length) {
       const first = m.line.hops[0]!
       out.push([first.from, ...m.line.hops.map((h) => Math.abs(h.to - h.from))])
       out.push(m.line.hops.map((h) => Math.abs(h.to - h.from)))
+      out.push([first.from, m.line.hops.reduce((s, h) => s + Math.abs(h.to - h.from), 0)])
     }
   }
   return out
 }
+/** Mats whose first region is the whole and the others its parts. */
+export const hasWhole = (kind: MatKind): boolean => kind === 'parts' || kind === 'bar'

@@ -1,5 +1,5 @@
 import type { Aim } from '@awlbox/core/contracts/lesson'
-import { ideaById, ideas } from '@awlbox/core/plan/ideas'
+import { ideaById, ladder as ideas } from '@awlbox/core/plan/ladder/ladder'
 
 const box = 'min-h-10 rounded-lg border border-hair bg-card px-2.5 font-semibold'
 const wishes: readonly { key: Aim['mustHave'][number]; words: string }[] = [

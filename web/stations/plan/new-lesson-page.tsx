@@ -2,8 +2,9 @@ import { addDays, formatISO } from 'date-fns'
 import { useEffect, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import useSWR from 'swr'
-import { ideaById } from '@awlbox/core/plan/ideas'
-import { fromTemplate } from '@awlbox/core/script/template'
+import { ideaById } from '@awlbox/core/plan/ladder/ladder'
+import { aimOf } from '@awlbox/core/plan/aim'
+import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import { timeLesson } from '@awlbox/core/script/time'
 import { workRates } from '@awlbox/core/next/minutes'
 import { send, wordsOf } from '../../api.ts'
@@ -19,7 +20,7 @@ import { SetChooser } from './example-sets.tsx'
 import { ThingsList } from './things-list.tsx'
 import { useSets } from './use-sets.ts'
 
-const first: AimChoice = { ideaId: 'parts-7', age: 4, aim: { structure: 'parts', upTo: 7, count: 4, mustHave: ['turn-round'], noRepeatedTotal: false } }
+const first: AimChoice = { ideaId: 'parts-7', age: 4, aim: aimOf({ structure: 'parts', upTo: 7, mustHave: ['turn-round'] }) }
 const box = 'min-h-10 rounded-lg border border-hair bg-card px-2.5'
 
 export default function NewLessonPage() {

@@ -1,0 +1,36 @@
+import type { Aim, Example, Structure } from '../contracts/lesson.ts'
+import { thingsFor, ways } from './numbers/facts.ts'
+
+const plus = (a: number, b: number): Example => ({ a, b, total: a + b, op: '+' })
+const minus = (a: number, b: number): Example => ({ a, b, total: a - b, op: '-' })
+const span = (from: number, to: number, by = 1): number[] => Array.from({ length: Math.max(0, Math.floor((to - from) / by) + 1) }, (_, i) => from + i * by)
+
+/** All facts an aim allows, before anything is asked of the set as a whole; at most a few thousand. */
+export function candidates(aim: Aim, zero: boolean): Example[] {
+  const from = Math.max(aim.least, 0)
+  const facts = ofStructure(aim, zero ? 0 : 1, from)
+  const most = aim.mostThings
+  return most > 0 && countsThings(aim.structure) ? facts.filter((e) => thingsFor(e) <= most) : facts
+}
+/** Whether a structure is played with one thing for each number; lines and squares need none. */
+export const countsThings = (s: Structure): boolean => s !== 'tens' && s !== 'round-back' && s !== 'order'
+
+function ofStructure(aim: Aim, least: number, from: number): Example[] {
+  const to = aim.upTo
+  switch (aim.structure) {
+    case 'parts': return ways(to, 2, { ordered: true, zero: least === 0 }).map(([a, b]) => plus(a!, b!))
+    case 'add': return span(Math.max(least, from), to).flatMap((a) => span(least, to - a).filter((b) => a + b >= 2).map((b) => plus(a, b)))
+    // Counting on is for a small second number: beyond three it is slower than other ways.
+    case 'count-on': return span(Math.max(2, from), to - 1).flatMap((a) => span(1, Math.min(3, to - a)).map((b) => plus(a, b)))
+    case 'take-away': return span(Math.max(2, from), to).flatMap((a) => span(least, least === 0 ? a : a - 1).map((b) => minus(a, b)))
+    case 'doubles': return span(Math.max(least, from), Math.floor(to / 2)).map((a) => plus(a, a))
+    case 'halves': return span(Math.max(2, from), to).filter((a) => a % 2 === 0 || aim.mustHave.includes('leftover')).map((a) => ({ a, b: 2, total: Math.floor(a / 2), op: '÷' }))
+    case 'share': return span(Math.max(aim.among, from), to).filter((a) => a % aim.among === 0 || aim.mustHave.includes('leftover')).map((a) => ({ a, b: aim.among, total: Math.floor(a / aim.among), op: '÷' }))
+    case 'missing': return span(Math.max(2, from), to).flatMap((whole) => span(least, whole - least).map((a) => plus(a, whole - a)))
+    case 'compare': return span(Math.max(least, from), to).flatMap((a) => span(least, to).map((b): Example => ({ a, b, total: Math.abs(a - b), op: '~' })))
+    case 'teens': return span(1, Math.min(9, to - 10)).map((b) => plus(10, b))
+    case 'tens': return span(Math.max(from, 1), to).flatMap((a) => [10, 20, 30, 40, 50].flatMap((b) => [...(a + b <= to ? [plus(a, b)] : []), ...(a - b >= 0 ? [minus(a, b)] : [])]))
+    case 'round-back': return span(Math.max(20, from), to).flatMap((a) => span(9, a - 1).filter((b) => b > 8 && b % 10 >= 8).map((b) => minus(a, b)))
+    case 'order': return span(Math.max(least, from), to).map((a): Example => ({ a, b: Math.round(a / 10) * 10, total: a, op: '@' }))
+  }
+}

@@ -1,0 +1,178 @@
+import type { Device } from '../../contracts/chance.ts'
+import type { Example } from '../../contracts/lesson.ts'
+import { factKey } from '../numbers/facts.ts'
+import { seeded } from '../seeded.ts'
+
+/** One outcome of a round: the numbers that came, in order, with its exact chance (0–1). */
+export interface Outcome {
+  numbers: readonly number[]
+  chance: number
+}
+
+/**
+ * Every outcome of one round, in order of the numbers, with exact chances. Dice and spinners are independent; a
+ * pack or bowl without putting back is drawn from what is left. At most a few thousand outcomes.
+ */
+export function outcomes(device: Device): Outcome[] {
+  switch (device.kind) {
+    case 'none': return []
+    case 'dice': return independent(even(device.faces), device.dice)
+    case 'spinner': {
+      const all = device.parts.reduce((s, p) => s + p.share, 0)
+      return independent(device.parts.map((p) => ({ number: p.number, chance: p.share / all })), device.spins)
+    }
+    case 'cards': return device.back ? independent(even(device.numbers), device.draws) : without(device.numbers, device.draws)
+    case 'bowl': return device.back ? independent(even(device.digits), device.draws) : without(device.digits, device.draws)
+  }
+}
+interface Single {
+  number: number
+  chance: number
+}
+const even = (numbers: readonly number[]): Single[] => numbers.map((number) => ({ number, chance: 1 / numbers.length }))
+
+function merge(list: readonly Outcome[]): Outcome[] {
+  const by = new Map<string, Outcome>()
+  for (const o of list) {
+    const key = o.numbers.join()
+    by.set(key, { numbers: o.numbers, chance: (by.get(key)?.chance ?? 0) + o.chance })
+  }
+  return [...by.values()].sort((x, y) => x.numbers.reduce((d, n, i) => d || n - y.numbers[i]!, 0))
+}
+function independent(singles: readonly Single[], times: number): Outcome[] {
+  let list: Outcome[] = [{ numbers: [], chance: 1 }]
+  for (let i = 0; i < times; i++) list = merge(list.flatMap((o) => singles.map((s) => ({ numbers: [...o.numbers, s.number], chance: o.chance * s.chance }))))
+  return list
+}
+function without(numbers: readonly number[], draws: number): Outcome[] {
+  let list: { numbers: number[]; left: number[]; chance: number }[] = [{ numbers: [], left: [...numbers], chance: 1 }]
+  for (let i = 0; i < draws; i++)
+    list = list.flatMap((o) => [...new Set(o.left)].map((n) => {
+      const left = [...o.left]
+      left.splice(left.indexOf(n), 1)
+      return { numbers: [...o.numbers, n], left, chance: (o.chance * o.left.filter((x) => x === n).length) / o.left.length }
+    }))
+  return merge(list)
+}
+
+export const rules = ['total', 'difference', 'tens and ones', 'first'] as const
+/** What is made of the numbers that come: their sum, their difference, a two-digit number, or the first alone. */
+export type Reading = (typeof rules)[number]
+export function read(numbers: readonly number[], rule: Reading): number {
+  switch (rule) {
+    case 'total': return numbers.reduce((a, b) => a + b, 0)
+    case 'difference': return Math.abs((numbers[0] ?? 0) - (numbers[1] ?? 0))
+    case 'tens and ones': return numbers.reduce((n, d) => n * 10 + d, 0)
+    case 'first': return numbers[0] ?? 0
+  }
+}
+export const usualReading = (d: Device): Reading => (d.kind === 'bowl' && d.draws === 2 ? 'tens and ones' : 'total')
+
+export interface Bar {
+  number: number
+  chance: number
+}
+/** Exact distribution of what a round comes to, smallest number first; chances sum to one. */
+export function distribution(device: Device, rule: Reading): Bar[] {
+  const by = new Map<number, number>()
+  for (const o of outcomes(device)) by.set(read(o.numbers, rule), (by.get(read(o.numbers, rule)) ?? 0) + o.chance)
+  return [...by].map(([number, chance]) => ({ number, chance })).sort((x, y) => x.number - y.number)
+}
+
+/** What can never come of a device, for the words under its drawing. */
+export function cannotCome(device: Device): { numbers: number[]; doubles: boolean; why: string[] } {
+  if (device.kind === 'none') return { numbers: [], doubles: false, why: [] }
+  const all = outcomes(device)
+  const rule = usualReading(device)
+  const come = new Set(all.map((o) => read(o.numbers, rule)))
+  const [low, high] = [rule === 'tens and ones' ? 0 : Math.min(0, ...come), Math.max(...come)]
+  const numbers = Array.from({ length: high - low + 1 }, (_, i) => low + i).filter((n) => !come.has(n))
+  const many = all[0]!.numbers.length > 1
+  const doubles = many && !all.some((o) => o.numbers[0] === o.numbers[1])
+  const why: string[] = []
+  if (doubles) why.push(device.kind === 'bowl' ? 'Drawn without putting back, no digit comes twice: 11, 22, 33 and the other doubles never come.' : 'Without putting back, the same one never comes twice.')
+  const least = Math.min(...come)
+  if (rule === 'total' && least > 0) why.push(least === 1 ? 'Zero never comes: no face shows it.' : `Nothing under ${least} comes: the smallest faces together make ${least}.`)
+  const gaps = numbers.filter((n) => n > least && !(doubles && rule === 'tens and ones' && n % 11 === 0))
+  if (gaps.length && rule !== 'tens and ones') why.push(`${listWords(gaps)} never ${gaps.length === 1 ? 'comes' : 'come'} either: no faces make ${gaps.length === 1 ? 'it' : 'them'}.`)
+  if (rule === 'tens and ones' && come.has(7) && all.some((o) => o.numbers[0] === 0)) why.push('Zero drawn first gives a one-digit number: 0 and 7 is 7, not 70.')
+  return { numbers, doubles, why }
+}
+const listWords = (ns: readonly number[]): string => (ns.length > 8 ? `${ns.slice(0, 8).join(', ')} and others` : ns.length > 1 ? `${ns.slice(0, -1).join(', ')} and ${ns.at(-1)}` : String(ns[0]))
+
+/** Facts of an aim that a device can never start: a die gives no first part of 0 or above 6. */
+export function unreachable(device: Device, facts: readonly Example[]): Example[] {
+  if (device.kind === 'none') return []
+  const all = outcomes(device)
+  const two = all[0]!.numbers.length > 1 && !(device.kind === 'bowl')
+  const firsts = new Set(all.map((o) => (two ? `${o.numbers[0]},${o.numbers[1]}` : String(read(o.numbers, usualReading(device))))))
+  return facts.filter((e) => !firsts.has(two ? `${e.a},${e.b}` : String(e.a)))
+}
+
+/**
+ * Expected rounds until every reachable number has come, by inclusion and exclusion over up to 12 numbers;
+ * beyond that by the sum over numbers sorted by chance (an upper bound), marked `exact: false`.
+ */
+export function roundsToMeetAll(bars: readonly Bar[]): { rounds: number; exact: boolean } {
+  if (bars.length > 12) {
+    const sorted = [...bars].sort((x, y) => y.chance - x.chance)
+    return { rounds: sorted.reduce((s, b) => s + 1 / b.chance, 0), exact: false }
+  }
+  let sum = 0
+  for (let mask = 1; mask < 1 << bars.length; mask++) {
+    let p = 0
+    let bits = 0
+    for (let i = 0; i < bars.length; i++) if (mask & (1 << i)) {
+      p += bars[i]!.chance
+      bits++
+    }
+    sum += (bits % 2 ? 1 : -1) / p
+  }
+  return { rounds: sum, exact: true }
+}
+
+/** Chance that a round asks for more than the things there are. */
+export const chanceAbove = (bars: readonly Bar[], things: number): number => bars.reduce((s, b) => s + (b.number > things ? b.chance : 0), 0)
+
+/** Seconds of one round: rolling or drawing, saying it, putting out what came (1.5 s a thing), writing it (2 s + 1.2 s a sign). */
+export const roundTime = { device: 3, say: 4, perThing: 1.5, write: 2 + 4 * 1.2, clear: 4 } as const
+/** Expected seconds of a game of `rounds` rounds, things put out included, or not when it is played on a line. */
+export function gameSeconds(bars: readonly Bar[], draws: number, rounds: number, things: boolean): number {
+  const expected = bars.reduce((s, b) => s + b.number * b.chance, 0)
+  return rounds * (roundTime.device * draws + roundTime.say + (things ? roundTime.perThing * expected : 3) + roundTime.write + roundTime.clear)
+}
+
+/** Picks outcomes by their chances, the same ones for the same seed. */
+export function rollsFrom(device: Device, seed: number): () => readonly number[] {
+  const all = outcomes(device)
+  const random = seeded(seed)
+  const scale = 1 << 30
+  return () => {
+    let at = random(scale) / scale
+    for (const o of all) {
+      at -= o.chance
+      if (at < 0) return o.numbers
+    }
+    return all.at(-1)!.numbers
+  }
+}
+
+/**
+ * A seed whose first rolls give a wanted run, in order, for filming; null when none is found in `tries` seeds or
+ * when some number can never come. Deterministic.
+ */
+export function luckySeed(device: Device, wanted: readonly (readonly number[])[], tries = 200_000): number | null {
+  const possible = new Set(outcomes(device).map((o) => o.numbers.join()))
+  if (wanted.some((w) => !possible.has(w.join()))) return null
+  for (let seed = 1; seed <= tries; seed++) {
+    const roll = rollsFrom(device, seed)
+    if (wanted.every((w) => roll().every((n, i) => n === w[i]))) return seed
+  }
+  return null
+}
+/** The rolls a set of examples asks for, as the device would show them; null for an example it cannot show. */
+export function rollsFor(device: Device, examples: readonly Example[]): (readonly number[] | null)[] {
+  const all = outcomes(device)
+  const bad = new Set(unreachable(device, examples).map(factKey))
+  return examples.map((e) => (bad.has(factKey(e)) ? null : (all.find((o) => (o.numbers.length > 1 && device.kind !== 'bowl' ? o.numbers[0] === e.a && o.numbers[1] === e.b : read(o.numbers, usualReading(device)) === e.a))?.numbers ?? null)))
+}
