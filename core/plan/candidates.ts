@@ -6,9 +6,11 @@ const minus = (a: number, b: number): Example => ({ a, b, total: a - b, op: '-' 
 const span = (from: number, to: number, by = 1): number[] => Array.from({ length: Math.max(0, Math.floor((to - from) / by) + 1) }, (_, i) => from + i * by)
 
 /** All facts an aim allows, before anything is asked of the set as a whole; at most a few thousand. */
-export function candidates(aim: Aim, zero: boolean): Example[] {
+export function candidates(aim: Aim, zero: boolean, turnRounds = true): Example[] {
   const from = Math.max(aim.least, 0)
-  const facts = ofStructure(aim, zero ? 0 : 1, from)
+  const all = ofStructure(aim, zero ? 0 : 1, from)
+  // Where turned round is the same way, a split is met once, its larger part first.
+  const facts = aim.structure === 'parts' && !turnRounds ? all.filter((e) => e.a >= e.b) : all
   const most = aim.mostThings
   return most > 0 && countsThings(aim.structure) ? facts.filter((e) => thingsFor(e) <= most) : facts
 }

@@ -42,6 +42,8 @@ export function scoreOf(set: readonly Example[]): number {
 export interface SearchOptions {
   /** Whether the house counts zero as a part. */
   zero: boolean
+  /** Whether it counts a turn-round as another way; true when not said. */
+  turnRounds?: boolean
   seed: number
   /** Examples that must be in every set. */
   keep?: readonly Example[]
@@ -52,7 +54,7 @@ export interface SearchOptions {
  * stand together.
  */
 export function findExamples(aim: Aim, options: SearchOptions): SearchResult {
-  const pool = candidates(aim, options.zero)
+  const pool = candidates(aim, options.zero, options.turnRounds)
   const conflict = conflictIn(aim, pool, options)
   if (conflict) return { ok: false, conflict }
   const random = seeded(options.seed)
@@ -102,7 +104,7 @@ export function anotherLike(e: Example, set: readonly Example[], aim: Aim, optio
     const other = kindsOf(f)
     return [...kinds].filter((t) => !other.has(t)).length + [...other].filter((t) => !kinds.has(t)).length
   }
-  const near = candidates(aim, options.zero)
+  const near = candidates(aim, options.zero, options.turnRounds)
     .filter((f) => !taken.has(factKey(f)) && f.op === e.op && (!aim.noRepeatedTotal || !set.some((g) => g !== e && g.total === f.total)))
     .map((f) => ({ f, far: Math.abs(effort(f) - effort(e)) + 4 * unlike(f) + random(100) / 100 }))
   return near.sort((x, y) => x.far - y.far)[0]?.f ?? null
@@ -113,6 +115,7 @@ function conflictIn(aim: Aim, pool: readonly Example[], options: SearchOptions):
   const keep = options.keep ?? []
   if (keep.length > aim.count) return `${keep.length} examples are kept, but the set holds ${aim.count}: let some go or ask for more.`
   if (mustHave.includes('zero') && !options.zero) return 'Zero is asked for, but the house style leaves zero for later.'
+  if (mustHave.includes('turn-round') && structure === 'parts' && options.turnRounds === false) return 'A turn-round pair is asked for, but the house style counts the two as one way.'
   if (structure === 'count-on' && mustHave.includes('zero')) return 'Counting on nothing is no counting on: leave zero out.'
   if (mustHave.includes('turn-round') && !['parts', 'add', 'missing', 'tens'].includes(structure)) return structure === 'take-away' || structure === 'round-back' ? 'Take away has no turn-rounds: 7 − 2 and 2 − 7 are different questions.' : structure === 'doubles' ? 'A double turned round is the same double.' : 'Turn-rounds belong to adding: this idea has none.'
   if (mustHave.includes('double') && structure === 'parts' && aim.upTo % 2) return `${aim.upTo} is odd, so no two equal parts make it: a double cannot be in the set.`

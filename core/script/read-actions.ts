@@ -50,6 +50,7 @@ const readers: readonly (readonly [RegExp, Reader])[] = [
   [/^(set|stand) (up|them)\b.*skittles|^set (the )?skittles/, (_, n) => lay('skittles', { parts: n[0] ?? 10 })],
   [/^knock (down|over)\b/, (_, n) => one(n, (count) => ({ type: 'cross', count, target: { mat: 'skittles', region: null } }))],
   [/^show (the |a )?(number |word |picture )?cards?\b|^lay (down |out )?(the )?(number |word |picture )?cards?\b|^hold up (the )?card/, readCards],
+  [/^(draw|pull|take|pick)\b.*\b(from|out of) the (bowl|pack)\b|^draw (a|the|another) card\b|^draw the \d+ card\b/, readDraw],
   [/^(lay|set|get|bring) (out|up)\b|^(lay|draw) (a|an|the|two|three|four|five|six|empty|\d)\b/, readLay],
   [/^turn (the |this )?(dot )?(card|domino) (round|around)\b/, () => ({ type: 'turn card' })],
   [/^turn (over |up |down )?(the )?(number |word )?cards?\b/, (t) => ({ type: 'show card', texts: listOf(t).map(String), up: !/\b(down|face down)\b/.test(t) })],
@@ -75,7 +76,6 @@ const readers: readonly (readonly [RegExp, Reader])[] = [
   [/^(rearrange|shake|shuffle|stir|mix)\b/, () => ({ type: 'rearrange' })],
   [/^(roll|throw)\b/, (t, n) => ({ type: 'roll', faces: /\bdice\b/.test(t) && n.length === 1 && /\b(two|2|three|3) dice\b/.test(t) ? [] : n.slice(0, 4) })],
   [/^spin\b/, (t, n) => ({ type: 'spin', text: n[0] === undefined ? null : String(n[0]) })],
-  [/^(draw|pull|take|pick)\b.*\b(from|out of) the (bowl|pack)\b|^draw (a|the|another) card\b|^draw the \d+ card\b/, readDraw],
   [/^write\b/, (t, n) => {
     const target = targetIn(t)
     return target.mat && n[0] !== undefined ? { type: 'label', text: String(n[0]), target } : null
@@ -207,7 +207,7 @@ function readPut(text: string): Action[] | null {
  * some part means no action the table knows.
  */
 export function readActions(line: string): Action[] | null {
-  const parts = line.toLowerCase().split(/\s*(?:;|,? then |\. |,? and (?=(?:cover|uncover|turn over|cross|ring|shake|tip|hold|hop|jump|clear|split|share|take|put)\b))\s*/).filter(Boolean)
+  const parts = line.toLowerCase().split(/\s*(?:;|,? then |\. |,? and (?=(?:cover|uncover|turn over|cross|ring|shake|tip|hold|hop|jump|clear|split|share|take|put(?! (?:it|them) back))\b))\s*/).filter(Boolean)
   const actions: Action[] = []
   for (const part of parts) {
     const text = part.trim().replace(/[.!]$/, '')

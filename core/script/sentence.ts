@@ -1,4 +1,5 @@
 import { readNumberAt, tokens } from '../plan/numbers/names.ts'
+import { remembered } from '../remember.ts'
 
 export interface Sentence {
   /** Terms of each side with their sign; null for an unknown ("__"). */
@@ -19,10 +20,8 @@ const unknown = /^(_{2,}|□)$/
  * Every number sentence in a text, in signs ("4 + 3 = 7") or words ("four and three make seven",
  * "seven take away two is five"). Needs an operation and an "equals" between its two sides.
  */
-export function sentencesIn(text: string): Sentence[] {
-  // A number sentence never runs over a full stop.
-  return text.split(/[.!?;]+(?:\s|$)/).flatMap((part) => sentencesOf(tokens(part)))
-}
+// A number sentence never runs over a full stop.
+export const sentencesIn: (text: string) => readonly Sentence[] = remembered((text) => text.split(/[.!?;]+(?:\s|$)/).flatMap((part) => sentencesOf(tokens(part))))
 
 function sentencesOf(words: readonly string[]): Sentence[] {
   const out: Sentence[] = []

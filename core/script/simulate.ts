@@ -1,7 +1,7 @@
 import type { Lesson, Segment, Step } from '../contracts/lesson.ts'
 import { readActions } from './read-actions.ts'
 import { type CountLine, readClaps, readCount } from './reading.ts'
-import { remembered } from './remember.ts'
+import { remembered } from '../remember.ts'
 import { act } from './table/machine.ts'
 import { layMat, thing } from './table/mats.ts'
 import { type Action, emptyTable, TableError, type TableState } from './table/state.ts'

@@ -1,3 +1,5 @@
+import { remembered } from '../../remember.ts'
+
 const ones = [
   'zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve',
   'thirteen', 'fourteen', 'fifteen', 'sixteen', 'seventeen', 'eighteen', 'nineteen',
@@ -35,9 +37,7 @@ export interface NumberAt {
 }
 
 /** Splits text into lower-case words, digits and the signs + − = ×. Hyphens inside words part them. */
-export function tokens(text: string): string[] {
-  return text.toLowerCase().replace(/[−–]/g, '-').match(/\d+|[\p{L}']+|[+=×]|-(?=\s*[\d\s_□])|_{2,}|□/gu) ?? []
-}
+export const tokens: (text: string) => readonly string[] = remembered((text) => text.toLowerCase().replace(/[−–]/g, '-').match(/\d+|[\p{L}']+|[+=×]|-(?=\s*[\d\s_□])|_{2,}|□/gu) ?? [])
 
 /** Reads one number starting at token i, or null. "none", "nought" are 0; "double four" is 8. */
 export function readNumberAt(words: readonly string[], i: number): NumberAt | null {

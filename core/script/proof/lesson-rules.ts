@@ -1,8 +1,8 @@
-import { numberName } from '../../plan/numbers/names.ts'
-import { crossesTen } from '../../plan/numbers/facts.ts'
+import { numbersIn, tokens } from '../../plan/numbers/names.ts'
+import { thingNamed } from '../../plan/things.ts'
 import { compareStock } from '../stock.ts'
 import { clock } from '../time.ts'
-import type { Finding, Rule } from './finding.ts'
+import { at, type Finding, type Rule } from './finding.ts'
 
 const whole = (code: string, severity: Finding['severity'], what: string, why: string, rest: Partial<Finding> = {}): Finding =>
   ({ code, severity, stepId: null, segmentId: null, what, why, ...rest })
@@ -32,22 +32,6 @@ export const limits: Rule = ({ lesson, time, style: _style }) => {
   return out
 }
 
-export const exampleSet: Rule = ({ lesson, style }) => {
-  const out: Finding[] = []
-  const seen = new Set<string>()
-  for (const e of lesson.examples) {
-    const key = `${e.a}${e.op}${e.b}`
-    if (seen.has(key)) out.push(whole('example-repeat', 'tidy', `${e.a} ${e.op === '+' ? '+' : '−'} ${e.b} stands twice in the example set.`, 'The second teaches nothing new.'))
-    seen.add(key)
-    const high = e.op === '+' ? e.total : e.a
-    if (high > lesson.aim.upTo) out.push(whole('example-range', 'wrong', `${numberName(high)} is beyond the aim’s ${lesson.aim.upTo}.`, 'The aim says how far numbers go.'))
-    if (!style.zeroIsPart && (e.a === 0 || e.b === 0)) out.push(whole('zero-later', 'tidy', 'Zero is a part here; this setting leaves it for later.', 'House style.'))
-  }
-  if (lesson.aim.mustHave.includes('crosses ten') && lesson.examples.length && !lesson.examples.some(crossesTen))
-    out.push(whole('example-aim', 'risky', 'No example crosses ten, and the aim says it should.', 'The hard case is the point of the lesson.'))
-  return out
-}
-
 export const homeTask: Rule = ({ lesson }) =>
   lesson.segments.filter((s) => s.kind === 'home task' && s.steps.length > 0 && !s.steps.some((x) => x.task)).map((s) => ({
     code: 'task-no-answer', severity: 'risky' as const, stepId: s.steps.at(-1)!.id, segmentId: s.id,
@@ -66,3 +50,51 @@ export const handOver: Rule = ({ lesson }) =>
       fix: { label: 'Add a hand-over line', kind: 'insert-before' as const, stepId: first.id, verb: 'say' as const, text: 'This part is for the grown-up with you.' },
     }]
   })
+
+/** The film turns back to children after grown-ups were spoken to. */
+export const handBack: Rule = ({ lesson }) =>
+  lesson.segments.flatMap((s, i) => {
+    const before = lesson.segments[i - 1]
+    // Before the first children's segment there is nobody to call back.
+    if (s.audience !== 'children' || before?.audience !== 'adults' || s.steps.length === 0 || !lesson.segments.slice(0, i).some((x) => x.audience === 'children')) return []
+    const first = s.steps[0]!
+    if (/\b(children|hello|welcome|back|now you|you and me|everybody|come)\b/i.test(first.text)) return []
+    return [whole('no-hand-back', 'tidy', 'The film turns back to children without calling them.', 'They have stopped listening.', { stepId: first.id, segmentId: s.id, fix: { label: 'Call them back', kind: 'insert-before', stepId: first.id, verb: 'say', text: 'Come back, children: this is for you.' } })]
+  })
+
+/** Things named for fetching only after the pause in which they are used. */
+export const askedLate: Rule = ({ lesson, moments }) => {
+  const fetch = moments.findIndex((m) => m.step.verb === 'pause' && /\b(fetch|find|get) (your|the|some)? ?(things|\w+)/i.test(m.step.text))
+  if (fetch < 0) return []
+  return moments.slice(fetch + 1).flatMap((m) => {
+    if (m.segment.audience === 'adults' || m.step.verb !== 'say') return []
+    const found = m.step.text.match(/\byou(?:.ll| will)? (?:also )?need (?:a |an |some |your |the )?([a-z][a-z -]{2,30}?)(?: too| as well|,|\.|$)/i)
+    const thing = found && thingNamed(found[1]!.trim())
+    if (!thing) return []
+    const used = moments.slice(0, moments.indexOf(m)).some((x) => x.step.verb === 'pause' && thing.words.some((w) => new RegExp(`\\b${w}\\b`, 'i').test(x.step.text)))
+    return [at(m, 'asked-late', used ? 'wrong' : 'risky', `${thing.name[0]!.toUpperCase()}${thing.name.slice(1)}: asked for only after the pause for fetching things.`, 'Nobody goes to the kitchen twice: name it with the other things.',
+      lesson.kit.some((k) => thingNamed(k.thing) === thing) ? undefined : { label: `List ${thing.name}`, kind: 'list-thing', thing: thing.name, count: 1 })]
+  })
+}
+
+/** A challenge whose numbers are all smaller than those of the lesson before it. */
+export const challenge: Rule = ({ lesson, moments }) => {
+  const main = Math.max(0, ...lesson.examples.map((e) => Math.max(e.a, e.total)))
+  if (main === 0) return []
+  return lesson.segments.filter((s) => s.kind === 'challenge').flatMap((s) => {
+    const numbers = moments.filter((m) => m.segment === s && ['say', 'ask', 'pause', 'do', 'write'].includes(m.step.verb)).flatMap((m) => numbersIn(tokens(m.step.text.replace(/\([^)]*\)/g, ''))).map((x) => x.value))
+    const most = Math.max(0, ...numbers)
+    return numbers.length > 0 && most < main ? [whole('challenge-easy', 'risky', `The challenge goes to ${most}; the lesson before it goes to ${main}.`, 'A challenge that is easier than the lesson is a rest.', { segmentId: s.id, stepId: s.steps[0]?.id ?? null })] : []
+  })
+}
+
+/** A grown-ups' part that says the answers children are to find. */
+export const briefingAnswer: Rule = ({ lesson, moments }) => {
+  const firstChild = moments.findIndex((m) => m.segment.audience === 'children')
+  return moments.flatMap((m, i) => {
+    if (m.segment.audience !== 'adults' || i > firstChild || m.step.verb !== 'say' || m.step.deliberate) return []
+    const said = numbersIn(tokens(m.step.text)).map((x) => x.value)
+    const e = lesson.examples.find((x) => said.includes(x.total) && said.includes(x.a) && said.includes(x.b) && new Set([x.a, x.b, x.total]).size > 1)
+    return e ? [at(m, 'briefing-answer', 'risky', 'The grown-ups’ part gives an answer away before the children’s film.', 'A child sits beside them: use other numbers, or send it as a file of its own.')] : []
+  })
+}

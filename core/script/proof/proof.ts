@@ -3,15 +3,23 @@ import type { Lesson } from '../../contracts/lesson.ts'
 import { type Moment, simulate } from '../simulate.ts'
 import { type Needed, needed } from '../stock.ts'
 import { type LessonTime, timeLesson } from '../time.ts'
+import { cautions } from './care-rules.ts'
 import { claimedCount, countAgainstTable, countOrder, refused } from './count-rules.ts'
 import { type Finding, type Rule, severities } from './finding.ts'
-import { exampleSet, handOver, homeTask, limits, stock } from './lesson-rules.ts'
-import { allNumbers, falseSentence, sentenceAgainstTable, wording } from './sentence-rules.ts'
-import { answerBeforeWait, cautions, unclearedTable, waits } from './teaching-rules.ts'
+import { hidden, unaccounted } from './hidden-rules.ts'
+import { askedLate, briefingAnswer, challenge, handBack, handOver, homeTask, limits, stock } from './lesson-rules.ts'
+import { device, exampleSet, waysUnsaid } from './plan-rules.ts'
+import { allNumbers, falseSentence, leftLarger, sentenceAgainstTable, unfairShare } from './sentence-rules.ts'
+import { answerBeforeWait, unclearedTable, waits } from './teaching-rules.ts'
+import { countingOn, fewer, houseWords, manners, newWords, pairsName, symbols, unknownPlace } from './wording-rules.ts'
 
 const rules: readonly Rule[] = [
-  falseSentence, sentenceAgainstTable, allNumbers, countOrder, countAgainstTable, claimedCount, refused,
-  waits, answerBeforeWait, unclearedTable, stock, exampleSet, homeTask, handOver, limits, wording, cautions,
+  falseSentence, sentenceAgainstTable, allNumbers, leftLarger, unfairShare,
+  countOrder, countAgainstTable, claimedCount, refused, hidden, unaccounted,
+  waits, answerBeforeWait, unclearedTable,
+  stock, askedLate, exampleSet, device, waysUnsaid, challenge,
+  homeTask, handOver, handBack, briefingAnswer, limits,
+  houseWords, fewer, pairsName, symbols, unknownPlace, countingOn, newWords, manners, cautions,
 ]
 
 export interface Proofed {

@@ -1,3 +1,4 @@
+import { numbersIn, tokens } from '../../plan/numbers/names.ts'
 import { hasUnknown, inSigns, isTrue, mended, sentencesIn, shapeOf } from '../sentence.ts'
 import type { Moment } from '../simulate.ts'
 import { type Hop, leftOn, partitionsOn, type TableState, thingsOn } from '../table/state.ts'
@@ -60,31 +61,6 @@ const matchesHop = (h: { from: number; to: number }, shape: { parts: number[]; w
   return shape.takeAway ? h.from === shape.whole && size === shape.parts[0] : h.to === shape.whole && shape.parts.includes(size) && shape.parts.includes(h.from)
 }
 
-/** House style for the words and order of written and spoken sentences. */
-export const wording: Rule = ({ moments, style }) =>
-  moments.filter(speaks).flatMap((m) => {
-    const text = m.step.text
-    const out = []
-    const other = [
-      { house: style.add, words: ['plus', 'add'], is: 'adding' },
-      { house: style.takeAway, words: ['minus', 'subtract', 'take away'], is: 'taking away' },
-    ]
-    for (const { house, words, is } of other)
-      for (const w of words) {
-        if (w === house || (w === 'add' && house === 'and')) continue
-        const spoken = new RegExp(`\\b${w}\\b`, 'i')
-        // "take away" and "add" are also plain verbs; only between numbers are they the operation's name.
-        const between = new RegExp(`(\\d|\\b(?:one|two|three|four|five|six|seven|eight|nine|ten)\\b)\\s+${w}\\s`, 'i')
-        if ((w === 'plus' || w === 'minus' || w === 'subtract' ? spoken : between).test(text))
-          out.push(at(m, 'house-word', 'tidy', `“${w}” is used; this setting says “${house}” for ${is}.`, 'One word for one thing, until it is secure.',
-            { label: `Say “${house}”`, kind: 'replace', stepId: m.step.id, text: text.replace(spoken, house) }))
-      }
-    if (!style.unknownAnywhere)
-      for (const s of sentencesIn(text))
-        if (s.left.length === 1 && s.right.length > 1) out.push(at(m, 'unknown-left', 'tidy', 'The result stands on the left; this setting writes it on the right.', 'House style keeps the result on the right.'))
-    return out
-  })
-
 /** Statements about all numbers that fail at zero or at odd ones. */
 export const allNumbers: Rule = ({ moments }) => {
   const claims: [RegExp, string][] = [
@@ -96,3 +72,29 @@ export const allNumbers: Rule = ({ moments }) => {
   return moments.filter(speaks).flatMap((m) =>
     claims.filter(([re]) => re.test(m.step.text)).map(([, why]) => at(m, 'all-numbers', 'risky', 'This is said of all numbers and is not true of all.', why)))
 }
+
+/** "Nine are left" after starting with seven: what is left is never more than there was. */
+export const leftLarger: Rule = ({ moments }) =>
+  moments.flatMap((m) => {
+    if ((m.step.verb !== 'say' && m.step.verb !== 'reveal') || m.step.deliberate || m.before.start === 0) return []
+    const words = tokens(m.step.text)
+    return numbersIn(words).flatMap((n) => {
+      const after = words.slice(n.to, n.to + 3).join(' ')
+      const left = /^(are |is )?left( over)?\b|^\w+ (are |is )?left\b/.test(after)
+      return left && n.value > m.before.start ? [at(m, 'left-larger', 'wrong', `${n.value} are said to be left, but there were only ${m.before.start}.`, 'Taking away cannot leave more than there was.')] : []
+    })
+  })
+
+/** "Share seven equally between two" with nothing said of the one left over. */
+export const unfairShare: Rule = ({ moments }) =>
+  moments.flatMap((m, i) => {
+    if (!['say', 'ask', 'do', 'pause'].includes(m.step.verb) || m.step.deliberate) return []
+    const found = m.step.text.match(/\bshare (.{1,40}?) (?:equally|fairly|evenly)? ?(?:among|between) (.+)/i)
+    const claimsFair = /\b(equally|fairly|evenly|the same each|fair)\b/i.test(m.step.text)
+    if (!found || !claimsFair) return []
+    const [n, k] = [numbersIn(tokens(found[1]!))[0]?.value, numbersIn(tokens(found[2]!))[0]?.value]
+    if (n === undefined || k === undefined || k < 2 || n % k === 0) return []
+    const near = moments.slice(i, i + 8).filter((x) => x.segment === m.segment)
+    if (near.some((x) => /\b(left over|leftover|remain|one over|over\b|fair\?|cannot|can.t|won.t|half)/i.test(x.step.text))) return []
+    return [at(m, 'share-unfair', 'risky', `${n} cannot be shared equally among ${k}: ${n % k} ${n % k === 1 ? 'is' : 'are'} left over.`, 'Say what happens to what is left over, or change the number.')]
+  })

@@ -86,22 +86,3 @@ export const unclearedTable: Rule = ({ moments }) => {
   })
   return out
 }
-
-/** Cautions, and words that expire or identify. */
-export const cautions: Rule = ({ moments }) => {
-  const risks: [RegExp, string, string][] = [
-    [/\b(stand|climb|get up) (on|onto) (a |the |your )?(chair|table|sofa|bed|stool)/i, 'caution-height', 'Standing on furniture: offer a way to do it on the floor.'],
-    [/\b(magnet|button cell|button batter)/i, 'caution-never', 'Magnets and button cells are never counters.'],
-    [/\b(glass (jar|bowl|bottle)|marbles?)\b/i, 'caution-breakable', 'Glass and marbles: offer a plastic tub and larger things.'],
-    [/\b(grapes?|nuts?|raisins?|sweets?|popcorn)\b/i, 'caution-food', 'Food as counters: choking shapes and allergies. Follow your setting’s food policy.'],
-    [/\b(scissors|pins?|needle|string)\b/i, 'caution-sharp', 'Scissors, pins and string want a grown-up beside the child.'],
-    [/\b(jump|hop|run) (around|up and down|about)\b|\bthrow the ball\b/i, 'caution-space', 'Moving games need clear floor: offer a seated way too.'],
-  ]
-  const expires = /\b(today|yesterday|tomorrow|this morning|last week|monday|tuesday|wednesday|thursday|friday|saturday|sunday|page \d+)\b/i
-  return moments.flatMap((m) => {
-    const found = risks.filter(([re]) => re.test(m.step.text)).map(([, code, what]) => at(m, code, 'risky', what, 'Guidance only: your setting’s policies and local rules come first.'))
-    const word = m.step.verb === 'say' || m.step.verb === 'ask' ? m.step.text.match(expires) : null
-    if (word && m.segment.kind !== 'aim' && !/^today$/i.test(word[0])) found.push(at(m, 'expires', 'tidy', `“${word[0]}” will be wrong when this is watched later.`, 'Say it so that it holds on any day.'))
-    return found
-  })
-}

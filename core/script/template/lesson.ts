@@ -48,7 +48,7 @@ function opening(w: Writing, examples: readonly Example[]): Segment[] {
   const most = countsThings(w.aim.structure) ? Math.min(20, Math.max(1, ...examples.map(thingsFor))) : 10
   const box = w.aim.structure === 'count-on' ? 'a tub with a lid' : w.aim.structure === 'share' || w.aim.structure === 'halves' ? `${n(w.aim.structure === 'halves' ? 2 : w.aim.among)} plates` : 'an egg box with ten places, or a drawn ten frame'
   return [
-    segment(w, `Hello from ${w.story.who}`, 'hook', [['say', `Hello. ${w.story.who} has ${w.story.things} to sort and needs your help.`], ['say', aimLines[w.aim.structure]], ...wordLines(w)]),
+    segment(w, `Hello from ${w.story.who}`, 'hook', [['say', `Hello. ${w.story.who} has ${w.story.things} to sort and needs your help.`], ...wordLines(w), ['say', aimLines[w.aim.structure]]]),
     segment(w, 'Things you need', 'things needed', [['say', `You need ${n(most)} small things and ${box}. Ask ${w.style.helper} first.`], ['pause', `Fetch your things. Press play when they are in front of you. (${w.style.defaultPause} s)`]]),
   ]
 }

@@ -21,7 +21,7 @@ describe('a template lesson has nothing wrong', () => {
           const style = HouseStyle.parse(said)
           for (const seed of [1, 2]) {
             const aim = aimOf({ structure, upTo: ranges[structure], count: 4, mustHave: structure === 'share' ? ['leftover'] : [], among: 3 })
-            const found = findExamples(aim, { zero: style.zeroIsPart, seed })
+            const found = findExamples(aim, { zero: style.zeroIsPart, turnRounds: style.turnRoundsCount, seed })
             if (!found.ok) throw new Error(found.conflict)
             for (const set of found.sets) {
               let n = 0
