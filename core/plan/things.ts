@@ -49,6 +49,7 @@ export const knownThings: readonly KnownThing[] = [
   { name: 'two shoe boxes', words: ['shoe boxes'], properties: ['two places'] },
   { name: 'number line', words: ['number line', 'line', 'street of doors'], properties: ['numbered line'], drawable: true },
   { name: 'hundred square', words: ['hundred square', 'number square'], properties: ['number square'], drawable: true },
+  { name: 'squared paper', words: ['squared paper', 'calendar'], properties: ['number square'], drawable: true },
   { name: 'dot card', words: ['dot card', 'dot cards', 'domino'], properties: ['dots'], drawable: true },
   { name: 'pair plate', words: ['pair plate'], properties: ['dots'], drawable: true },
   { name: 'rail with pegs', words: ['rail', 'coat hanger', 'hanger with pegs'], properties: ['slides'] },

@@ -18,8 +18,9 @@ export function readCount(line: string): CountLine | null {
   const text = line.toLowerCase()
   const words = tokens(text.replace(/\bten[- ](frame|slot)/g, 'the $1'))
   const found = numbersIn(words)
-  const touching = /\b(touch\w*|point\w*|each|the things|on the table)\b/.test(text)
   const movement = /\b(clap\w*|jump\w*|hop\w*|stamp\w*|nod\w*|stretch\w*|tap\w*)\b/.test(text)
+  // "a clap for each" is for each number, not for each thing.
+  const touching = /\b(touch\w*|point\w*|the things|on the table)\b/.test(text) || (!movement && /\beach\b/.test(text))
   const by = stepIn(text) ?? 1
   // "on the table" says that things are touched, not which mat they are on.
   const base = { touching, movement, target: targetIn(text.replace(/\b(on|of) the table\b|\bin hand\b/g, '')) }

@@ -44,6 +44,8 @@ function sentenceAt(words: readonly string[], i: number): { sentence: Sentence; 
   const right = sideAt(words, eq, left.terms.length === 1)
   if (!right) return null
   if (left.terms.length + right.terms.length < 3) return null
+  // "… and four is three fewer than seven" compares; it is no sum.
+  if (['more', 'fewer', 'less'].includes(words[right.to] ?? '')) return null
   return { sentence: { left: left.terms, right: right.terms, text: words.slice(i, right.to).join(' ') }, to: right.to }
 }
 

@@ -29,6 +29,7 @@ export function needed(lesson: Pick<Lesson, 'segments'>, moments: readonly Momen
     for (const mat of m.after.mats) if (isMadeOfThings(mat)) for (const t of thingsIn(mat)) counts.set(t.kind, (counts.get(t.kind) ?? 0) + 1)
     for (const [kind, n] of counts) note(kind === 'counters' ? 'two-faced counters' : kind, n, m.step.id)
     for (const mat of m.after.mats) if (matThing[mat.kind]) note(matThing[mat.kind]!, matsOf(mat), m.step.id)
+    if (m.actions.some((a) => a.type === 'cross' && a.target.mat === 'skittles')) note('soft ball', 1, m.step.id)
     const own = askedFor(m)
     if (own) note('two-faced counters', own, m.step.id)
   }

@@ -1,7 +1,7 @@
 import fs from 'node:fs/promises'
 import path from 'node:path'
 import { Lesson } from '@awlbox/core/contracts/lesson'
-import { fromMarkdown } from '@awlbox/core/script/markdown'
+import { fromMarkdown } from '@awlbox/core/script/formats/markdown'
 
 /** What a command prints: the same facts for people and for programs. */
 export interface Printed {

@@ -1,7 +1,7 @@
 import type { Device } from '../../contracts/chance.ts'
-import type { Example } from '../../contracts/lesson.ts'
+import type { Example, Structure } from '../../contracts/lesson.ts'
 import { factKey } from '../numbers/facts.ts'
-import { seeded } from '../seeded.ts'
+import { fractions } from './fractions.ts'
 
 /** One outcome of a round: the numbers that came, in order, with its exact chance (0–1). */
 export interface Outcome {
@@ -100,14 +100,19 @@ export function cannotCome(device: Device): { numbers: number[]; doubles: boolea
 }
 const listWords = (ns: readonly number[]): string => (ns.length > 8 ? `${ns.slice(0, 8).join(', ')} and others` : ns.length > 1 ? `${ns.slice(0, -1).join(', ')} and ${ns.at(-1)}` : String(ns[0]))
 
-/** Facts of an aim that a device can never start: a die gives no first part of 0 or above 6. */
-export function unreachable(device: Device, facts: readonly Example[]): Example[] {
+/**
+ * Facts of an aim that a device can never give: a die gives no first part of 0 or above 6. `gives` says which number
+ * of the fact comes from a single roll: the first, or, when counting on, the second.
+ */
+export function unreachable(device: Device, facts: readonly Example[], gives: 'a' | 'b' = 'a'): Example[] {
   if (device.kind === 'none') return []
   const all = outcomes(device)
   const two = all[0]!.numbers.length > 1 && !(device.kind === 'bowl')
   const firsts = new Set(all.map((o) => (two ? `${o.numbers[0]},${o.numbers[1]}` : String(read(o.numbers, usualReading(device))))))
-  return facts.filter((e) => !firsts.has(two ? `${e.a},${e.b}` : String(e.a)))
+  return facts.filter((e) => !firsts.has(two ? `${e.a},${e.b}` : String(e[gives])))
 }
+/** Which number of a fact of this structure a single roll gives. */
+export const givenBy = (structure: Structure): 'a' | 'b' => (structure === 'count-on' || structure === 'take-away' || structure === 'tens' ? 'b' : 'a')
 
 /**
  * Expected rounds until every reachable number has come, by inclusion and exclusion over up to 12 numbers;
@@ -144,11 +149,12 @@ export function gameSeconds(bars: readonly Bar[], draws: number, rounds: number,
 
 /** Picks outcomes by their chances, the same ones for the same seed. */
 export function rollsFrom(device: Device, seed: number): () => readonly number[] {
-  const all = outcomes(device)
-  const random = seeded(seed)
-  const scale = 1 << 30
+  return pickFrom(outcomes(device), seed)
+}
+function pickFrom(all: readonly Outcome[], seed: number): () => readonly number[] {
+  const random = fractions(seed)
   return () => {
-    let at = random(scale) / scale
+    let at = random()
     for (const o of all) {
       at -= o.chance
       if (at < 0) return o.numbers
@@ -161,18 +167,19 @@ export function rollsFrom(device: Device, seed: number): () => readonly number[]
  * A seed whose first rolls give a wanted run, in order, for filming; null when none is found in `tries` seeds or
  * when some number can never come. Deterministic.
  */
-export function luckySeed(device: Device, wanted: readonly (readonly number[])[], tries = 200_000): number | null {
-  const possible = new Set(outcomes(device).map((o) => o.numbers.join()))
+export function luckySeed(device: Device, wanted: readonly (readonly number[])[], tries = 1_000_000): number | null {
+  const all = outcomes(device)
+  const possible = new Set(all.map((o) => o.numbers.join()))
   if (wanted.some((w) => !possible.has(w.join()))) return null
   for (let seed = 1; seed <= tries; seed++) {
-    const roll = rollsFrom(device, seed)
+    const roll = pickFrom(all, seed)
     if (wanted.every((w) => roll().every((n, i) => n === w[i]))) return seed
   }
   return null
 }
 /** The rolls a set of examples asks for, as the device would show them; null for an example it cannot show. */
-export function rollsFor(device: Device, examples: readonly Example[]): (readonly number[] | null)[] {
+export function rollsFor(device: Device, examples: readonly Example[], gives: 'a' | 'b' = 'a'): (readonly number[] | null)[] {
   const all = outcomes(device)
-  const bad = new Set(unreachable(device, examples).map(factKey))
-  return examples.map((e) => (bad.has(factKey(e)) ? null : (all.find((o) => (o.numbers.length > 1 && device.kind !== 'bowl' ? o.numbers[0] === e.a && o.numbers[1] === e.b : read(o.numbers, usualReading(device)) === e.a))?.numbers ?? null)))
+  const bad = new Set(unreachable(device, examples, gives).map(factKey))
+  return examples.map((e) => (bad.has(factKey(e)) ? null : (all.find((o) => (o.numbers.length > 1 && device.kind !== 'bowl' ? o.numbers[0] === e.a && o.numbers[1] === e.b : read(o.numbers, usualReading(device)) === e[gives]))?.numbers ?? null)))
 }

@@ -1,4 +1,5 @@
 import type { Device } from '../../contracts/chance.ts'
+import { fractions } from './fractions.ts'
 import { outcomes, read, type Reading } from './plan.ts'
 
 export interface Played {
@@ -14,19 +15,6 @@ export interface Game {
   /** Rounds of one game. 0 plays each game until every number has come. */
   rounds: number
   longest: number
-}
-
-/** A fast repeatable source of numbers in 0 … 1: xorshift32, good enough to count games with (not for secrets). */
-function fractions(seed: number): () => number {
-  let x = (seed * 2654435761) >>> 0 || 1
-  return () => {
-    x ^= x << 13
-    x >>>= 0
-    x ^= x >>> 17
-    x ^= x << 5
-    x >>>= 0
-    return x / 4294967296
-  }
 }
 
 /**

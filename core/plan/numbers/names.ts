@@ -92,7 +92,8 @@ export function variants(n: number): string[] {
   if (n >= 100 && n < 200) out.push(name.replace('one hundred', 'a hundred'))
   if (n === 1000) out.push('a thousand')
   if (n === 0) out.push('nought', 'none', 'nothing')
-  if (n > 0 && n <= 40 && n % 2 === 0) out.push(`double ${numberName(n / 2)}`, `two ${numberName(n / 2)}s`.replace(/sixs$/, 'sixes'))
+  if (n > 0 && n <= 40 && n % 2 === 0) out.push(`double ${numberName(n / 2)}`)
+  if (n > 2 && n < 40 && n % 2 === 0 && n !== 20) out.push(`two ${numberName(n / 2)}s`.replace(/sixs$/, 'sixes'))
   return [...new Set(out)]
 }
 /** "ten more than six", "two fewer than nine", "one less than ten": the number meant, or null. */

@@ -11,10 +11,5 @@ export function spokenRun(from: number, to: number, by: number, style: Pick<Hous
   const rest = numbers.slice(1).join(', ')
   return style.countingOn === 'held' && to >= from ? `${numbers[0]} … ${rest}` : rest
 }
-/** The count line of a script for counting on from a held number, as the house says it. */
-export function countOnLine(from: number, to: number, style: Pick<HouseStyle, 'countingOn'>, touching: boolean): string {
-  const end = touching ? ', touching each' : ''
-  return style.countingOn === 'held' ? `on from ${from} to ${to}${end}` : `${from + 1} to ${to}${end}`
-}
-/** Which numbers a count on says aloud under the house's rule. */
-export const saidCountingOn = (from: number, to: number, style: Pick<HouseStyle, 'countingOn'>): number[] => run(style.countingOn === 'held' ? from : from + 1, to)
+/** The count line of a script for counting on from a held number. Which number is said first is the house's, when it is spoken. */
+export const countOnLine = (from: number, to: number, touching: boolean): string => `on from ${from} to ${to}${touching ? ', touching each' : ''}`

@@ -99,11 +99,11 @@ const strategies: readonly Strategy[] = [
   },
   {
     id: 'count-on', name: 'Count on from the first', rung: 'track', applies: (e) => plus(e) && e.b <= 10 && within(100)(e),
-    work: (e, { style }) => ({ lines: [line(e.a, e.total), doing(`Mark ${e.a} on the line`), saying(`start at ${n(e.a)}.`), doing(`Hop 1 on from ${e.a}`), ...Array.from({ length: e.b - 1 }, () => doing('Hop 1 on')), counting(countOnLine(e.a, e.total, style, false))], hops: Array.from({ length: e.b }, (_, i) => hop(e.a + i, e.a + i + 1)), shown: 'line' }),
+    work: (e) => ({ lines: [line(e.a, e.total), doing(`Mark ${e.a} on the line`), saying(`start at ${n(e.a)}.`), doing(`Hop 1 on from ${e.a}`), ...Array.from({ length: e.b - 1 }, () => doing('Hop 1 on')), counting(countOnLine(e.a, e.total, false))], hops: Array.from({ length: e.b }, (_, i) => hop(e.a + i, e.a + i + 1)), shown: 'line' }),
   },
   {
     id: 'count-on-larger', name: 'Count on from the larger', rung: 'track', applies: (e) => plus(e) && e.a < e.b && e.a <= 10 && within(100)(e),
-    work: (e, { style }) => ({ lines: [line(e.b, e.total), saying(`${n(e.b)} is the larger. Start there.`), doing(`Mark ${e.b} on the line`), doing(`Hop 1 on from ${e.b}`), ...Array.from({ length: e.a - 1 }, () => doing('Hop 1 on')), counting(countOnLine(e.b, e.total, style, false))], hops: Array.from({ length: e.a }, (_, i) => hop(e.b + i, e.b + i + 1)), shown: 'line' }),
+    work: (e) => ({ lines: [line(e.b, e.total), saying(`${n(e.b)} is the larger. Start there.`), doing(`Mark ${e.b} on the line`), doing(`Hop 1 on from ${e.b}`), ...Array.from({ length: e.a - 1 }, () => doing('Hop 1 on')), counting(countOnLine(e.b, e.total, false))], hops: Array.from({ length: e.a }, (_, i) => hop(e.b + i, e.b + i + 1)), shown: 'line' }),
   },
   {
     id: 'count-back', name: 'Count back', rung: 'track', applies: (e) => minus(e) && e.b <= 10 && within(100)(e),

@@ -3,7 +3,7 @@ import { HouseStyle } from '../../contracts/house-style.ts'
 import type { Lesson } from '../../contracts/lesson.ts'
 import { aimOf } from '../../plan/aim.ts'
 import { applyFix } from '../edit.ts'
-import { fromMarkdown } from '../markdown.ts'
+import { fromMarkdown } from '../formats/markdown.ts'
 import { catalogue } from './catalogue.ts'
 import { proofread } from './proof.ts'
 
@@ -71,7 +71,7 @@ const pairs: [code: string, bad: string, good: string, given?: Given, goodGiven?
   ['symbol-stage', `${put(3)}Write: 2 + 1 = 3`, `${put(3)}Write: 3`, { age: 3 }],
   ['unknown-left', `${put(6)}Write: 6 = 4 + 2`, `${put(6)}Write: 4 + 2 = 6`, { style: { unknownAnywhere: false } }],
   ['counting-on', 'Say: Hold five.\nDo: Hold 5\nDo: Put 2 on the row\nCount: 6 to 7, touching each', 'Say: Hold five.\nDo: Hold 5\nDo: Put 2 on the row\nCount: on from 5 to 7, touching each'],
-  ['counting-on', 'Say: Hold five.\nDo: Put 2 on the row\nCount: on from 5 to 7, touching each', 'Say: Hold five.\nDo: Hold 5\nDo: Put 2 on the row\nCount: 6 to 7, touching each', { style: { countingOn: 'next' } }],
+  ['counting-on', 'Say: Hold five.\nDo: Hold 5\nDo: Put 2 on the row\nCount: 5, 6, 7, touching each', 'Say: Hold five.\nDo: Hold 5\nDo: Put 2 on the row\nCount: on from 5 to 7, touching each', { style: { countingOn: 'next' } }],
   ['word-early', `${put(3)}Ask: How many altogether?\nWait: 5 s`, `Say: Altogether means all of them.\n${put(3)}Ask: How many altogether?\nWait: 5 s`, { lesson: { words: [{ word: 'altogether', gesture: '' }] } }],
   ['praise-unseen', `${put(3)}Say: Well done, that is right.`, `${put(3)}Say: You counted with me.`],
   ['rivalry', `${put(3)}Say: Who is the fastest?`, `${put(3)}Say: Take your time.`],

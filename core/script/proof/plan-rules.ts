@@ -1,4 +1,4 @@
-import { cannotCome, unreachable } from '../../plan/chance/plan.ts'
+import { cannotCome, givenBy, unreachable } from '../../plan/chance/plan.ts'
 import { candidates } from '../../plan/candidates.ts'
 import { crossesTen, exampleSentence, factKey, largestIn, leftOver } from '../../plan/numbers/facts.ts'
 import { numberName } from '../../plan/numbers/names.ts'
@@ -37,10 +37,10 @@ export const device: Rule = ({ lesson, style }) => {
   const { aim, examples } = lesson
   if (aim.device.kind === 'none') return []
   const out: Finding[] = []
-  const never = unreachable(aim.device, examples)
+  const never = unreachable(aim.device, examples, givenBy(aim.structure))
   if (never.length) out.push(whole('device-example', 'wrong', `${never.map(exampleSentence).join(' and ')}: the device can never start ${never.length === 1 ? 'it' : 'them'}.`, 'What is filmed would have to be arranged. Change the device or the example.'))
   const facts = candidates(aim, style.zeroIsPart)
-  const missed = unreachable(aim.device, facts)
+  const missed = unreachable(aim.device, facts, givenBy(aim.structure))
   if (missed.length > 0 && missed.length < facts.length && aim.structure === 'parts') out.push(whole('device-limits', 'risky', `${missed.length} of the ${facts.length} ways can never come with this device.`, cannotCome(aim.device).why[0] ?? 'Children playing it will not find them all.'))
   return out
 }

@@ -4,7 +4,7 @@ import { defaultHouseStyle, HouseStyle } from '../../contracts/house-style.ts'
 import { aimOf } from '../../plan/aim.ts'
 import { findExamples } from '../../plan/examples.ts'
 import { applyFix } from '../edit.ts'
-import { fromMarkdown } from '../markdown.ts'
+import { fromMarkdown } from '../formats/markdown.ts'
 import { fromTemplate } from '../template/lesson.ts'
 import { proofread } from './proof.ts'
 

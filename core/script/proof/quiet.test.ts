@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { HouseStyle } from '../../contracts/house-style.ts'
 import { aimOf } from '../../plan/aim.ts'
-import { fromMarkdown } from '../markdown.ts'
+import { fromMarkdown } from '../formats/markdown.ts'
 import { proofread } from './proof.ts'
 
 /** Ordinary things a teacher says, with number words, signs and near misses in them. None of them is a mistake. */

@@ -23,7 +23,8 @@ export const sentenceAgainstTable: Rule = ({ moments }) =>
       if (hasUnknown(s) || !isTrue(s)) return []
       const shape = shapeOf(s)
       if (!shape || shape.parts.length > 4) return []
-      const shown = agrees(shape, m.before)
+      // A game may show one number twice, as skittles and on a frame: one mat that agrees is enough.
+      const shown = m.before.mats.length > 1 && m.before.mats.some((mat) => agrees(shape, { ...m.before, mats: [mat] }) === true) ? true : agrees(shape, m.before)
       if (shown === null || shown === true) return []
       return [at(m, 'sentence-table', 'wrong', `${inSigns(s)} is true, but the table shows ${shown}.`, 'The sentence should say what is on the table.')]
     }))

@@ -81,9 +81,10 @@ export const countingOn: Rule = ({ moments, style }) =>
     const c = m.count
     if (!c || m.step.deliberate || m.segment.audience === 'adults') return []
     const held = m.before.held
-    if (style.countingOn === 'next' && c.onFrom !== null) {
-      const text = m.step.text.replace(/\bon from (\d+|[a-z-]+)\b/i, `${c.onFrom + 1}`)
-      return [at(m, 'counting-on', 'tidy', `The count says ${c.onFrom} first; this setting's first number is the next one, ${c.onFrom + 1}.`, 'One rule for prompter, film and home.', { label: `Count ${text}`, kind: 'replace', stepId: m.step.id, text })]
+    // "on from 5" is said by the house's rule wherever it is spoken; only numbers written out can go against it.
+    if (style.countingOn === 'next' && held !== null && c.listed && c.numbers[0] === held && c.numbers[1] === held + 1) {
+      const text = m.step.text.replace(/^\s*(\d+|[a-z-]+)[,\s]+/i, '')
+      return [at(m, 'counting-on', 'tidy', `The count says the held ${held} first; this setting's first number is the next one, ${held + 1}.`, 'One rule for prompter, film and home.', { label: `Count ${text}`, kind: 'replace', stepId: m.step.id, text })]
     }
     if (style.countingOn === 'held' && held !== null && c.onFrom === null && c.numbers[0] === held + 1 && c.numbers.length > 1) {
       const text = m.step.text.replace(/^\s*(\d+|[a-z-]+)/i, `on from ${held}`)

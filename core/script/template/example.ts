@@ -57,7 +57,7 @@ export function playExample(e: Example, w: Writing, together: boolean): Line[] {
       return [['say', tells], ...layFrames(e.total), ...put(e.a, 'frame'), ...put(e.b, 'frame', ' blue'), ...ask, ...(e.total ? [['count', `1 to ${e.total}, touching each`] as Line] : []), ['reveal', `${cap(n(e.total))} altogether.`], ...close]
     case 'count-on': return [
       ['say', `${story.who} hides ${several(e.a, story)} in the sack.`], ['do', `Put ${e.a} in the jar; cover the jar`], ['say', `Hold ${n(e.a)} in your head.`], ['do', `Hold ${e.a}`],
-      ...put(e.b, 'row', ' blue'), ...ask, ['count', countOnLine(e.a, e.total, style, true)], ['do', 'Uncover the jar'], ['count', `1 to ${e.total}, touching each`], ...close,
+      ...put(e.b, 'row', ' blue'), ...ask, ['count', countOnLine(e.a, e.total, true)], ['do', 'Uncover the jar'], ['count', `1 to ${e.total}, touching each`], ...close,
     ]
     case 'take-away': case 'round-back':
       if (e.a > 20) {
@@ -83,7 +83,7 @@ export function playExample(e: Example, w: Writing, together: boolean): Line[] {
       ['say', tells], ['do', 'Lay out two shelves'], ...put(e.a, 'top shelf'), ...put(e.b, 'bottom shelf', ' blue'), ...ask,
       ['say', 'Match them one to one.'], ['reveal', `${cap(spoken(e, style))}.`], ...(e.a === e.b ? [] : [['say', `${cap(n(Math.min(e.a, e.b)))} is ${n(e.total)} fewer than ${n(Math.max(e.a, e.b))}.`] as Line]), clear,
     ]
-    case 'teens': return [['say', tells], ['do', 'Lay out two ten frames'], ['do', 'Put 10 on the frame'], ...put(e.b, 'frame', ' blue'), ['say', 'The full frame is ten. We need not count it again.'], ...ask, ['count', countOnLine(10, e.total, style, false)], ['reveal', `${cap(n(e.total))}: ten and ${n(e.b)}.`], ...close]
+    case 'teens': return [['say', tells], ['do', 'Lay out two ten frames'], ['do', 'Put 10 on the frame'], ...put(e.b, 'frame', ' blue'), ['say', 'The full frame is ten. We need not count it again.'], ...ask, ['count', countOnLine(10, e.total, false)], ['reveal', `${cap(n(e.total))}: ten and ${n(e.b)}.`], ...close]
     case 'tens': return [['say', tells], ['do', `Lay out a hundred square${style.squareFrom === 0 ? ' from 0' : ''}`], ['do', `Mark ${e.a} on the square`], ...ask, ['do', `Jump ${e.op === '-' ? 'back ' : ''}${e.b / 10} ${e.b === 10 ? 'tens' : 'tens'} from ${e.a}`], ['reveal', `Door ${n(e.total)}.`], ...close]
     case 'order': return [['say', tells], ['do', 'Lay out a number line 0 to 100 in tens'], ...ask, ['do', `Mark ${e.a} on the line`], ['reveal', e.a === e.b ? `${cap(n(e.a))} is a ten, so it has its own mark.` : `${cap(spoken(e, style))}, ${e.a > e.b ? 'a little past it' : 'a little before it'}.`], clear]
     default: return assertNever(aim.structure)

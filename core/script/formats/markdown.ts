@@ -1,5 +1,6 @@
-import { aimOf } from '../plan/aim.ts'
-import { defaultStory, Lesson, type Segment, SegmentKind, type Step, TaskSpec, verbs } from '../contracts/lesson.ts'
+import { aimOf } from '../../plan/aim.ts'
+import { frontLines, readFront } from './front.ts'
+import { defaultStory, Lesson, type Segment, SegmentKind, type Step, TaskSpec, verbs } from '../../contracts/lesson.ts'
 
 export interface Unplaced {
   line: number
@@ -13,7 +14,8 @@ const verbLine = new RegExp(`^(?:[-*]\\s+)?(${verbs.join('|')})\\s*:\\s*(.*)$`, 
 /**
  * Reads a lesson from Markdown: `# title`, `## segment {kind}` or `{kind, adults}`, then a step a line, a verb,
  * a colon and the rest. A trailing `{on purpose}` marks a deliberate mistake, `{answer …}` a task.
- * Front matter lines `Idea:`, `Age:`, `Needs:` stand before the first segment. Lines that fit nowhere are returned, not lost.
+ * Front matter lines (`Idea:`, `Age:`, `Aim:`, `Examples:`, `Needs:` …) stand before the first segment. An empty `{}`
+ * ends a text whose own last words stand in braces. Lines that fit nowhere are returned, not lost.
  */
 export function fromMarkdown(text: string, newId: () => string): MarkdownReading {
   const unplaced: Unplaced[] = []
@@ -36,6 +38,11 @@ export function fromMarkdown(text: string, newId: () => string): MarkdownReading
       return
     }
     const step = line.match(verbLine)
+    if (step && !segment) {
+      // Steps before any heading open a segment of their own.
+      segment = readHeading('Beginning {hook}', newId())
+      lesson.segments.push(segment)
+    }
     if (step && segment) segment.steps.push(readStep(step[1]!, step[2]!, newId()))
     else if (!segment && readFront(line, lesson)) return
     else unplaced.push({ line: i + 1, text: line, why: segment ? `no verb (${verbs.join(', ')}) and colon at its start` : 'it stands before the first segment' })
@@ -47,7 +54,7 @@ function readHeading(text: string, id: string): Segment {
   const found = text.match(/^(.*?)\s*(?:\{([^}]*)\})?$/)!
   const words = (found[2] ?? '').split(',').map((w) => w.trim())
   const kind = SegmentKind.safeParse(words.find((w) => SegmentKind.safeParse(w).success))
-  return { id, title: found[1]!.slice(0, 120), kind: kind.success ? kind.data : 'show', audience: words.includes('adults') || (kind.success && kind.data === 'note to adults') ? 'adults' : 'children', steps: [] }
+  return { id, title: found[1]!.slice(0, 120), kind: kind.success ? kind.data : 'show', audience: words.includes('adults') || (kind.success && kind.data === 'note to adults' && !words.includes('children')) ? 'adults' : 'children', steps: [] }
 }
 
 function readStep(verb: string, rest: string, id: string): Step {
@@ -55,6 +62,7 @@ function readStep(verb: string, rest: string, id: string): Step {
   for (;;) {
     const mark = step.text.match(/^(.*?)\s*\{([^{}]*)\}$/)
     if (!mark) return step
+    if (mark[2] === '') return { ...step, text: mark[1]! }
     const task = readTask(mark[2]!)
     if (mark[2] === 'on purpose') step.deliberate = true
     else if (task) step.task = task
@@ -75,27 +83,6 @@ function readTask(text: string): TaskSpec | null {
   return parsed.success ? parsed.data : null
 }
 
-function readFront(line: string, lesson: Lesson): boolean {
-  const found = line.match(/^(idea|age|needs)\s*:\s*(.+)$/i)
-  if (!found) return false
-  const value = found[2]!
-  switch (found[1]!.toLowerCase()) {
-    case 'idea': lesson.ideaId = value.slice(0, 40); return true
-    case 'age': {
-      const age = Number(value)
-      if (!Number.isInteger(age) || age < 3 || age > 7) return false
-      lesson.age = age
-      return true
-    }
-    default:
-      lesson.kit = value.split(',').map((item) => {
-        const m = item.trim().match(/^(\d+)\s+(.*)$/)
-        return m ? { count: Number(m[1]), thing: m[2]! } : { count: 1, thing: item.trim() }
-      })
-      return true
-  }
-}
-
 const cap = (s: string): string => s[0]!.toUpperCase() + s.slice(1)
 function taskMark(t: TaskSpec): string {
   switch (t.kind) {
@@ -105,13 +92,16 @@ function taskMark(t: TaskSpec): string {
   }
 }
 
-/** Writes a lesson as Markdown; `fromMarkdown` reads the same segments and steps back. */
+const oneLine = (text: string): string => text.replace(/\s+/g, ' ').trim()
+/** Writes a lesson as Markdown; `fromMarkdown` reads the same document back, its ids and line breaks apart. */
 export function toMarkdown(lesson: Lesson): string {
-  const front = [`# ${lesson.title}`, '', `Idea: ${lesson.ideaId}`, `Age: ${lesson.age}`]
-  if (lesson.kit.length) front.push(`Needs: ${lesson.kit.map((k) => `${k.count} ${k.thing}`).join(', ')}`)
   const body = lesson.segments.flatMap((s) => [
-    '', `## ${s.title} {${s.kind}${s.audience === 'adults' && s.kind !== 'note to adults' ? ', adults' : ''}}`, '',
-    ...s.steps.map((x) => `${cap(x.verb)}: ${x.text.replace(/\s*\n\s*/g, ' ')}${x.task ? taskMark(x.task) : ''}${x.deliberate ? ' {on purpose}' : ''}`),
+    '', `## ${oneLine(s.title)} {${s.kind}${s.audience === 'adults' && s.kind !== 'note to adults' ? ', adults' : s.audience === 'children' && s.kind === 'note to adults' ? ', children' : ''}}`, '',
+    ...s.steps.map((x) => {
+      const text = oneLine(x.text)
+      const marks = `${x.task ? taskMark(x.task) : ''}${x.deliberate ? ' {on purpose}' : ''}`
+      return `${cap(x.verb)}: ${text}${text.endsWith('}') ? ' {}' : ''}${marks}`
+    }),
   ])
-  return [...front, ...body, ''].join('\n')
+  return [`# ${oneLine(lesson.title)}`, '', ...frontLines(lesson), ...body, ''].join('\n')
 }
