@@ -32,6 +32,7 @@ beforeAll(async () => {
   form.set('photo', new Blob([new Uint8Array(await sharp({ create: { width: 40, height: 30, channels: 3, background: '#a96' } }).jpeg().toBuffer())]), 'a.jpg')
   id.photo = (await home.call('POST', `/api/home/${here.tokens[0]}/packs/${id.pack}/photos`, form)).body.id as string
   await home.call('PUT', `/api/home/${here.tokens[0]}/packs/${id.pack}/reply`, { childId: here.kids[0]!.id, key: randomUUID(), answers: [], help: 'alone', words: '' })
+  id.segment = (await teacher.call('POST', '/api/library', { segment: sampleLesson().segments[0], age: 4 })).body.id as string
   id.reply = ((await teacher.call('GET', `/api/lessons/${here.lessonId}/replies`)).body.items as { id: string }[])[0]!.id
 })
 afterAll(() => app.close())
@@ -62,6 +63,24 @@ const cases: Record<string, Case> = {
   'put /api/lessons/:lessonId/doc': { expect: { ...change, owner: 409, teacher: 409 }, path: () => `${L()}/doc`, body: () => ({ revision: 99, doc: sampleLesson() }) },
   'get /api/lessons/:lessonId/revisions': { expect: read, path: () => `${L()}/revisions` },
   'get /api/lessons/:lessonId/revisions/:revision': { expect: read, path: () => `${L()}/revisions/1` },
+  'post /api/lessons/:lessonId/revisions/:revision/name': { expect: change, path: () => `${L()}/revisions/1/name`, body: () => ({ name: 'First draft' }) },
+  'get /api/lessons/:lessonId/export/:kind': { expect: read, path: () => `${L()}/export/md` },
+  'put /api/lessons/:lessonId/dates': { expect: change, path: () => `${L()}/dates`, body: () => ({ day: '2026-12-01', filmBy: null, sendBy: '2026-11-30' }) },
+  'get /api/formats/lesson.schema.json': { expect: open, path: () => '/api/formats/lesson.schema.json' },
+  'get /api/house-style': { expect: any, path: () => '/api/house-style' },
+  'put /api/house-style': { expect: { ...any, teacher: 403, colleague: 403 }, path: () => '/api/house-style', body: () => ({}) },
+  'get /api/ladder': { expect: any, path: () => '/api/ladder' },
+  'get /api/ladder.csv': { expect: any, path: () => '/api/ladder.csv' },
+  'put /api/ladder': { expect: { ...any, teacher: 403, colleague: 403 }, path: () => '/api/ladder', body: () => ({ ideas: [{ id: 'parts-7', name: 'Parts of 7', structure: 'parts', upTo: 7, ages: [4, 6] }] }) },
+  'post /api/ladder/csv': { expect: { ...any, teacher: 403, colleague: 403 }, path: () => '/api/ladder/csv', body: () => ({ csv: 'id,name,structure,least,up to,from age,to age,after,evidence,misconceptions\nparts-7,Parts of 7,parts,0,7,4,6,,,' }) },
+  'get /api/library': { expect: any, path: () => '/api/library' },
+  'post /api/library': { expect: any, path: () => '/api/library', body: () => ({ segment: sampleLesson().segments[0], age: 4 }) },
+  'delete /api/library/:segmentRowId': { expect: { ...any, owner: 404, teacher: 404, colleague: 200, stranger: 404 }, path: () => `/api/library/${id.segment}` },
+  'get /api/week': { expect: any, path: () => '/api/week' },
+  'get /api/week.ics': { expect: any, path: () => '/api/week.ics' },
+  'put /api/me/hours': { expect: any, path: () => '/api/me/hours', body: () => ({ minutes: [60, 60, 60, 60, 60, 0, 0] }) },
+  'get /api/classes/:classId/coverage': { expect: read, path: () => `/api/classes/${world.here.classId}/coverage?structure=parts` },
+  'post /api/classes/:classId/kit': { expect: read, path: () => `/api/classes/${world.here.classId}/kit`, body: () => ({ kit: [{ thing: 'ten frame', count: 1 }] }) },
   'get /api/lessons/:lessonId/takes': { expect: read, path: () => `${L()}/takes` },
   'post /api/lessons/:lessonId/stand-in': { expect: { ...change, owner: 409, teacher: 409 }, path: () => `${L()}/stand-in`, body: () => ({ segmentId: 'x1', slip: 'none', voice: 'slt' }) },
   'get /api/takes/:takeId/film': { expect: read, path: () => `/api/takes/${id.take}/film` },
@@ -94,6 +113,8 @@ const cases: Record<string, Case> = {
 /** Behind a link: [method and path, whether the other home of the setting may open it too]. */
 const homeCases: Record<string, { path: (h: string) => string; body?: () => unknown; expect?: Partial<Record<Actor, number>> }> = {
   'get /api/home/:token': { path: (h) => h, expect: { otherHome: 200 } },
+  'get /api/home/:token/kit': { path: (h) => `${h}/kit`, expect: { otherHome: 200 } },
+  'put /api/home/:token/kit': { path: (h) => `${h}/kit`, body: () => ({ has: ['buttons'], countable: 10, canPrint: false }), expect: { otherHome: 200 } },
   'get /api/home/:token/packs/:packId': { path: (h) => `${h}/packs/${id.pack}` },
   'get /api/home/:token/packs/:packId/film': { path: (h) => `${h}/packs/${id.pack}/film` },
   'get /api/home/:token/packs/:packId/captions': { path: (h) => `${h}/packs/${id.pack}/captions` },

@@ -10,7 +10,7 @@ import { recognise } from '../platform/media/recogniser.ts'
 import { JobProblem, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
 import { lessonById } from '../plan/store.ts'
-import { houseStyleOf } from '../people/house-style.ts'
+import { houseStyleOf } from '../people/setting.ts'
 import { peaksOf, readWav } from './peaks.ts'
 import { addTake, saveHearing, setTake, takeById } from './store.ts'
 

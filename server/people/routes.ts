@@ -8,6 +8,9 @@ import { config } from '../platform/config.ts'
 import { Problem } from '../platform/problem.ts'
 import { openRoute, personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
+import { ownPace } from '@awlbox/core/script/pace'
+import { pacesOf } from '../plan/week-store.ts'
+import { settingRoutes } from './setting-routes.ts'
 import { closeSession, openSession, personByEmail } from './store.ts'
 
 const SignIn = z.object({ email: z.string().max(200), password: z.string().max(200) })
@@ -32,5 +35,6 @@ export function peopleRoutes(router: Router, s: Services): void {
     res.setHeader('Set-Cookie', cookie.serialize(sessionCookie, '', { httpOnly: true, sameSite: 'lax', path: '/', maxAge: 0 }))
     return { ok: true }
   })
-  personRoute(router, s, 'get', '/api/me', null, async ({ person }) => ({ name: person.name, role: person.role, setting: person.settingName, houseStyle: person.houseStyle, camera: config.camera !== '' }))
+  settingRoutes(router, s)
+  personRoute(router, s, 'get', '/api/me', null, async ({ person }) => ({ name: person.name, role: person.role, setting: person.settingName, houseStyle: person.houseStyle, camera: config.camera !== '', pace: ownPace(await pacesOf(s.db, person.id)) }))
 }

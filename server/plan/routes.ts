@@ -1,30 +1,37 @@
 import type { Router } from 'express'
-import { differenceInCalendarDays } from 'date-fns'
+import { differenceInCalendarDays, getDay } from 'date-fns'
 import { z } from 'zod'
 import { Lesson } from '@awlbox/core/contracts/lesson'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
 import { nextAct, sewn } from '@awlbox/core/next/minutes'
+import { hoursOf, ladderOf } from '../people/setting.ts'
 import { mayClass, mayLesson } from '../platform/access.ts'
 import { notFound, Problem } from '../platform/problem.ts'
 import { personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
+import { exportRoutes } from './export-routes.ts'
 import { lessonFacts } from './facts.ts'
-import { classesOf, createLesson, lastReplies, lessonById, lessonsOf, revisionDoc, revisionsOf, saveLesson } from './store.ts'
+import { libraryRoutes } from './library-routes.ts'
+import { usualHours, weekRoutes } from './week-routes.ts'
+import { classesOf, createLesson, lastReplies, lessonById, lessonsOf, nameRevision, revisionDoc, revisionsOf, saveLesson } from './store.ts'
 
 const NewLesson = z.object({ day: z.iso.date(), doc: Lesson })
 const Save = z.object({ revision: z.number().int().min(1), doc: Lesson })
 const quietAfterDays = 5
 
 export function planRoutes(router: Router, s: Services): void {
+  weekRoutes(router, s)
+  libraryRoutes(router, s)
+  exportRoutes(router, s)
   personRoute(router, s, 'get', '/api/shelf', null, async ({ person }) => {
-    const classes = await classesOf(s.db, person.settingId)
+    const [classes, ladder] = await Promise.all([classesOf(s.db, person.settingId), ladderOf(s.db, person.settingId)])
     const ids = classes.map((c) => c.id)
     const rows = ids.length ? await lessonsOf(s.db, ids, 60) : []
     const facts = await lessonFacts(s.db, rows.map((r) => r.id))
     const now = new Date()
     const lessons = rows.map((r) => {
       const f = facts.get(r.id)!
-      return { id: r.id, classId: r.classId, day: r.day, title: r.title.title, idea: ideaById(r.title.ideaId)?.name ?? '', facts: f, sewn: sewn(f), act: nextAct(f) }
+      return { id: r.id, classId: r.classId, day: r.day, title: r.title.title, idea: ideaById(r.title.ideaId, ladder)?.name ?? '', facts: f, sewn: sewn(f), act: nextAct(f) }
     })
     const tonight = lessons.filter((l) => !(l.facts.sent && l.facts.replies === l.facts.looked)).map((l) => ({ lessonId: l.id, title: l.title, label: l.act.label, station: l.act.station, minutes: l.act.minutes, reason: reasonFor(l, now), due: l.act.station === 'look' ? -1 : differenceInCalendarDays(new Date(l.day), now) }))
       .sort((a, b) => a.due - b.due)
@@ -33,7 +40,8 @@ export function planRoutes(router: Router, s: Services): void {
       const days = differenceInCalendarDays(now, c.last ?? c.firstSent)
       return days >= quietAfterDays ? [{ childId: c.childId, name: c.name, className: classes.find((k) => k.id === c.classId)!.name, days }] : []
     }).sort((a, b) => b.days - a.days)
-    return { classes, lessons, tonight, quiet }
+    const hours = (await hoursOf(s.db, person.id)) ?? usualHours
+    return { classes, lessons, tonight, quiet, evening: hours[(getDay(now) + 6) % 7] ?? 0 }
   })
 
   personRoute(router, s, 'post', '/api/classes/:classId/lessons', NewLesson, async ({ person, params, body }) => {
@@ -67,6 +75,13 @@ export function planRoutes(router: Router, s: Services): void {
     const before = z.coerce.number().int().optional().parse(req.query.before)
     const items = await revisionsOf(s.db, params.lessonId!, before ?? null, 50)
     return { items, next: items.length === 50 ? items.at(-1)!.revision : null }
+  })
+
+  personRoute(router, s, 'post', '/api/lessons/:lessonId/revisions/:revision/name', z.object({ name: z.string().trim().min(1).max(60) }), async ({ person, params, body }) => {
+    await mayLesson(s.db, person, params.lessonId!, 'change')
+    const revision = z.coerce.number().int().parse(params.revision)
+    if (!(await nameRevision(s.db, { lessonId: params.lessonId!, revision, name: body.name, byId: person.id }))) throw notFound('This revision')
+    return { revision, name: body.name }
   })
 
   personRoute(router, s, 'get', '/api/lessons/:lessonId/revisions/:revision', null, async ({ person, params }) => {

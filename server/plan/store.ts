@@ -1,9 +1,9 @@
-import { and, asc, desc, eq, inArray, max } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, lt, max, sql } from 'drizzle-orm'
 import { proofread } from '@awlbox/core/script/proof/proof'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
-import type { Lesson } from '@awlbox/core/contracts/lesson'
+import { Lesson } from '@awlbox/core/contracts/lesson'
 import type { Db } from '../platform/db.ts'
-import { children, classes, lessonRevisions, lessons, people, publications, replies } from '../platform/schema.ts'
+import { children, classes, lessonRevisions, lessons, people, publications, replies, revisionNames } from '../platform/schema.ts'
 
 export const classesOf = (db: Db, settingId: string) =>
   db.select({ id: classes.id, name: classes.name, age: classes.age, teacherId: classes.teacherId, teacher: people.name }).from(classes).innerJoin(people, eq(people.id, classes.teacherId)).where(eq(classes.settingId, settingId)).orderBy(desc(classes.age), asc(classes.name))
@@ -33,9 +33,10 @@ export async function createLesson(db: Db, input: { classId: string; day: string
 }
 
 export async function lessonById(db: Db, id: string) {
-  const [row] = await db.select({ id: lessons.id, classId: lessons.classId, className: classes.name, settingId: classes.settingId, day: lessons.day, revision: lessons.revision, doc: lessons.doc, updatedAt: lessons.updatedAt })
+  const [row] = await db.select({ id: lessons.id, classId: lessons.classId, className: classes.name, settingId: classes.settingId, day: lessons.day, filmBy: lessons.filmBy, sendBy: lessons.sendBy, revision: lessons.revision, doc: lessons.doc, updatedAt: lessons.updatedAt })
     .from(lessons).innerJoin(classes, eq(classes.id, lessons.classId)).where(eq(lessons.id, id)).limit(1)
-  return row
+  // Documents saved before a field came in are read with its usual value.
+  return row && { ...row, doc: Lesson.parse(row.doc) }
 }
 
 /** Saves a document over the revision it was made from; undefined when that is no longer the newest. */
@@ -50,11 +51,19 @@ export async function saveLesson(db: Db, input: { id: string; revision: number; 
 }
 
 export const revisionsOf = (db: Db, lessonId: string, before: number | null, limit: number) =>
-  db.select({ revision: lessonRevisions.revision, at: lessonRevisions.at, by: people.name }).from(lessonRevisions).leftJoin(people, eq(people.id, lessonRevisions.byId))
-    .where(eq(lessonRevisions.lessonId, lessonId)).orderBy(desc(lessonRevisions.revision)).limit(before === null ? limit : 1000)
-    .then((rows) => rows.filter((r) => before === null || r.revision < before).slice(0, limit))
+  db.select({
+    revision: lessonRevisions.revision, at: lessonRevisions.at, by: people.name,
+    name: sql<string | null>`(select n.name from ${revisionNames} n where n.lesson_id = ${lessonRevisions.lessonId} and n.revision = ${lessonRevisions.revision} order by n.at desc limit 1)`,
+  }).from(lessonRevisions).leftJoin(people, eq(people.id, lessonRevisions.byId))
+    .where(and(eq(lessonRevisions.lessonId, lessonId), ...(before === null ? [] : [lt(lessonRevisions.revision, before)]))).orderBy(desc(lessonRevisions.revision)).limit(limit)
 
 export async function revisionDoc(db: Db, lessonId: string, revision: number): Promise<Lesson | undefined> {
   const [row] = await db.select({ doc: lessonRevisions.doc }).from(lessonRevisions).where(and(eq(lessonRevisions.lessonId, lessonId), eq(lessonRevisions.revision, revision))).limit(1)
-  return row?.doc
+  return row && Lesson.parse(row.doc)
+}
+
+export async function nameRevision(db: Db, input: { lessonId: string; revision: number; name: string; byId: string }): Promise<boolean> {
+  const [there] = await db.select({ revision: lessonRevisions.revision }).from(lessonRevisions).where(and(eq(lessonRevisions.lessonId, input.lessonId), eq(lessonRevisions.revision, input.revision))).limit(1)
+  if (there) await db.insert(revisionNames).values(input)
+  return there !== undefined
 }

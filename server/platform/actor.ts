@@ -1,7 +1,7 @@
 import { and, eq, gt, isNull } from 'drizzle-orm'
 import * as cookie from 'cookie'
 import type { Request } from 'express'
-import type { HouseStyle } from '@awlbox/core/contracts/house-style'
+import { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Db } from './db.ts'
 import { homeLinks, households, people, sessions, settings } from './schema.ts'
 import { hashToken } from './tokens.ts'
@@ -34,7 +34,7 @@ export async function personOf(db: Db, req: Pick<Request, 'headers'>): Promise<P
   const [row] = await db.select({ id: people.id, name: people.name, role: people.role, settingId: people.settingId, settingName: settings.name, houseStyle: settings.houseStyle })
     .from(sessions).innerJoin(people, eq(people.id, sessions.personId)).innerJoin(settings, eq(settings.id, people.settingId))
     .where(and(eq(sessions.tokenHash, hashToken(token)), gt(sessions.expiresAt, new Date()))).limit(1)
-  return row ? { kind: 'person', ...row } : null
+  return row ? { kind: 'person', ...row, houseStyle: HouseStyle.parse(row.houseStyle) } : null
 }
 
 export async function homeOf(db: Db, token: string): Promise<Home | null> {

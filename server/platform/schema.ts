@@ -1,9 +1,10 @@
 import { sql } from 'drizzle-orm'
-import { bigint, boolean, check, customType, date, doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core'
+import { bigint, boolean, check, customType, date, doublePrecision, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core'
 import type { CutList } from '@awlbox/core/contracts/cut'
 import type { Hearing } from '@awlbox/core/contracts/heard'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
-import type { Lesson } from '@awlbox/core/contracts/lesson'
+import type { Idea } from '@awlbox/core/contracts/idea'
+import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
 import type { Pack } from '@awlbox/core/contracts/pack'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
 import type { Answer } from '@awlbox/core/contracts/reply'
@@ -12,7 +13,13 @@ const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
 const id = () => uuid('id').primaryKey().defaultRandom()
 const at = (name: string) => timestamp(name, { withTimezone: true }).notNull().defaultNow()
 
-export const settings = pgTable('settings', { id: id(), name: text('name').notNull(), houseStyle: jsonb('house_style').$type<HouseStyle>().notNull() })
+export const settings = pgTable('settings', {
+  id: id(),
+  name: text('name').notNull(),
+  houseStyle: jsonb('house_style').$type<HouseStyle>().notNull(),
+  /** The setting's own ladder; null while it keeps the one everybody starts from. */
+  ladder: jsonb('ladder').$type<Idea[]>(),
+})
 
 export const people = pgTable('people', {
   id: id(),
@@ -21,6 +28,8 @@ export const people = pgTable('people', {
   name: text('name').notNull(),
   role: text('role', { enum: ['owner', 'teacher'] }).notNull(),
   passwordHash: text('password_hash').notNull(),
+  /** Minutes free for lessons on each weekday, Monday first; null until said. */
+  hours: jsonb('hours').$type<number[]>(),
 }, (t) => [check('people_role', sql`${t.role} in ('owner', 'teacher')`), index('people_setting').on(t.settingId)])
 
 export const sessions = pgTable('sessions', {
@@ -65,6 +74,8 @@ export const lessons = pgTable('lessons', {
   id: id(),
   classId: uuid('class_id').notNull().references(() => classes.id),
   day: date('day').notNull(),
+  filmBy: date('film_by'),
+  sendBy: date('send_by'),
   revision: integer('revision').notNull(),
   doc: jsonb('doc').$type<Lesson>().notNull(),
   /** Findings at this revision, kept so that the shelf need not proof-read every lesson. */
@@ -81,6 +92,34 @@ export const lessonRevisions = pgTable('lesson_revisions', {
   byId: uuid('by_id').references(() => people.id),
   at: at('at'),
 }, (t) => [primaryKey({ columns: [t.lessonId, t.revision] })])
+
+/** Names given to revisions: the revisions themselves are never changed. The newest name of one counts. */
+export const revisionNames = pgTable('revision_names', {
+  lessonId: uuid('lesson_id').notNull(),
+  revision: integer('revision').notNull(),
+  name: text('name').notNull(),
+  byId: uuid('by_id').references(() => people.id),
+  at: at('at'),
+}, (t) => [primaryKey({ columns: [t.lessonId, t.revision, t.at] }), foreignKey({ columns: [t.lessonId, t.revision], foreignColumns: [lessonRevisions.lessonId, lessonRevisions.revision] }).onDelete('cascade')])
+
+/** Segments kept for anybody in the setting to use again. */
+export const librarySegments = pgTable('library_segments', {
+  id: id(),
+  settingId: uuid('setting_id').notNull().references(() => settings.id),
+  segment: jsonb('segment').$type<Segment>().notNull(),
+  seconds: doublePrecision('seconds').notNull(),
+  byId: uuid('by_id').references(() => people.id),
+  at: at('at'),
+}, (t) => [index('library_setting').on(t.settingId, t.at)])
+
+/** What a home said it has, so that a lesson can be held against it. */
+export const householdKits = pgTable('household_kits', {
+  householdId: uuid('household_id').primaryKey().references(() => households.id, { onDelete: 'cascade' }),
+  has: jsonb('has').$type<string[]>().notNull(),
+  countable: integer('countable').notNull(),
+  canPrint: boolean('can_print').notNull(),
+  at: at('at'),
+}, (t) => [check('kits_countable', sql`${t.countable} between 0 and 200`)])
 
 export const blobs = pgTable('blobs', {
   sha256: text('sha256').primaryKey(),

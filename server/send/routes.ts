@@ -7,6 +7,8 @@ import { ReplyInput } from '@awlbox/core/contracts/reply'
 import { packOf, withoutAnswers } from '@awlbox/core/send/pack'
 import { cautionsFor } from '@awlbox/core/plan/things'
 import { rendersOf } from '../cut/store.ts'
+import { surveyThings } from '@awlbox/core/plan/kit'
+import { kitOfHome, saveKit } from '../plan/kit-store.ts'
 import { lessonById } from '../plan/store.ts'
 import { homeHasChild, homeMayOpen, mayHousehold, mayLesson } from '../platform/access.ts'
 import { config } from '../platform/config.ts'
@@ -18,6 +20,7 @@ import { homeToken } from '../platform/tokens.ts'
 import { cleanPhoto } from './photo-file.ts'
 import { addPhoto, childrenHere, homesOf, openLinks, ownPhotos, packById, packsFor, publicationsOf, publish, renewLink, repliesFrom, revokeLink, saveReply } from './store.ts'
 
+const Kit = z.object({ has: z.array(z.string().max(60)).max(60), countable: z.number().int().min(0).max(200), canPrint: z.boolean() })
 const Publish = z.object({ withFilm: z.boolean() })
 
 export function sendRoutes(router: Router, s: Services): void {
@@ -67,6 +70,11 @@ function teacherSide(router: Router, s: Services): void {
 }
 
 function homeSide(router: Router, s: Services): void {
+  homeRoute(router, s, 'get', '/api/home/:token/kit', null, async ({ home }) => ({ things: surveyThings, kit: await kitOfHome(s.db, home.householdId) }))
+  homeRoute(router, s, 'put', '/api/home/:token/kit', Kit, async ({ home, body }) => {
+    await saveKit(s.db, home.householdId, { ...body, has: [...new Set(body.has)].filter((t) => surveyThings.includes(t)) })
+    return { ok: true }
+  })
   const limited = rateLimit({ windowMs: 60_000, limit: 240, standardHeaders: true, legacyHeaders: false, handler: (_q, _s, next) => next(new Problem(429, 'Too quick', 'Wait a minute and try again. Your answers are kept on this phone.')) })
   const private_: RequestHandler = (_req, res, next) => {
     res.setHeader('X-Robots-Tag', 'noindex, nofollow')

@@ -1,0 +1,86 @@
+import type { Router } from 'express'
+import { addDays, formatISO, parseISO, startOfWeek, subDays } from 'date-fns'
+import ical from 'ical-generator'
+import { z } from 'zod'
+import { Example } from '@awlbox/core/contracts/lesson'
+import { planWeek, ratesOf, tasksOf, type WeekLesson } from '@awlbox/core/next/week'
+import { summarise } from '@awlbox/core/plan/kit'
+import { hoursOf, saveHours } from '../people/setting.ts'
+import { mayClass, mayLesson } from '../platform/access.ts'
+import type { Person } from '../platform/actor.ts'
+import { Problem } from '../platform/problem.ts'
+import { personRoute } from '../platform/route.ts'
+import type { Services } from '../platform/services.ts'
+import { lessonFacts } from './facts.ts'
+import { kitsOfClass } from './kit-store.ts'
+import { examplesSince, lessonsDue, saveDates, workDone } from './week-store.ts'
+
+const Dates = z.object({ day: z.iso.date(), filmBy: z.iso.date().nullable(), sendBy: z.iso.date().nullable() })
+/** Minutes of an evening when nobody has said how many there are: weekdays one hour and a half, none at the weekend. */
+export const usualHours: readonly number[] = [90, 90, 90, 90, 90, 0, 0]
+const iso = (d: Date): string => formatISO(d, { representation: 'date' })
+
+async function weekOf(s: Services, person: Person, from: Date) {
+  const days = Array.from({ length: 7 }, (_, i) => iso(addDays(from, i)))
+  const due = await lessonsDue(s.db, person.id, iso(subDays(from, 7)), iso(addDays(from, 13)))
+  const facts = await lessonFacts(s.db, due.map((l) => l.id))
+  const rates = ratesOf(await workDone(s.db, person.id, person.id))
+  const minutes = (await hoursOf(s.db, person.id)) ?? [...usualHours]
+  const hours = days.map((day, i) => ({ day, minutes: minutes[i] ?? 0 }))
+  const lessons = due.flatMap((l): (WeekLesson & { className: string })[] => {
+    const f = facts.get(l.id)!
+    // Past lessons matter only for the replies still waiting; later ones only when their work falls into this week.
+    const first = [l.filmBy, l.sendBy, l.day].filter((d): d is string => d !== null).sort()[0]!
+    if (first > days[6]! || (l.day < days[0]! && f.replies === f.looked)) return []
+    return [{
+      id: l.id, title: l.title, className: l.className, day: l.day, filmBy: l.filmBy, sendBy: l.sendBy, filmMinutes: f.filmSeconds / 60, written: f.segments > 0 && f.findings === 0,
+      filmed: f.segments ? f.filmed / f.segments : 0, cut: f.rendered, sent: f.sent, repliesWaiting: f.replies - f.looked, repliesExpected: f.sent || l.day > days[6]! ? 0 : l.children,
+    }]
+  })
+  return { from: days[0]!, days, hours, lessons, rates, plan: planWeek(lessons, hours, rates) }
+}
+const firstDay = (text: unknown): Date => {
+  const parsed = z.iso.date().safeParse(text)
+  return startOfWeek(parsed.success ? parseISO(parsed.data) : new Date(), { weekStartsOn: 1 })
+}
+
+export function weekRoutes(router: Router, s: Services): void {
+  personRoute(router, s, 'get', '/api/week', null, ({ req, person }) => weekOf(s, person, firstDay(req.query.from)))
+  personRoute(router, s, 'put', '/api/me/hours', z.object({ minutes: z.array(z.number().int().min(0).max(1440)).length(7) }), async ({ person, body }) => {
+    await saveHours(s.db, person.id, body.minutes)
+    return { minutes: body.minutes }
+  })
+  personRoute(router, s, 'put', '/api/lessons/:lessonId/dates', Dates, async ({ person, params, body }) => {
+    await mayLesson(s.db, person, params.lessonId!, 'change')
+    if (body.filmBy && body.filmBy > body.day) throw new Problem(400, 'Filmed after it goes out', 'Film-by has to come before the day the lesson goes out. Nothing was changed.')
+    if (body.sendBy && body.sendBy > body.day) throw new Problem(400, 'Sent after it goes out', 'Send-by has to come before the day the lesson goes out. Nothing was changed.')
+    await saveDates(s.db, params.lessonId!, body)
+    return body
+  })
+  personRoute(router, s, 'get', '/api/week.ics', null, async ({ req, person, res }) => {
+    const week = await weekOf(s, person, firstDay(req.query.from))
+    const calendar = ical({ name: `Awlbox: ${person.settingName}`, prodId: { company: 'awlbox', product: 'week' } })
+    for (const l of week.lessons) {
+      calendar.createEvent({ id: `${l.id}-day@awlbox`, start: parseISO(l.day), allDay: true, summary: `${l.title} goes out (${l.className})` })
+      for (const t of tasksOf(l, week.rates)) calendar.createEvent({ id: `${l.id}-${t.what}@awlbox`, start: parseISO(t.by), allDay: true, summary: `${t.what[0]!.toUpperCase()}${t.what.slice(1)}: ${l.title}`, description: `About ${t.minutes} minutes.` })
+    }
+    res.type('text/calendar; charset=utf-8').attachment(`awlbox-${week.from}.ics`)
+    res.send(calendar.toString())
+    return undefined
+  })
+
+  personRoute(router, s, 'get', '/api/classes/:classId/coverage', null, async ({ req, person, params }) => {
+    await mayClass(s.db, person, params.classId!, 'read')
+    const today = new Date()
+    const structure = String(req.query.structure ?? '')
+    const rows = (await examplesSince(s.db, params.classId!, iso(subDays(today, 91)))).filter((r) => r.structure === structure && r.id !== req.query.except)
+    const examples = (list: typeof rows) => list.flatMap((r) => z.array(Example).catch([]).parse(r.examples))
+    const week = iso(subDays(today, 7))
+    return { week: examples(rows.filter((r) => r.day >= week)), term: examples(rows.filter((r) => r.day < week)) }
+  })
+  personRoute(router, s, 'post', '/api/classes/:classId/kit', z.object({ kit: z.array(z.object({ thing: z.string().max(60), count: z.number().int().min(1).max(200) })).max(20) }), async ({ person, params, body }) => {
+    await mayClass(s.db, person, params.classId!, 'read')
+    const { homes, all } = await kitsOfClass(s.db, params.classId!)
+    return summarise(body.kit, homes, all)
+  })
+}
