@@ -16,6 +16,9 @@ const CutPage = lazy(() => import('./stations/cut/cut-page.tsx'))
 const SendPage = lazy(() => import('./stations/send/send-page.tsx'))
 const LookPage = lazy(() => import('./stations/look/look-page.tsx'))
 const NextPage = lazy(() => import('./stations/next/next-page.tsx'))
+const LadderPage = lazy(() => import('./stations/ladder/ladder-page.tsx'))
+const HouseStylePage = lazy(() => import('./stations/house-style/house-style-page.tsx'))
+const WeekPage = lazy(() => import('./stations/week/week-page.tsx'))
 const ClassPage = lazy(() => import('./stations/next/class-page.tsx'))
 
 const router = createBrowserRouter([
@@ -23,6 +26,9 @@ const router = createBrowserRouter([
   { path: '/', element: <ShelfPage /> },
   { path: '/plan', element: <NewLessonPage /> },
   { path: '/classes/:classId', element: <ClassPage /> },
+  { path: '/ladder', element: <LadderPage /> },
+  { path: '/house-style', element: <HouseStylePage /> },
+  { path: '/week', element: <WeekPage /> },
   { path: '/lessons/:lessonId', element: <LessonFrame />, children: [
     { index: true, element: <Navigate to="script" replace /> },
     { path: 'plan', element: <PlanPage /> },

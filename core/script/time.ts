@@ -57,9 +57,9 @@ const handling = (a: Action): number => {
 
 export const spokenWords = (text: string): number => tokens(text).filter((w) => /[\p{L}\d]/u.test(w)).length
 
-/** Film and home seconds of one step for a lesson's age (3–7) and the audience of its segment. */
-export function timeOf(m: Moment, age: number, style: HouseStyle = defaultHouseStyle): StepTime {
-  const rate = (m.segment.audience === 'adults' ? clock.adultWordsPerMinute : clock.wordsPerMinute[age] ?? 135) / 60
+/** Film and home seconds of one step for a lesson's age (3–7) and the audience of its segment; `pace` in words a minute replaces the usual rate. */
+export function timeOf(m: Moment, age: number, style: HouseStyle = defaultHouseStyle, pace: number | null = null): StepTime {
+  const rate = (m.segment.audience === 'adults' ? clock.adultWordsPerMinute : (pace ?? clock.wordsPerMinute[age] ?? 135)) / 60
   switch (m.step.verb) {
     case 'say': case 'reveal': return { film: spokenWords(m.step.text) / rate, home: 0 }
     case 'ask': {
@@ -103,7 +103,7 @@ export interface LessonTime {
 }
 
 /** Running time of a lesson, per step, per segment and in all. Pass moments already computed to save the work. */
-export function timeLesson(lesson: Pick<Lesson, 'segments' | 'age'>, style: HouseStyle = defaultHouseStyle, moments: readonly Moment[] = simulate(lesson)): LessonTime {
+export function timeLesson(lesson: Pick<Lesson, 'segments' | 'age'>, style: HouseStyle = defaultHouseStyle, moments: readonly Moment[] = simulate(lesson), pace: number | null = null): LessonTime {
   const bySegment = new Map<Segment, SegmentTime>()
   let at = 0
   let doing = 0
@@ -113,7 +113,7 @@ export function timeLesson(lesson: Pick<Lesson, 'segments' | 'age'>, style: Hous
   let current: Segment | null = null
   for (const s of lesson.segments) bySegment.set(s, { id: s.id, start: 0, film: 0, home: 0, steps: [] })
   for (const m of moments) {
-    const t = timeOf(m, lesson.age, style)
+    const t = timeOf(m, lesson.age, style, pace)
     const entry = bySegment.get(m.segment)!
     if (m.segment !== current) {
       current = m.segment
@@ -131,7 +131,7 @@ export function timeLesson(lesson: Pick<Lesson, 'segments' | 'age'>, style: Hous
     } else talk = { seconds: 0, stepId: null }
     if (m.step.verb === 'ask') questions++
     if (m.step.verb === 'wait' || m.step.verb === 'count') doing += t.film
-    if (m.step.verb === 'ask') doing += Math.max(0, t.film - spokenWords(m.step.text) / ((clock.wordsPerMinute[lesson.age] ?? 135) / 60))
+    if (m.step.verb === 'ask') doing += Math.max(0, t.film - spokenWords(m.step.text) / ((pace ?? clock.wordsPerMinute[lesson.age] ?? 135) / 60))
     doing += t.home
   }
   const segments = lesson.segments.map((s) => bySegment.get(s)!)

@@ -65,3 +65,58 @@ describe('count', () => {
   test('what is no photo: exit 2', () => expect(awlbox('count', write('x.jpg', 'no photo'))).toMatchObject({ code: 2, err: expect.stringContaining('not a photo') as string }))
 })
 test('an unknown command names the known ones', () => expect(awlbox('fly')).toMatchObject({ code: 2, err: expect.stringContaining('proof') as string }))
+
+describe('ways', () => {
+  test('a whole list in order: exit 0', () => {
+    const r = awlbox('ways', '5', '5+0, 4+1, 3+2, 2+3, 1+4, 0+5', '--json')
+    expect(r.code).toBe(0)
+    expect(JSON.parse(r.out)).toMatchObject({ version: 1, possible: 6, found: 6, complete: true, missing: [], order: 'in order' })
+  })
+  test('gaps, untruths and turn-rounds are told: exit 1', () => {
+    const r = awlbox('ways', '10', '1+9, 2+8, 8+2, 3+3', '--one-way', '--json')
+    expect(r.code).toBe(1)
+    expect(JSON.parse(r.out)).toMatchObject({ valid: ['1+9', '2+8'], turnRounds: ['8+2'], false: ['3+3'], possible: 6 })
+  })
+  test.each([[['ten-ish', '1+9']], [['10']], [['200', '1+9']], [['10', '1+9', '--sideways']]])('%j: exit 2 with words', (args) => {
+    const r = awlbox('ways', ...args)
+    expect([r.code, r.out]).toEqual([2, ''])
+    expect(r.err.trim().split('\n')).toHaveLength(1)
+  })
+})
+
+describe('convert', () => {
+  const out = (name: string) => path.join(folder, name)
+  test('Markdown to a lesson file and back is the same lesson', () => {
+    expect(awlbox('convert', write('c.md', clean), out('c.lesson.json')).code).toBe(0)
+    expect(awlbox('convert', out('c.lesson.json'), out('c2.md')).code).toBe(0)
+    expect(awlbox('convert', out('c2.md'), out('c3.md')).code).toBe(0)
+    expect(fs.readFileSync(out('c3.md'), 'utf8')).toBe(fs.readFileSync(out('c2.md'), 'utf8'))
+  })
+  test('notes become a lesson, and what could not be placed is said: exit 1', () => {
+    const r = awlbox('convert', write('notes.txt', 'Parcels\n\nWatch me:\nPut 4 on the frame\nHow many parcels are there?\n| a | b |\n'), out('notes.md'))
+    expect([r.code, fs.readFileSync(out('notes.md'), 'utf8')]).toEqual([1, expect.stringContaining('Do: Put 4 on the frame\nAsk: How many parcels are there?\nWait: 5 s')])
+    expect(r.out).toMatch(/line 6: not placed/)
+  })
+  test('to print: a plan on one page and cue cards are PDF', () => {
+    for (const name of ['c.pdf', 'c.cue-cards.pdf']) {
+      expect(awlbox('convert', write('p.md', clean), out(name)).code).toBe(0)
+      const bytes = fs.readFileSync(out(name))
+      expect(bytes.subarray(0, 5).toString()).toBe('%PDF-')
+      expect(bytes.toString('latin1').match(/\/Type \/Page\b/g)).toHaveLength(1)
+    }
+  })
+  test('a screenplay has a scene for each segment', () => {
+    awlbox('convert', write('f.md', clean), out('f.fountain'))
+    expect(fs.readFileSync(out('f.fountain'), 'utf8')).toMatch(/\.TOGETHER \(together\)[\s\S]*\.CLOSE \(close\)/)
+  })
+  test('captions go both ways', () => {
+    expect(awlbox('convert', write('s.srt', '1\n00:00:01,000 --> 00:00:02,500\nFour and three\n'), out('s.vtt')).code).toBe(0)
+    expect(fs.readFileSync(out('s.vtt'), 'utf8')).toMatch(/^WEBVTT[\s\S]*00:01\.000 --> 00:02\.500|^WEBVTT[\s\S]*00:00:01\.000 --> 00:00:02\.500/)
+  })
+  test('never writes over a file: exit 2', () => {
+    const there = write('there.md', 'keep me')
+    expect(awlbox('convert', write('q.md', clean), there)).toMatchObject({ code: 2, err: expect.stringContaining('is there already') as string })
+    expect(fs.readFileSync(there, 'utf8')).toBe('keep me')
+  })
+  test.each([['a.md', 'b.xyz'], ['a.md', 'b.vtt'], ['gone.md', 'b.md']])('%s to %s: exit 2', (a, b) => expect(awlbox('convert', out(a), out(b)).code).toBe(2))
+})

@@ -1,13 +1,15 @@
+import { convert } from './convert.ts'
 import { count } from './count.ts'
 import { listen } from './listen.ts'
 import { proof } from './proof.ts'
+import { ways } from './ways.ts'
 import { BadInput, type Printed } from './printed.ts'
 
 /** The shell's way in: no server, no database. Exit 0 clean, 1 findings or a doubtful result, 2 bad input. */
 const [command, ...rest] = process.argv.slice(2)
 const json = rest.includes('--json')
 const args = rest.filter((a) => a !== '--json')
-const commands: Record<string, (args: string[]) => Promise<Printed>> = { proof, listen, count }
+const commands: Record<string, (args: string[]) => Promise<Printed>> = { proof, listen, count, ways, convert }
 
 try {
   const run = commands[command ?? '']

@@ -1,6 +1,7 @@
 import fs from 'node:fs/promises'
 import path from 'node:path'
 import { Lesson } from '@awlbox/core/contracts/lesson'
+import { fromPlainText, looksLikeMarkdown } from '@awlbox/core/script/formats/plain-text'
 import { fromMarkdown } from '@awlbox/core/script/formats/markdown'
 
 /** What a command prints: the same facts for people and for programs. */
@@ -40,8 +41,9 @@ export async function readLesson(file: string | undefined): Promise<{ lesson: Le
     return { lesson: parsed.data, unplaced: [] }
   }
   let n = 0
-  const reading = fromMarkdown(text, () => `m${(n += 1)}`)
-  if (!reading.lesson.segments.length) throw new BadInput(`${file} has no segment: a lesson in Markdown has lines like “## Watch me {show}” and “Say: …” under them.`)
+  const newId = () => `m${(n += 1)}`
+  const reading = looksLikeMarkdown(text) ? fromMarkdown(text, newId) : fromPlainText(text, newId)
+  if (!reading.lesson.segments.length) throw new BadInput(`${file} has nothing that could be a step: a lesson in Markdown has lines like “## Watch me {show}” and “Say: …” under them, notes have sentences.`)
   return reading
 }
 export const clockText = (s: number): string => `${Math.floor(Math.round(s) / 60)}:${String(Math.round(s) % 60).padStart(2, '0')}`

@@ -1,18 +1,21 @@
 import { hash } from '@node-rs/argon2'
 import { addDays, formatISO, subDays } from 'date-fns'
-import { count } from 'drizzle-orm'
+import { count, eq } from 'drizzle-orm'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Aim, Lesson } from '@awlbox/core/contracts/lesson'
 import type { Answer, Help, Level, Rung } from '@awlbox/core/contracts/reply'
 import { findExamples } from '@awlbox/core/plan/examples'
+import { surveyThings } from '@awlbox/core/plan/kit'
 import { seeded } from '@awlbox/core/plan/seeded'
 import { changeStep, removeStep } from '@awlbox/core/script/edit'
 import { aimOf } from '@awlbox/core/plan/aim'
+import { timeLesson } from '@awlbox/core/script/time'
 import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import { packOf } from '@awlbox/core/send/pack'
+import { kinds, lessonFrom } from './kinds.ts'
 import { createLesson } from '../plan/store.ts'
 import type { Db } from '../platform/db.ts'
-import { children, classes, households, judgements, people, publications, replies, settings } from '../platform/schema.ts'
+import { children, classes, householdKits, households, judgements, librarySegments, people, publications, replies, settings } from '../platform/schema.ts'
 
 export const demoPassword = 'bobbin-parcels'
 const wagtails = ['Anouk', 'Bram', 'Fenn', 'Inés', 'Kofi', 'Leyla', 'Maeve', 'Otis', 'Rafe', 'Suri', 'Teodor', 'Zuri']
@@ -59,6 +62,14 @@ export async function seedDemo(db: Db): Promise<boolean> {
     await lesson(w!.id, 3, withFaults(demoLesson('Parcels left at doors', 'take-10', 4, aim('take-away', 10), 3)))
     await lesson(w!.id, 5, demoLesson('Street of doors', 'count-on', 4, aim('count-on', 10), 5))
     await lesson(g!.id, 2, demoLesson('Five stamps', 'parts-5', 3, aim('parts', 5, { count: 3 }), 2))
+    for (const [file, className, at] of kinds) await lesson(className === 'Wagtails' ? w!.id : g!.id, at, lessonFrom(file, ids('k')))
+    await tx.insert(householdKits).values(homes.slice(0, 18).map((home, i) => madeUpKit(home.id, i)))
+    const kept = lessonFrom('skittles-in-the-hall', ids('l')).segments.find((s) => s.kind === 'things needed')!
+    await tx.insert(librarySegments).values([
+      { settingId: setting!.id, segment: kept, seconds: timeLesson({ segments: [kept], age: 5 }).film, byId: staff[1]!.id },
+      { settingId: setting!.id, segment: lessonFrom('tens-on-and-back', ids('m')).segments[1]!, seconds: 18, byId: marnie.id },
+    ])
+    await tx.update(people).set({ hours: [60, 45, 60, 30, 75, 0, 90] }).where(eq(people.id, marnie.id))
     const past = async (classId: string, at: number, title: string, ideaId: string, a: Aim, seed: number, reply: { names: readonly string[]; judged: number }) => {
       const doc = demoLesson(title, ideaId, 4, a, seed)
       const lessonId = await lesson(classId, at, doc)
@@ -92,6 +103,14 @@ function withFaults(doc: Lesson): Lesson {
   const clear = steps.filter((x) => x.verb === 'do' && /clear/i.test(x.text))[1]!
   const wrong = write.text.replace(/= (\d+)$/, (_, n: string) => `= ${Number(n) + 1}`)
   return removeStep(removeStep(changeStep(doc, write.id, { text: wrong }), waits[1]!.id), clear.id)
+}
+
+/** What a made-up street has in its drawers: most have most things, each lacks something else. */
+function madeUpKit(householdId: string, i: number): typeof householdKits.$inferInsert {
+  const random = seeded(500 + i)
+  const always = ['folded socks', 'spoons', 'plates', 'paper and a pencil']
+  const often = surveyThings.filter((t) => !always.includes(t) && random(100) < 72)
+  return { householdId, has: [...always, ...often], countable: [10, 20, 20, 30, 50][i % 5]!, canPrint: i % 3 === 0 }
 }
 
 function madeUpReply(tasks: ReturnType<typeof packOf>['tasks'], can: number, seed: number): { answers: Answer[]; help: Help; level: Level; rung: Rung; words: string } {

@@ -33,7 +33,8 @@ export function planRoutes(router: Router, s: Services): void {
       const f = facts.get(r.id)!
       return { id: r.id, classId: r.classId, day: r.day, title: r.title.title, idea: ideaById(r.title.ideaId, ladder)?.name ?? '', facts: f, sewn: sewn(f), act: nextAct(f) }
     })
-    const tonight = lessons.filter((l) => !(l.facts.sent && l.facts.replies === l.facts.looked)).map((l) => ({ lessonId: l.id, title: l.title, label: l.act.label, station: l.act.station, minutes: l.act.minutes, reason: reasonFor(l, now), due: l.act.station === 'look' ? -1 : differenceInCalendarDays(new Date(l.day), now) }))
+    // An evening looks a week ahead; what goes out later has its place in the week.
+    const tonight = lessons.filter((l) => !(l.facts.sent && l.facts.replies === l.facts.looked) && differenceInCalendarDays(new Date(l.day), now) <= 7).map((l) => ({ lessonId: l.id, title: l.title, label: l.act.label, station: l.act.station, minutes: l.act.minutes, reason: reasonFor(l, now), due: l.act.station === 'look' ? -1 : differenceInCalendarDays(new Date(l.day), now) }))
       .sort((a, b) => a.due - b.due)
     const quiet = (ids.length ? await lastReplies(s.db, ids) : []).flatMap((c) => {
       if (!c.firstSent) return []

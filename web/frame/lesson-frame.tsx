@@ -12,6 +12,7 @@ import { Notice } from '../kit/notice.tsx'
 import { useLessonDocument } from './document.ts'
 import { useEvents } from './events.ts'
 import { Head, isTyping } from './head.tsx'
+import { FilesMenu } from './files-menu.tsx'
 import { HistoryDialog } from './history.tsx'
 import { type LessonContext, LessonProvider, useLesson } from './lesson-context.ts'
 import { useMe } from './me.ts'
@@ -35,7 +36,7 @@ export function Away({ error }: { error: unknown }) {
 function Opened({ record, me }: { record: LessonRecord; me: Me }) {
   const document_ = useLessonDocument(record)
   const { doc, undo, redo } = document_
-  const proofed = useMemo(() => proofread(doc, me.houseStyle), [doc, me.houseStyle])
+  const proofed = useMemo(() => proofread(doc, me.houseStyle, me.pace), [doc, me.houseStyle, me.pace])
   const location = useLocation()
   const station = (location.pathname.split('/')[3] ?? 'script') as Station
   const [search, setSearch] = useSearchParams()
@@ -76,6 +77,7 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
         <Button onClick={undo} disabled={!document_.canUndo || !record.mayChange} title="Ctrl Z">Undo</Button>
         <Button onClick={redo} disabled={!document_.canRedo || !record.mayChange} title="Ctrl Shift Z" className="max-lg:hidden">Redo</Button>
         <HistoryButton />
+        <FilesMenu />
       </Head>
       <Thread lessonId={record.id} current={station} sewn={sewn} facts={facts} at={at} />
       <Outlet />

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useState } from 'react'
 import type { Help } from '@awlbox/core/contracts/reply'
 import { get, isAway, send, wordsOf } from '../api.ts'
 import { forgetPhoto, keepDraft, keepPhoto, keptPhoto, readDraft } from './drafts.ts'
+import { KitForm } from './kit-form.tsx'
 import { TaskCard } from './task-card.tsx'
 import type { Draft, HomePack } from './types.ts'
 
@@ -44,6 +45,7 @@ export function HomePage() {
         {!problem && !pack && packs?.length === 0 && <p className="text-steel">Nothing has been sent yet. Keep this link: the next lesson appears here.</p>}
         {!problem && !pack && packs?.length !== 0 && <p className="text-steel">Opening…</p>}
         {pack && <PackView key={pack.id} pack={pack} />}
+        {packs && <KitForm base={base} />}
         {packs && packs.length > 1 && <nav aria-label="Other lessons"><h2 className="font-semibold mb-1">Other lessons</h2><ul className="grid gap-1">{packs.filter((p) => p.id !== packId).slice(0, 6).map((p) => <li key={p.id}><button type="button" onClick={() => (setPack(null), setPackId(p.id), window.scrollTo(0, 0))} className="w-full min-h-12 text-left rounded-lg border border-hair bg-card px-3">{p.title} <span className="text-steel text-sm">{new Date(p.sentAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}</span></button></li>)}</ul></nav>}
       </main>
     </>

@@ -30,10 +30,13 @@ export interface Proofed {
   findings: Finding[]
 }
 
-/** Plays, times and proof-reads a lesson: everything the Script screen shows, recomputed whole on every change. */
-export function proofread(lesson: Lesson, style: HouseStyle = defaultHouseStyle): Proofed {
+/**
+ * Plays, times and proof-reads a lesson: everything the Script screen shows, recomputed whole on every change.
+ * `pace`: the teacher's own words a minute, where enough takes have been heard.
+ */
+export function proofread(lesson: Lesson, style: HouseStyle = defaultHouseStyle, pace: number | null = null): Proofed {
   const moments = simulate(lesson)
-  const time = timeLesson(lesson, style, moments)
+  const time = timeLesson(lesson, style, moments, pace)
   const needs = needed(lesson, moments)
   const order = new Map(moments.map((m, i) => [m.step.id, i]))
   const findings = rules.flatMap((rule) => rule({ lesson, style, moments, time, needs }))

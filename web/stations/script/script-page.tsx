@@ -4,13 +4,17 @@ import { Ruler } from '../../frame/ruler.tsx'
 import { Split } from '../../frame/split.tsx'
 import { clockTime } from '../../frame/time.ts'
 import type { Finding } from '@awlbox/core/script/proof/finding'
-import { AddSegment, LessonFindings } from './lesson-parts.tsx'
+import { AddSegment } from './add-segment.tsx'
+import { LessonFindings } from './lesson-findings.tsx'
 import { SegmentCard } from './segment-card.tsx'
 import { TablePane } from './table-pane.tsx'
+import { TimeDialog } from './time-dialog.tsx'
+import { WordsDialog } from './words-dialog.tsx'
 
 export default function ScriptPage() {
   const { doc, proofed, at, goTo } = useLesson()
   const [stepId, setStepId] = useState<string | null>(null)
+  const [open, setOpen] = useState<'time' | 'words' | null>(null)
   const bySegment = useMemo(() => {
     const map = new Map<string, Finding[]>()
     const home = new Map(proofed.moments.map((m) => [m.step.id, m.segment.id]))
@@ -45,12 +49,15 @@ export default function ScriptPage() {
           </div>
         </div>
         <div className="bg-card border-t border-hair px-4 min-h-[52px] py-2 flex items-center gap-x-4 gap-y-1 flex-wrap figures">
-          <span>Film <b className={over ? 'text-brick' : ''}>{clockTime(time.film)}</b> of {clockTime(time.filmLimit)}</span>
+          <button type="button" onClick={() => setOpen('time')} title="Where the time goes" className="min-h-8 cursor-pointer underline decoration-hair underline-offset-4 hover:decoration-ink">Film <b className={over ? 'text-brick' : ''}>{clockTime(time.film)}</b> of {clockTime(time.filmLimit)}</button>
           <span>Home <b>{clockTime(time.home)}</b></span>
           <span title="Time in which children think, count or do, of film and home together">Children doing <b>{Math.round(time.doing * 100)} %</b></span>
           {findings.length > 0
             ? <button type="button" onClick={toFinding} className="font-bold text-brick underline-offset-2 hover:underline min-h-8 cursor-pointer">{findings.length} {findings.length === 1 ? 'finding' : 'findings'}</button>
             : <span className="font-semibold text-moss">Nothing found wrong</span>}
+          <button type="button" onClick={() => setOpen('words')} className="min-h-8 cursor-pointer underline decoration-hair underline-offset-4 hover:decoration-ink">{doc.words.length ? `${doc.words.length} new ${doc.words.length === 1 ? 'word' : 'words'}` : 'New words'}</button>
+          {open === 'time' && <TimeDialog onClose={() => setOpen(null)} />}
+          {open === 'words' && <WordsDialog onClose={() => setOpen(null)} />}
         </div>
       </>}
       right={<TablePane segment={current ?? null} stepId={stepId} onStep={setStepId} />}

@@ -1,7 +1,6 @@
 import { DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core'
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
-import { MoreHorizontal, Plus } from 'lucide-react'
-import { DropdownMenu } from 'radix-ui'
+import { Plus } from 'lucide-react'
 import { useEffect, useState } from 'react'
 import { segmentKinds, type Segment } from '@awlbox/core/contracts/lesson'
 import { insertStep, placeStep } from '@awlbox/core/script/edit'
@@ -11,6 +10,7 @@ import { useLesson } from '../../frame/lesson-context.ts'
 import { newId } from '../../frame/new-id.ts'
 import { clockTime } from '../../frame/time.ts'
 import { FindingLine } from './finding-line.tsx'
+import { SegmentMenu } from './segment-menu.tsx'
 import { StepLine } from './step-line.tsx'
 
 interface Props { segment: Segment; time: SegmentTime; open: boolean; findings: readonly Finding[]; stepId: string | null; onStep: (id: string | null) => void; first: boolean; last: boolean }
@@ -77,37 +77,4 @@ function TitleInput({ value, onDone, disabled }: { value: string; onDone: (v: st
   const [text, setText] = useState(value)
   useEffect(() => setText(value), [value])
   return <input aria-label="Title of the segment" disabled={disabled} value={text} maxLength={120} onChange={(e) => setText(e.target.value)} onBlur={() => (text.trim() ? text !== value && onDone(text.trim()) : setText(value))} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} className="font-bold bg-transparent rounded-md px-1 -ml-1 min-w-0 flex-auto truncate hover:bg-wash focus:bg-wash" />
-}
-
-function SegmentMenu({ segment, first, last }: { segment: Segment; first: boolean; last: boolean }) {
-  const { edit, goTo } = useLesson()
-  const move = (by: number) => edit((d) => {
-    const i = d.segments.findIndex((s) => s.id === segment.id)
-    const segments = d.segments.filter((s) => s.id !== segment.id)
-    segments.splice(i + by, 0, d.segments[i]!)
-    return { ...d, segments }
-  })
-  const copy = () => {
-    const id = newId()
-    edit((d) => {
-      const i = d.segments.findIndex((s) => s.id === segment.id)
-      const twin: Segment = { ...segment, id, title: `${segment.title} (copy)`, steps: segment.steps.map((s) => ({ ...s, id: newId() })) }
-      return { ...d, segments: [...d.segments.slice(0, i + 1), twin, ...d.segments.slice(i + 1)] }
-    })
-    goTo(id)
-  }
-  const item = 'rounded-md px-3 min-h-9 grid items-center outline-none data-[highlighted]:bg-wash data-[disabled]:opacity-40 cursor-pointer'
-  return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger aria-label={`More for ${segment.title}`} className="size-9 grid place-items-center rounded-lg text-steel hover:bg-wash cursor-pointer"><MoreHorizontal size={18} /></DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" className="z-50 min-w-44 rounded-lg border border-hair bg-card p-1 shadow-lg">
-          <DropdownMenu.Item className={item} disabled={first} onSelect={() => move(-1)}>Move up</DropdownMenu.Item>
-          <DropdownMenu.Item className={item} disabled={last} onSelect={() => move(1)}>Move down</DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={copy}>Make a copy</DropdownMenu.Item>
-          <DropdownMenu.Item className={`${item} text-brick`} onSelect={() => edit((d) => ({ ...d, segments: d.segments.filter((s) => s.id !== segment.id) }))}>Take out</DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
-  )
 }

@@ -1,15 +1,29 @@
-import { useMemo } from 'react'
+import { useMemo, useState } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import { cautionsFor, swapsFor } from '@awlbox/core/plan/things'
+import { changeStep, insertStep } from '@awlbox/core/script/edit'
+import { type Gesture, gestureText, layWords, mergedWith } from '@awlbox/core/script/gesture'
 import { inHand } from '@awlbox/core/script/table/description'
-import { emptyTable } from '@awlbox/core/script/table/state'
+import { emptyTable, type MatKind } from '@awlbox/core/script/table/state'
 import { useLesson } from '../../frame/lesson-context.ts'
+import { newId } from '../../frame/new-id.ts'
 import { Button } from '../../kit/button.tsx'
+import { type Hand, TableBoard } from '../../table/board.tsx'
 import { TableDrawing } from '../../table/drawing.tsx'
 
-/** The table at the step one is on, the states before and after it, and what is out. */
+const hands: readonly { hand: Hand; words: string }[] = [
+  { hand: 'saffron', words: 'Put saffron' }, { hand: 'blue', words: 'Put blue' }, { hand: 'turn', words: 'Turn over' }, { hand: 'cross', words: 'Cross out' }, { hand: 'take', words: 'Take' },
+]
+const layable: readonly (readonly [MatKind, number, string])[] = [
+  ['frame', 1, 'ten frame'], ['frame', 2, 'two ten frames'], ['frame', 3, 'three ten frames'], ['row', 1, 'row'], ['table', 1, 'open table'], ['parts', 2, 'part-whole'], ['parts', 3, 'part-whole, 3 parts'], ['parts', 5, 'part-whole, 5 parts'],
+  ['bar', 2, 'bar'], ['shelves', 2, 'two shelves'], ['plates', 2, '2 plates'], ['plates', 3, '3 plates'], ['plates', 4, '4 plates'], ['jar', 1, 'jar'], ['line', 1, 'number line'], ['square', 1, 'hundred square'],
+  ['dots', 1, 'dot card'], ['pairs', 1, 'pair plate'], ['rail', 1, 'rail of pegs'], ['tower', 1, 'tower'], ['hands', 1, 'hands'], ['coins', 1, 'coins'], ['skittles', 10, 'skittles'],
+]
+
+/** The table at the step one is on, the states before and after it, and what is out. Hands on it write the script. */
 export function TablePane({ segment, stepId, onStep }: { segment: Segment | null; stepId: string | null; onStep: (id: string) => void }) {
-  const { proofed, me, doc } = useLesson()
+  const { proofed, me, doc, edit, record } = useLesson()
+  const [hand, setHand] = useState<Hand>('saffron')
   const moments = useMemo(() => proofed.moments.filter((m) => m.segment.id === segment?.id), [proofed, segment])
   const found = moments.findIndex((m) => m.step.id === stepId)
   const i = found >= 0 ? found : Math.max(0, lastChange(moments))
@@ -22,11 +36,29 @@ export function TablePane({ segment, stepId, onStep }: { segment: Segment | null
   const table = here?.after ?? emptyTable
   const most = proofed.needs.find((n) => n.thing === 'two-faced counters')?.count ?? 0
   const swaps = swapsFor('two-faced counters').slice(0, 3)
+  /** A gesture grows the line one is on when it says the same, and otherwise writes the next one. */
+  const onGesture = (g: Gesture) => {
+    if (!segment) return
+    const merged = here?.step.verb === 'do' ? mergedWith(here.step.text, g) : null
+    if (here && merged) {
+      edit((d) => changeStep(d, here.step.id, { text: merged }))
+      return
+    }
+    const blank = here?.step.verb === 'do' && here.step.text.trim() === ''
+    if (here && blank) {
+      edit((d) => changeStep(d, here.step.id, { text: gestureText(g) }))
+      return
+    }
+    const id = newId()
+    edit((d) => insertStep(d, segment.id, here ? here.stepIndex + 1 : 0, { id, verb: 'do', text: gestureText(g) }))
+    onStep(id)
+  }
+  const mayHand = record.mayChange && segment !== null
   return (
     <div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start">
       <div className="flex items-center gap-3">
         <h2 className="font-bold truncate">{here ? `The table at “${short(here.step.text) || here.step.verb}”` : 'The table'}</h2>
-        <span className="text-steel text-sm whitespace-nowrap">{here ? `line ${i + 1} of ${moments.length} · as viewers see it` : ''}</span>
+        <span className="text-steel text-sm whitespace-nowrap">{here ? `line ${i + 1} of ${moments.length}` : ''}</span>
         <span className="flex-1" />
         <Button small onClick={() => step(-1)} disabled={i <= 0} aria-label="Line before">‹ line</Button>
         <Button small onClick={() => step(1)} disabled={i >= moments.length - 1} aria-label="Line after">line ›</Button>
@@ -41,7 +73,15 @@ export function TablePane({ segment, stepId, onStep }: { segment: Segment | null
           )
         })}
       </div>
-      <div className="relative rounded-xl border border-hair bg-card p-2">{table.mats.length === 0 && <p className="absolute inset-0 grid place-items-center text-[#4c5a62]">Nothing is on the table yet. A line that begins with Do puts things out.</p>}<TableDrawing table={table} fill={me.houseStyle.frameFill} className="max-h-[calc(100dvh-410px)] min-h-[200px]" /></div>
+      {mayHand && <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="What your hand does on the table">
+        {hands.map((h) => <button key={h.hand} type="button" aria-pressed={hand === h.hand} onClick={() => setHand(h.hand)} className={`min-h-9 rounded-lg border px-2.5 text-sm cursor-pointer ${hand === h.hand ? 'border-ink bg-ink text-card font-semibold' : 'border-hair bg-card'}`}>{h.words}</button>)}
+        <select aria-label="Lay out a mat" value="" onChange={(e) => {
+          const [mat, parts] = layable[Number(e.target.value)]!
+          onGesture({ type: 'lay', mat, parts })
+        }} className="min-h-9 rounded-lg border border-hair bg-card px-2 text-sm"><option value="">Lay out…</option>{layable.map(([mat, , words], k) => (layWords[mat] ? <option key={words} value={k}>{words}</option> : null))}</select>
+      </div>}
+      <div className="relative rounded-xl border border-hair bg-card p-2">{table.mats.length === 0 && <p className="absolute inset-0 grid place-items-center text-[#4c5a62] pointer-events-none">{mayHand ? 'Nothing is on the table yet. Lay a mat out, or begin a line with Do.' : 'Nothing is on the table yet.'}</p>}
+        <TableBoard table={table} fill={me.houseStyle.frameFill} hand={hand} onGesture={onGesture} disabled={!mayHand} className="max-h-[calc(100dvh-450px)] min-h-[200px]" /></div>
       {here?.error && <p role="alert" className="text-brick">{here.error.message} The table stays as it was.</p>}
       <p className="flex gap-x-5 gap-y-1 flex-wrap"><span><span className="text-steel">On the table</span> <b className="figures">{inHand(table)}</b></span>{most > 0 && <span className="text-steel">Most at once in this lesson: <b className="text-ink figures">{most}</b></span>}</p>
       {most > 0 && <p className="flex gap-2 flex-wrap items-center"><span className="text-steel">At home, a swap:</span>{swaps.map((s) => <span key={s.name} className="rounded-lg border border-hair bg-card px-2.5 py-1 text-sm font-semibold">{s.name}</span>)}{cautionsFor(doc.kit).some((c) => c.startsWith('Small parts')) && <span className="text-brick text-sm">small parts: keep from under-threes</span>}</p>}

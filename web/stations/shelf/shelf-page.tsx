@@ -19,9 +19,9 @@ export interface Shelf {
   lessons: ShelfLesson[]
   tonight: { lessonId: string; title: string; label: string; station: Station; minutes: number; reason: string }[]
   quiet: { childId: string; name: string; className: string; days: number }[]
+  /** Minutes this person has of this evening. */
+  evening: number
 }
-/** Minutes a teacher has of an evening until she says otherwise. */
-const eveningMinutes = 90
 
 export function ClassNav({ classes }: { classes: readonly { id: string; name: string }[] }) {
   const item = ({ isActive }: { isActive: boolean }) => `min-h-10 px-1 grid items-center font-semibold border-b-[3px] ${isActive ? 'border-saffron' : 'border-transparent hover:border-hair'}`
@@ -29,6 +29,9 @@ export function ClassNav({ classes }: { classes: readonly { id: string; name: st
     <nav aria-label="Pages" className="bg-card border-b border-hair px-5 min-h-[46px] flex items-end gap-6 flex-wrap">
       <NavLink to="/" end className={item}>Shelf</NavLink>
       {classes.map((c) => <NavLink key={c.id} to={`/classes/${c.id}`} className={item}>{c.name}</NavLink>)}
+      <NavLink to="/week" className={item}>Week</NavLink>
+      <NavLink to="/ladder" className={item}>Ladder</NavLink>
+      <NavLink to="/house-style" className={item}>House style</NavLink>
       <span className="flex-1" />
       <Link to="/plan" className="self-center my-1 inline-flex min-h-9 items-center rounded-lg bg-moss px-3.5 font-semibold text-on-moss">Plan a lesson</Link>
     </nav>
@@ -91,12 +94,13 @@ function ClassShelf({ name, lessons }: { name: string; lessons: readonly ShelfLe
 
 function Aside({ shelf }: { shelf: Shelf }) {
   const minutes = shelf.tonight.reduce((s, t) => s + t.minutes, 0)
+  const eveningMinutes = shelf.evening
   return (
     <aside className="w-[400px] max-xl:w-[340px] max-lg:w-full shrink-0 bg-card border-l border-hair p-5">
       <div className="flex items-baseline justify-between"><h2 className="font-bold text-lg">Tonight</h2><span className={`figures ${minutes > eveningMinutes ? 'text-brick font-semibold' : 'text-steel'}`}>{minutesText(minutes)} of {minutesText(eveningMinutes)}</span></div>
       <div className="relative h-2 rounded-full bg-wash my-3" role="img" aria-label={`${minutes} minutes to do, ${eveningMinutes} minutes you have`}>
-        <div className="h-full rounded-full bg-ink" style={{ width: `${Math.min(100, (minutes / Math.max(minutes, eveningMinutes)) * 100)}%` }} />
-        <span className="absolute -top-1 h-4 w-1 bg-saffron" style={{ left: `${(eveningMinutes / Math.max(minutes, eveningMinutes)) * 99}%` }} />
+        <div className="h-full rounded-full bg-ink" style={{ width: `${Math.min(100, (minutes / Math.max(minutes, eveningMinutes, 1)) * 100)}%` }} />
+        <span className="absolute -top-1 h-4 w-1 bg-saffron" style={{ left: `${(eveningMinutes / Math.max(minutes, eveningMinutes, 1)) * 99}%` }} />
       </div>
       {shelf.tonight.length === 0 && <p className="text-steel">Nothing is due. Plan a lesson, or sleep.</p>}
       <ul>

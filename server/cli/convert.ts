@@ -1,0 +1,44 @@
+import fs from 'node:fs/promises'
+import path from 'node:path'
+import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
+import type { Lesson } from '@awlbox/core/contracts/lesson'
+import { readCaptions, toSrt, toVtt } from '@awlbox/core/film/captions'
+import { ideaById } from '@awlbox/core/plan/ladder/ladder'
+import { toFountain } from '@awlbox/core/script/formats/fountain'
+import { toMarkdown } from '@awlbox/core/script/formats/markdown'
+import { BadInput, type Printed, readFile, readLesson } from './printed.ts'
+
+const lessonOut: Record<string, (l: Lesson) => string | Promise<Buffer>> = {
+  '.lesson.json': (l) => `${JSON.stringify(l, null, 2)}\n`, '.md': toMarkdown, '.fountain': (l) => toFountain(l, defaultHouseStyle),
+  '.cue-cards.pdf': async (l) => (await import('../plan/pdf/cue-cards.ts')).cueCards(l, defaultHouseStyle),
+  '.pdf': async (l) => (await import('../plan/pdf/one-page.ts')).onePage(l, defaultHouseStyle, ideaById(l.ideaId)),
+}
+const captions = ['.vtt', '.srt']
+
+/** `convert IN OUT`: between the formats of a lesson, or of captions; the ends of the names say which. */
+export async function convert(args: string[]): Promise<Printed> {
+  const [from, to] = args
+  if (!from || !to) throw new BadInput('say from which file and to which.')
+  if (captions.includes(path.extname(from).toLowerCase()) !== captions.includes(path.extname(to).toLowerCase())) throw new BadInput('captions become captions, and lessons become lessons.')
+  let unplaced: { line: number; text: string; why: string }[] = []
+  let out: string | Buffer
+  if (captions.includes(path.extname(from).toLowerCase())) {
+    const cues = readCaptions((await readFile(from, 'captions')).toString('utf8'))
+    if (!cues.length) throw new BadInput(`${from} holds no cue: captions have lines like “00:01.000 --> 00:02.500”.`)
+    out = to.toLowerCase().endsWith('.srt') ? toSrt(cues) : toVtt(cues)
+  } else {
+    const end = Object.keys(lessonOut).find((e) => to.toLowerCase().endsWith(e)) ?? (to.toLowerCase().endsWith('.json') ? '.lesson.json' : undefined)
+    if (!end) throw new BadInput(`${to}: a lesson can become ${Object.keys(lessonOut).join(', ')}.`)
+    const read = await readLesson(from)
+    unplaced = read.unplaced
+    out = await lessonOut[end]!(read.lesson)
+  }
+  try {
+    // Never over a file that is there already: what one has is kept.
+    await fs.writeFile(to, out, { flag: 'wx' })
+  } catch (error) {
+    throw new BadInput((error as NodeJS.ErrnoException).code === 'EEXIST' ? `${to} is there already; nothing was written.` : `${to} cannot be written.`)
+  }
+  const text = [`${from} → ${to}`, ...unplaced.map((u) => `line ${u.line}: not placed (${u.why}): ${u.text}`)].join('\n')
+  return { json: { version: 1, from, to, bytes: Buffer.byteLength(out), unplaced }, text, clean: unplaced.length === 0 }
+}

@@ -1,0 +1,32 @@
+import { proxy, type Remote, wrap } from 'comlink'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import type { Game, Played } from '@awlbox/core/plan/chance/simulate'
+import type { GamesWorker } from '../../workers/games.worker.ts'
+
+export const manyGames = 1_000_000
+
+/** Plays a million games in a worker; the page goes on while they are played. */
+export function useGames() {
+  const worker = useRef<{ remote: Remote<GamesWorker>; end: () => void } | null>(null)
+  const run = useRef(0)
+  const [state, setState] = useState<{ done: number; played: Played | null; busy: boolean }>({ done: 0, played: null, busy: false })
+  useEffect(() => () => worker.current?.end(), [])
+  const play = useCallback(async (game: Game) => {
+    if (!worker.current) {
+      const w = new Worker(new URL('../../workers/games.worker.ts', import.meta.url), { type: 'module' })
+      worker.current = { remote: wrap<GamesWorker>(w), end: () => w.terminate() }
+    }
+    if (run.current) await worker.current.remote.stop(run.current)
+    const mine = ++run.current
+    setState({ done: 0, played: null, busy: true })
+    const played = await worker.current.remote.play(game, manyGames, mine, mine, proxy((done: number, so: Played) => {
+      if (run.current === mine) setState({ done, played: so, busy: true })
+    }))
+    if (run.current === mine) setState((s) => ({ done: played ? manyGames : s.done, played: played ?? s.played, busy: false }))
+  }, [])
+  const stop = useCallback(() => {
+    void worker.current?.remote.stop(run.current)
+    setState((s) => ({ ...s, busy: false }))
+  }, [])
+  return { ...state, play, stop }
+}
