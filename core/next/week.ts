@@ -119,7 +119,9 @@ function lateIn(tasks: readonly Task[], hours: readonly Hours[]): WeekPlan['late
   let used = 0
   return tasks.flatMap((task) => {
     used += task.minutes
-    const have = hours.filter((h) => h.day <= task.by).reduce((s, h) => s + h.minutes, 0)
+    // What was due before these days is due on the first of them.
+    const by = hours[0] && task.by < hours[0].day ? hours[0].day : task.by
+    const have = hours.filter((h) => h.day <= by).reduce((s, h) => s + h.minutes, 0)
     return used > have ? [{ task, short: used - have }] : []
   })
 }

@@ -24,6 +24,13 @@ describe('an example again with new numbers', () => {
     ['Put 4 on the frame', 'Put 6 on the frame'], ['Bobbin has four parcels.', 'Bobbin has six parcels.'], ['1 to 7, touching each', '1 to 9, touching each'],
     ['4 + 3 = 7', '6 + 3 = 9'], ['Seven altogether.', 'Nine altogether.'], ['Put 1 on the ten frame', 'Put 1 on the ten frame'], ['Lay out two ten frames', 'Lay out two ten frames'],
   ])('%s', (was, is) => expect(renumberText(was, e(4, 3), e(6, 3))).toBe(is))
+  test('times to wait and at home stay as they are', () => {
+    const segment = { id: 's', title: 'A 1', kind: 'together' as const, audience: 'children' as const, steps: [{ id: 'a', verb: 'wait' as const, text: '4 s' }, { id: 'b', verb: 'pause' as const, text: 'Put out 4. (3 min)' }, { id: 'c', verb: 'ask' as const, text: 'How many?', task: { kind: 'number' as const, answer: 7 } }] }
+    const { segment: copy } = duplicateWith(segment, e(4, 3), e(6, 2), () => 'n')
+    expect(copy.steps.map((s) => s.text)).toEqual(['4 s', 'Put out 6. (3 min)', 'How many?'])
+    expect(copy.steps[2]!.task).toEqual({ kind: 'number', answer: 8 })
+    expect(copy.title).toBe('A 2')
+  })
   test('a double becomes two numbers by turns', () => {
     expect(renumberText('Put 4 and 4 on the dot card', e(4, 4), e(5, 2))).toBe('Put 5 and 2 on the dot card')
     expect(renumberText('four add four equals eight', e(4, 4), e(5, 2))).toBe('five add two equals seven')

@@ -41,7 +41,7 @@ export function spotWords({ mat, region }: Spot): string {
 /** The do line a gesture means; the table reads it back as just that. */
 export function gestureText(g: Gesture): string {
   switch (g.type) {
-    case 'put': return `Put ${g.count}${g.face === 'blue' ? ' blue' : ''} on ${spotWords(g.at)}`
+    case 'put': return `Put ${g.count}${g.face === 'blue' ? ' blue' : ''} ${hasWhole(g.at.mat) || g.at.mat === 'jar' ? 'in' : 'on'} ${spotWords(g.at)}`
     case 'take': return `Take ${g.count} from ${spotWords(g.at)}`
     case 'move': return `Move ${g.count} from ${spotWords(g.from)} to ${spotWords(g.to)}`
     case 'turn': return `Turn over ${g.count} on ${spotWords(g.at)}`

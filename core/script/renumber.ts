@@ -1,6 +1,7 @@
 import type { Example, Segment } from '../contracts/lesson.ts'
 import { exampleSentence } from '../plan/numbers/facts.ts'
 import { numberName, readNumberAt } from '../plan/numbers/names.ts'
+import { pauseWords } from './reading.ts'
 import { sentencesIn } from './sentence.ts'
 
 type Role = 'a' | 'b' | 'total'
@@ -61,7 +62,9 @@ export function duplicateWith(segment: Segment, from: Example, to: Example, newI
   // What is put out takes turns over the whole segment: of two fours the first put is the first part.
   const puts = { a: 0, b: 0, total: 0 }
   const steps = segment.steps.map((s) => {
-    const text = renumberText(s.text, from, to, s.verb === 'do' ? puts : undefined)
+    // Seconds to wait or at home are no part of the fact.
+    const words = s.verb === 'pause' ? pauseWords(s.text) : s.text
+    const text = s.verb === 'wait' ? s.text : renumberText(words, from, to, s.verb === 'do' ? puts : undefined) + s.text.slice(words.length)
     const numbers = s.text.match(/\d+/g) ?? []
     if (text === s.text && numbers.length && s.verb !== 'wait' && s.verb !== 'pause') unchanged.push(s.text)
     const answer = s.task?.kind === 'number' ? s.task.answer : null

@@ -25,20 +25,42 @@ export interface Moment {
   unread: boolean
 }
 
+interface Played {
+  from: TableState
+  index: number
+  moments: readonly Moment[]
+  to: TableState
+}
+/** How each segment was last played: one that starts from the same table and is the same document plays the same. */
+const lastPlayed = new WeakMap<Segment, Played>()
+
 /** Plays a lesson on the table, step by step. Adults' segments have their own table and do not change the children's. */
 export function simulate(lesson: Pick<Lesson, 'segments'>): Moment[] {
   const moments: Moment[] = []
   let table = emptyTable
   lesson.segments.forEach((segment, segmentIndex) => {
-    let state = segment.audience === 'adults' ? emptyTable : table
-    segment.steps.forEach((step, stepIndex) => {
-      const moment = playStep(state, step)
-      moments.push({ segment, segmentIndex, step, stepIndex, ...moment })
-      state = moment.after
-    })
-    if (segment.audience === 'children') table = state
+    const from = segment.audience === 'adults' ? emptyTable : table
+    const known = lastPlayed.get(segment)
+    const played = known && known.index === segmentIndex && sameTable(known.from, from) ? known : playSegment(segment, segmentIndex, from)
+    moments.push(...played.moments)
+    if (segment.audience === 'children') table = played.to
   })
   return moments
+}
+
+/** Whether two tables are the same, down to each thing. */
+const sameTable = (a: TableState, b: TableState): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)
+
+function playSegment(segment: Segment, segmentIndex: number, from: TableState): Played {
+  let state = from
+  const moments = segment.steps.map((step, stepIndex): Moment => {
+    const moment = playStep(state, step)
+    state = moment.after
+    return { segment, segmentIndex, step, stepIndex, ...moment }
+  })
+  const played = { from, index: segmentIndex, moments, to: state }
+  lastPlayed.set(segment, played)
+  return played
 }
 
 function playStep(before: TableState, step: Step): Pick<Moment, 'before' | 'after' | 'actions' | 'count' | 'error' | 'unread'> {

@@ -25,6 +25,8 @@ export function needed(lesson: Pick<Lesson, 'segments'>, moments: readonly Momen
   }
   for (const m of moments) {
     if (m.segment.audience === 'adults') continue
+    // Most lines leave the table as it is and ask for nothing of one's own.
+    if (m.after === m.before && m !== moments[0] && m.step.verb !== 'pause' && !m.step.task) continue
     const counts = new Map<string, number>()
     for (const mat of m.after.mats) if (isMadeOfThings(mat)) for (const t of thingsIn(mat)) counts.set(t.kind, (counts.get(t.kind) ?? 0) + 1)
     for (const [kind, n] of counts) note(kind === 'counters' ? 'two-faced counters' : kind, n, m.step.id)

@@ -37,7 +37,10 @@ async function weekOf(s: Services, person: Person, from: Date) {
       filmed: f.segments ? f.filmed / f.segments : 0, cut: f.rendered, sent: f.sent, repliesWaiting: f.replies - f.looked, repliesExpected: f.sent || l.day > days[6]! ? 0 : l.children,
     }]
   })
-  return { from: days[0]!, days, hours, lessons, rates, plan: planWeek(lessons, hours, rates) }
+  // Hours of days gone by cannot be worked any more.
+  const today = iso(new Date())
+  const ahead = hours.filter((h) => h.day >= today)
+  return { from: days[0]!, today, days, hours, lessons, rates, plan: planWeek(lessons, ahead.length ? ahead : hours, rates) }
 }
 const firstDay = (text: unknown): Date => {
   const parsed = z.iso.date().safeParse(text)

@@ -16,6 +16,8 @@ interface Draft { revision: number; base: Lesson; doc: Lesson }
 const draftKey = (id: string) => `awlbox-draft-${id}`
 const undoKey = (id: string) => `awlbox-undo-${id}`
 const undoDepth = 40
+/** Letters typed within this many milliseconds of each other are one change. */
+const typingPause = 1500
 function read<T>(key: string): T | null {
   try {
     return JSON.parse(localStorage.getItem(key) ?? 'null') as T | null
@@ -35,7 +37,8 @@ function keep(key: string, value: unknown): void {
 export interface LessonDocument {
   doc: Lesson
   state: SaveState
-  edit(change: (doc: Lesson) => Lesson): void
+  /** Changes the document. Changes with the same `typing` key, close after one another, are undone as one. */
+  edit(change: (doc: Lesson) => Lesson, typing?: string): void
   undo(): void
   redo(): void
   canUndo: boolean
@@ -55,11 +58,28 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
   const [state, setState] = useState<SaveState>(() => (draft.current ? { kind: 'saving' } : { kind: 'saved', revision: record.revision }))
   const [stacks, setStacks] = useState(() => read<{ past: Lesson[]; future: Lesson[] }>(undoKey(id)) ?? { past: [], future: [] })
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null)
+  const typed = useRef<{ key: string; at: number } | null>(null)
+  const toKeep = useRef<{ draft?: Draft; undo?: { past: Lesson[]; future: Lesson[] } }>({})
+  const keeping = useRef<ReturnType<typeof setTimeout> | null>(null)
   const latest = useRef(doc)
   const busy = useRef(false)
   useEffect(() => {
     latest.current = doc
   }, [doc])
+
+  /** Writes what is to be kept on this device: after the screen has followed the key, or at once when the page goes. */
+  const keepNow = useCallback(() => {
+    if (keeping.current) clearTimeout(keeping.current)
+    keeping.current = null
+    const { draft: d, undo: u } = toKeep.current
+    toKeep.current = {}
+    if (d) keep(draftKey(id), d)
+    if (u) keep(undoKey(id), u)
+  }, [id])
+  const keepSoon = useCallback((what: { draft?: Draft; undo?: { past: Lesson[]; future: Lesson[] } }) => {
+    toKeep.current = { ...toKeep.current, ...what }
+    keeping.current ??= setTimeout(keepNow, 120)
+  }, [keepNow])
 
   const save = useCallback(async (): Promise<void> => {
     if (busy.current) return
@@ -72,6 +92,7 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
       const { revision } = await send<{ revision: number }>('PUT', `/api/lessons/${id}/doc`, { revision: saved.current.revision, doc: sending })
       saved.current = { revision, doc: sending }
       if (latest.current === sending) {
+        delete toKeep.current.draft
         keep(draftKey(id), null)
         setState({ kind: 'saved', revision })
       } else again = 0
@@ -100,14 +121,15 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
   const put = useCallback((next: Lesson) => {
     latest.current = next
     setDoc(next)
-    keep(draftKey(id), { revision: saved.current.revision, base: saved.current.doc, doc: next } satisfies Draft)
+    keepSoon({ draft: { revision: saved.current.revision, base: saved.current.doc, doc: next } })
     if (timer.current) clearTimeout(timer.current)
     timer.current = setTimeout(() => void save(), 500)
-  }, [id, save])
+  }, [keepSoon, save])
 
   useEffect(() => {
     if (draft.current) void save()
     const onLeave = () => {
+      keepNow()
       // The draft is already on this device; this sends it on its way as well.
       if (latest.current !== saved.current.doc && !busy.current)
         void fetch(`/api/lessons/${id}/doc`, { method: 'PUT', keepalive: true, headers: { 'content-type': 'application/json' }, body: JSON.stringify({ revision: saved.current.revision, doc: latest.current }) }).catch(() => undefined)
@@ -116,9 +138,10 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
     return () => {
       window.removeEventListener('pagehide', onLeave)
       if (timer.current) clearTimeout(timer.current)
+      keepNow()
       void save()
     }
-  }, [id, save])
+  }, [id, save, keepNow])
 
   // Somebody else's change arrives while nothing of ours is unsaved: take it over.
   useEffect(() => {
@@ -131,20 +154,24 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
   }, [record])
 
   const remember = (next: { past: Lesson[]; future: Lesson[] }) => {
+    typed.current = null
     setStacks(next)
-    keep(undoKey(id), next)
+    keepSoon({ undo: next })
   }
-  const edit = useCallback((change: (doc: Lesson) => Lesson) => {
+  const edit = useCallback((change: (doc: Lesson) => Lesson, typing?: string) => {
     const before = latest.current
     const next = change(before)
     if (next === before) return
-    setStacks((s) => {
+    const now = performance.now()
+    const goesOn = typing !== undefined && typed.current?.key === typing && now - typed.current.at < typingPause
+    typed.current = typing === undefined ? null : { key: typing, at: now }
+    if (!goesOn) setStacks((s) => {
       const stacksNext = { past: [...s.past, before].slice(-undoDepth), future: [] }
-      keep(undoKey(id), stacksNext)
+      keepSoon({ undo: stacksNext })
       return stacksNext
     })
     put(next)
-  }, [id, put])
+  }, [keepSoon, put])
   return {
     doc, state, edit,
     canUndo: stacks.past.length > 0 || saved.current.revision > 1,

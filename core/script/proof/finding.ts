@@ -36,6 +36,35 @@ export interface ProofContext {
 }
 export type Rule = (context: ProofContext) => Finding[]
 
+/** What a rule about single lines may look at besides the line. */
+export interface LineContext {
+  style: HouseStyle
+  age: number
+}
+/** A rule about one line at a time. */
+export type LineRule = (m: Moment, c: LineContext) => Finding[]
+
+/**
+ * Rules about single lines as one. Lines that did not change since the last proof-reading, nor the table under them,
+ * keep their findings: of 600 lines only those of the segment being written are judged again.
+ */
+export function eachLine(rules: readonly LineRule[]): Rule {
+  const kept = new WeakMap<Moment, LineContext & { findings: Finding[] }>()
+  return ({ moments, style, lesson }) => {
+    const out: Finding[] = []
+    for (const m of moments) {
+      let known = kept.get(m)
+      if (!known || known.style !== style || known.age !== lesson.age) {
+        const context = { style, age: lesson.age }
+        known = { ...context, findings: rules.flatMap((judge) => judge(m, context)) }
+        kept.set(m, known)
+      }
+      if (known.findings.length) out.push(...known.findings)
+    }
+    return out
+  }
+}
+
 export const at = (m: Moment, code: string, severity: Severity, what: string, why: string, fix?: Fix): Finding => ({
   code, severity, stepId: m.step.id, segmentId: m.segment.id, what, why, ...(fix ? { fix } : {}),
 })

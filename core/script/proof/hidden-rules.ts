@@ -56,6 +56,8 @@ export const unaccounted: Rule = ({ moments, lesson }) => {
       if (m.step.task?.kind === 'number') shown.add(m.step.task.answer)
       if (m.step.task?.kind === 'photo') shown.add(m.step.task.things)
       for (const n of m.count?.numbers ?? []) shown.add(n)
+      // Most steps leave the table as it was.
+      if (m.after === m.before && m !== list[0]) continue
       const all = thingsOn(m.after)
       for (const n of [all.length, leftOn(m.after), m.after.taken, m.after.start, m.after.held ?? -1, all.filter((t) => t.face === 'blue').length, all.filter((t) => t.hidden).length]) shown.add(n)
       for (const mat of m.after.mats) for (const r of mat.regions) shown.add(r.things.length)

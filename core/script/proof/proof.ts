@@ -5,7 +5,7 @@ import { type Needed, needed } from '../stock.ts'
 import { type LessonTime, timeLesson } from '../time.ts'
 import { cautions } from './care-rules.ts'
 import { claimedCount, countAgainstTable, countOrder, refused } from './count-rules.ts'
-import { type Finding, type Rule, severities } from './finding.ts'
+import { eachLine, type Finding, type Rule, severities } from './finding.ts'
 import { hidden, unaccounted } from './hidden-rules.ts'
 import { askedLate, briefingAnswer, challenge, handBack, handOver, homeTask, limits, stock } from './lesson-rules.ts'
 import { device, exampleSet, waysUnsaid } from './plan-rules.ts'
@@ -14,12 +14,13 @@ import { answerBeforeWait, unclearedTable, waits } from './teaching-rules.ts'
 import { countingOn, fewer, houseWords, manners, newWords, pairsName, symbols, unknownPlace } from './wording-rules.ts'
 
 const rules: readonly Rule[] = [
-  falseSentence, sentenceAgainstTable, allNumbers, leftLarger, unfairShare,
-  countOrder, countAgainstTable, claimedCount, refused, hidden, unaccounted,
-  waits, answerBeforeWait, unclearedTable,
+  eachLine([
+    falseSentence, sentenceAgainstTable, allNumbers, leftLarger, countOrder, countAgainstTable, claimedCount, refused,
+    houseWords, fewer, pairsName, unknownPlace, countingOn, manners, cautions,
+  ]),
+  unfairShare, hidden, unaccounted, waits, answerBeforeWait, unclearedTable,
   stock, askedLate, exampleSet, device, waysUnsaid, challenge,
-  homeTask, handOver, handBack, briefingAnswer, limits,
-  houseWords, fewer, pairsName, symbols, unknownPlace, countingOn, newWords, manners, cautions,
+  homeTask, handOver, handBack, briefingAnswer, limits, symbols, newWords,
 ]
 
 export interface Proofed {

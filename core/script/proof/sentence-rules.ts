@@ -2,23 +2,21 @@ import { numbersIn, tokens } from '../../plan/numbers/names.ts'
 import { hasUnknown, inSigns, isTrue, mended, sentencesIn, shapeOf } from '../sentence.ts'
 import type { Moment } from '../simulate.ts'
 import { type Hop, leftOn, partitionsOn, type TableState, thingsOn } from '../table/state.ts'
-import { at, type Fix, type Rule } from './finding.ts'
+import { at, type Fix, type LineRule, type Rule } from './finding.ts'
 
 const speaks = (m: Moment): boolean => ['say', 'ask', 'reveal', 'write'].includes(m.step.verb) && !m.step.deliberate
 /** Only a sentence that is the whole of a line can be swapped for another without rewriting what is said round it. */
 const rewrite = (m: Moment, text: string | null): Fix | undefined =>
   text && m.step.verb === 'write' ? { label: `Write ${text}`, kind: 'replace', stepId: m.step.id, text } : undefined
 
-export const falseSentence: Rule = ({ moments }) =>
-  moments.filter(speaks).flatMap((m) =>
+export const falseSentence: LineRule = (m) => (!speaks(m) ? [] :
     sentencesIn(m.step.text).filter((s) => !isTrue(s)).map((s) => {
       const right = mended(s)
       return at(m, 'false-sentence', 'wrong', `${inSigns(s)} is not true${right ? `: ${right}` : ''}.`, 'Children copy what they see written.', rewrite(m, right))
     }))
 
 /** A true sentence of a written line that the table contradicts. Spoken ones may recall or look ahead. */
-export const sentenceAgainstTable: Rule = ({ moments }) =>
-  moments.filter((m) => m.step.verb === 'write' && !m.step.deliberate).flatMap((m) =>
+export const sentenceAgainstTable: LineRule = (m) => (m.step.verb !== 'write' || m.step.deliberate ? [] :
     sentencesIn(m.step.text).flatMap((s) => {
       if (hasUnknown(s) || !isTrue(s)) return []
       const shape = shapeOf(s)
@@ -62,29 +60,26 @@ const matchesHop = (h: { from: number; to: number }, shape: { parts: number[]; w
   return shape.takeAway ? h.from === shape.whole && size === shape.parts[0] : h.to === shape.whole && shape.parts.includes(size) && shape.parts.includes(h.from)
 }
 
+const claims: readonly (readonly [RegExp, string])[] = [
+  [/\badding (always )?makes (it|a number|them|numbers) (bigger|larger|more)\b/i, 'Adding nothing leaves a number as it was.'],
+  [/\btak(ing|e) away (always )?(makes|is|gives|leaves) (it |always |a number )*(smaller|less|fewer)\b/i, 'Taking away nothing leaves a number as it was.'],
+  [/\b(any|every|all) numbers? can be (shared|split|halved)( equally| fairly| in two)/i, 'Odd numbers leave one over.'],
+  [/\byou can('t|not| not) take away (a )?(bigger|larger)/i, 'Later they will: say “we haven’t enough here”.'],
+]
 /** Statements about all numbers that fail at zero or at odd ones. */
-export const allNumbers: Rule = ({ moments }) => {
-  const claims: [RegExp, string][] = [
-    [/\badding (always )?makes (it|a number|them|numbers) (bigger|larger|more)\b/i, 'Adding nothing leaves a number as it was.'],
-    [/\btak(ing|e) away (always )?(makes|is|gives|leaves) (it |always |a number )*(smaller|less|fewer)\b/i, 'Taking away nothing leaves a number as it was.'],
-    [/\b(any|every|all) numbers? can be (shared|split|halved)( equally| fairly| in two)/i, 'Odd numbers leave one over.'],
-    [/\byou can('t|not| not) take away (a )?(bigger|larger)/i, 'Later they will: say “we haven’t enough here”.'],
-  ]
-  return moments.filter(speaks).flatMap((m) =>
+export const allNumbers: LineRule = (m) => (!speaks(m) ? [] :
     claims.filter(([re]) => re.test(m.step.text)).map(([, why]) => at(m, 'all-numbers', 'risky', 'This is said of all numbers and is not true of all.', why)))
-}
 
 /** "Nine are left" after starting with seven: what is left is never more than there was. */
-export const leftLarger: Rule = ({ moments }) =>
-  moments.flatMap((m) => {
-    if ((m.step.verb !== 'say' && m.step.verb !== 'reveal') || m.step.deliberate || m.before.start === 0) return []
-    const words = tokens(m.step.text)
-    return numbersIn(words).flatMap((n) => {
-      const after = words.slice(n.to, n.to + 3).join(' ')
-      const left = /^(are |is )?left( over)?\b|^\w+ (are |is )?left\b/.test(after)
-      return left && n.value > m.before.start ? [at(m, 'left-larger', 'wrong', `${n.value} are said to be left, but there were only ${m.before.start}.`, 'Taking away cannot leave more than there was.')] : []
-    })
+export const leftLarger: LineRule = (m) => {
+  if ((m.step.verb !== 'say' && m.step.verb !== 'reveal') || m.step.deliberate || m.before.start === 0) return []
+  const words = tokens(m.step.text)
+  return numbersIn(words).flatMap((n) => {
+    const after = words.slice(n.to, n.to + 3).join(' ')
+    const left = /^(are |is )?left( over)?\b|^\w+ (are |is )?left\b/.test(after)
+    return left && n.value > m.before.start ? [at(m, 'left-larger', 'wrong', `${n.value} are said to be left, but there were only ${m.before.start}.`, 'Taking away cannot leave more than there was.')] : []
   })
+}
 
 /** "Share seven equally between two" with nothing said of the one left over. */
 export const unfairShare: Rule = ({ moments }) =>

@@ -2,7 +2,7 @@ import type { HouseStyle } from '../../contracts/house-style.ts'
 import { numbersIn, readNumberAt, tokens } from '../../plan/numbers/names.ts'
 import { sentencesIn } from '../sentence.ts'
 import type { Moment } from '../simulate.ts'
-import { at, type Finding, type Rule } from './finding.ts'
+import { at, type Finding, type LineRule, type Rule } from './finding.ts'
 
 const speaks = (m: Moment): boolean => ['say', 'ask', 'reveal', 'write', 'pause'].includes(m.step.verb) && !m.step.deliberate
 const toChildren = (m: Moment): boolean => m.segment.audience === 'children'
@@ -30,8 +30,7 @@ function operationAt(text: string, word: string): RegExpExecArray | null {
 }
 
 /** Operation words against the house's, one finding a word. */
-export const houseWords: Rule = ({ moments, style }) =>
-  moments.filter((m) => speaks(m) && toChildren(m) && m.step.verb !== 'write').flatMap((m) =>
+export const houseWords: LineRule = (m, { style }) => (!speaks(m) || !toChildren(m) || m.step.verb === 'write' ? [] :
     operations.flatMap(({ is, house, words }) => {
       const says = house(style)
       return words.filter((w) => w !== says).flatMap((w) => {
@@ -44,20 +43,21 @@ export const houseWords: Rule = ({ moments, style }) =>
     }))
 
 /** "Less" for things that are counted, where the house says "fewer"; numbers and amounts are less. */
-export const fewer: Rule = ({ moments, style }) =>
-  style.fewer !== 'strict' ? [] : moments.filter(speaks).flatMap((m) => {
-    const found = m.step.text.match(/\bless (?=(?:parcels|things|counters|letters|socks|tops|pegs|stamps|dots|skittles|fingers|blocks|buttons|coins|spoons|bottle tops)\b)/i)
-    return found ? [at(m, 'fewer-less', 'tidy', '“Less” is said of things that are counted; this setting says “fewer”.', 'Fewer for what you count, less for what you do not.', swap(m, /\bless\b/i, 'fewer'))] : []
-  })
+export const fewer: LineRule = (m, { style }) => {
+  if (style.fewer !== 'strict' || !speaks(m)) return []
+  const found = m.step.text.match(/\bless (?=(?:parcels|things|counters|letters|socks|tops|pegs|stamps|dots|skittles|fingers|blocks|buttons|coins|spoons|bottle tops)\b)/i)
+  return found ? [at(m, 'fewer-less', 'tidy', '“Less” is said of things that are counted; this setting says “fewer”.', 'Fewer for what you count, less for what you do not.', swap(m, /\bless\b/i, 'fewer'))] : []
+}
 
 /** What pairs that make a total are called. */
-export const pairsName: Rule = ({ moments, style }) => {
+export const pairsName: LineRule = (m, { style }) => {
+  if (!speaks(m)) return []
   const names = ['number bonds', 'number bond', 'partners', 'part-part-whole']
   const ok = (w: string) => w === style.pairsName || (style.pairsName === 'number bonds' && w === 'number bond')
-  return moments.filter(speaks).flatMap((m) => names.filter((w) => !ok(w) && w !== 'partners').flatMap((w) => {
+  return names.filter((w) => !ok(w) && w !== 'partners').flatMap((w) => {
     if (w === 'number bond' && /number bonds/i.test(m.step.text)) return []
     return new RegExp(`\\b${w}\\b`, 'i').test(m.step.text) ? [at(m, 'pairs-name', 'tidy', `“${w}” is used; this setting calls them “${style.pairsName}”.`, 'One name for one thing.', swap(m, new RegExp(`\\b${w}\\b`, 'i'), style.pairsName))] : []
-  }))
+  })
 }
 
 /** + − = shown to children before the house shows them. */
@@ -69,29 +69,28 @@ export const symbols: Rule = ({ moments, style, lesson }) => {
 }
 
 /** The result on the left where the house keeps it on the right. */
-export const unknownPlace: Rule = ({ moments, style }) =>
-  style.unknownAnywhere ? [] : moments.filter(speaks).flatMap((m) => {
-    const s = sentencesIn(m.step.text).find((x) => (x.left.length === 1 && x.right.length > 1) || x.left.some((t) => t.value === null))
-    return s ? [at(m, 'unknown-left', 'tidy', 'The result or the unknown stands on the left; this setting keeps the result on the right.', 'House style.')] : []
-  })
+export const unknownPlace: LineRule = (m, { style }) => {
+  if (style.unknownAnywhere || !speaks(m)) return []
+  const s = sentencesIn(m.step.text).find((x) => (x.left.length === 1 && x.right.length > 1) || x.left.some((t) => t.value === null))
+  return s ? [at(m, 'unknown-left', 'tidy', 'The result or the unknown stands on the left; this setting keeps the result on the right.', 'House style.')] : []
+}
 
 /** How counting on is said. */
-export const countingOn: Rule = ({ moments, style }) =>
-  moments.flatMap((m) => {
-    const c = m.count
-    if (!c || m.step.deliberate || m.segment.audience === 'adults') return []
-    const held = m.before.held
-    // "on from 5" is said by the house's rule wherever it is spoken; only numbers written out can go against it.
-    if (style.countingOn === 'next' && held !== null && c.listed && c.numbers[0] === held && c.numbers[1] === held + 1) {
-      const text = m.step.text.replace(/^\s*(\d+|[a-z-]+)[,\s]+/i, '')
-      return [at(m, 'counting-on', 'tidy', `The count says the held ${held} first; this setting's first number is the next one, ${held + 1}.`, 'One rule for prompter, film and home.', { label: `Count ${text}`, kind: 'replace', stepId: m.step.id, text })]
-    }
-    if (style.countingOn === 'held' && held !== null && c.onFrom === null && c.numbers[0] === held + 1 && c.numbers.length > 1) {
-      const text = m.step.text.replace(/^\s*(\d+|[a-z-]+)/i, `on from ${held}`)
-      return [at(m, 'counting-on', 'tidy', `The count starts at ${held + 1}; this setting says the held number ${held} first.`, 'One rule for prompter, film and home.', { label: `Count ${text}`, kind: 'replace', stepId: m.step.id, text })]
-    }
-    return []
-  })
+export const countingOn: LineRule = (m, { style }) => {
+  const c = m.count
+  if (!c || m.step.deliberate || m.segment.audience === 'adults') return []
+  const held = m.before.held
+  // "on from 5" is said by the house's rule wherever it is spoken; only numbers written out can go against it.
+  if (style.countingOn === 'next' && held !== null && c.listed && c.numbers[0] === held && c.numbers[1] === held + 1) {
+    const text = m.step.text.replace(/^\s*(\d+|[a-z-]+)[,\s]+/i, '')
+    return [at(m, 'counting-on', 'tidy', `The count says the held ${held} first; this setting's first number is the next one, ${held + 1}.`, 'One rule for prompter, film and home.', { label: `Count ${text}`, kind: 'replace', stepId: m.step.id, text })]
+  }
+  if (style.countingOn === 'held' && held !== null && c.onFrom === null && c.numbers[0] === held + 1 && c.numbers.length > 1) {
+    const text = m.step.text.replace(/^\s*(\d+|[a-z-]+)/i, `on from ${held}`)
+    return [at(m, 'counting-on', 'tidy', `The count starts at ${held + 1}; this setting says the held number ${held} first.`, 'One rule for prompter, film and home.', { label: `Count ${text}`, kind: 'replace', stepId: m.step.id, text })]
+  }
+  return []
+}
 
 /** A word of the lesson's list used before the line that brings it in. */
 export const newWords: Rule = ({ lesson, moments }) => {
@@ -109,12 +108,13 @@ export const newWords: Rule = ({ lesson, moments }) => {
 }
 
 /** Praise for work a film has not seen, speed and rivalry, fingers forbidden, a helper called by one family's name. */
-export const manners: Rule = ({ moments, style }) => {
+export const manners: LineRule = (m, { style }) => {
+  if (!speaks(m)) return []
   const kinds: readonly { code: string; on: boolean; found: RegExp; what: string; why: string; say?: string }[] = [
     { code: 'praise-unseen', on: true, found: /\b(well done|good (job|work|girl|boy)|brilliant work|clever (girl|boy|you)|you (got it|were) right|i knew you could)\b/i, what: 'Praise for work the film has not seen.', why: 'Name what was done instead: “You counted with me.”' },
     { code: 'rivalry', on: !style.rivalry, found: /\b(who is the (fastest|quickest)|as fast as you can|be the first to|beat (your|the)|race (each other|your)|who (wins|won)|the winner)\b/i, what: 'Speed or winning is asked for; this setting plays without.', why: 'House style.' },
     { code: 'fingers', on: true, found: /\b(no fingers|without (using )?(your )?fingers|don.t use your fingers|fingers (down|away), no counting)\b/i, what: 'Fingers are forbidden here.', why: 'Fingers are a way of working, never a fault.' },
     { code: 'helper-word', on: true, found: /\b(?:ask|with|show|tell|help) (your )?(mummy|mum|mom|daddy|dad|mother|father|parents?)\b|\b(your|with) (mummy|mum|daddy|dad) (and|or) (mummy|mum|daddy|dad)\b/i, what: 'Not every child has this helper.', why: `Say “${style.helper}”.` },
   ]
-  return moments.filter((m) => speaks(m)).flatMap((m) => kinds.filter((k) => k.on && k.found.test(m.step.text)).map((k) => at(m, k.code, k.code === 'helper-word' ? 'tidy' : 'risky', k.what, k.why)))
+  return kinds.filter((k) => k.on && k.found.test(m.step.text)).map((k) => at(m, k.code, k.code === 'helper-word' ? 'tidy' : 'risky', k.what, k.why))
 }

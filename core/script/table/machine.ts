@@ -50,7 +50,8 @@ function perform(state: TableState, action: Action): TableState {
     case 'show card': return showCards(state, action.texts, action.up)
     case 'draw': return drawCards(state, action.texts, action.back, action.from)
     case 'spin': return spin(state, action.text)
-    case 'clear': return { ...emptyTable, nextKey: state.nextKey, mats: state.mats.filter((m) => m.kind !== 'sound').map(cleared) }
+    // Keys start again: nothing that had one is on the table any more, unless it stands up again.
+    case 'clear': return { ...emptyTable, nextKey: state.mats.some((m) => m.kind === 'skittles') ? state.nextKey : 1, mats: state.mats.filter((m) => m.kind !== 'sound').map(cleared) }
     default: return assertNever(action)
   }
 }

@@ -122,8 +122,15 @@ export class TableError extends Error {
 /** Sounds are heard and pictures looked at: neither is a thing that a home must have. */
 export const holdsThings = (m: Mat): boolean => m.kind !== 'sound' && m.kind !== 'scene'
 export const thingsIn = (m: Mat): Thing[] => m.regions.flatMap((r) => [...r.things])
-/** Every thing on the table, in the order of mats and places. */
-export const thingsOn = (state: TableState): Thing[] => state.mats.filter(holdsThings).flatMap(thingsIn)
+const gathered = new WeakMap<TableState, readonly Thing[]>()
+/** Every thing on the table, in the order of mats and places. Gathered once for each state: every rule asks for it. */
+export function thingsOn(state: TableState): readonly Thing[] {
+  const known = gathered.get(state)
+  if (known) return known
+  const all = state.mats.filter(holdsThings).flatMap(thingsIn)
+  gathered.set(state, all)
+  return all
+}
 /** Things not crossed out: what is left. */
 export const leftOn = (state: TableState): number => thingsOn(state).filter((t) => !t.crossed).length
 /** What the things not crossed out are worth: tens count ten, coins their value. */

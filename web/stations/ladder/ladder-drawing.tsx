@@ -1,12 +1,12 @@
 import { scaleLinear } from 'd3-scale'
 import { linkHorizontal } from 'd3-shape'
-import { useMemo } from 'react'
+import { useEffect, useMemo, useRef } from 'react'
 import type { Idea } from '@awlbox/core/contracts/idea'
 import { allBefore, placeLadder } from '@awlbox/core/plan/ladder/order'
 
 export interface ClassLevel { children: number; seen: number; secure: number; sum: number; names: string[] }
 
-const [columnWidth, rowHeight, boxWidth, boxHeight] = [196, 46, 166, 36]
+const [columnWidth, rowHeight, boxWidth, boxHeight] = [222, 48, 190, 38]
 const link = linkHorizontal<{ source: [number, number]; target: [number, number] }, [number, number]>()
 
 /**
@@ -23,10 +23,14 @@ export function LadderDrawing({ ideas, levels, picked, onPick }: { ideas: readon
   }, [picked, ideas])
   const x = scaleLinear([0, 1], [10, 10 + columnWidth])
   const y = scaleLinear([0, 1], [8, 8 + rowHeight])
+  const box = useRef<HTMLDivElement>(null)
+  useEffect(() => {
+    if (picked) box.current?.querySelector(`[data-idea="${picked}"]`)?.scrollIntoView({ block: 'nearest', inline: 'center' })
+  }, [picked])
   const at = new Map(places.map((p) => [p.idea.id, p]))
   const [w, h] = [columns * columnWidth + 10, rows * rowHeight + 12]
   return (
-    <div className="overflow-auto rounded-xl border border-hair bg-card max-h-[calc(100dvh-190px)]" tabIndex={0} aria-label="The ladder, scrolls sideways">
+    <div ref={box} className="overflow-auto rounded-xl border border-hair bg-card max-h-[calc(100dvh-190px)]" tabIndex={0} aria-label="The ladder, scrolls sideways">
       <svg width={w} height={h} viewBox={`0 0 ${w} ${h}`} className="block" role="group" aria-label={`Ladder of ${ideas.length} ideas`}>
         {places.flatMap((p) => p.idea.after.flatMap((b) => {
           const from = at.get(b)
@@ -39,11 +43,11 @@ export function LadderDrawing({ ideas, levels, picked, onPick }: { ideas: readon
           const mean = l && l.seen > 0 ? l.sum / l.seen : 0
           const r = 11
           const on = p.idea.id === picked
-          const label = p.idea.name.length > 24 ? `${p.idea.name.slice(0, 23)}…` : p.idea.name
+          const label = p.idea.name.length > 28 ? `${p.idea.name.slice(0, 27)}…` : p.idea.name
           return (
-            <g key={p.idea.id} transform={`translate(${x(p.column)} ${y(p.row)})`} role="button" tabIndex={0} aria-pressed={on} aria-label={`${p.idea.name}${l && l.seen > 0 ? `: ${l.secure} of ${l.children} secure` : ': nobody seen yet'}`} opacity={near && !near.has(p.idea.id) ? 0.45 : 1}
+            <g key={p.idea.id} transform={`translate(${x(p.column)} ${y(p.row)})`} role="button" tabIndex={0} aria-pressed={on} aria-label={`${p.idea.name}${l && l.seen > 0 ? `: ${l.secure} of ${l.children} secure` : ': nobody seen yet'}`} data-idea={p.idea.id}
               onClick={() => onPick(p.idea.id)} onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), onPick(p.idea.id))} className="cursor-pointer">
-              <rect width={boxWidth} height={boxHeight} rx={8} fill={on ? 'var(--here)' : 'var(--ground)'} stroke={on ? '#f2b705' : 'var(--hair)'} strokeWidth={on ? 2.5 : 1} />
+              <rect width={boxWidth} height={boxHeight} rx={8} fill={on ? 'var(--here)' : near && !near.has(p.idea.id) ? 'var(--card)' : 'var(--ground)'} stroke={on ? '#f2b705' : 'var(--hair)'} strokeWidth={on ? 2.5 : 1} />
               <g transform={`translate(18 ${boxHeight / 2})`}>
                 <clipPath id={`lv-${p.idea.id}`}><rect x={-r} y={r - 2 * r * Math.min(1, mean)} width={2 * r} height={2 * r * Math.min(1, mean)} /></clipPath>
                 <circle r={r} fill="var(--card)" />
@@ -51,7 +55,7 @@ export function LadderDrawing({ ideas, levels, picked, onPick }: { ideas: readon
                 <circle r={r} fill="none" stroke="var(--ink)" strokeWidth={l && l.seen > 0 ? 1 + (2.4 * l.seen) / l.children : 1} strokeDasharray={l && l.seen > 0 ? undefined : '3 3'} />
                 {l && l.seen > 0 && <text textAnchor="middle" y={4} fontSize={11} fontWeight={700} fill="var(--ink)">{l.secure}</text>}
               </g>
-              <text x={36} y={boxHeight / 2 + 4} fontSize={11.5} fill="var(--ink)">{label}<title>{p.idea.name}</title></text>
+              <text x={36} y={boxHeight / 2 + 4} fontSize={11.5} fill="var(--ink)" opacity={near && !near.has(p.idea.id) ? 0.55 : 1}>{label}<title>{p.idea.name}</title></text>
             </g>
           )
         })}

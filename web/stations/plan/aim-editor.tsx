@@ -65,7 +65,7 @@ export function AimEditor({ value, onChange, disabled }: { value: AimChoice; onC
         {aim.structure !== 'parts' && <button type="button" aria-pressed={aim.noRepeatedTotal} onClick={() => setAim({ noRepeatedTotal: !aim.noRepeatedTotal })} className={`min-h-10 rounded-full border px-3.5 cursor-pointer ${aim.noRepeatedTotal ? 'border-ink bg-ink text-card font-semibold' : 'border-hair bg-card'}`}>no total twice</button>}
       </div>
       <p className="flex flex-wrap items-center gap-2">
-        {countsThings(aim.structure) && <>At most {number('Most things out at once', aim.mostThings, [0, 100], (mostThings) => setAim({ mostThings }))} things out at once{aim.mostThings === 0 ? ' (0: no limit)' : ''}.</>}
+        {countsThings(aim.structure) && <>At most {number('Most things out at once', aim.mostThings, [0, 100], (mostThings) => setAim({ mostThings }))} things out at once{aim.mostThings === 0 ? ' (0: no limit)' : ''}. </>}
         {value.arc && <>The lesson goes <select aria-label="Arc of the lesson" className={box} value={value.arc} onChange={(e) => onChange({ ...value, arc: e.target.value as Arc })}>{arcs.map((a) => <option key={a} value={a}>{arcWords[a]}</option>)}</select>.</>}
       </p>
       {value.story && <StoryFields story={value.story} onChange={(story) => onChange({ ...value, story })} />}

@@ -14,15 +14,15 @@ export interface RowActions {
 export function ExampleRow({ examples, aim, actions }: { examples: readonly Example[]; aim: Aim; actions?: RowActions | undefined }) {
   if (!examples.length) return <p className="text-steel">No examples yet: find a set.</p>
   return (
-    <ol className="grid gap-2 grid-cols-[repeat(auto-fill,minmax(126px,1fr))]">
+    <ol className="grid gap-2 grid-cols-[repeat(auto-fill,minmax(146px,1fr))]">
       {examples.map((e, i) => (
         <li key={factKey(e)} className={`rounded-lg border bg-card p-2 min-w-0 ${actions?.locked(e) ? 'border-ink border-2' : 'border-hair'}`}>
           <TableDrawing table={exampleTable(e, aim.structure)} />
           <p className="font-child text-lg mt-1 figures leading-tight">{exampleSentence(e)}</p>
-          <p className="text-sm text-steel leading-tight min-h-4">{tagsOf(e, examples.slice(0, i)).join(' · ')}</p>
-          {actions && <p className="flex gap-1 mt-1" onClick={(ev) => ev.stopPropagation()}>
+          <p className="text-sm text-steel leading-tight min-h-4">{tagsOf(e, examples.slice(0, i)).filter((t) => aim.structure !== 'parts' || (!t.startsWith('same total') && t !== 'makes ten')).join(' · ')}</p>
+          {actions && <p className="flex gap-0.5 mt-1 -mx-1" onClick={(ev) => ev.stopPropagation()}>
             <button type="button" aria-pressed={actions.locked(e)} onClick={() => actions.onLock(e)} className={`min-h-8 rounded-md px-1.5 text-sm flex items-center gap-1 cursor-pointer hover:bg-wash ${actions.locked(e) ? 'font-semibold' : 'text-steel'}`}>{actions.locked(e) ? <Lock size={13} /> : <LockOpen size={13} />}{actions.locked(e) ? 'Kept' : 'Keep'}</button>
-            <button type="button" disabled={actions.locked(e)} onClick={() => actions.onAnother(e)} className="min-h-8 rounded-md px-1.5 text-sm text-steel flex items-center gap-1 cursor-pointer hover:bg-wash disabled:opacity-40"><RefreshCw size={13} />Another like it</button>
+            <button type="button" title="Another like it" aria-label={`Another like ${exampleSentence(e)}`} disabled={actions.locked(e)} onClick={() => actions.onAnother(e)} className="min-h-8 rounded-md px-1.5 text-sm text-steel flex items-center gap-1 cursor-pointer hover:bg-wash disabled:opacity-40"><RefreshCw size={13} />Another</button>
           </p>}
         </li>
       ))}

@@ -61,7 +61,7 @@ export function ImportDialog({ classId, classes, day, onClose }: { classId: stri
     <Dialog open onClose={onClose} title="A lesson from your notes" wide>
       <div className="grid gap-3">
         <p className="text-steel">Headings become segments, lines become steps, questions get a wait. Text, Markdown or a lesson file.</p>
-        <input type="file" accept=".txt,.md,.json,text/plain,text/markdown,application/json" aria-label="A file with notes" onChange={(e) => void open(e.target.files?.[0])} />
+        <input type="file" accept=".txt,.md,.json,text/plain,text/markdown,application/json" aria-label="A file with notes" className="text-sm text-steel file:min-h-10 file:mr-3 file:rounded-lg file:border file:border-hair file:bg-card file:px-3.5 file:font-semibold file:text-ink file:cursor-pointer" onChange={(e) => void open(e.target.files?.[0])} />
         <textarea aria-label="Notes" value={text} onChange={(e) => setText(e.target.value.slice(0, largest))} rows={9} className="rounded-lg border border-hair bg-card p-2.5 font-sans" placeholder={'Parcels to seven\nYou need: 10 bottle tops, an egg box\n\nWatch me:\nPut 4 on the frame\nPut 3 blue on the frame\nHow many parcels altogether?\n4 + 3 = 7'} />
         {result && 'problem' in result && <Notice kind="wrong">{result.problem}</Notice>}
         {good && proof && <div className="rounded-lg border border-hair p-3">

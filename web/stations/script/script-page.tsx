@@ -51,10 +51,10 @@ export default function ScriptPage() {
         <div className="bg-card border-t border-hair px-4 min-h-[52px] py-2 flex items-center gap-x-4 gap-y-1 flex-wrap figures">
           <button type="button" onClick={() => setOpen('time')} title="Where the time goes" className="min-h-8 cursor-pointer underline decoration-hair underline-offset-4 hover:decoration-ink">Film <b className={over ? 'text-brick' : ''}>{clockTime(time.film)}</b> of {clockTime(time.filmLimit)}</button>
           <span>Home <b>{clockTime(time.home)}</b></span>
-          <span title="Time in which children think, count or do, of film and home together">Children doing <b>{Math.round(time.doing * 100)} %</b></span>
+          <span title="Time in which children think, count or do, of film and home together">Doing <b>{Math.round(time.doing * 100)} %</b></span>
           {findings.length > 0
             ? <button type="button" onClick={toFinding} className="font-bold text-brick underline-offset-2 hover:underline min-h-8 cursor-pointer">{findings.length} {findings.length === 1 ? 'finding' : 'findings'}</button>
-            : <span className="font-semibold text-moss">Nothing found wrong</span>}
+            : <span className="font-semibold text-moss" title="The proof-reader found nothing wrong">Nothing wrong</span>}
           <button type="button" onClick={() => setOpen('words')} className="min-h-8 cursor-pointer underline decoration-hair underline-offset-4 hover:decoration-ink">{doc.words.length ? `${doc.words.length} new ${doc.words.length === 1 ? 'word' : 'words'}` : 'New words'}</button>
           {open === 'time' && <TimeDialog onClose={() => setOpen(null)} />}
           {open === 'words' && <WordsDialog onClose={() => setOpen(null)} />}

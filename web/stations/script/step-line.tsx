@@ -52,7 +52,7 @@ export function StepLine({ step, index, segment, seconds, current, onStep, findi
     const clean = text.replace(/\n/g, ' ')
     // The first word of a line sets its kind: "ask How many?" or "wait: 5 s".
     const kind = clean.match(new RegExp(`^(${verbs.join('|')})(?::\\s*|\\s+)$`, 'i'))
-    edit((d) => changeStep(d, step.id, kind ? { verb: kind[1]!.toLowerCase() as Verb, text: '' } : { text: clean }))
+    edit((d) => changeStep(d, step.id, kind ? { verb: kind[1]!.toLowerCase() as Verb, text: '' } : { text: clean }), kind ? undefined : `line ${step.id}`)
   }
   return (
     <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} className={isDragging ? 'opacity-70 relative z-10' : ''}>

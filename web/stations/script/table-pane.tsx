@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
-import { cautionsFor, swapsFor } from '@awlbox/core/plan/things'
+import { cautionsFor, swapsFor, thingNamed } from '@awlbox/core/plan/things'
 import { changeStep, insertStep } from '@awlbox/core/script/edit'
 import { type Gesture, gestureText, layWords, mergedWith } from '@awlbox/core/script/gesture'
 import { inHand } from '@awlbox/core/script/table/description'
@@ -34,8 +34,9 @@ export function TablePane({ segment, stepId, onStep }: { segment: Segment | null
     if (next) onStep(next.step.id)
   }
   const table = here?.after ?? emptyTable
-  const most = proofed.needs.find((n) => n.thing === 'two-faced counters')?.count ?? 0
-  const swaps = swapsFor('two-faced counters').slice(0, 3)
+  const counted = proofed.needs.filter((n) => thingNamed(n.thing)?.properties.includes('counted')).sort((a, b) => b.count - a.count)[0]
+  const most = counted?.count ?? 0
+  const swaps = swapsFor(counted?.thing ?? '').slice(0, 3)
   /** A gesture grows the line one is on when it says the same, and otherwise writes the next one. */
   const onGesture = (g: Gesture) => {
     if (!segment) return
@@ -83,7 +84,7 @@ export function TablePane({ segment, stepId, onStep }: { segment: Segment | null
       <div className="relative rounded-xl border border-hair bg-card p-2">{table.mats.length === 0 && <p className="absolute inset-0 grid place-items-center text-[#4c5a62] pointer-events-none">{mayHand ? 'Nothing is on the table yet. Lay a mat out, or begin a line with Do.' : 'Nothing is on the table yet.'}</p>}
         <TableBoard table={table} fill={me.houseStyle.frameFill} hand={hand} onGesture={onGesture} disabled={!mayHand} className="max-h-[calc(100dvh-450px)] min-h-[200px]" /></div>
       {here?.error && <p role="alert" className="text-brick">{here.error.message} The table stays as it was.</p>}
-      <p className="flex gap-x-5 gap-y-1 flex-wrap"><span><span className="text-steel">On the table</span> <b className="figures">{inHand(table)}</b></span>{most > 0 && <span className="text-steel">Most at once in this lesson: <b className="text-ink figures">{most}</b></span>}</p>
+      <p className="flex gap-x-5 gap-y-1 flex-wrap"><span><span className="text-steel">On the table</span> <b className="figures">{inHand(table)}</b></span>{most > 0 && <span className="text-steel">Most at once in this lesson: <b className="text-ink figures">{most} {counted?.thing}</b></span>}</p>
       {most > 0 && <p className="flex gap-2 flex-wrap items-center"><span className="text-steel">At home, a swap:</span>{swaps.map((s) => <span key={s.name} className="rounded-lg border border-hair bg-card px-2.5 py-1 text-sm font-semibold">{s.name}</span>)}{cautionsFor(doc.kit).some((c) => c.startsWith('Small parts')) && <span className="text-brick text-sm">small parts: keep from under-threes</span>}</p>}
     </div>
   )

@@ -58,12 +58,19 @@ export function ShelfPage() {
       <ClassNav classes={data.classes} />
       <div className="flex max-lg:flex-col min-h-[calc(100dvh-98px)]">
         <main className="flex-1 min-w-0 p-5 grid gap-5 content-start">
-          {data.classes.map((c) => <ClassShelf key={c.id} name={c.name} lessons={data.lessons.filter((l) => l.classId === c.id)} />)}
+          {data.classes.map((c) => <ClassShelf key={c.id} name={c.name} lessons={nearest(data.lessons.filter((l) => l.classId === c.id))} />)}
         </main>
         <Aside shelf={data} />
       </div>
     </>
   )
+}
+
+/** What comes soonest first, then what has been, latest first. */
+function nearest(lessons: readonly ShelfLesson[]): ShelfLesson[] {
+  const today = new Date().toLocaleDateString('sv')
+  const ahead = lessons.filter((l) => l.day >= today).sort((a, b) => a.day.localeCompare(b.day))
+  return [...ahead, ...lessons.filter((l) => l.day < today)]
 }
 
 function ClassShelf({ name, lessons }: { name: string; lessons: readonly ShelfLesson[] }) {

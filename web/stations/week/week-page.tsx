@@ -13,7 +13,7 @@ import { Button } from '../../kit/button.tsx'
 import { Empty, Notice } from '../../kit/notice.tsx'
 import { ClassNav, type Shelf, SignOut } from '../shelf/shelf-page.tsx'
 
-interface Week { from: string; days: string[]; hours: { day: string; minutes: number }[]; lessons: (WeekLesson & { className: string })[]; rates: Rates; plan: WeekPlan }
+interface Week { from: string; today: string; days: string[]; hours: { day: string; minutes: number }[]; lessons: (WeekLesson & { className: string })[]; rates: Rates; plan: WeekPlan }
 const station = { write: 'script', film: 'film', cut: 'cut', send: 'send', look: 'look' } as const
 const verb = { write: 'Write', film: 'Film', cut: 'Cut', send: 'Send', look: 'Look at replies' } as const
 const named = (day: string, how: 'long' | 'short' = 'short') => parseISO(day).toLocaleDateString('en-GB', { weekday: how, day: 'numeric', month: 'short' })
@@ -59,7 +59,9 @@ export default function WeekPage() {
 const own = (w: Week, kind: Rates['own'][number]) => (w.rates.own.includes(kind) ? ' (your own)' : '')
 
 function Days({ week, onHours }: { week: Week; onHours: (minutes: number[]) => void }) {
-  const tasks = (day: string): Task[] => week.plan.tasks.filter((t) => t.by === day || (t.by < week.days[0]! && day === week.days[0]))
+  // What is overdue stands on today, or on the first day of a week to come.
+  const first = week.days.includes(week.today) ? week.today : week.days[0]!
+  const tasks = (day: string): Task[] => week.plan.tasks.filter((t) => (t.by < first ? day === first : t.by === day))
   const late = new Set(week.plan.late.map((l) => l.task))
   return (
     <div className="grid grid-cols-7 max-md:grid-cols-1 gap-2">
@@ -67,7 +69,7 @@ function Days({ week, onHours }: { week: Week; onHours: (minutes: number[]) => v
         const due = tasks(day)
         const minutes = due.reduce((s, t) => s + t.minutes, 0)
         return (
-          <section key={day} aria-label={named(day, 'long')} className="rounded-xl border border-hair bg-card p-3 min-h-36 flex flex-col gap-1.5 min-w-0">
+          <section key={day} aria-label={named(day, 'long')} className={`rounded-xl border bg-card p-3 min-h-36 flex flex-col gap-1.5 min-w-0 ${day === week.today ? 'border-saffron border-2' : 'border-hair'} ${day < week.today ? 'opacity-60' : ''}`}>
             <h2 className="font-semibold">{named(day)}</h2>
             {due.map((t, k) => <Link key={k} to={`/lessons/${t.lessonId}/${station[t.what]}`} className={`block rounded-lg px-2 py-1 text-sm hover:bg-wash border ${late.has(t) ? 'border-brick' : 'border-hair'}`}><b>{verb[t.what]}</b> <span className="figures text-steel">{t.minutes} min{t.by < day ? `, due ${named(t.by)}` : ''}</span><span className="block truncate">{t.title}</span></Link>)}
             <span className="flex-1" />

@@ -46,8 +46,11 @@ export const hundredSquare: Layout = (m) => {
   }
   under.push(el('rect', { x: 0, y: 0, width: 10 * c, height: 10 * c, fill: 'none', stroke: paper.ink, 'stroke-width': 2.5 }))
   const over: Shape[] = l.hops.map((h, i) => {
-    const [[ax, ay], [bx, by]] = [centre(h.from), centre(h.to)]
-    const [mx, my] = [(ax + bx) / 2 + (by - ay) * 0.35 + 6, (ay + by) / 2 - (bx - ax) * 0.2 - 6]
+    // Beside the numerals, so that they can still be read.
+    const side = 13
+    const [[cx, cy], [dx, dy]] = [centre(h.from), centre(h.to)]
+    const [ax, ay, bx, by] = [cx + side, cy + (cy === dy ? -side : 0), dx + side, dy + (cy === dy ? -side : 0)]
+    const [mx, my] = [(ax + bx) / 2 + (ay === by ? 0 : 12), (ay + by) / 2 - (ay === by ? 14 : 0)]
     return el('g', {}, [path(`M${ax} ${ay} Q${mx} ${my} ${bx} ${by}`, { stroke: i % 2 ? paper.blue : paper.saffronEdge, 'stroke-width': 4, ...(i % 2 ? { 'stroke-dasharray': '8 6' } : {}) }), el('circle', { cx: bx, cy: by, r: 5, fill: i % 2 ? paper.blue : paper.saffronEdge })])
   })
   if (l.at !== null) {

@@ -1,0 +1,59 @@
+import { chromium } from 'playwright-core'
+import { aimOf } from '@awlbox/core/plan/aim'
+import { findExamples } from '@awlbox/core/plan/examples'
+import { fromTemplate } from '@awlbox/core/script/template/lesson'
+import type { Lesson } from '@awlbox/core/contracts/lesson'
+
+/**
+ * Key press to painted table and findings in a lesson of 40 segments and 600 steps, in the running demo:
+ * node --import tsx bench/typing.ts [address]. Prints the median, the 95th percentile and the longest, in ms.
+ */
+const address = process.argv[2] ?? 'http://127.0.0.1:4180'
+let n = 0
+const found = findExamples(aimOf({ structure: 'add', upTo: 10, count: 6 }), { zero: true, seed: 3 })
+if (!found.ok) throw new Error(found.conflict)
+const one = fromTemplate({ title: 'Forty segments', ideaId: 'add-10', age: 5, aim: aimOf({ structure: 'add', upTo: 10, count: 6 }), examples: found.sets[0]!.examples, newId: () => `t${(n += 1)}` })
+const played = one.segments.filter((s) => s.kind === 'show' || s.kind === 'together')
+const segments: Lesson['segments'] = Array.from({ length: 40 }, (_, i) => {
+  const a = [...played[i % played.length]!.steps, ...played[(i + 1) % played.length]!.steps].slice(0, 15)
+  return { ...played[i % played.length]!, id: `s${i}`, title: `Segment ${i + 1}`, steps: a.map((s, k) => ({ ...s, id: `s${i}x${k}` })) }
+})
+const doc: Lesson = { ...one, segments }
+
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'] })
+try {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  await page.goto(`${address}/sign-in`)
+  const id = await page.evaluate(async (lesson) => {
+    const headers = { 'content-type': 'application/json' }
+    await fetch('/api/sign-in', { method: 'POST', headers, body: JSON.stringify({ email: 'marnie@cobblegate.example', password: 'bobbin-parcels' }) })
+    const shelf = (await (await fetch('/api/shelf')).json()) as { classes: { id: string }[] }
+    const made = await fetch(`/api/classes/${shelf.classes[0]!.id}/lessons`, { method: 'POST', headers, body: JSON.stringify({ day: '2027-06-01', doc: lesson }) })
+    return ((await made.json()) as { id: string }).id
+  }, doc)
+  await page.goto(`${address}/lessons/${id}/script?at=s20`)
+  const line = page.getByLabel('do, line 2')
+  await line.click()
+  await page.keyboard.press('End')
+  await page.evaluate(() => {
+    const times: number[] = []
+    Object.assign(window, { times })
+    const channel = new MessageChannel()
+    let began = 0
+    // A message sent from a frame's start is heard once that frame has been painted.
+    channel.port1.onmessage = () => times.push(performance.now() - began)
+    document.addEventListener('keydown', (e) => {
+      began = e.timeStamp
+      requestAnimationFrame(() => channel.port2.postMessage(0))
+    }, true)
+  })
+  for (let i = 0; i < 120; i++) {
+    await page.keyboard.press(i % 2 ? 'Backspace' : '1')
+    await page.waitForFunction((k) => (window as unknown as { times: number[] }).times.length > k, i)
+  }
+  const times = (await page.evaluate(() => (window as unknown as { times: number[] }).times)).slice(10).sort((a, b) => a - b)
+  const at = (share: number) => times[Math.min(times.length - 1, Math.floor(times.length * share))]!.toFixed(1)
+  console.log(`Key press to painted table and findings, 40 segments, ${segments.reduce((s, x) => s + x.steps.length, 0)} steps: median ${at(0.5)} ms, 95 % ${at(0.95)} ms, longest ${at(1)} ms`)
+} finally {
+  await browser.close()
+}
