@@ -3,14 +3,14 @@ import { type Aim, type Arc, defaultStory, type Example, type KitItem, type Less
 import { countsThings } from '../../plan/candidates.ts'
 import { thingsFor } from '../../plan/numbers/facts.ts'
 import { needed } from '../stock.ts'
-import { aloneText, homeTasks } from './tasks.ts'
+import { aloneText, answers, homeTasks } from './tasks.ts'
 import { playExample } from './example.ts'
 import { type Line, n, segment, type Writing } from './lines.ts'
 import { briefing, talkSegments, talkWays } from './talk-first.ts'
 import { lessonWords, wordLines } from './warm-ups.ts'
 
 const aimLines: Record<Aim['structure'], string> = {
-  parts: 'We will find ways to part a number in two.', add: 'We will put things together and find how many.', 'take-away': 'We will send things off and find how many are left.',
+  parts: 'We will find ways to part a number in two:', add: 'We will put things together and find how many.', 'take-away': 'We will send things off and find how many are left.',
   'count-on': 'We will count on from a number we hold in our heads.', doubles: 'We will find doubles: the same again.', halves: 'We will find halves: two that are the same.',
   share: 'We will share things so that it is fair.', missing: 'We will find the part that is hidden.', compare: 'We will find which has more and which has fewer.',
   teens: 'We will build numbers from ten and some more.', tens: 'We will go on and back in tens.', 'round-back': 'We will take away a number that is nearly a ten.', order: 'We will find where numbers live on a long line.',
@@ -48,7 +48,7 @@ function opening(w: Writing, examples: readonly Example[]): Segment[] {
   const most = countsThings(w.aim.structure) ? Math.min(20, Math.max(1, ...examples.map(thingsFor))) : 10
   const box = w.aim.structure === 'count-on' ? 'a tub with a lid' : w.aim.structure === 'share' || w.aim.structure === 'halves' ? `${n(w.aim.structure === 'halves' ? 2 : w.aim.among)} plates` : 'an egg box with ten places, or a drawn ten frame'
   return [
-    segment(w, `Hello from ${w.story.who}`, 'hook', [['say', `Hello. ${w.story.who} has ${w.story.things} to sort and needs your help.`], ...wordLines(w), ['say', aimLines[w.aim.structure]]]),
+    segment(w, `Hello from ${w.story.who}`, 'hook', [['say', `Hello. ${w.story.who} has ${w.story.things} to sort and needs your help.`], ...wordLines(w), ['say', w.aim.structure === 'parts' ? `${aimLines.parts} its ${w.style.pairsName}.` : aimLines[w.aim.structure]]]),
     segment(w, 'Things you need', 'things needed', [['say', `You need ${n(most)} small things and ${box}. Ask ${w.style.helper} first.`], ['pause', `Fetch your things. Press play when they are in front of you. (${w.style.defaultPause} s)`]]),
   ]
 }
@@ -86,9 +86,16 @@ function ending(w: Writing, examples: readonly Example[], arc: Arc): Segment[] {
     ['say', `Three little jobs to finish. Mistakes are welcome: they show what to do next.`],
     ...homeTasks(examples.at(-1)!, examples[0]!, w),
   ]))
+  if (examples.length && style.answers === 'spoiler') out.push(segment(w, 'Answers', 'close', [
+    ['pause', 'Stop here until your jobs are done. Then press play. (60 s)'],
+    ...answers(examples.at(-1)!, examples[0]!, w).map((text): Line => ['reveal', text]),
+  ]))
   out.push(segment(w, 'Goodbye', 'close', [['say', `You sorted with me. ${w.story.who} says thank you.`]]))
   if (arc !== 'talk-first') out.push(segment(w, 'For the grown-up', 'note to adults', [
     ['say', `This part is for the grown-up with you. Let the child move the things. Ask “how do you know?” and wait while they think.${style.fingers === 'welcome' ? ' Fingers are welcome.' : ''} Say how much help you gave: it is no test of you or the child.`],
+  ], 'adults'))
+  if (examples.length && style.answers === 'adults') out.push(segment(w, 'Answers for the grown-up', 'note to adults', [
+    ['say', `These are for the grown-up with you, once the jobs are done. ${answers(examples.at(-1)!, examples[0]!, w).join(' ')}`],
   ], 'adults'))
   return out
 }

@@ -52,6 +52,15 @@ export function homeTasks(e: Example, other: Example, w: Writing): Line[] {
   return [numberTask(e, w), choiceTask(other, w), photoTask(e, w)]
 }
 
+/** The answers to the first two jobs, in words; a photo has many right ones. */
+export function answers(e: Example, other: Example, w: Writing): string[] {
+  const [number, choice] = [numberTask(e, w)[2], choiceTask(other, w)[2]]
+  return [
+    ...(number?.kind === 'number' ? [`The first job: ${n(number.answer)}.`] : []),
+    ...(choice?.kind === 'choice' ? [`The second job: ${choice.choices[choice.answer]!}.`] : []),
+  ]
+}
+
 /** What children do on their own while the film stands still, from their numbers. */
 export function aloneText(e: Example, w: Writing): string {
   switch (w.aim.structure) {
