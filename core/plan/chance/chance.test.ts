@@ -42,7 +42,14 @@ describe('what can never come', () => {
 })
 
 describe('how long a game takes', () => {
-  test('a fair die shows every face after 14.7 rolls on average', () => expect(roundsToMeetAll(distribution(die, 'total')).rounds).toBeCloseTo(14.7, 6))
+  test('a fair die shows every face after 14.7 rolls on average', () => expect(roundsToMeetAll(distribution(die, 'total'))).toBeCloseTo(14.7, 2))
+  test('and so it is for a hundred numbers of equal chance, and for unequal ones by inclusion and exclusion', () => {
+    const equal = Array.from({ length: 90 }, (_, number) => ({ number, chance: 1 / 90 }))
+    expect(roundsToMeetAll(equal) / (90 * equal.reduce((s, _, i) => s + 1 / (i + 1), 0))).toBeCloseTo(1, 3)
+    const p = [0.5, 0.3, 0.2]
+    const exact = p.reduce((s, x) => s + 1 / x, 0) - (1 / 0.8 + 1 / 0.7 + 1 / 0.5) + 1
+    expect(roundsToMeetAll(p.map((chance, number) => ({ number, chance })))).toBeCloseTo(exact, 3)
+  })
   test('chance of asking for more things than there are', () => expect(chanceAbove(distribution(twoDice, 'total'), 10)).toBeCloseTo(3 / 36, 9))
   test('seconds grow with rounds and with things put out', () => {
     const bars = distribution(die, 'total')

@@ -62,7 +62,7 @@ function DeviceDetail({ d, aim, examples, onChange, disabled }: { d: Exclude<Dev
       {never.why.map((w) => <p key={w} className="text-blue">{w}</p>)}
       {missing.length > 0 && <Notice kind="wrong">{missing.map(exampleSentence).join(', ')}: {missing.length === 1 ? 'this example' : 'these examples'} can never come from it.</Notice>}
       <p className="figures flex flex-wrap gap-x-4 gap-y-1 items-center">
-        <span>Every number met after about <b>{Math.round(meet.rounds)}</b> rounds{meet.exact ? '' : ' at most'}</span>
+        <span>Every number met after about <b>{Math.round(meet)}</b> rounds</span>
         <label>A game of <input aria-label="Rounds of a game" type="number" min={1} max={50} value={rounds} onChange={(e) => setRounds(Math.max(1, Math.min(50, Math.round(Number(e.target.value)) || 1)))} className={`${box} w-16`} /> rounds takes about <b>{clockTime(gameSeconds(bars, draws, rounds, rule !== 'tens and ones'))}</b></label>
         {rule !== 'tens and ones' && chanceAbove(bars, things) > 0 && <span className="text-brick">{percent(chanceAbove(bars, things))} of rounds ask for more than {things} things</span>}
       </p>

@@ -19,9 +19,12 @@ export function useGames() {
     if (run.current) await worker.current.remote.stop(run.current)
     const mine = ++run.current
     setState({ done: 0, played: null, busy: true })
+    // What is told on the way may arrive after the end.
+    let over = false
     const played = await worker.current.remote.play(game, manyGames, mine, mine, proxy((done: number, so: Played) => {
-      if (run.current === mine) setState({ done, played: so, busy: true })
+      if (run.current === mine && !over) setState({ done, played: so, busy: true })
     }))
+    over = true
     if (run.current === mine) setState((s) => ({ done: played ? manyGames : s.done, played: played ?? s.played, busy: false }))
   }, [])
   const stop = useCallback(() => {

@@ -19,7 +19,9 @@ export function StepLine({ step, index, segment, seconds, current, onStep, findi
   const field = useRef<HTMLTextAreaElement>(null)
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: step.id, disabled: !record.mayChange })
   useEffect(() => {
-    if (current && document.activeElement !== field.current) field.current?.focus()
+    // Hands on the table keep the keyboard there: the line is written, not typed.
+    const atTable = document.activeElement?.getAttribute('role') === 'application'
+    if (current && !atTable && document.activeElement !== field.current) field.current?.focus()
   }, [current])
   const add = (verb: Verb, text: string) => {
     const id = newId()
