@@ -17,7 +17,14 @@ const open = (name: string) => async () => {
 }
 const views: [name: string, at: string, ready: () => Promise<unknown>][] = [
   ['shelf', '/', () => page.getByRole('heading', { name: 'Tonight' }).waitFor()],
-  ['plan', '/plan', () => page.getByRole('radio').first().waitFor()],
+  ['ladder', '/ladder?idea=add-10', () => page.getByText(/of 12 secure/).waitFor()],
+  ['plan', `${lesson('Ten parcels and five places')}/plan`, () => page.getByText(/homes can do this as written/).waitFor()],
+  ['week', '/week', () => page.getByRole('heading', { name: /^Week from/ }).waitFor()],
+  ['house-style', '/house-style', () => page.getByRole('heading', { name: 'Teaching' }).waitFor()],
+  ['square', `${lesson('Ten doors at a time')}/script`, async () => {
+    await page.getByRole('button', { name: /^Down the square/ }).click()
+    await page.getByRole('textbox', { name: 'do, line 5' }).click()
+  }],
   ['script', `${lesson('Parcels left at doors')}/script`, open('We do it together 1')],
   ['film', `${parcels}/film`, open('Watch me first')],
   ['cut', `${parcels}/cut`, () => page.getByRole('region', { name: 'We do it together 1' }).click()],

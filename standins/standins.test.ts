@@ -22,7 +22,7 @@ describe('the stand-in camera', () => {
   test('says every line as written, waits as written, and shows the table change', () => {
     const { beats, slipped } = plan('none')
     expect(slipped).toBeNull()
-    expect(words(beats)).toMatch(/^bobbin has seven parcels to sort one two three four five six seven how many/)
+    expect(words(beats)).toMatch(/^bobbin has seven parcels to sort into two places one two three four five six seven how many/)
     expect(new Set(beats.map((b) => b.table)).size).toBeGreaterThan(3)
     expect(beats.filter((b) => b.kind === 'silence').reduce((s, b) => s + (b.kind === 'silence' ? b.seconds : 0), 0)).toBeGreaterThan(15)
   })

@@ -5,6 +5,7 @@ import { Split } from '../../frame/split.tsx'
 import { clockTime } from '../../frame/time.ts'
 import type { Finding } from '@awlbox/core/script/proof/finding'
 import { AddSegment } from './add-segment.tsx'
+import { ScriptDragging } from './dragging.tsx'
 import { LessonFindings } from './lesson-findings.tsx'
 import { SegmentCard } from './segment-card.tsx'
 import { TablePane } from './table-pane.tsx'
@@ -44,7 +45,7 @@ export default function ScriptPage() {
           <Ruler time={time} at={current?.id ?? null} />
           <div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid grid-cols-[minmax(0,1fr)] gap-2 content-start">
             <LessonFindings findings={bySegment.get('') ?? []} />
-            {doc.segments.map((s, i) => <SegmentCard key={s.id} segment={s} time={time.segments[i]!} open={s.id === current?.id} findings={bySegment.get(s.id) ?? none} stepId={stepId} onStep={setStepId} first={i === 0} last={i === doc.segments.length - 1} />)}
+            <ScriptDragging open={current?.id ?? null}>{doc.segments.map((s, i) => <SegmentCard key={s.id} segment={s} time={time.segments[i]!} open={s.id === current?.id} findings={bySegment.get(s.id) ?? none} stepId={stepId} onStep={setStepId} first={i === 0} last={i === doc.segments.length - 1} />)}</ScriptDragging>
             <AddSegment />
           </div>
         </div>

@@ -1,14 +1,15 @@
-import { DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core'
-import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
-import { Plus } from 'lucide-react'
-import { useEffect, useState } from 'react'
+import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
+import { CSS } from '@dnd-kit/utilities'
+import { GripVertical, Plus } from 'lucide-react'
+import { useEffect, useState, type ReactNode } from 'react'
 import { segmentKinds, type Segment } from '@awlbox/core/contracts/lesson'
-import { insertStep, placeStep } from '@awlbox/core/script/edit'
+import { insertStep } from '@awlbox/core/script/edit'
 import type { Finding } from '@awlbox/core/script/proof/finding'
 import type { SegmentTime } from '@awlbox/core/script/time'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { newId } from '../../frame/new-id.ts'
 import { clockTime } from '../../frame/time.ts'
+import { segmentKey } from './dragging.tsx'
 import { FindingLine } from './finding-line.tsx'
 import { SegmentMenu } from './segment-menu.tsx'
 import { StepLine } from './step-line.tsx'
@@ -16,31 +17,27 @@ import { StepLine } from './step-line.tsx'
 interface Props { segment: Segment; time: SegmentTime; open: boolean; findings: readonly Finding[]; stepId: string | null; onStep: (id: string | null) => void; first: boolean; last: boolean }
 
 export function SegmentCard(p: Props) {
-  const { goTo } = useLesson()
+  const { goTo, record } = useLesson()
   const { segment, time, findings } = p
   const facts = <><span className="text-steel text-sm whitespace-nowrap">{segment.kind}{segment.audience === 'adults' ? ' · grown-ups, not in the film' : ''}{time.home > 0 ? ` · ${clockTime(time.home)} at home` : ''}</span></>
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging, isOver, active } = useSortable({ id: segmentKey(segment.id), disabled: !record.mayChange })
+  const grip = <button type="button" aria-label={`Move segment ${segment.title}`} {...attributes} {...listeners} disabled={!record.mayChange} className="w-5 min-h-8 -ml-2 grid place-items-center text-steel opacity-0 group-hover/segment:opacity-100 focus:opacity-100 cursor-grab touch-none"><GripVertical size={14} /></button>
+  const lineOver = isOver && active !== null && !String(active.id).startsWith('segment:')
+  const style = { transform: CSS.Translate.toString(transform), transition }
   if (!p.open)
     return (
-      <button type="button" onClick={() => (goTo(segment.id), p.onStep(null))} className="flex items-center gap-2 w-full text-left rounded-xl border border-hair bg-card px-3 min-h-11 hover:bg-wash cursor-pointer">
+      <div ref={setNodeRef} style={style} className={`group/segment flex items-center rounded-xl border px-3 min-h-11 hover:bg-wash ${isDragging ? 'opacity-70 relative z-10' : ''} ${lineOver ? 'border-saffron border-2 bg-here' : 'border-hair bg-card'}`}>{grip}<button type="button" onClick={() => (goTo(segment.id), p.onStep(null))} className="flex items-center gap-2 flex-1 min-w-0 min-h-11 text-left cursor-pointer">
         <span className="font-semibold truncate min-w-0">{segment.title}</span>{facts}<span className="flex-1" />
         {findings.length > 0 && <span className="text-brick text-sm font-semibold whitespace-nowrap">{findings.length} to mend</span>}
         <span className="figures">{clockTime(time.film)}</span>
-      </button>
+      </button></div>
     )
-  return <OpenCard {...p} />
+  return <div ref={setNodeRef} style={style} className={`group/segment ${isDragging ? 'opacity-70 relative z-10' : ''}`}><OpenCard {...p} grip={grip} /></div>
 }
 
-function OpenCard({ segment, time, findings, stepId, onStep, first, last }: Props) {
+function OpenCard({ segment, time, findings, stepId, onStep, first, last, grip }: Props & { grip: ReactNode }) {
   const { edit, record, me } = useLesson()
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }))
   const change = (c: Partial<Segment>) => edit((d) => ({ ...d, segments: d.segments.map((s) => (s.id === segment.id ? { ...s, ...c } : s)) }))
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
-    if (!over || active.id === over.id) return
-    const ids = segment.steps.map((s) => s.id)
-    const [from, to] = [ids.indexOf(String(active.id)), ids.indexOf(String(over.id))]
-    const before = segment.steps[to + (from < to ? 1 : 0)]
-    edit((d) => placeStep(d, String(active.id), segment.id, before?.id ?? null))
-  }
   const loose = findings.filter((f) => !f.stepId || !segment.steps.some((s) => s.id === f.stepId))
   const add = () => {
     const id = newId()
@@ -50,6 +47,7 @@ function OpenCard({ segment, time, findings, stepId, onStep, first, last }: Prop
   return (
     <section aria-label={segment.title} className="rounded-xl border border-ink/40 bg-card px-3 py-2 shadow-sm">
       <header className="flex items-center gap-2 min-h-9">
+        {grip}
         <TitleInput value={segment.title} disabled={!record.mayChange} onDone={(title) => change({ title })} />
         <select aria-label="Kind of segment" disabled={!record.mayChange} value={segment.kind} onChange={(e) => change({ kind: e.target.value as Segment['kind'] })} className="bg-transparent text-steel text-sm rounded-md min-h-8">{segmentKinds.map((k) => <option key={k}>{k}</option>)}</select>
         <select aria-label="For whom" disabled={!record.mayChange} value={segment.audience} onChange={(e) => change({ audience: e.target.value as Segment['audience'] })} className="bg-transparent text-steel text-sm rounded-md min-h-8"><option value="children">children</option><option value="adults">grown-ups</option></select>
@@ -58,15 +56,13 @@ function OpenCard({ segment, time, findings, stepId, onStep, first, last }: Prop
         {record.mayChange && <SegmentMenu segment={segment} first={first} last={last} />}
       </header>
       {loose.map((f, i) => <FindingLine key={f.code + i} finding={f} />)}
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-        <SortableContext items={segment.steps.map((s) => s.id)} strategy={verticalListSortingStrategy}>
-          <ol>
-            {segment.steps.map((s, i) => (
-              <StepLine key={s.id} step={s} index={i} segment={segment} seconds={time.steps[i]?.film ?? 0} current={s.id === stepId} onStep={onStep} style={me.houseStyle} findings={findings.filter((f) => f.stepId === s.id)} />
-            ))}
-          </ol>
-        </SortableContext>
-      </DndContext>
+      <SortableContext items={segment.steps.map((s) => s.id)} strategy={verticalListSortingStrategy}>
+        <ol>
+          {segment.steps.map((s, i) => (
+            <StepLine key={s.id} step={s} index={i} segment={segment} seconds={time.steps[i]?.film ?? 0} current={s.id === stepId} onStep={onStep} style={me.houseStyle} findings={findings.filter((f) => f.stepId === s.id)} />
+          ))}
+        </ol>
+      </SortableContext>
       {segment.steps.length === 0 && <p className="text-steel py-2">No lines yet. Begin with what you say first.</p>}
       {record.mayChange && <button type="button" onClick={add} className="flex items-center gap-2 min-h-9 text-steel hover:text-ink rounded-md px-1 cursor-pointer"><Plus size={16} /> Add a line: say, ask, wait, do…</button>}
     </section>

@@ -95,6 +95,7 @@ function QuickAdds({ step, style, onAdd }: { step: Step; style: HouseStyle; onAd
       <button type="button" className={quiet} onClick={() => onAdd('wait', `${style.defaultWait} s`)}>+ wait</button>
       <button type="button" className={quiet} onClick={() => onAdd('pause', `Your turn (${style.defaultPause} s)`)}>+ pause</button>
       <button type="button" className={quiet} onClick={() => onAdd('do', '')}>+ do</button>
+      <button type="button" className={quiet} onClick={() => onAdd(step.verb, step.text)}>copy</button>
       <button type="button" className={quiet} aria-pressed={step.deliberate ?? false} onClick={() => edit((d) => changeStep(d, step.id, { deliberate: step.deliberate ? undefined : true }))}>{step.deliberate ? 'not on purpose' : 'a mistake on purpose'}</button>
     </div>
   )

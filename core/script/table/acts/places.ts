@@ -145,15 +145,14 @@ export function join(state: TableState): TableState {
 export function share(state: TableState, count: number | null, among: number): TableState {
   if (among < 2 || among > 6) throw new TableError('no-mat', `Sharing is among 2 to 6 here, not ${among}.`)
   let s = state
-  let mat = s.mats.findIndex((m) => m.kind === 'plates')
-  if (mat < 0 || s.mats[mat]!.regions.length !== among) {
-    const on = mat < 0 ? [] : thingsIn(s.mats[mat]!)
-    const rest = s.mats.filter((m) => m.kind !== 'plates')
-    s = { ...s, mats: [...rest, layMat('plates', { parts: among })] }
-    mat = s.mats.length - 1
+  const plates = s.mats.find((m) => m.kind === 'plates')
+  const on = plates ? thingsIn(plates) : []
+  if (!plates || on.length || plates.regions.length !== among) {
+    // What lies on plates already is gathered first, and shared with the rest.
+    s = { ...s, mats: [...s.mats.filter((m) => m !== plates), layMat('plates', { parts: among })] }
     if (on.length) s = put(s, { target: { mat: 'table', region: null }, things: on })
-    mat = s.mats.findIndex((m) => m.kind === 'plates')
   }
+  const mat = s.mats.findIndex((m) => m.kind === 'plates')
   const loose = s.mats.flatMap((m) => (holdsThings(m) ? thingsIn(m) : []))
   const have = loose.length
   const n = count ?? have

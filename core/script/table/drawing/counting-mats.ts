@@ -4,8 +4,11 @@ import { box, el, label, line, paper, path, type Shape } from './paper.ts'
 
 /** Mats on which things are counted: table, row, frame, jar, rail, tower, pair plate, coins, skittles. */
 export const openTable: Layout = (m) => {
-  const b = { x: 0, y: 0, w: 560, h: 220 }
-  return laid(560, 220, { things: loose(m.regions[0]!.things, b, m.look, 30), zones: [zoneOf(0, b)] })
+  const n = m.regions[0]!.things.length
+  // A few things left over need no whole table beside the plates they were shared on to.
+  const [w, h] = n <= 3 ? [200, 150] : n <= 8 ? [360, 190] : [560, 220]
+  const b = { x: 0, y: 0, w, h }
+  return laid(w, h, { things: loose(m.regions[0]!.things, b, m.look, 30), zones: [zoneOf(0, b)] })
 }
 
 export const row: Layout = (m) => {
