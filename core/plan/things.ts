@@ -77,7 +77,7 @@ export function swapsFor(name: string, uses?: readonly Property[]): KnownThing[]
   const needed = uses ?? [thing.properties[0]!]
   return knownThings
     .filter((k) => k.name !== thing.name && needed.every((p) => k.properties.includes(p)))
-    .sort((a, b) => overlap(b, thing) - overlap(a, thing))
+    .sort((a, b) => overlap(b, thing) - overlap(a, thing) || a.properties.length - b.properties.length)
 }
 const overlap = (a: KnownThing, b: KnownThing) => a.properties.filter((p) => b.properties.includes(p)).length
 

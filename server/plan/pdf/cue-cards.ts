@@ -32,7 +32,7 @@ export async function cueCards(lesson: Lesson, style: HouseStyle): Promise<Buffe
     for (const step of s.steps) {
       const words = printable(`${cue[step.verb] ? `${cue[step.verb]}: ` : ''}${step.text}`)
       const width = (y: number) => w - 28 - (y < drawnTo ? side + 12 : 0)
-      pdf.font(step.verb === 'say' ? 'text' : 'bold').fontSize(13)
+      pdf.font(step.verb === 'say' ? 'text' : 'bold').fontSize(15)
       const tall = pdf.heightOfString(words, { width: width(top) })
       if (top + tall > floor) ({ top, floor } = card(`${s.title || s.kind}, further`, note))
       pdf.fillColor(step.verb === 'wait' || step.verb === 'pause' ? '#1F5F99' : '#14232B').text(words, a4.margin + 14, top, { width: width(top) })

@@ -5,9 +5,12 @@ import { exampleTable } from '@awlbox/core/plan/example-table'
 import { exampleSentence } from '@awlbox/core/plan/numbers/facts'
 import { cautionsFor, swapsFor } from '@awlbox/core/plan/things'
 import { proofread } from '@awlbox/core/script/proof/proof'
+import { pauseWords } from '@awlbox/core/script/reading'
 import { a4, drawnHeight, drawOn, openPdf, printable } from './page.ts'
 
 const clock = (s: number): string => `${Math.floor(Math.round(s) / 60)}:${String(Math.round(s) % 60).padStart(2, '0')}`
+
+const shortened = (text: string): string => (text.length > 90 ? `${text.slice(0, 88).trimEnd()} …` : text)
 
 /** The lesson on one page: aim, words, examples drawn, segments with times, things and swaps, what comes back, cautions. */
 export async function onePage(lesson: Lesson, style: HouseStyle, idea: Idea | undefined): Promise<Buffer> {
@@ -50,7 +53,7 @@ export async function onePage(lesson: Lesson, style: HouseStyle, idea: Idea | un
     const t = p.time.segments[i]!
     const what = s.steps.find((k) => k.verb === 'ask' || k.verb === 'pause') ?? s.steps[0]
     if (y > floor - 150) break
-    line(`${clock(t.start)}  ${s.title} (${s.kind}) · ${clock(t.film)}${t.home > 0 ? ` + ${clock(t.home)} at home` : ''}${what ? ` — ${what.text.slice(0, 90)}` : ''}`)
+    line(`${clock(t.start)}  ${s.title} (${s.kind}) · ${clock(t.film)}${t.home > 0 ? ` + ${clock(t.home)} at home` : ''}${what ? ` — ${shortened(pauseWords(what.text))}` : ''}`)
     left--
   }
   if (left > 0) line(`and ${left} more ${left === 1 ? 'segment' : 'segments'}, to the end at ${clock(p.time.film)}`, 9.5, 'text', '#55636B')
