@@ -75,7 +75,7 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await page.getByRole('textbox', { name: /^ask, line 2$/ }).press('Alt+ArrowUp')
     await expect(page.getByRole('textbox', { name: /^ask, line 1$/ })).toHaveValue('How many parcels can you see?')
     await page.getByRole('button', { name: 'Take out line 1', exact: true }).click()
-    await expect(page.getByRole('textbox', { name: /^say, line 1$/ })).toHaveValue('Bobbin has five parcels to sort.')
+    await expect(page.getByRole('textbox', { name: /^say, line 1$/ })).toHaveValue('Bobbin has five parcels to sort into two places.')
     await expect(page.getByText(/Saved · revision \d+/)).toBeVisible()
     await page.reload()
     await expect(page.getByText('Nothing wrong')).toBeVisible()

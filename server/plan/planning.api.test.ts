@@ -55,7 +55,9 @@ describe('history', () => {
     expect((await world.teacher.call('POST', `${L()}/revisions/1/name`, { name: ' ' })).status).toBe(400)
   })
   test('older ones come page by page', async () => {
-    let { revision, doc } = (await world.teacher.call('GET', L())).body as { revision: number; doc: Lesson }
+    const opened = (await world.teacher.call('GET', L())).body as { revision: number; doc: Lesson }
+    const { doc } = opened
+    let { revision } = opened
     for (let i = 0; i < 52; i++) revision = (await world.teacher.call('PUT', `${L()}/doc`, { revision, doc: { ...doc, title: `Take ${i}` } })).body.revision as number
     const first = (await world.teacher.call('GET', `${L()}/revisions`)).body as { items: { revision: number }[]; next: number }
     const second = (await world.teacher.call('GET', `${L()}/revisions?before=${first.next}`)).body as { items: { revision: number }[]; next: null }

@@ -90,7 +90,7 @@ function ending(w: Writing, examples: readonly Example[], arc: Arc): Segment[] {
     ['pause', 'Stop here until your jobs are done. Then press play. (60 s)'],
     ...answers(examples.at(-1)!, examples[0]!, w).map((text): Line => ['reveal', text]),
   ]))
-  out.push(segment(w, 'Goodbye', 'close', [['say', `You sorted with me. ${w.story.who} says thank you.`]]))
+  out.push(segment(w, 'Goodbye', 'close', [['say', `You sorted ${w.story.things} with me. ${w.story.who} says thank you.`]]))
   if (arc !== 'talk-first') out.push(segment(w, 'For the grown-up', 'note to adults', [
     ['say', `This part is for the grown-up with you. Let the child move the things. Ask “how do you know?” and wait while they think.${style.fingers === 'welcome' ? ' Fingers are welcome.' : ''} Say how much help you gave: it is no test of you or the child.`],
   ], 'adults'))

@@ -89,7 +89,7 @@ export default function HouseStylePage() {
   }
   return (
     <>
-      <Head where={me?.setting}><span role="status" className="text-steel">{state.kind === 'saved' ? 'Saved' : state.kind === 'saving' ? 'Saving…' : ''}</span><button type="button" disabled={!past.length} onClick={undo} className="min-h-10 rounded-lg border border-hair bg-card px-3.5 font-semibold disabled:opacity-50 cursor-pointer">Undo</button><SignOut /></Head>
+      <Head where={me?.setting}><span role="status" className="text-steel max-sm:sr-only">{state.kind === 'saved' ? 'Saved' : state.kind === 'saving' ? 'Saving…' : ''}</span><button type="button" disabled={!past.length} onClick={undo} className="min-h-10 rounded-lg border border-hair bg-card px-3.5 font-semibold disabled:opacity-50 cursor-pointer">Undo</button><SignOut /></Head>
       <ClassNav classes={shelf?.classes ?? []} />
       <main className="p-5 max-w-[1080px] grid gap-5">
         <div><h1 className="font-bold text-lg">House style</h1><p className="text-steel">Where teachers differ, your setting takes a side once. Scripts, checks, captions, forms and printables follow.</p></div>

@@ -1,5 +1,6 @@
 import type { KitItem } from '@awlbox/core/contracts/lesson'
 import { cautionsFor, swapsFor } from '@awlbox/core/plan/things'
+import { SmallPartCheck } from './small-part-check.tsx'
 
 /** Things each home needs, counted from the table, with what can stand in for them. */
 export function ThingsList({ kit }: { kit: readonly KitItem[] }) {
@@ -12,6 +13,7 @@ export function ThingsList({ kit }: { kit: readonly KitItem[] }) {
           return <li key={k.thing} className="flex gap-2 flex-wrap"><b className="figures">{k.count} {k.thing}</b>{swaps.length > 0 && <span className="text-steel">or {swaps.join(', ')}</span>}</li>
         })}
       </ul>
+      <SmallPartCheck />
       {cautions.map((c) => <p key={c} className="mt-2 text-sm text-brick">{c}</p>)}
       {cautions.length > 0 && <p className="mt-1 text-sm text-steel">Guidance only: your setting’s policies and local rules come first.</p>}
     </div>

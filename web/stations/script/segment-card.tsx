@@ -46,7 +46,7 @@ function OpenCard({ segment, time, findings, stepId, onStep, first, last, grip }
   }
   return (
     <section aria-label={segment.title} className="rounded-xl border border-ink/40 bg-card px-3 py-2 shadow-sm">
-      <header className="flex items-center gap-2 min-h-9">
+      <header className="flex items-center gap-2 min-h-9 max-md:flex-wrap">
         {grip}
         <TitleInput value={segment.title} disabled={!record.mayChange} onDone={(title) => change({ title })} />
         <select aria-label="Kind of segment" disabled={!record.mayChange} value={segment.kind} onChange={(e) => change({ kind: e.target.value as Segment['kind'] })} className="bg-transparent text-steel text-sm rounded-md min-h-8">{segmentKinds.map((k) => <option key={k}>{k}</option>)}</select>
@@ -72,5 +72,5 @@ function OpenCard({ segment, time, findings, stepId, onStep, first, last, grip }
 function TitleInput({ value, onDone, disabled }: { value: string; onDone: (v: string) => void; disabled: boolean }) {
   const [text, setText] = useState(value)
   useEffect(() => setText(value), [value])
-  return <input aria-label="Title of the segment" disabled={disabled} value={text} maxLength={120} onChange={(e) => setText(e.target.value)} onBlur={() => (text.trim() ? text !== value && onDone(text.trim()) : setText(value))} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} className="font-bold bg-transparent rounded-md px-1 -ml-1 min-w-0 flex-auto truncate hover:bg-wash focus:bg-wash" />
+  return <input aria-label="Title of the segment" disabled={disabled} value={text} maxLength={120} onChange={(e) => setText(e.target.value)} onBlur={() => (text.trim() ? text !== value && onDone(text.trim()) : setText(value))} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} className="font-bold bg-transparent rounded-md px-1 -ml-1 min-w-0 flex-auto max-md:basis-[75%] truncate hover:bg-wash focus:bg-wash" />
 }

@@ -24,16 +24,16 @@ export interface Shelf {
 }
 
 export function ClassNav({ classes }: { classes: readonly { id: string; name: string }[] }) {
-  const item = ({ isActive }: { isActive: boolean }) => `min-h-10 px-1 grid items-center font-semibold border-b-[3px] ${isActive ? 'border-saffron' : 'border-transparent hover:border-hair'}`
+  const item = ({ isActive }: { isActive: boolean }) => `min-h-10 px-1 shrink-0 grid items-center font-semibold border-b-[3px] ${isActive ? 'border-saffron' : 'border-transparent hover:border-hair'}`
   return (
-    <nav aria-label="Pages" className="bg-card border-b border-hair px-5 min-h-[46px] flex items-end gap-6 flex-wrap">
+    <nav aria-label="Pages" className="bg-card border-b border-hair px-5 min-h-[46px] flex items-end gap-6 overflow-x-auto whitespace-nowrap">
       <NavLink to="/" end className={item}>Shelf</NavLink>
       {classes.map((c) => <NavLink key={c.id} to={`/classes/${c.id}`} className={item}>{c.name}</NavLink>)}
       <NavLink to="/week" className={item}>Week</NavLink>
       <NavLink to="/ladder" className={item}>Ladder</NavLink>
       <NavLink to="/house-style" className={item}>House style</NavLink>
       <span className="flex-1" />
-      <Link to="/plan" className="self-center my-1 inline-flex min-h-9 items-center rounded-lg bg-moss px-3.5 font-semibold text-on-moss">Plan a lesson</Link>
+      <Link to="/plan" className="self-center my-1 shrink-0 inline-flex min-h-9 items-center rounded-lg bg-moss px-3.5 font-semibold text-on-moss">Plan a lesson</Link>
     </nav>
   )
 }

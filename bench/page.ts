@@ -5,8 +5,9 @@ import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
 
 /**
- * Key press to painted table and findings in a lesson of 40 segments and 600 steps, in the running demo:
- * node --import tsx bench/typing.ts [address]. Prints the median, the 95th percentile and the longest, in ms.
+ * Key press to painted table and findings in a lesson of 40 segments and 600 steps, and frames while a million games
+ * are played, in the running demo:
+ * node --import tsx bench/page.ts [address]. Prints the median, the 95th percentile and the longest, in ms.
  */
 const address = process.argv[2] ?? 'http://127.0.0.1:4180'
 let n = 0
@@ -53,6 +54,21 @@ try {
   }
   const times = (await page.evaluate(() => (window as unknown as { times: number[] }).times)).slice(10).sort((a, b) => a - b)
   const at = (share: number) => times[Math.min(times.length - 1, Math.floor(times.length * share))]!.toFixed(1)
+  await page.goto(`${address}/plan`)
+  await page.getByLabel('Numbers come from').selectOption({ label: 'two dice' })
+  await page.evaluate(() => {
+    const gaps: number[] = []
+    Object.assign(window, { gaps })
+    let last = performance.now()
+    const frame = (now: number) => (gaps.push(now - last), (last = now), requestAnimationFrame(frame))
+    requestAnimationFrame(frame)
+  })
+  const began = Date.now()
+  await page.getByRole('button', { name: 'Play a million games' }).click()
+  await page.locator('[data-games="1000000"]').waitFor({ timeout: 60_000 })
+  const took = (Date.now() - began) / 1000
+  const gaps = (await page.evaluate(() => (window as unknown as { gaps: number[] }).gaps)).sort((a, b) => a - b)
+  console.log(`A million games of five rounds: ${took.toFixed(1)} s; ${gaps.length} frames meanwhile, longest between two ${gaps.at(-1)!.toFixed(0)} ms, ${gaps.filter((g) => g > 34).length} over 34 ms`)
   console.log(`Key press to painted table and findings, 40 segments, ${segments.reduce((s, x) => s + x.steps.length, 0)} steps: median ${at(0.5)} ms, 95 % ${at(0.95)} ms, longest ${at(1)} ms`)
 } finally {
   await browser.close()
