@@ -1,5 +1,4 @@
-import { z } from 'zod'
-import { Lesson } from '@awlbox/core/contracts/lesson'
+import { lessonSchema } from '@awlbox/core/contracts/lesson-schema'
 import { catalogue } from '@awlbox/core/script/proof/catalogue'
 import { severities } from '@awlbox/core/script/proof/finding'
 
@@ -17,4 +16,4 @@ export function findingsPage(): string {
   ].join('\n')}\n`
 }
 /** docs/awlbox-lesson.schema.json, the same document that /api/formats/lesson.schema.json gives. */
-export const schemaFile = (): string => `${JSON.stringify({ $id: 'awlbox-lesson.schema.json', title: 'Awlbox lesson', ...z.toJSONSchema(Lesson, { io: 'input' }) }, null, 2)}\n`
+export const schemaFile = (): string => `${JSON.stringify(lessonSchema(), null, 2)}\n`

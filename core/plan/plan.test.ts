@@ -10,18 +10,23 @@ import { canDo, summarise } from './kit.ts'
 import { ladderHeader, ladderRows, readLadder } from './ladder/csv.ts'
 import { ladder } from './ladder/ladder.ts'
 import { allBefore, placeLadder, rungs } from './ladder/order.ts'
-import { countWays, factKey, tagsOf, ways } from './numbers/facts.ts'
-import { parseNumber, relativeNumber, variants } from './numbers/names.ts'
+import { countWays, factKey, familyOf, tagsOf, ways } from './numbers/facts.ts'
+import { parseNumber, relativeNumberAt, tokens, variants } from './numbers/names.ts'
 import { spokenRun } from './numbers/runs.ts'
 
 describe('numbers', () => {
   test('every way of saying a number from 0 to 1000 reads back', () => {
     for (let n = 0; n <= 1000; n++) for (const v of variants(n)) expect([v, parseNumber(v)]).toEqual([v, n])
   })
-  test.each([['ten more than six', 16], ['two fewer than nine', 7], ['one less than ten', 9], ['three fewer than two', null], ['more than six', null]])('%s', (text, n) => expect(relativeNumber(text)).toBe(n))
+  test.each([['ten more than six', 16], ['two fewer than nine', 7], ['one less than ten', 9], ['three fewer than two', null], ['more than six', null]])('%s', (text, n) => expect(relativeNumberAt(tokens(text), 0)?.value ?? null).toBe(n))
   test('ten in parts, by all four conventions', () => {
     expect(countWays(10, 2, { ordered: true, zero: true })).toBe(11)
     expect([[true, true], [true, false], [false, true], [false, false]].map(([ordered, zero]) => countWays(10, 3, { ordered: ordered!, zero: zero! }))).toEqual([66, 36, 14, 8])
+  })
+  test('a family has four sentences, a double two', () => {
+    expect(familyOf({ a: 4, b: 3, total: 7, op: '+' })).toEqual(['4 + 3 = 7', '3 + 4 = 7', '7 − 3 = 4', '7 − 4 = 3'])
+    expect(familyOf({ a: 8, b: 4, total: 4, op: '-' })).toEqual(['4 + 4 = 8', '8 − 4 = 4'])
+    expect(familyOf({ a: 9, b: 4, total: 2, op: '÷' })).toEqual([])
   })
   test('counting ways agrees with listing them', () => fc.assert(fc.property(fc.integer({ min: 0, max: 18 }), fc.integer({ min: 1, max: 5 }), fc.boolean(), fc.boolean(), (n, k, ordered, zero) => {
     const list = ways(n, k, { ordered, zero })

@@ -20,6 +20,7 @@ const matThing: Partial<Record<MatKind, string>> = {
 /** What the children's table needs: for each thing the maximum over moments, for mats one each. */
 export function needed(lesson: Pick<Lesson, 'segments'>, moments: readonly Moment[] = simulate(lesson)): Needed[] {
   const most = new Map<string, Needed>()
+  let ownMost = { count: 0, stepId: '' }
   const note = (thing: string, count: number, stepId: string) => {
     if (count > (most.get(thing)?.count ?? 0)) most.set(thing, { thing, count, stepId })
   }
@@ -33,8 +34,11 @@ export function needed(lesson: Pick<Lesson, 'segments'>, moments: readonly Momen
     for (const mat of m.after.mats) if (matThing[mat.kind]) note(matThing[mat.kind]!, matsOf(mat), m.step.id)
     if (m.actions.some((a) => a.type === 'cross' && a.target.mat === 'skittles')) note('soft ball', 1, m.step.id)
     const own = askedFor(m)
-    if (own) note('two-faced counters', own, m.step.id)
+    if (own > ownMost.count) ownMost = { count: own, stepId: m.step.id }
   }
+  // Whatever a home counts with is its own: the things the lesson uses most of, or counters.
+  const usual = most.has('two-faced counters') ? undefined : [...most.values()].filter((n) => thingNamed(n.thing)?.properties[0] === 'counted').sort((a, b) => b.count - a.count)[0]
+  if (ownMost.count) note(usual?.thing ?? 'two-faced counters', ownMost.count, ownMost.stepId)
   return [...most.values()]
 }
 

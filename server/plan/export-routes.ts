@@ -1,6 +1,5 @@
 import type { Router } from 'express'
-import { z } from 'zod'
-import { Lesson } from '@awlbox/core/contracts/lesson'
+import { lessonSchema } from '@awlbox/core/contracts/lesson-schema'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
 import { toFountain } from '@awlbox/core/script/formats/fountain'
 import { toMarkdown } from '@awlbox/core/script/formats/markdown'
@@ -12,9 +11,6 @@ import type { Services } from '../platform/services.ts'
 import { cueCards } from './pdf/cue-cards.ts'
 import { onePage } from './pdf/one-page.ts'
 import { lessonById } from './store.ts'
-
-/** The lesson document as JSON Schema, made from the contract that reads it. */
-export const lessonSchema = (): unknown => ({ $id: 'awlbox-lesson.schema.json', title: 'Awlbox lesson', ...z.toJSONSchema(Lesson, { io: 'input' }) })
 
 const kinds = ['lesson.json', 'md', 'fountain', 'cue-cards.pdf', 'plan.pdf'] as const
 const fileName = (title: string, end: string): string => `${title.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 60) || 'lesson'}.${end}`

@@ -52,14 +52,12 @@ function exactly(n: number, k: number): number {
 export const waysInWords = (rule: WaysRule): string =>
   `${rule.ordered ? 'the order counts' : 'turned round is the same way'}, ${rule.zero ? 'a part may be zero' : 'no part is zero'}`
 
-export interface Fact {
-  a: number
-  b: number
-  total: number
-  /** Every sentence of the family, unknown nowhere: 4 + 3 = 7, 3 + 4 = 7, 7 − 3 = 4, 7 − 4 = 3. */
-  family: string[]
+/** Every sentence of a fact's family: 4 + 3 = 7, 3 + 4 = 7, 7 − 3 = 4, 7 − 4 = 3. Only adding and taking away have one. */
+export function familyOf(e: Example): string[] {
+  if (e.op !== '+' && e.op !== '-') return []
+  const [a, b, whole] = e.op === '+' ? [e.a, e.b, e.total] : [e.total, e.b, e.a]
+  return [...new Set([`${a} + ${b} = ${whole}`, `${b} + ${a} = ${whole}`, `${whole} − ${b} = ${a}`, `${whole} − ${a} = ${b}`])]
 }
-export const sumOf = (a: number, b: number): Fact => ({ a, b, total: a + b, family: [...new Set([`${a} + ${b} = ${a + b}`, `${b} + ${a} = ${a + b}`, `${a + b} − ${b} = ${a}`, `${a + b} − ${a} = ${b}`])] })
 
 /** What is left over when things are shared. */
 export const leftOver = (e: Example): number => (e.op === '÷' && e.b > 0 ? e.a - e.b * e.total : 0)

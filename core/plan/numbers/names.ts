@@ -96,15 +96,14 @@ export function variants(n: number): string[] {
   if (n > 2 && n < 40 && n % 2 === 0 && n !== 20) out.push(`two ${numberName(n / 2)}s`.replace(/sixs$/, 'sixes'))
   return [...new Set(out)]
 }
-/** "ten more than six", "two fewer than nine", "one less than ten": the number meant, or null. */
-export function relativeNumber(text: string): number | null {
-  const words = tokens(text)
-  const by = readNumberAt(words, 0)
-  if (!by || !['more', 'fewer', 'less'].includes(words[by.to] ?? '') || words[by.to + 1] !== 'than') return null
+/** "ten more than six", "two fewer than nine", "one less than ten" at token i: the number meant and where it ends, or null. */
+export function relativeNumberAt(words: readonly string[], i: number): NumberAt | null {
+  const by = readNumberAt(words, i)
+  const way = words[by?.to ?? -1]
+  if (!by || (way !== 'more' && way !== 'fewer' && way !== 'less') || words[by.to + 1] !== 'than') return null
   const from = readNumberAt(words, by.to + 2)
-  if (!from || from.to !== words.length) return null
-  const value = from.value + (words[by.to] === 'more' ? by.value : -by.value)
-  return value >= 0 ? value : null
+  const value = from ? from.value + (way === 'more' ? by.value : -by.value) : -1
+  return from && value >= 0 ? { value, from: i, to: from.to } : null
 }
 
 /** Every number in a token list, left to right, none overlapping. */

@@ -16,14 +16,17 @@ const kindWords: readonly (readonly [RegExp, Segment['kind']])[] = [
 const kindOf = (title: string): Segment['kind'] => kindWords.find(([w]) => w.test(title))?.[1] ?? 'show'
 
 /** Whether a line reads like a heading: short, no full stop, numbered or ending in a colon, or all capitals. */
-function headingIn(line: string): string | null {
+function headingIn(line: string, afterBlank: boolean): string | null {
   const hash = line.match(/^#{1,6}\s+(.*)$/)
   if (hash) return hash[1]!
   const numbered = line.match(/^(?:\d+[.)]|[A-Z][.)]|Part \d+:?)\s+([^.!?]{2,60}):?$/)
   if (numbered && !readActions(numbered[1]!)) return numbered[1]!
   const colon = line.match(/^([A-Z][^.!?:]{2,50}):$/)
   if (colon) return colon[1]!
-  return /^[A-Z][A-Z0-9 &'’-]{3,50}$/.test(line) ? line[0]! + line.slice(1).toLowerCase() : null
+  if (/^[A-Z][A-Z0-9 &'’-]{3,50}$/.test(line)) return line[0]! + line.slice(1).toLowerCase()
+  // A few words on a line of their own after a gap, saying nothing to do: "Main part", "Song (2 min)".
+  const few = afterBlank && line.length <= 40 && line.split(/\s+/).length <= 5 && /^\p{Lu}/u.test(line) && !/[.!?,;]$/.test(line)
+  return few && !readActions(line) && !readCount(line) && !/^(count|clap|tap|knock|wait|pause|stop|write|ask|say|sing)\b/i.test(line) ? line : null
 }
 
 /** A line of notes as the steps it most likely means; an empty list when nothing sensible can be made of it. */
@@ -82,7 +85,8 @@ export function fromPlainText(text: string, newId: () => string, wait = 5): Mark
     lesson.segments.push(made)
     return made
   }
-  text.split(/\r?\n/).forEach((raw, i) => {
+  const lines = text.split(/\r?\n/)
+  lines.forEach((raw, i) => {
     const line = raw.replace(/^\s*(?:[-*•·‣◦]|\[ ?\])\s+/, '').trim()
     if (!line) return
     if (/^[|+][-|+ ]*$|^\|/.test(line)) return void unplaced.push({ line: i + 1, text: line, why: 'it is a row of a table' })
@@ -90,13 +94,14 @@ export function fromPlainText(text: string, newId: () => string, wait = 5): Mark
     if (age && Number(age[1]) >= 3 && Number(age[1]) <= 7) return void (lesson.age = Number(age[1]))
     const needs = line.match(/^(?:you(?:.ll| will)? need|things needed|resources|materials|equipment)\s*:?\s+(.+)$/i)
     if (needs && (line.includes(':') || !segment)) {
-      const items = kitIn(needs[1]!)
+      // Of "frogs or pebbles" the one the table knows is listed.
+      const items = kitIn(needs[1]!).map((k) => ({ ...k, thing: thingNamed(k.thing) ? k.thing : (k.thing.split(/\bor\b/).map((x) => x.trim().replace(/^(a|an|some)\s+/, '')).find((x) => thingNamed(x)) ?? k.thing) }))
       lesson.kit = [...lesson.kit, ...items].slice(0, 20)
       const odd = items.filter((k) => !thingNamed(k.thing))
       if (odd.length) unplaced.push({ line: i + 1, text: odd.map((k) => k.thing).join(', '), why: 'on the list, but not a thing the table knows' })
       return
     }
-    const heading = headingIn(line)
+    const heading = headingIn(line, i > 0 && !lines[i - 1]!.trim())
     if (heading && !lesson.title && !segment) return void (lesson.title = heading.slice(0, 120))
     if (heading) return void (segment = open(heading))
     if (!lesson.title && !segment && line.length <= 80 && !/[.!?]$/.test(line)) return void (lesson.title = line)

@@ -30,6 +30,8 @@ const examples = (list: [number, number][]) => list.map(([a, b]) => ({ a, b, tot
 
 /** Each code: a script that has it, and its nearest neighbour that has not. */
 const pairs: [code: string, bad: string, good: string, given?: Given, goodGiven?: Given][] = [
+  ['false-sentence', `${put(7)}Say: One more than six is eight.`, `${put(7)}Say: One more than six is seven.`],
+  ['false-sentence', `${put(7)}Say: Eight is two fewer than nine.`, `${put(7)}Say: Eight is one fewer than nine.`],
   ['left-larger', `${put(7)}Do: Take away 2\nSay: Nine are left.`, `${put(7)}Do: Take away 2\nSay: Five are left.`],
   ['share-unfair', 'Ask: Share 7 parcels equally between 2 houses.\nWait: 5 s', 'Ask: Share 8 parcels equally between 2 houses.\nWait: 5 s'],
   ['share-unfair', 'Pause: Share 7 fairly between 2 plates. (60 s)', 'Pause: Share 7 between 2 plates. Is it fair? (60 s)'],

@@ -9,13 +9,13 @@ import { eachLine, type Finding, type Rule, severities } from './finding.ts'
 import { hidden, unaccounted } from './hidden-rules.ts'
 import { askedLate, briefingAnswer, challenge, handBack, handOver, homeTask, limits, stock } from './lesson-rules.ts'
 import { device, exampleSet, waysUnsaid } from './plan-rules.ts'
-import { allNumbers, falseSentence, leftLarger, sentenceAgainstTable, unfairShare } from './sentence-rules.ts'
+import { allNumbers, falseComparison, falseSentence, leftLarger, sentenceAgainstTable, unfairShare } from './sentence-rules.ts'
 import { answerBeforeWait, unclearedTable, waits } from './teaching-rules.ts'
 import { countingOn, fewer, houseWords, manners, newWords, pairsName, symbols, unknownPlace } from './wording-rules.ts'
 
 const rules: readonly Rule[] = [
   eachLine([
-    falseSentence, sentenceAgainstTable, allNumbers, leftLarger, countOrder, countAgainstTable, claimedCount, refused,
+    falseSentence, falseComparison, sentenceAgainstTable, allNumbers, leftLarger, countOrder, countAgainstTable, claimedCount, refused,
     houseWords, fewer, pairsName, unknownPlace, countingOn, manners, cautions,
   ]),
   unfairShare, hidden, unaccounted, waits, answerBeforeWait, unclearedTable,

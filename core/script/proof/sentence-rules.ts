@@ -1,5 +1,5 @@
 import { numbersIn, tokens } from '../../plan/numbers/names.ts'
-import { hasUnknown, inSigns, isTrue, mended, sentencesIn, shapeOf } from '../sentence.ts'
+import { comparisonsIn, hasUnknown, inSigns, isTrue, mended, sentencesIn, shapeOf } from '../sentence.ts'
 import type { Moment } from '../simulate.ts'
 import { type Hop, leftOn, partitionsOn, type TableState, thingsOn } from '../table/state.ts'
 import { at, type Fix, type LineRule, type Rule } from './finding.ts'
@@ -14,6 +14,10 @@ export const falseSentence: LineRule = (m) => (!speaks(m) ? [] :
       const right = mended(s)
       return at(m, 'false-sentence', 'wrong', `${inSigns(s)} is not true${right ? `: ${right}` : ''}.`, 'Children copy what they see written.', rewrite(m, right))
     }))
+
+/** "One more than six is eight." */
+export const falseComparison: LineRule = (m) => (!speaks(m) ? [] :
+  comparisonsIn(m.step.text).filter((c) => c.said !== c.right).map((c) => at(m, 'false-sentence', 'wrong', `“${c.text}” is not true: it is ${c.right}.`, 'Children take it as it is said.')))
 
 /** A true sentence of a written line that the table contradicts. Spoken ones may recall or look ahead. */
 export const sentenceAgainstTable: LineRule = (m) => (m.step.verb !== 'write' || m.step.deliberate ? [] :

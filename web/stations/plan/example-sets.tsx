@@ -2,7 +2,7 @@ import { Lock, LockOpen, RefreshCw } from 'lucide-react'
 import type { Aim, Example } from '@awlbox/core/contracts/lesson'
 import { exampleTable } from '@awlbox/core/plan/example-table'
 import type { ExampleSet } from '@awlbox/core/plan/examples'
-import { exampleSentence, factKey, tagsOf } from '@awlbox/core/plan/numbers/facts'
+import { exampleSentence, factKey, familyOf, tagsOf } from '@awlbox/core/plan/numbers/facts'
 import { TableDrawing } from '../../table/drawing.tsx'
 
 export interface RowActions {
@@ -18,7 +18,7 @@ export function ExampleRow({ examples, aim, actions }: { examples: readonly Exam
       {examples.map((e, i) => (
         <li key={factKey(e)} className={`rounded-lg border bg-card p-2 min-w-0 ${actions?.locked(e) ? 'border-ink border-2' : 'border-hair'}`}>
           <TableDrawing table={exampleTable(e, aim.structure)} />
-          <p className="font-child text-lg mt-1 figures leading-tight">{exampleSentence(e)}</p>
+          <p className="font-child text-lg mt-1 figures leading-tight" title={familyOf(e).join('   ')}>{exampleSentence(e)}</p>
           <p className="text-sm text-steel leading-tight min-h-4">{tagsOf(e, examples.slice(0, i)).filter((t) => aim.structure !== 'parts' || (!t.startsWith('same total') && t !== 'makes ten')).join(' · ')}</p>
           {actions && <p className="flex gap-0.5 mt-1 -mx-1" onClick={(ev) => ev.stopPropagation()}>
             <button type="button" aria-pressed={actions.locked(e)} onClick={() => actions.onLock(e)} className={`min-h-8 rounded-md px-1.5 text-sm flex items-center gap-1 cursor-pointer hover:bg-wash ${actions.locked(e) ? 'font-semibold' : 'text-steel'}`}>{actions.locked(e) ? <Lock size={13} /> : <LockOpen size={13} />}{actions.locked(e) ? 'Kept' : 'Keep'}</button>

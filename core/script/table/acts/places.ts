@@ -122,6 +122,7 @@ function onlyOn(state: TableState, mat: number, end: (i: number, used: number) =
   const regions = state.mats[mat]!.regions.map((r, i) => {
     const from = used
     used = end(i, used)
+    if (r.slots !== null && used - from > r.slots) throw new TableError('no-room', `${upper(r.name)} has room for ${r.slots}, not ${used - from}.`)
     return { ...r, things: things.slice(from, used) }
   })
   return { ...state, mats: state.mats.map((m, i) => (i === mat ? { ...m, regions } : holdsThings(m) ? { ...m, divider: null, rings: [], regions: m.regions.map((r) => ({ ...r, things: [] })) } : m)) }
