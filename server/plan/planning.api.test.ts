@@ -75,6 +75,21 @@ describe('the week', () => {
     expect(week.plan.tasks.find((t) => t.what === 'film')!.by).toBe('2027-03-02')
     expect(week.plan.late.length).toBeGreaterThan(0)
   })
+  test('minutes come from this teacher’s own saved changes once there are three lessons of them', async () => {
+    const rates = async () => ((await world.teacher.call('GET', '/api/week?from=2027-03-03')).body as { rates: { writing: number; own: string[] } }).rates
+    expect((await rates()).own).toEqual([])
+    const { rows: [me] } = await app.pool.query<{ id: string }>('select teacher_id id from classes where id = $1', [world.here.classId])
+    for (const minutes of [2, 4, 1]) {
+      const made = await world.teacher.call('POST', `/api/classes/${world.here.classId}/lessons`, { day: '2027-02-01', doc: sampleLesson(`Old ${minutes}`) })
+      // Five changes a given number of minutes apart, and one after a night in which nobody worked.
+      for (let i = 1; i <= 5; i++) await app.pool.query('insert into lesson_revisions (lesson_id, revision, doc, by_id, at) select $1, $2, doc, $3, now() + make_interval(mins => $4) from lessons where id = $1', [made.body.id, i + 1, me!.id, i * minutes + (i === 5 ? 600 : 0)])
+    }
+    const film = (await world.teacher.call('GET', `/api/lessons/${world.here.lessonId}`)).body.facts as { filmSeconds: number }
+    const own = await rates()
+    expect(own.own).toEqual(['writing'])
+    // Four gaps of two minutes in the middle lesson, by the film's minutes.
+    expect(own.writing * (film.filmSeconds / 60)).toBeCloseTo(8, 0)
+  })
   test('filming after it goes out is refused', async () => expect((await world.teacher.call('PUT', `${L()}/dates`, { day: '2027-03-05', filmBy: '2027-03-06', sendBy: null })).status).toBe(400))
   test('is a calendar file others can read', async () => {
     const r = await fetch(`${app.address}/api/week.ics?from=2027-03-03`, { headers: { cookie: world.teacher.cookie } })

@@ -78,8 +78,9 @@ export function weekRoutes(router: Router, s: Services): void {
     const structure = String(req.query.structure ?? '')
     const rows = (await examplesSince(s.db, params.classId!, iso(subDays(today, 91)))).filter((r) => r.structure === structure && r.id !== req.query.except)
     const examples = (list: typeof rows) => list.flatMap((r) => z.array(Example).catch([]).parse(r.examples))
-    const week = iso(subDays(today, 7))
-    return { week: examples(rows.filter((r) => r.day >= week)), term: examples(rows.filter((r) => r.day < week)) }
+    const [from, to] = [iso(subDays(today, 6)), iso(addDays(today, 6))]
+    const near = (r: (typeof rows)[number]) => r.day >= from && r.day <= to
+    return { week: examples(rows.filter(near)), term: examples(rows.filter((r) => !near(r))) }
   })
   personRoute(router, s, 'post', '/api/classes/:classId/kit', z.object({ kit: z.array(z.object({ thing: z.string().max(60), count: z.number().int().min(1).max(200) })).max(20) }), async ({ person, params, body }) => {
     await mayClass(s.db, person, params.classId!, 'read')

@@ -88,7 +88,7 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
 
 const keysOf: Record<Station, readonly (readonly [string, string])[]> = {
   plan: [['Ctrl Z', 'undo']],
-  script: [['Enter', 'next line, of the kind that makes sense'], ['Alt ↑ ↓', 'move the line'], ['Backspace', 'in an empty line, take it out'], ['w', 'add a wait after this line'], ['p', 'add a pause after this line'], ['Ctrl Z', 'undo']],
+  script: [['Enter', 'next line, of the kind that makes sense'], ['Alt ↑ ↓', 'move the line'], ['Backspace', 'in an empty line, take it out'], ['w', 'add a wait after this line'], ['p', 'add a pause after this line'], ['+ −', 'on the table: put one, take one'], ['t x', 'on the table: turn over, cross out'], ['Ctrl Z', 'undo']],
   film: [['f', 'film, and stop filming'], ['↑ ↓', 'segment before, after']],
   cut: [['Space', 'play, stop'], ['p', 'pause card after this segment'], ['d', 'drop what is selected'], ['Ctrl Z', 'undo in the script']],
   send: [],

@@ -1,4 +1,4 @@
-import type { LessonTime } from '@awlbox/core/script/time'
+import { clock, type LessonTime } from '@awlbox/core/script/time'
 
 /** The time ruler in the strip's gutter: a block a segment, as tall as its share, and the limit drawn on it. */
 export function Ruler({ time, at }: { time: LessonTime; at: string | null }) {
@@ -14,7 +14,7 @@ export function Ruler({ time, at }: { time: LessonTime; at: string | null }) {
           <span key={m} className={`absolute left-0 w-[42px] flex items-center justify-end gap-1 -translate-y-1/2 ${Math.abs(m * 60 - time.filmLimit) < most * 0.02 ? 'text-brick' : ''}`} style={{ top: y(m * 60) }}>{m}<span className="w-2 border-t-2 border-steel" /></span>
         ))}
         {time.segments.map((s) => s.film > 0 && (
-          <span key={s.id} className={`absolute left-[46px] w-[6px] rounded-full ${s.id === at ? 'bg-saffron' : 'bg-ink'}`} style={{ top: `calc(${y(s.start)} + 1px)`, height: `max(3px, calc(${y(s.film)} - 2px))` }} />
+          <span key={s.id} className={`absolute left-[46px] w-[6px] rounded-full ${s.film > clock.segmentLimit ? 'bg-brick' : s.id === at ? 'bg-saffron' : 'bg-ink'}`} style={{ top: `calc(${y(s.start)} + 1px)`, height: `max(3px, calc(${y(s.film)} - 2px))` }} />
         ))}
         <span className="absolute left-[36px] right-0 border-t-2 border-dashed border-brick" style={{ top: y(time.filmLimit) }} />
         <span className="absolute left-0 w-[40px] text-right text-brick leading-none" style={{ top: `calc(${y(time.filmLimit)} + 9px)` }}>limit</span>

@@ -1,4 +1,6 @@
+import { arrayMove } from '@dnd-kit/sortable'
 import { useState } from 'react'
+import { anotherLike } from '@awlbox/core/plan/examples'
 import { useNavigate } from 'react-router'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
 import { fromTemplate, kitFor } from '@awlbox/core/script/template/lesson'
@@ -52,7 +54,11 @@ export default function PlanPage() {
         <div className="flex items-center justify-between gap-3 flex-wrap"><h2 className="font-bold text-lg">{searching ? 'Sets for this aim' : 'The examples of this lesson'}</h2>
           {searching ? <Button onClick={again} disabled={!result.ok}>Search again</Button> : <Button disabled={!record.mayChange} onClick={() => setSearching(true)}>Find other sets</Button>}</div>
         {!searching && <div className="rounded-xl border border-hair bg-card p-3"><ExampleRow examples={doc.examples} aim={doc.aim} actions={record.mayChange ? {
-          locked: (e) => e.locked ?? false, onLock: (e) => edit((d) => ({ ...d, examples: d.examples.map((x) => (x === e ? (e.locked ? { a: e.a, b: e.b, total: e.total, op: e.op } : { ...e, locked: true }) : x)) })), onAnother: () => setSearching(true),
+          locked: (e) => e.locked ?? false, onLock: (e) => edit((d) => ({ ...d, examples: d.examples.map((x) => (x === e ? (e.locked ? { a: e.a, b: e.b, total: e.total, op: e.op } : { ...e, locked: true }) : x)) })), onAnother: (e) => {
+            const next = anotherLike(e, doc.examples, doc.aim, { zero: me.houseStyle.zeroIsPart, turnRounds: me.houseStyle.turnRoundsCount, seed: doc.examples.length + e.a * 7 + e.b })
+            if (next) edit((d) => ({ ...d, examples: d.examples.map((x) => (x === e ? next : x)) }))
+          },
+          onMove: (from, to) => edit((d) => ({ ...d, examples: arrayMove(d.examples, from, to) })),
         } : undefined} /></div>}
         {searching && (result.ok ? <>
           <SetChooser sets={result.sets} chosen={chosen} onChoose={choose} aim={value.aim} actions={actions} />

@@ -166,7 +166,7 @@ export function share(state: TableState, count: number | null, among: number): T
     ...s,
     mats: s.mats.map((m, i) => (i === mat
       ? { ...m, regions: m.regions.map((r, j) => ({ ...r, things: dealt.filter((_, k) => k % among === j) })) }
-      : { ...m, regions: m.regions.map((r) => (holdsThings(m) ? { ...r, things: r.things.filter((t) => !keys.has(t.key)) } : r)) })),
+      : { ...m, divider: null, rings: [], regions: m.regions.map((r) => (holdsThings(m) ? { ...r, things: r.things.filter((t) => !keys.has(t.key)) } : r)) })),
   }
 }
 
@@ -190,6 +190,7 @@ export function swapTen(state: TableState): TableState {
   const ones = things.filter((t) => t.worth === 1 && !t.crossed).slice(0, 10)
   const keys = new Set(ones.map((t) => t.key))
   const kept = things.filter((t) => !keys.has(t.key))
-  const after = withRegion({ ...state, nextKey: state.nextKey + 1 }, m, r, [...kept.filter((t) => t.worth > 1), thing(state.nextKey, ones[0]!.kind, { face: ones[0]!.face, worth: 10 }), ...kept.filter((t) => t.worth === 1)])
+  const parted = { ...state, mats: state.mats.map((x, i) => (i === m ? { ...x, divider: null, rings: [] } : x)) }
+  const after = withRegion({ ...parted, nextKey: state.nextKey + 1 }, m, r, [...kept.filter((t) => t.worth > 1), thing(state.nextKey, ones[0]!.kind, { face: ones[0]!.face, worth: 10 }), ...kept.filter((t) => t.worth === 1)])
   return after
 }
