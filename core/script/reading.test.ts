@@ -85,6 +85,7 @@ describe('number sentences', () => {
     expect(isTrue(s!)).toBe(truth)
   })
   test.each(['seven is a lucky number', 'add your name', 'there are two and then there are three', 'one, two, three', 'it is four o’clock and five are here', 'take away the cloth'])('“%s” holds none', (text) => expect(sentencesIn(text)).toEqual([]))
+  test('an “and” between two sentences adds nothing', () => expect(sentencesIn('double three is six and double four is eight')).toEqual([]))
   test('two in one line are both found', () => expect(sentencesIn('4 + 3 = 7 and 3 + 4 = 7').map(inSigns)).toContain('3 + 4 = 7'))
   test('the unknown is worked out wherever it stands', () => {
     const unknown = (text: string) => solve(sentencesIn(text)[0]!)

@@ -1,4 +1,4 @@
-import { numbersIn, readNumberAt, relativeNumberAt, tokens } from '../plan/numbers/names.ts'
+import { type NumberAt, numbersIn, readNumberAt, relativeNumberAt, tokens } from '../plan/numbers/names.ts'
 import { remembered } from '../remember.ts'
 
 export interface Sentence {
@@ -27,23 +27,24 @@ function sentencesOf(words: readonly string[]): Sentence[] {
   const out: Sentence[] = []
   for (let i = 0; i < words.length; ) {
     const found = sentenceAt(words, i)
-    if (found) {
-      out.push(found.sentence)
-      i = found.to
-    } else i++
+    if (found?.sentence) out.push(found.sentence)
+    i = found ? found.to : i + 1
   }
   return out
 }
 
-function sentenceAt(words: readonly string[], i: number): { sentence: Sentence; to: number } | null {
+/** The sentence at i and where it ends; a null sentence is one that has been read and is no sum ("double three is six"). */
+function sentenceAt(words: readonly string[], i: number): { sentence: Sentence | null; to: number } | null {
   const left = sideAt(words, i)
   if (!left) return null
   const eq = equalsAt(words, left.to)
   if (eq < 0) return null
   // "4 + 3 = 7 and 3 + 4 = 7": after a sum, "and" begins something new; in "seven is four and three" it adds.
-  const right = sideAt(words, eq, left.terms.length === 1)
+  const wide = sideAt(words, eq, left.terms.length === 1)
+  // "Double three is six and double four is eight": what follows the "and" is a sentence of its own.
+  const right = wide && equalsAt(words, wide.to) >= 0 ? sideAt(words, eq, false) : wide
   if (!right) return null
-  if (left.terms.length + right.terms.length < 3) return null
+  if (left.terms.length + right.terms.length < 3) return right === wide ? null : { sentence: null, to: right.to }
   // "… and four is three fewer than seven" compares; it is no sum.
   if (['more', 'fewer', 'less'].includes(words[right.to] ?? '')) return null
   return { sentence: { left: left.terms, right: right.terms, text: words.slice(i, right.to).join(' ') }, to: right.to }
@@ -82,7 +83,7 @@ function operationAt(words: readonly string[], i: number): { sign: 1 | -1; to: n
 /** Index after an "equals" at i, or −1. "is" alone counts only after an operation, which the caller has met. */
 function equalsAt(words: readonly string[], i: number): number {
   const w = words[i]
-  if (w === '=' || w === 'equals' || w === 'make' || w === 'makes') return i + 1
+  if (w === '=' || w === 'equals' || w === 'make' || w === 'makes' || w === 'leaves' || w === 'gives') return i + 1
   if (w === 'is' || w === 'are') {
     if (words[i + 1] === 'the' && words[i + 2] === 'same' && words[i + 3] === 'as') return i + 4
     if (words[i + 1] === 'equal' && words[i + 2] === 'to') return i + 3
@@ -96,11 +97,11 @@ export interface Comparison {
   right: number
   text: string
 }
-/** Statements like "one more than six is eight" and "eight is two fewer than ten", with what they should say. */
+/** Statements like "one more than six is eight", "double five is eleven" and "eight is two fewer than ten", with what they should say. */
 export const comparisonsIn: (text: string) => readonly Comparison[] = remembered((text) => text.split(/[.!?;,]+(?:\s|$)/).flatMap((part) => {
   const words = tokens(part)
   return words.flatMap((_, i): Comparison[] => {
-    const relative = relativeNumberAt(words, i)
+    const relative = relativeNumberAt(words, i) ?? doubledAt(words, i)
     if (!relative) return []
     const after = words[relative.to] === 'is' || words[relative.to] === 'makes' || words[relative.to] === 'equals' ? readNumberAt(words, relative.to + 1) : null
     if (after) return [{ said: after.value, right: relative.value, text: words.slice(i, after.to).join(' ') }]
@@ -109,6 +110,14 @@ export const comparisonsIn: (text: string) => readonly Comparison[] = remembered
     return before?.to === i - 1 ? [{ said: before.value, right: relative.value, text: words.slice(before.from, relative.to).join(' ') }] : []
   })
 }))
+
+/** "Double five", "half of eight" at token i, or null. */
+function doubledAt(words: readonly string[], i: number): NumberAt | null {
+  if (words[i] === 'double') return readNumberAt(words, i)
+  if (words[i] !== 'half' || words[i + 1] !== 'of') return null
+  const whole = readNumberAt(words, i + 2)
+  return whole && whole.value % 2 === 0 ? { value: whole.value / 2, from: i, to: whole.to } : null
+}
 
 const sum = (terms: readonly Term[]): number => terms.reduce((s, t) => s + t.sign * (t.value ?? 0), 0)
 export const hasUnknown = (s: Sentence): boolean => [...s.left, ...s.right].some((t) => t.value === null)

@@ -24,7 +24,7 @@ async function weekOf(s: Services, person: Person, from: Date) {
   const days = Array.from({ length: 7 }, (_, i) => iso(addDays(from, i)))
   const due = await lessonsDue(s.db, person.id, iso(subDays(from, 7)), iso(addDays(from, 13)))
   const facts = await lessonFacts(s.db, due.map((l) => l.id))
-  const rates = ratesOf(await workDone(s.db, person.id, person.id))
+  const rates = ratesOf(await workDone(s.db, person.id))
   const minutes = (await hoursOf(s.db, person.id)) ?? [...usualHours]
   const hours = days.map((day, i) => ({ day, minutes: minutes[i] ?? 0 }))
   const lessons = due.flatMap((l): (WeekLesson & { className: string })[] => {

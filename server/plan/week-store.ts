@@ -17,7 +17,7 @@ const writingGap = 300
 const filmingGap = 900
 
 /** Minutes this person worked before, read from what the records themselves say: the times of saved changes and of takes. */
-export async function workDone(db: Db, personId: string, teacherId: string): Promise<Worked[]> {
+export async function workDone(db: Db, personId: string): Promise<Worked[]> {
   const gaps = (column: string, gap: number) => sql.raw(`sum(case when extract(epoch from (at - before)) between 0 and ${gap} then extract(epoch from (at - before)) else 0 end) / 60 as ${column}`)
   const writing = await db.execute<{ minutes: string; film: string }>(sql`
     select ${gaps('minutes', writingGap)}, max(film) / 60 as film from (
@@ -27,7 +27,7 @@ export async function workDone(db: Db, personId: string, teacherId: string): Pro
   const filming = await db.execute<{ minutes: string; film: string }>(sql`
     select ${gaps('minutes', filmingGap)}, sum(seconds) / 60 as film from (
       select t.lesson_id, t.created_at as at, lag(t.created_at) over (partition by t.lesson_id order by t.created_at) as before, t.seconds
-      from ${takes} t join ${lessons} l on l.id = t.lesson_id join ${classes} c on c.id = l.class_id where c.teacher_id = ${teacherId} and t.source = 'recorded') x
+      from ${takes} t join ${lessons} l on l.id = t.lesson_id join ${classes} c on c.id = l.class_id where c.teacher_id = ${personId} and t.source = 'recorded') x
     group by lesson_id having count(*) > 2 limit 200`)
   const read = (kind: Worked['kind'], rows: { minutes: string; film: string }[]): Worked[] => rows.map((r) => ({ kind, minutes: Number(r.minutes), filmMinutes: Number(r.film) })).filter((w) => w.minutes > 1)
   return [...read('writing', writing.rows), ...read('filming', filming.rows)]

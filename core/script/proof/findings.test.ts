@@ -32,6 +32,9 @@ const examples = (list: [number, number][]) => list.map(([a, b]) => ({ a, b, tot
 const pairs: [code: string, bad: string, good: string, given?: Given, goodGiven?: Given][] = [
   ['false-sentence', `${put(7)}Say: One more than six is eight.`, `${put(7)}Say: One more than six is seven.`],
   ['false-sentence', `${put(7)}Say: Eight is two fewer than nine.`, `${put(7)}Say: Eight is one fewer than nine.`],
+  ['false-sentence', `${put(7)}Say: Double five is eleven.`, `${put(7)}Say: Double five is ten.`],
+  ['false-sentence', `${put(7)}Say: Half of eight is three.`, `${put(7)}Say: Half of eight is four.`],
+  ['false-sentence', `${put(7)}Say: Seven take away three leaves five.`, `${put(7)}Say: Seven take away three leaves four.`],
   ['left-larger', `${put(7)}Do: Take away 2\nSay: Nine are left.`, `${put(7)}Do: Take away 2\nSay: Five are left.`],
   ['share-unfair', 'Ask: Share 7 parcels equally between 2 houses.\nWait: 5 s', 'Ask: Share 8 parcels equally between 2 houses.\nWait: 5 s'],
   ['share-unfair', 'Pause: Share 7 fairly between 2 plates. (60 s)', 'Pause: Share 7 between 2 plates. Is it fair? (60 s)'],

@@ -30,6 +30,7 @@ Four add three equals seven.|Seven take away two equals five.|Three add four equ
 Seven equals seven.|One more than six is seven.|One fewer than six is five.|Two more than eight is ten.|Ten is five and five.|Nine is one less than ten.|Twenty-one is two tens and one.|Sixteen is ten and six.
 He comes at quarter to three.|It is three past ten.|I am five feet tall.|Two thirds of the way.|A one-way street.|The twenty-first door.|Number one is mine.|One, two, buckle your shoe.
 The numbers stand in order.|Numbers go on and on.|Even numbers pair up.|Odd numbers leave one over.|Adding two made it larger.|Taking three away left fewer.|This number can be halved.|Some numbers can be halved.
+Double three equals six and double four equals eight.|Is 4 + 3 = 8?|Is 4 + 3 = 8 true or false?|Some people think 4 + 3 = 8, but it is not.|Six take away two equals four, and four take away two equals two.|Three of the four birds flew away.|The answer is not eight.|Take one from ten and you have nine.|Ten is made of six and four.
 A book without a cover.|Read the first page.|It rained in the story.|The sun shines in the picture.|In the morning he starts early.|At night the post office sleeps.|Some day you will know.|Every Friday-coloured van is blue.
 Strings of letters.|Nuts is a silly name.|Glasses help me see.|He pinned up a note.|The ball is round.|Run your finger along the line.|Skip the hard one and come back.|Stand up tall.
 `.trim().split(/\n|\|/).map((s) => s.trim()).filter(Boolean)

@@ -9,7 +9,9 @@ const speaks = (m: Moment): boolean => ['say', 'ask', 'reveal', 'write'].include
 const rewrite = (m: Moment, text: string | null): Fix | undefined =>
   text && m.step.verb === 'write' ? { label: `Write ${text}`, kind: 'replace', stepId: m.step.id, text } : undefined
 
-export const falseSentence: LineRule = (m) => (!speaks(m) ? [] :
+/** A sentence put up to be doubted: "Is 4 + 3 = 8?", "some think …", "true or false". */
+const doubted = (text: string): boolean => /^(is|are|does|do|could|can) .*\?\s*$/i.test(text) || /\b(true or false|not true|is wrong|right or wrong|it is not|it isn.t|that is not|some (people|children) (think|say))\b/i.test(text)
+export const falseSentence: LineRule = (m) => (!speaks(m) || (m.step.verb !== 'write' && doubted(m.step.text)) ? [] :
     sentencesIn(m.step.text).filter((s) => !isTrue(s)).map((s) => {
       const right = mended(s)
       return at(m, 'false-sentence', 'wrong', `${inSigns(s)} is not true${right ? `: ${right}` : ''}.`, 'Children copy what they see written.', rewrite(m, right))

@@ -35,7 +35,7 @@ export const houseWords: LineRule = (m, { style }) => (!speaks(m) || !toChildren
       const says = house(style)
       return words.filter((w) => w !== says).flatMap((w) => {
         // "three and four" is how everybody joins parts; it is only another word for adding inside a whole sentence.
-        if (w === 'and' && !/\b(equals|makes|is the same as|=)/i.test(m.step.text)) return []
+        if (w === 'and' && !(/\b(equals|makes|is the same as|=)/i.test(m.step.text) && sentencesIn(m.step.text).some((s) => / and /.test(s.text)))) return []
         const found = operationAt(m.step.text, w)
         if (!found || (says === 'equals' && w === 'makes' && !operationAt(m.step.text, 'makes'))) return []
         return [at(m, 'house-word', 'tidy', `“${w}” is used; this setting says “${says}” for ${is}.`, 'One word for one thing, until it is secure.', swap(m, new RegExp(`\\b${w}\\b`, 'i'), says))]
