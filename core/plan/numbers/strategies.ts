@@ -59,7 +59,7 @@ const strategies: readonly Strategy[] = [
     work: (e) => ({ lines: [frames(e.total), ...put(e.a, 'frame'), ...put(e.b, 'frame', ' blue'), saying('count them all.'), counting(`1 to ${e.total}, touching each`)], hops: [], shown: 'left' }),
   },
   {
-    id: 'take-things', name: 'Take things away and count what is left', rung: 'things', applies: (e) => minus(e) && within(20)(e),
+    id: 'take-things', name: 'Take things away and count what is left', rung: 'things', applies: (e) => minus(e) && within(30)(e),
     work: (e) => ({ lines: [frames(e.a), ...put(e.a, 'frame'), doing(`Take away ${e.b}`), ...(e.total ? [counting(`1 to ${e.total}, touching each`)] : [saying('none are left.')])], hops: [], shown: 'left' }),
   },
   {
@@ -94,7 +94,7 @@ const strategies: readonly Strategy[] = [
     work: (e) => ({ lines: [frames(e.a), ...put(e.a, 'frame'), doing(`Take away ${e.a - 10}`), saying('ten are left.'), ...(e.b - (e.a - 10) > 0 ? [doing(`Take away ${e.b - (e.a - 10)}`)] : []), saying(`${n(e.total)} ${e.total === 1 ? 'is' : 'are'} left.`)], hops: [], shown: 'left' }),
   },
   {
-    id: 'cross-off', name: 'Draw and cross off', rung: 'picture', applies: (e) => minus(e) && within(20)(e),
+    id: 'cross-off', name: 'Draw and cross off', rung: 'picture', applies: (e) => minus(e) && within(30)(e),
     work: (e) => ({ lines: [frames(e.a), ...put(e.a, 'frame'), doing(`Cross out ${e.b}`), saying(`${n(e.total)} ${e.total === 1 ? 'is' : 'are'} left.`)], hops: [], shown: 'left' }),
   },
   {
