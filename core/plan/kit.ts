@@ -1,5 +1,5 @@
 import type { KitItem } from '../contracts/lesson.ts'
-import { swapsFor, thingNamed, type KnownThing } from './things.ts'
+import { swapsFor, thingNamed } from './things.ts'
 
 /** What one home said it has: names of things, and how many small things it could count out at most. */
 export interface HomeKit {
@@ -21,15 +21,13 @@ export interface HomeAble {
   lacks: string[]
 }
 
-const isCounted = (t: KnownThing | undefined): boolean => t?.properties.includes('counted') ?? true
-
 /** Whether one home can do a lesson with these things, and what it takes. A thing nobody knows counts as lacking unless named. */
 export function canDo(kit: readonly KitItem[], home: HomeKit): HomeAble {
   const out: HomeAble = { homeId: home.homeId, able: 'as written', swaps: [], print: [], lacks: [] }
   for (const item of kit) {
     const thing = thingNamed(item.thing)
     const name = thing?.name ?? item.thing
-    if (isCounted(thing) && item.count > home.countable && thing?.properties.includes('counted')) {
+    if (thing?.properties.includes('counted') && item.count > home.countable) {
       out.lacks.push(`${item.count} ${name}`)
       continue
     }

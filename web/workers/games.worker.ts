@@ -7,10 +7,15 @@ let stopped = 0
 const worker = {
   async play(game: Game, games: number, seed: number, run: number, told: (done: number, played: Played) => void): Promise<Played | null> {
     let all: Played | null = null
+    let last = 0
     for (let done = 0, k = 0; done < games; done += batch, k++) {
       if (stopped >= run) return null
       all = addPlayed(all, playGames(game, Math.min(batch, games - done), seed * 1000 + k))
-      told(Math.min(games, done + batch), all)
+      // A few times a second is as often as anybody can read it.
+      if (performance.now() - last > 200) {
+        last = performance.now()
+        told(Math.min(games, done + batch), all)
+      }
       // Lets a message that says stop be heard.
       await new Promise((resolve) => setTimeout(resolve))
     }

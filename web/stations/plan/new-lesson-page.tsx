@@ -44,7 +44,7 @@ export default function NewLessonPage() {
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
   const navigate = useNavigate()
-  const { result, chosen, choose, again, actions, examples } = useSets(value, me?.houseStyle)
+  const { result, chosen, choose, again, actions, examples, said } = useSets(value, me?.houseStyle)
   const name = title.trim() || suggested(value)
   const lesson = useMemo(() => examples && me && storyIsWhole(value.story) ? fromTemplate({ title: name, ...value, examples, style: me.houseStyle, sets: result.ok ? result.sets.map((s) => s.examples) : [], newId }) : null, [examples, me, name, value, result])
   const time = useMemo(() => lesson && timeLesson(lesson, me?.houseStyle, undefined, me?.pace), [lesson, me])
@@ -83,6 +83,7 @@ export default function NewLessonPage() {
         </section>
         <section className="grid gap-3 content-start">
           <div className="flex items-center justify-between gap-3"><h2 className="font-bold text-lg">With which numbers?</h2><Button onClick={again} disabled={!result.ok}>Search again</Button></div>
+          {said && <Notice kind="info">{said}</Notice>}
           {result.ok ? <SetChooser sets={result.sets} chosen={chosen} onChoose={choose} aim={value.aim} actions={actions} /> : <Notice kind="wrong">{result.conflict}</Notice>}
           {value.story && !storyIsWhole(value.story) && <Notice kind="wrong">The story needs a name, its things and a place.</Notice>}
           {problem && <Notice kind="wrong">{problem}</Notice>}

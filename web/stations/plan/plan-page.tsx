@@ -22,7 +22,7 @@ export default function PlanPage() {
   const ideas = useIdeas()
   const [value, setValue] = useState<AimChoice>({ ideaId: doc.ideaId, age: doc.age, aim: doc.aim, arc: doc.arc, story: doc.story })
   const [searching, setSearching] = useState(doc.examples.length === 0)
-  const { result, chosen, choose, again, actions, examples } = useSets(value, me.houseStyle, doc.examples)
+  const { result, chosen, choose, again, actions, examples, said } = useSets(value, me.houseStyle, doc.examples)
   const navigate = useNavigate()
   const stock = compareStock(doc.kit, proofed.needs)
   const differs = stock.missing.length + stock.short.length + stock.unused.length > 0
@@ -61,6 +61,7 @@ export default function PlanPage() {
           onMove: (from, to) => edit((d) => ({ ...d, examples: arrayMove(d.examples, from, to) })),
         } : undefined} /></div>}
         {searching && (result.ok ? <>
+          {said && <Notice kind="info">{said}</Notice>}
           <SetChooser sets={result.sets} chosen={chosen} onChoose={choose} aim={value.aim} actions={actions} />
           <div className="flex items-center gap-3 flex-wrap"><Button look="main" disabled={!record.mayChange} onClick={rewrite}>Write the script again with the {result.sets[chosen]!.level} set</Button><Button onClick={() => (setSearching(false), setValue({ ideaId: doc.ideaId, age: doc.age, aim: doc.aim, arc: doc.arc, story: doc.story }))}>Keep the script</Button><span className="text-steel">Replaces every segment; Undo brings them back.</span></div>
         </> : <><Notice kind="wrong">{result.conflict}</Notice><Button className="justify-self-start" onClick={() => (setSearching(false), setValue({ ideaId: doc.ideaId, age: doc.age, aim: doc.aim, arc: doc.arc, story: doc.story }))}>Keep the script as it is</Button></>)}

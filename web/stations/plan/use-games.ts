@@ -7,15 +7,20 @@ export const manyGames = 1_000_000
 
 /** Plays a million games in a worker; the page goes on while they are played. */
 export function useGames() {
-  const worker = useRef<{ remote: Remote<GamesWorker>; end: () => void } | null>(null)
+  const worker = useRef<{ remote: Remote<GamesWorker> } | null>(null)
   const run = useRef(0)
   const [state, setState] = useState<{ done: number; played: Played | null; busy: boolean }>({ done: 0, played: null, busy: false })
-  useEffect(() => () => worker.current?.end(), [])
-  const play = useCallback(async (game: Game) => {
-    if (!worker.current) {
-      const w = new Worker(new URL('../../workers/games.worker.ts', import.meta.url), { type: 'module' })
-      worker.current = { remote: wrap<GamesWorker>(w), end: () => w.terminate() }
+  // The worker is there before it is asked, so that asking costs the page no frame.
+  useEffect(() => {
+    const w = new Worker(new URL('../../workers/games.worker.ts', import.meta.url), { type: 'module' })
+    worker.current = { remote: wrap<GamesWorker>(w) }
+    return () => {
+      w.terminate()
+      worker.current = null
     }
+  }, [])
+  const play = useCallback(async (game: Game) => {
+    if (!worker.current) return
     if (run.current) await worker.current.remote.stop(run.current)
     const mine = ++run.current
     setState({ done: 0, played: null, busy: true })

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react'
 import { anotherLike, findExamples, type SearchResult, scoreOf } from '@awlbox/core/plan/examples'
-import { factKey } from '@awlbox/core/plan/numbers/facts'
+import { exampleSentence, factKey } from '@awlbox/core/plan/numbers/facts'
 import { defaultHouseStyle, type HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Example } from '@awlbox/core/contracts/lesson'
 import type { RowActions } from './example-sets.tsx'
@@ -10,6 +10,7 @@ import type { AimChoice } from './aim-editor.tsx'
 export function useSets(value: AimChoice, style: HouseStyle = defaultHouseStyle, start: readonly Example[] = []) {
   const [seed, setSeed] = useState(1)
   const [chosen, setChosen] = useState(0)
+  const [said, setSaid] = useState<string | null>(null)
   const [kept, setKept] = useState<readonly Example[]>(start.filter((e) => e.locked))
   const [swapped, setSwapped] = useState<{ of: SearchResult; sets: Readonly<Record<number, Example[]>> } | null>(null)
   const options = useMemo(() => ({ zero: style.zeroIsPart, turnRounds: style.turnRoundsCount, seed }), [style, seed])
@@ -27,10 +28,11 @@ export function useSets(value: AimChoice, style: HouseStyle = defaultHouseStyle,
       if (!result.ok) return
       const examples = result.sets[set]!.examples
       const next = anotherLike(e, examples, value.aim, { ...options, seed: seed + examples.length + e.a * 7 + e.b })
+      setSaid(next ? null : `There is no other fact like ${exampleSentence(e)} for this aim.`)
       if (next) setSwapped({ of: found, sets: { ...(swapped?.of === found ? swapped.sets : {}), [set]: examples.map((x) => (x === e ? next : x)) } })
     },
   })
   /** The chosen set with what was kept marked so. */
   const examples = result.ok ? result.sets[at]!.examples.map((e) => (isKept(e) ? { ...e, locked: true } : e)) : null
-  return { result, chosen: at, choose: setChosen, actions, examples, again: () => (setSeed((s) => s + 1), setChosen(0)) }
+  return { result, chosen: at, choose: setChosen, actions, examples, said, again: () => (setSeed((s) => s + 1), setChosen(0)) }
 }
