@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState, type ReactNode } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { Outlet, useLocation, useParams, useSearchParams } from 'react-router'
 import useSWR from 'swr'
 import { proofread } from '@awlbox/core/script/proof/proof'
@@ -40,6 +40,11 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
   const location = useLocation()
   const station = (location.pathname.split('/')[3] ?? 'script') as Station
   const [search, setSearch] = useSearchParams()
+  const search_ = useRef(setSearch)
+  useEffect(() => {
+    search_.current = setSearch
+  }, [setSearch])
+  const goTo = useCallback((segmentId: string) => search_.current({ at: segmentId }, { replace: true }), [])
   const at = search.get('at') ?? doc.segments[0]?.id ?? null
   useEffect(() => {
     document.title = `${doc.title} · ${station[0]!.toUpperCase()}${station.slice(1)} · Awlbox`
@@ -56,7 +61,7 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   }, [undo, redo])
-  const value: LessonContext = { ...document_, me, record, proofed, at, goTo: (segmentId) => setSearch({ at: segmentId }, { replace: true }) }
+  const value: LessonContext = { ...document_, me, record, proofed, at, goTo }
   const f = record.facts
   const n = proofed.findings.length
   const facts = {

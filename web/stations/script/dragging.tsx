@@ -1,6 +1,6 @@
 import { closestCenter, type CollisionDetection, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, pointerWithin, useSensor, useSensors } from '@dnd-kit/core'
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
-import type { ReactNode } from 'react'
+import { useMemo, type ReactNode } from 'react'
 import { placeStep } from '@awlbox/core/script/edit'
 import { useLesson } from '../../frame/lesson-context.ts'
 
@@ -11,6 +11,8 @@ const segmentOf = (id: unknown): string => String(id).slice('segment:'.length)
 /** Lines are dragged within their segment or on to another one, where they come last; segments among each other. */
 export function ScriptDragging({ open, children }: { open: string | null; children: ReactNode }) {
   const { doc, edit } = useLesson()
+  const ids = doc.segments.map((s) => s.id).join(' ')
+  const items = useMemo(() => ids.split(' ').filter(Boolean).map(segmentKey), [ids])
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }))
   const collision: CollisionDetection = (args) => {
     const [segments, lines] = [args.droppableContainers.filter((c) => isSegment(c.id)), args.droppableContainers.filter((c) => !isSegment(c.id))]
@@ -39,7 +41,7 @@ export function ScriptDragging({ open, children }: { open: string | null; childr
   }
   return (
     <DndContext sensors={sensors} collisionDetection={collision} onDragEnd={onDragEnd}>
-      <SortableContext items={doc.segments.map((s) => segmentKey(s.id))} strategy={verticalListSortingStrategy}>{children}</SortableContext>
+      <SortableContext items={items} strategy={verticalListSortingStrategy}>{children}</SortableContext>
     </DndContext>
   )
 }

@@ -13,7 +13,7 @@ import { TimeDialog } from './time-dialog.tsx'
 import { WordsDialog } from './words-dialog.tsx'
 
 export default function ScriptPage() {
-  const { doc, proofed, at, goTo } = useLesson()
+  const { doc, proofed, at, goTo, record } = useLesson()
   const [stepId, setStepId] = useState<string | null>(null)
   const [open, setOpen] = useState<'time' | 'words' | null>(null)
   const bySegment = useMemo(() => {
@@ -45,7 +45,7 @@ export default function ScriptPage() {
           <Ruler time={time} at={current?.id ?? null} />
           <div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid grid-cols-[minmax(0,1fr)] gap-2 content-start">
             <LessonFindings findings={bySegment.get('') ?? []} />
-            <ScriptDragging open={current?.id ?? null}>{doc.segments.map((s, i) => <SegmentCard key={s.id} segment={s} time={time.segments[i]!} open={s.id === current?.id} findings={bySegment.get(s.id) ?? none} stepId={stepId} onStep={setStepId} first={i === 0} last={i === doc.segments.length - 1} />)}</ScriptDragging>
+            <ScriptDragging open={current?.id ?? null}>{doc.segments.map((s, i) => <SegmentCard key={s.id} segment={s} time={time.segments[i]!} open={s.id === current?.id} findings={bySegment.get(s.id) ?? none} stepId={stepId} onStep={setStepId} first={i === 0} last={i === doc.segments.length - 1} mayChange={record.mayChange} goTo={goTo} />)}</ScriptDragging>
             <AddSegment />
           </div>
         </div>

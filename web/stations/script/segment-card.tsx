@@ -1,7 +1,7 @@
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { GripVertical, Plus } from 'lucide-react'
-import { useEffect, useState, type ReactNode } from 'react'
+import { memo, useEffect, useState, type ReactNode } from 'react'
 import { segmentKinds, type Segment } from '@awlbox/core/contracts/lesson'
 import { insertStep } from '@awlbox/core/script/edit'
 import type { Finding } from '@awlbox/core/script/proof/finding'
@@ -14,14 +14,17 @@ import { FindingLine } from './finding-line.tsx'
 import { SegmentMenu } from './segment-menu.tsx'
 import { StepLine } from './step-line.tsx'
 
-interface Props { segment: Segment; time: SegmentTime; open: boolean; findings: readonly Finding[]; stepId: string | null; onStep: (id: string | null) => void; first: boolean; last: boolean }
+interface Props { segment: Segment; time: SegmentTime; open: boolean; findings: readonly Finding[]; stepId: string | null; onStep: (id: string | null) => void; first: boolean; last: boolean; mayChange: boolean; goTo: (id: string) => void }
 
-export function SegmentCard(p: Props) {
-  const { goTo, record } = useLesson()
-  const { segment, time, findings } = p
+/** What a closed card shows; while none of it changes it is left as it is, so that typing in one segment costs the others nothing. */
+const looksTheSame = (a: Props, b: Props): boolean =>
+  !a.open && !b.open && a.segment === b.segment && a.time.film === b.time.film && a.time.home === b.time.home && a.findings.length === b.findings.length && a.first === b.first && a.last === b.last && a.mayChange === b.mayChange && a.goTo === b.goTo
+
+export const SegmentCard = memo(function SegmentCard(p: Props) {
+  const { segment, time, findings, goTo, mayChange } = p
   const facts = <><span className="text-steel text-sm whitespace-nowrap">{segment.kind}{segment.audience === 'adults' ? ' · grown-ups, not in the film' : ''}{time.home > 0 ? ` · ${clockTime(time.home)} at home` : ''}</span></>
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging, isOver, active } = useSortable({ id: segmentKey(segment.id), disabled: !record.mayChange })
-  const grip = <button type="button" aria-label={`Move segment ${segment.title}`} {...attributes} {...listeners} disabled={!record.mayChange} className="w-5 min-h-8 -ml-2 grid place-items-center text-steel opacity-0 group-hover/segment:opacity-100 focus:opacity-100 cursor-grab touch-none"><GripVertical size={14} /></button>
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging, isOver, active } = useSortable({ id: segmentKey(segment.id), disabled: !mayChange })
+  const grip = <button type="button" aria-label={`Move segment ${segment.title}`} {...attributes} {...listeners} disabled={!mayChange} className="w-5 min-h-8 -ml-2 grid place-items-center text-steel opacity-0 group-hover/segment:opacity-100 focus:opacity-100 cursor-grab touch-none"><GripVertical size={14} /></button>
   const lineOver = isOver && active !== null && !String(active.id).startsWith('segment:')
   const style = { transform: CSS.Translate.toString(transform), transition }
   if (!p.open)
@@ -33,7 +36,7 @@ export function SegmentCard(p: Props) {
       </button></div>
     )
   return <div ref={setNodeRef} style={style} className={`group/segment ${isDragging ? 'opacity-70 relative z-10' : ''}`}><OpenCard {...p} grip={grip} /></div>
-}
+}, looksTheSame)
 
 function OpenCard({ segment, time, findings, stepId, onStep, first, last, grip }: Props & { grip: ReactNode }) {
   const { edit, record, me } = useLesson()
