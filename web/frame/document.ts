@@ -49,13 +49,11 @@ export interface LessonDocument {
 /** Holds a lesson's document: every change is kept on this device at once and saved soon after; undo reaches across sessions. */
 export function useLessonDocument(record: LessonRecord): LessonDocument {
   const id = record.id
-  const [doc, setDoc] = useState<Lesson>(() => {
-    const draft = read<Draft>(draftKey(id))
-    return draft && Lesson.safeParse(draft.doc).success ? draft.doc : record.doc
-  })
-  const draft = useRef<Draft | null>(read<Draft>(draftKey(id)))
-  const saved = useRef({ revision: draft.current?.revision ?? record.revision, doc: draft.current?.base ?? record.doc })
-  const [state, setState] = useState<SaveState>(() => (draft.current ? { kind: 'saving' } : { kind: 'saved', revision: record.revision }))
+  // What this device kept is read once, when the lesson is opened.
+  const [draft] = useState(() => read<Draft>(draftKey(id)))
+  const [doc, setDoc] = useState<Lesson>(() => (draft && Lesson.safeParse(draft.doc).success ? draft.doc : record.doc))
+  const saved = useRef({ revision: draft?.revision ?? record.revision, doc: draft?.base ?? record.doc })
+  const [state, setState] = useState<SaveState>(() => (draft ? { kind: 'saving' } : { kind: 'saved', revision: record.revision }))
   const [stacks, setStacks] = useState(() => read<{ past: Lesson[]; future: Lesson[] }>(undoKey(id)) ?? { past: [], future: [] })
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null)
   const typed = useRef<{ key: string; at: number } | null>(null)
@@ -127,7 +125,7 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
   }, [keepSoon, save])
 
   useEffect(() => {
-    if (draft.current) void save()
+    if (draft) void save()
     const onLeave = () => {
       keepNow()
       // The draft is already on this device; this sends it on its way as well.
@@ -141,7 +139,7 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
       keepNow()
       void save()
     }
-  }, [id, save, keepNow])
+  }, [id, save, keepNow, draft])
 
   // Somebody else's change arrives while nothing of ours is unsaved: take it over.
   useEffect(() => {
