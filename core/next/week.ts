@@ -1,3 +1,4 @@
+import { median } from '../median.ts'
 import { workRates } from './minutes.ts'
 
 /** A teacher's own minutes for work done before: film minutes and the minutes it took. */
@@ -17,11 +18,6 @@ export interface Rates {
 }
 /** At least this many pieces of work before a teacher's own rate replaces the usual one. */
 export const historyNeeded = 3
-const median = (xs: readonly number[]): number => {
-  const s = [...xs].sort((a, b) => a - b)
-  const m = s.length >> 1
-  return s.length % 2 ? s[m]! : (s[m - 1]! + s[m]!) / 2
-}
 /** Minutes per film minute from a teacher's own history, by median; the usual rates where there is too little of it. */
 export function ratesOf(history: readonly Worked[]): Rates {
   const own: Worked['kind'][] = []

@@ -61,6 +61,15 @@ describe('comparing two revisions', () => {
     expect(c.segments.map((s) => s.kind).sort()).toEqual(['added', 'changed', 'moved', 'taken out'])
     expect(c.segments.find((s) => s.kind === 'changed')!.steps).toMatchObject([{ kind: 'changed', numbers: true, after: 'Put 9 on the frame' }])
   })
+  test.each<[string, Partial<Lesson>, RegExp]>([
+    ['story', { story: { ...lesson.story, who: 'Suri' } }, /Story: Suri.*before: Bobbin/], ['words', { words: [{ word: 'part', gesture: 'One flat hand.' }] }, /New words: part \(One flat hand/],
+    ['arc', { arc: 'game' }, /goes another way: show-together-alone became game/], ['age', { age: 6 }, /Age: 4 became 6/], ['things', { kit: [{ thing: 'jar', count: 1 }] }, /Things: 1 jar/],
+    ['aim', { aim: { ...lesson.aim, upTo: 9 } }, /aim changed/], ['idea', { ideaId: 'add-20' }, /idea is another/],
+  ])('another %s is told', (_, change, told) => {
+    const c = compareLessons(lesson, { ...lesson, ...change })
+    expect(c.same).toBe(false)
+    expect(c.rest.join()).toMatch(told)
+  })
   test('a step moved inside a segment is moved, not changed', () => {
     const s = lesson.segments.find((x) => x.kind === 'show')!
     const steps = [s.steps[1]!, s.steps[0]!, ...s.steps.slice(2)]

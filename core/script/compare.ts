@@ -78,6 +78,9 @@ export function compareLessons(before: Lesson, after: Lesson): Comparison {
   if (before.age !== after.age) rest.push(`Age: ${before.age} became ${after.age}.`)
   if (before.ideaId !== after.ideaId) rest.push('The idea is another one.')
   if (JSON.stringify(before.aim) !== JSON.stringify(after.aim)) rest.push('The aim changed.')
+  if (before.arc !== after.arc) rest.push(`The lesson goes another way: ${before.arc} became ${after.arc}.`)
+  if (JSON.stringify(before.story) !== JSON.stringify(after.story)) rest.push(`Story: ${storyWords(after)} (before: ${storyWords(before)}).`)
+  if (JSON.stringify(before.words) !== JSON.stringify(after.words)) rest.push(`New words: ${wordsOf(after)} (before: ${wordsOf(before)}).`)
   const [x, y] = [before.examples.map(exampleSentence), after.examples.map(exampleSentence)]
   const [gone, come] = [x.filter((e) => !y.includes(e)), y.filter((e) => !x.includes(e))]
   if (gone.length) rest.push(`Examples gone: ${gone.join(', ')}.`)
@@ -87,3 +90,5 @@ export function compareLessons(before: Lesson, after: Lesson): Comparison {
   if (kit(before) !== kit(after)) rest.push(`Things: ${kit(after) || 'none'} (before: ${kit(before) || 'none'}).`)
   return { segments, rest, same: segments.length === 0 && rest.length === 0 }
 }
+const storyWords = ({ story }: Lesson): string => `${story.who}, ${story.things}, ${story.place}`
+const wordsOf = (l: Lesson): string => l.words.map((w) => `${w.word}${w.gesture ? ` (${w.gesture})` : ''}`).join(', ') || 'none'

@@ -111,6 +111,12 @@ describe('two people on one lesson', () => {
     const m = mergeLessons(base, { ...base, segments: base.segments.slice(1) }, added)
     expect(m.doc.segments.map((s) => s.title)).toEqual(['B', 'C', 'D'])
   })
+  const theirs: Lesson = { ...base, title: 'Post', age: 5, ideaId: 'add-10', aim: { ...base.aim, upTo: 8 }, examples: [{ a: 3, b: 5, total: 8, op: '+' }], kit: [{ thing: 'jar', count: 1 }], story: { ...base.story, who: 'Suri' }, words: [{ word: 'part', gesture: 'One flat hand.' }], arc: 'game' }
+  test.each(['title', 'age', 'ideaId', 'aim', 'examples', 'kit', 'story', 'words', 'arc'] as const)('their %s comes in beside my segment, and mine stays where I changed it', (key) => {
+    const mine = change(base, 0, 'mine')
+    expect(mergeLessons(base, mine, theirs)).toMatchObject({ ok: true, doc: { [key]: theirs[key] } })
+    expect(mergeLessons(base, { ...mine, [key]: theirs[key] }, base).doc[key]).toEqual(theirs[key])
+  })
 })
 test('adults’ segments have a table of their own', () => {
   const moments = simulate(lesson('## A {show}\nDo: Put 3 on the frame\n## N {note to adults}\nDo: Put 5 on the frame\n## B {show}\nDo: Put 2 on the frame'))

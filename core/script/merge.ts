@@ -37,7 +37,8 @@ export function mergeLessons(base: Lesson, mine: Lesson, theirs: Lesson): Merge 
     segments.splice(at, 0, t)
     if (b) conflicts.push({ segmentId: t.id, title: t.title })
   })
-  const pick = <K extends keyof Lesson>(k: K): Lesson[K] => (same(mine[k], base[k]) ? theirs[k] : mine[k])
-  const doc: Lesson = { ...mine, title: pick('title'), age: pick('age'), aim: pick('aim'), examples: pick('examples'), kit: pick('kit'), ideaId: pick('ideaId'), segments }
+  // Whatever else a lesson holds follows whoever changed it; where both did, mine stays.
+  const untouched = (Object.keys(theirs) as (keyof Lesson)[]).filter((k) => same(mine[k], base[k]))
+  const doc: Lesson = { ...mine, ...Object.fromEntries(untouched.map((k) => [k, theirs[k]])), segments }
   return conflicts.length ? { ok: false, doc, conflicts } : { ok: true, doc }
 }
