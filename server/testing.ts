@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto'
 import type { AddressInfo } from 'node:net'
 import { hash } from '@node-rs/argon2'
 import { Client } from 'pg'
+import { afterAll, beforeAll } from 'vitest'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
 import { findExamples } from '@awlbox/core/plan/examples'
@@ -114,6 +115,22 @@ export async function populate(app: TestApp) {
   const [here, there] = [await make('Cobblegate'), await make('Elsewhere')]
   const [owner, teacher, colleague, stranger] = await Promise.all(['owner@cobblegate', 'teacher@cobblegate', 'colleague@cobblegate', 'teacher@elsewhere'].map((e) => signIn(app.address, `${e}.example`)))
   return { here, there, owner: owner!, teacher: teacher!, colleague: colleague!, stranger: stranger!, nobody: caller(app.address) }
+}
+/** A test file's own application and its two settings: opened before its tests, closed after them. */
+export function testWorld(): { readonly app: TestApp; readonly world: Awaited<ReturnType<typeof populate>>; readonly lesson: string } {
+  let app: TestApp
+  let world: Awaited<ReturnType<typeof populate>>
+  beforeAll(async () => {
+    app = await openTestApp()
+    world = await populate(app)
+  })
+  afterAll(() => app.close())
+  return {
+    get app() { return app },
+    get world() { return world },
+    /** Path of the lesson that stands ready in the first setting. */
+    get lesson() { return `/api/lessons/${world.here.lessonId}` },
+  }
 }
 /** Waits until something holds, asking often; fails after the limit instead of hanging. */
 export async function until<T>(what: string, ask: () => Promise<T | null | undefined | false>, limit = 60_000): Promise<T> {

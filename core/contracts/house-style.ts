@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { arcs } from './lesson.ts'
 
 /** The choices a setting makes about wording and method. Every text, check and form follows them. */
 export const HouseStyle = z.object({
@@ -15,7 +16,7 @@ export const HouseStyle = z.object({
   zeroIsPart: z.boolean().default(true),
   turnRoundsCount: z.boolean().default(true),
   unknownAnywhere: z.boolean().default(true),
-  arc: z.enum(['show-together-alone', 'talk-first', 'game', 'explore']).default('show-together-alone'),
+  arc: z.enum(arcs).default('show-together-alone'),
   /** `things-first`: things, picture, line or square, in the head; `learner`: the child chooses. */
   strategyOrder: z.enum(['things-first', 'learner']).default('things-first'),
   /** Fingers are never marked down; `welcome` says so in the lesson. */

@@ -89,8 +89,6 @@ export const Aim = z.object({
   mostThings: z.number().int().min(0).max(100).default(0),
   /** Plates or children shared among. */
   among: z.number().int().min(2).max(6).default(2),
-  /** Parts a whole is split into. */
-  parts: z.number().int().min(2).max(6).default(2),
   device: Device.default({ kind: 'none' }),
 })
 export type Aim = z.infer<typeof Aim>

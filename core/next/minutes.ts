@@ -51,3 +51,13 @@ export function sewn(f: LessonFacts): Record<Station, 0 | 0.5 | 1> {
     next: f.looked > 0 && f.looked === f.replies ? 1 : 0,
   }
 }
+
+/**
+ * Why a lesson's next act is for this evening, in words. `days`: from today to the day it goes out, below zero once
+ * that is past; `waited`: days the oldest reply has waited, null when none waits.
+ */
+export function reasonFor(station: Station, days: number, waited: number | null, filmSeconds: number): string {
+  if (station === 'look' && waited !== null) return waited > 0 ? `The oldest has waited ${waited} ${waited === 1 ? 'day' : 'days'}` : 'Sent today'
+  const when = days < 0 ? `It was for ${-days} ${days === -1 ? 'day' : 'days'} ago` : days === 0 ? 'It goes out today' : days === 1 ? 'It goes out tomorrow' : `It goes out in ${days} days`
+  return station === 'film' ? `${when}; cutting takes about ${Math.round((filmSeconds / 60) * workRates.cutting)} min after` : when
+}

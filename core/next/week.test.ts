@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { planWeek, ratesOf, tasksOf, type WeekLesson } from './week.ts'
+import { inWeek, planWeek, ratesOf, tasksOf, type WeekLesson } from './week.ts'
 
 const lesson = (over: Partial<WeekLesson> = {}): WeekLesson => ({ id: 'a', title: 'Post', day: '2027-03-05', filmBy: '2027-03-03', sendBy: '2027-03-04', filmMinutes: 10, written: true, filmed: 0, cut: false, sent: false, repliesWaiting: 0, repliesExpected: 0, ...over })
 const hours = (minutes: number) => ['2027-03-01', '2027-03-02', '2027-03-03', '2027-03-04', '2027-03-05'].map((day) => ({ day, minutes }))
@@ -16,6 +16,10 @@ test('what is done is not to do again', () => {
   expect(tasksOf(lesson({ filmed: 0.5 }), usual)[0]).toMatchObject({ what: 'film', minutes: 15 })
   expect(tasksOf(lesson({ sent: true, repliesWaiting: 8 }), usual)).toMatchObject([{ what: 'look', minutes: 12 }])
 })
+test.each<[string, Partial<WeekLesson>, boolean]>([
+  ['goes out in it', {}, true], ['goes out later but is filmed in it', { day: '2027-03-12', filmBy: '2027-03-06', sendBy: null }, true], ['begins after it', { day: '2027-03-12', filmBy: '2027-03-08', sendBy: '2027-03-10' }, false],
+  ['has no dates but its day', { filmBy: null, sendBy: null }, true], ['went out before with replies waiting', { day: '2027-02-25', filmBy: null, sendBy: null, repliesWaiting: 2 }, true], ['went out before and is looked at', { day: '2027-02-25', filmBy: null, sendBy: null }, false],
+])('a lesson that %s: in the week %s', (_, over, is) => expect(inWeek(lesson(over), '2027-03-01', '2027-03-07')).toBe(is))
 describe('a week', () => {
   test('with time enough has nothing late and nothing to drop', () => expect(planWeek([lesson()], hours(60), usual)).toMatchObject({ needed: 72, free: 300, late: [], drop: [] }))
   test('too full says what is late and by how much', () => {

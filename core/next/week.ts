@@ -46,6 +46,15 @@ export interface WeekLesson {
   repliesWaiting: number
   repliesExpected: number
 }
+/** Minutes of an evening when nobody has said how many there are, Monday first: weekdays one hour and a half, none at the weekend. */
+export const usualHours: readonly number[] = [90, 90, 90, 90, 90, 0, 0]
+
+/** Whether a lesson makes work in a week (ISO dates): its first work falls before the end, and past ones only while replies wait. */
+export function inWeek(l: Pick<WeekLesson, 'day' | 'filmBy' | 'sendBy' | 'repliesWaiting'>, first: string, last: string): boolean {
+  const begins = [l.filmBy, l.sendBy, l.day].filter((d) => d !== null).sort()[0]!
+  return begins <= last && (l.day >= first || l.repliesWaiting > 0)
+}
+
 export interface Task {
   lessonId: string
   title: string
@@ -79,8 +88,8 @@ export interface WeekPlan {
   free: number
   /** Tasks that would not be done by their day, doing the earliest due first. */
   late: { task: Task; short: number }[]
-  /** What could be left out, least loss first, until the rest fits. */
-  drop: { task: Task; saves: number; why: string }[]
+  /** What could be left out, least loss first, until the rest fits. `whole`: all work of that lesson, else a share of the task. */
+  drop: { task: Task; saves: number; why: string; whole: boolean }[]
 }
 
 /**
@@ -97,17 +106,17 @@ export function planWeek(lessons: readonly WeekLesson[], hours: readonly Hours[]
   const drop: WeekPlan['drop'] = []
   let left = [...tasks]
   const options = [
-    ...tasks.filter((t) => t.what === 'look').map((task) => ({ task, saves: Math.round(task.minutes / 2), why: 'Look at half of the replies and the rest next week: those not heard from longest come first.' })),
-    ...tasks.filter((t) => t.what === 'cut').map((task) => ({ task, saves: Math.round(task.minutes / 2), why: 'Accept the first cut as proposed, with no hand work.' })),
+    ...tasks.filter((t) => t.what === 'look').map((task) => ({ task, saves: Math.round(task.minutes / 2), whole: false, why: 'Look at half of the replies and the rest next week: those not heard from longest come first.' })),
+    ...tasks.filter((t) => t.what === 'cut').map((task) => ({ task, saves: Math.round(task.minutes / 2), whole: false, why: 'Accept the first cut as proposed, with no hand work.' })),
     ...[...lessons].filter((l) => !l.sent).sort((a, b) => b.day.localeCompare(a.day)).flatMap((l) => {
       const mine = tasks.filter((t) => t.lessonId === l.id)
-      return mine.length ? [{ task: mine[0]!, saves: mine.reduce((s, t) => s + t.minutes, 0), why: `Leave “${l.title}” for the week after: it goes out last.` }] : []
+      return mine.length ? [{ task: mine[0]!, saves: mine.reduce((s, t) => s + t.minutes, 0), whole: true, why: `Leave “${l.title}” for the week after: it goes out last.` }] : []
     }),
   ]
   for (const o of options) {
     if (!lateIn(left, hours).length) break
     drop.push(o)
-    left = o.why.startsWith('Leave') ? left.filter((t) => t.lessonId !== o.task.lessonId) : left.map((t) => (t === o.task ? { ...t, minutes: t.minutes - o.saves } : t))
+    left = o.whole ? left.filter((t) => t.lessonId !== o.task.lessonId) : left.map((t) => (t === o.task ? { ...t, minutes: t.minutes - o.saves } : t))
   }
   return { tasks, needed, free, late, drop: late.length ? drop : [] }
 }

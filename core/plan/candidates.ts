@@ -1,14 +1,15 @@
 import type { Aim, Example, Structure } from '../contracts/lesson.ts'
-import { thingsFor, ways } from './numbers/facts.ts'
+import { factFrom, thingsFor, ways } from './numbers/facts.ts'
+import { run } from './numbers/names.ts'
 
-const plus = (a: number, b: number): Example => ({ a, b, total: a + b, op: '+' })
-const minus = (a: number, b: number): Example => ({ a, b, total: a - b, op: '-' })
-const span = (from: number, to: number, by = 1): number[] => Array.from({ length: Math.max(0, Math.floor((to - from) / by) + 1) }, (_, i) => from + i * by)
+const plus = (a: number, b: number): Example => factFrom('+', a, b)
+const minus = (a: number, b: number): Example => factFrom('-', a, b)
+/** Every number from one to another; none when the second is smaller. */
+const span = (from: number, to: number): number[] => (to < from ? [] : run(from, to))
 
 /** All facts an aim allows, before anything is asked of the set as a whole; at most a few thousand. */
 export function candidates(aim: Aim, zero: boolean, turnRounds = true): Example[] {
-  const from = Math.max(aim.least, 0)
-  const all = ofStructure(aim, zero ? 0 : 1, from)
+  const all = ofStructure(aim, zero ? 0 : 1)
   // Where turned round is the same way, a split is met once, its larger part first.
   const facts = aim.structure === 'parts' && !turnRounds ? all.filter((e) => e.a >= e.b) : all
   const most = aim.mostThings
@@ -17,8 +18,8 @@ export function candidates(aim: Aim, zero: boolean, turnRounds = true): Example[
 /** Whether a structure is played with one thing for each number; lines and squares need none. */
 export const countsThings = (s: Structure): boolean => s !== 'tens' && s !== 'round-back' && s !== 'order'
 
-function ofStructure(aim: Aim, least: number, from: number): Example[] {
-  const to = aim.upTo
+function ofStructure(aim: Aim, least: number): Example[] {
+  const { least: from, upTo: to } = aim
   switch (aim.structure) {
     case 'parts': return ways(to, 2, { ordered: true, zero: least === 0 }).map(([a, b]) => plus(a!, b!))
     case 'add': return span(Math.max(least, from), to).flatMap((a) => span(least, to - a).filter((b) => a + b >= 2).map((b) => plus(a, b)))
@@ -26,13 +27,13 @@ function ofStructure(aim: Aim, least: number, from: number): Example[] {
     case 'count-on': return span(Math.max(2, from), to - 1).flatMap((a) => span(1, Math.min(3, to - a)).map((b) => plus(a, b)))
     case 'take-away': return span(Math.max(2, from), to).flatMap((a) => span(least, least === 0 ? a : a - 1).map((b) => minus(a, b)))
     case 'doubles': return span(Math.max(least, from), Math.floor(to / 2)).map((a) => plus(a, a))
-    case 'halves': return span(Math.max(2, from), to).filter((a) => a % 2 === 0 || aim.mustHave.includes('leftover')).map((a) => ({ a, b: 2, total: Math.floor(a / 2), op: '÷' }))
-    case 'share': return span(Math.max(aim.among, from), to).filter((a) => a % aim.among === 0 || aim.mustHave.includes('leftover')).map((a) => ({ a, b: aim.among, total: Math.floor(a / aim.among), op: '÷' }))
+    case 'halves': return span(Math.max(2, from), to).filter((a) => a % 2 === 0 || aim.mustHave.includes('leftover')).map((a) => factFrom('÷', a, 2))
+    case 'share': return span(Math.max(aim.among, from), to).filter((a) => a % aim.among === 0 || aim.mustHave.includes('leftover')).map((a) => factFrom('÷', a, aim.among))
     case 'missing': return span(Math.max(2, from), to).flatMap((whole) => span(least, whole - least).map((a) => plus(a, whole - a)))
-    case 'compare': return span(Math.max(least, from), to).flatMap((a) => span(least, to).map((b): Example => ({ a, b, total: Math.abs(a - b), op: '~' })))
+    case 'compare': return span(Math.max(least, from), to).flatMap((a) => span(least, to).map((b) => factFrom('~', a, b)))
     case 'teens': return span(1, Math.min(9, to - 10)).map((b) => plus(10, b))
     case 'tens': return span(Math.max(from, 1), to).flatMap((a) => [10, 20, 30, 40, 50].flatMap((b) => [...(a + b <= to ? [plus(a, b)] : []), ...(a - b >= 0 ? [minus(a, b)] : [])]))
     case 'round-back': return span(Math.max(20, from), to).flatMap((a) => span(9, a - 1).filter((b) => b > 8 && b % 10 >= 8).map((b) => minus(a, b)))
-    case 'order': return span(Math.max(least, from), to).map((a): Example => ({ a, b: Math.round(a / 10) * 10, total: a, op: '@' }))
+    case 'order': return span(Math.max(least, from), to).map((a) => factFrom('@', a, 0))
   }
 }

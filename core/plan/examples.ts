@@ -16,7 +16,8 @@ export const levels = ['gentle', 'middle', 'stretch'] as const
 export type Level = (typeof levels)[number]
 export type SearchResult = { ok: true; sets: ExampleSet[] } | { ok: false; conflict: string }
 
-const has: Record<Wish, (set: readonly Example[]) => boolean> = {
+/** Whether a set holds what a wish asks for. */
+export const holds: Record<Wish, (set: readonly Example[]) => boolean> = {
   double: (set) => set.some((e) => e.a === e.b && e.op === '+' && e.a > 0) || set.some((e) => e.op === '-' && e.a === 2 * e.b && e.b > 0),
   'turn-round': (set) => set.some((e) => e.a !== e.b && set.some((f) => f.op === '+' && e.op === '+' && f.a === e.b && f.b === e.a)),
   zero: (set) => set.some((e) => e.a === 0 || e.b === 0 || e.total === 0),
@@ -125,7 +126,7 @@ function conflictIn(aim: Aim, pool: readonly Example[], options: SearchOptions):
   if (mustHave.includes('leftover') && structure !== 'share' && structure !== 'halves') return 'Only sharing and halving leave something over.'
   if (structure === 'teens' && aim.upTo < 11) return 'Teens begin at eleven: let numbers go beyond ten.'
   if (pool.length === 0) return aim.mostThings > 0 ? `No fact here can be shown with ${aim.mostThings} things: allow more, or smaller numbers.` : `No fact of this idea lies between ${aim.least} and ${aim.upTo}.`
-  for (const wish of mustHave) if (!has[wish](pool)) return `No ${wish} exists among the facts of this idea up to ${aim.upTo}${aim.mostThings ? ` with ${aim.mostThings} things` : ''}.`
+  for (const wish of mustHave) if (!holds[wish](pool)) return `No ${wish} exists among the facts of this idea up to ${aim.upTo}${aim.mostThings ? ` with ${aim.mostThings} things` : ''}.`
   if (pool.length < aim.count) return `Only ${pool.length} ${pool.length === 1 ? 'fact exists' : 'facts exist'} here; ${aim.count} examples were asked for.`
   if (aim.noRepeatedTotal && new Set(pool.map((e) => e.total)).size < aim.count) return `Only ${new Set(pool.map((e) => e.total)).size} different totals exist; ${aim.count} were asked for.`
   return deviceConflict(aim.device, aim)
@@ -147,7 +148,7 @@ function build(aim: Aim, pool: readonly Example[], keep: readonly Example[], ran
   }
   const asksZero = aim.mustHave.includes('zero')
   for (const wish of aim.mustHave) {
-    if (has[wish](set)) continue
+    if (holds[wish](set)) continue
     if (wish === 'turn-round') {
       const first = set.find((e) => e.a !== e.b) ?? pick(pool.filter((e) => e.op === '+' && e.a !== e.b && (asksZero || (e.a && e.b)) && pool.some((f) => f.a === e.b && f.b === e.a)))
       if (!first) return null
@@ -156,7 +157,7 @@ function build(aim: Aim, pool: readonly Example[], keep: readonly Example[], ran
       if (second && allowed(second)) set.push(second)
       continue
     }
-    const one = pick(pool.filter((e) => has[wish]([e])))
+    const one = pick(pool.filter((e) => holds[wish]([e])))
     if (one) set.push(one)
   }
   while (set.length < aim.count) {
@@ -164,7 +165,7 @@ function build(aim: Aim, pool: readonly Example[], keep: readonly Example[], ran
     if (!next) return null
     set.push(next)
   }
-  return set.length <= aim.count && aim.mustHave.every((w) => has[w](set)) ? set : null
+  return set.length <= aim.count && aim.mustHave.every((w) => holds[w](set)) ? set : null
 }
 
 function arrange(set: readonly Example[]): Example[] {

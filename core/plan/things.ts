@@ -1,11 +1,9 @@
 import type { KitItem } from '../contracts/lesson.ts'
 
 /** What a thing can stand in for: swaps are matched by these. */
-export const properties = [
-  'counted', 'two faces', 'stacks', 'stands up', 'ten slots', 'hides', 'written on', 'two places', 'several places', 'numbered line', 'rolls numbers',
-  'number square', 'parts of a whole', 'dots', 'slides', 'draws slips', 'rolls along', 'spins',
-] as const
-export type Property = (typeof properties)[number]
+export type Property =
+  | 'counted' | 'two faces' | 'stacks' | 'stands up' | 'ten slots' | 'hides' | 'written on' | 'two places' | 'several places' | 'numbered line' | 'rolls numbers'
+  | 'number square' | 'parts of a whole' | 'dots' | 'slides' | 'draws slips' | 'rolls along' | 'spins'
 
 export interface KnownThing {
   name: string
@@ -14,8 +12,6 @@ export interface KnownThing {
   /** Largest usual size in mm (width, depth, height), for the small-parts test; absent for things never loose. */
   size?: readonly [number, number, number]
   caution?: string
-  /** Eaten or gone during the lesson: the count changes under the child's hands. */
-  eaten?: boolean
   /** Nobody has to find it: it can be drawn, printed or done without a thing. */
   drawable?: boolean
 }
@@ -24,7 +20,7 @@ export interface KnownThing {
 export const knownThings: readonly KnownThing[] = [
   { name: 'two-faced counters', words: ['counter', 'counters', 'two-faced counters'], properties: ['counted', 'two faces', 'stacks'], size: [22, 22, 2] },
   { name: 'bottle tops', words: ['bottle top', 'bottle tops', 'tops'], properties: ['counted', 'two faces', 'stacks'], size: [30, 30, 14] },
-  { name: 'dried pasta', words: ['pasta', 'dried pasta', 'pasta shapes'], properties: ['counted'], size: [35, 12, 12], eaten: true, caution: 'Food as counters: mind allergies, and say it is not for eating.' },
+  { name: 'dried pasta', words: ['pasta', 'dried pasta', 'pasta shapes'], properties: ['counted'], size: [35, 12, 12], caution: 'Food as counters: mind allergies, and say it is not for eating.' },
   { name: 'buttons', words: ['button', 'buttons'], properties: ['counted', 'two faces'], size: [20, 20, 4] },
   { name: 'coins', words: ['coin', 'coins'], properties: ['counted', 'two faces', 'stacks'], size: [25, 25, 2] },
   { name: 'folded socks', words: ['sock', 'socks', 'folded socks'], properties: ['counted'], size: [120, 90, 60] },
@@ -69,6 +65,9 @@ export const thingNamed = (text: string): KnownThing | undefined => {
   const t = text.trim().toLowerCase()
   return knownThings.find((k) => k.name === t) ?? knownThings.find((k) => k.words.includes(t))
 }
+
+/** Names of several of each thing that is counted one by one. */
+export const countedNames: readonly string[] = knownThings.filter((k) => k.properties.includes('counted')).flatMap((k) => [k.name, ...k.words]).filter((w) => w.endsWith('s'))
 
 /** Things with the properties this one is used for, best match first; never itself. */
 export function swapsFor(name: string, uses?: readonly Property[]): KnownThing[] {

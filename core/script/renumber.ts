@@ -3,6 +3,7 @@ import { exampleSentence } from '../plan/numbers/facts.ts'
 import { numberName, readNumberAt } from '../plan/numbers/names.ts'
 import { pauseWords } from './reading.ts'
 import { sentencesIn } from './sentence.ts'
+import { capital } from '../words.ts'
 
 type Role = 'a' | 'b' | 'total'
 
@@ -43,7 +44,7 @@ export function renumberText(text: string, from: Example, to: Example, used: Rec
       used[role]++
       const was = list.slice(first, last + 1).join('')
       const said = /^\d/.test(was) ? String(to[role]) : numberName(to[role])
-      out[first] = /^[A-Z]/.test(was) ? said[0]!.toUpperCase() + said.slice(1) : said
+      out[first] = /^[A-Z]/.test(was) ? capital(said) : said
       for (let i = first + 1; i <= last; i++) out[i] = ''
     }
     w = found.to

@@ -46,4 +46,3 @@ export async function readLesson(file: string | undefined): Promise<{ lesson: Le
   if (!reading.lesson.segments.length) throw new BadInput(`${file} has nothing that could be a step: a lesson in Markdown has lines like “## Watch me {show}” and “Say: …” under them, notes have sentences.`)
   return reading
 }
-export const clockText = (s: number): string => `${Math.floor(Math.round(s) / 60)}:${String(Math.round(s) % 60).padStart(2, '0')}`

@@ -1,6 +1,7 @@
 import { proofread } from '@awlbox/core/script/proof/proof'
 import { describeTable } from '@awlbox/core/script/table/description'
-import { clockText, type Printed, readLesson } from './printed.ts'
+import { type Printed, readLesson } from './printed.ts'
+import { clockTime } from '@awlbox/core/words'
 
 /** `proof LESSON`: timing, table-top and findings. */
 export async function proof(args: string[]): Promise<Printed> {
@@ -16,8 +17,8 @@ export async function proof(args: string[]): Promise<Printed> {
     unplaced,
   }
   const text = [
-    `${lesson.title}: film ${clockText(p.time.film)} of ${clockText(p.time.filmLimit)}, home ${clockText(p.time.home)}, children doing ${Math.round(p.time.doing * 100)} %`,
-    ...p.time.segments.map((s, i) => `  ${clockText(s.start).padStart(6)}  ${clockText(s.film).padStart(5)}  ${lesson.segments[i]!.title}`),
+    `${lesson.title}: film ${clockTime(p.time.film)} of ${clockTime(p.time.filmLimit)}, home ${clockTime(p.time.home)}, children doing ${Math.round(p.time.doing * 100)} %`,
+    ...p.time.segments.map((s, i) => `  ${clockTime(s.start).padStart(6)}  ${clockTime(s.film).padStart(5)}  ${lesson.segments[i]!.title}`),
     `Each home needs: ${p.needs.map((n) => `${n.count} ${n.thing}`).join(', ') || 'nothing'}`,
     ...unplaced.map((u) => `line ${u.line}: not placed (${u.why}): ${u.text}`),
     ...(p.findings.length ? p.findings.map((f) => `${f.severity.padEnd(5)} ${f.code}: ${f.stepId ? `${place.get(f.stepId)}: ` : ''}${f.what} ${f.why}`) : ['Nothing found wrong.']),

@@ -3,7 +3,8 @@ import { differenceInCalendarDays, getDay } from 'date-fns'
 import { z } from 'zod'
 import { Lesson } from '@awlbox/core/contracts/lesson'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
-import { nextAct, sewn } from '@awlbox/core/next/minutes'
+import { nextAct, reasonFor, sewn } from '@awlbox/core/next/minutes'
+import { usualHours } from '@awlbox/core/next/week'
 import { hoursOf, ladderOf } from '../people/setting.ts'
 import { mayClass, mayLesson } from '../platform/access.ts'
 import { notFound, Problem } from '../platform/problem.ts'
@@ -12,7 +13,7 @@ import type { Services } from '../platform/services.ts'
 import { exportRoutes } from './export-routes.ts'
 import { lessonFacts } from './facts.ts'
 import { libraryRoutes } from './library-routes.ts'
-import { usualHours, weekRoutes } from './week-routes.ts'
+import { weekRoutes } from './week-routes.ts'
 import { classesOf, createLesson, lastReplies, lessonById, lessonsOf, nameRevision, revisionDoc, revisionsOf, saveLesson } from './store.ts'
 
 const NewLesson = z.object({ day: z.iso.date(), doc: Lesson })
@@ -34,8 +35,12 @@ export function planRoutes(router: Router, s: Services): void {
       return { id: r.id, classId: r.classId, day: r.day, title: r.title.title, idea: ideaById(r.title.ideaId, ladder)?.name ?? '', facts: f, sewn: sewn(f), act: nextAct(f) }
     })
     // An evening looks a week ahead; what goes out later has its place in the week.
-    const tonight = lessons.filter((l) => !(l.facts.sent && l.facts.replies === l.facts.looked) && differenceInCalendarDays(new Date(l.day), now) <= 7).map((l) => ({ lessonId: l.id, title: l.title, label: l.act.label, station: l.act.station, minutes: l.act.minutes, reason: reasonFor(l, now), due: l.act.station === 'look' ? -1 : differenceInCalendarDays(new Date(l.day), now) }))
-      .sort((a, b) => a.due - b.due)
+    const tonight = lessons.flatMap((l) => {
+      const days = differenceInCalendarDays(new Date(l.day), now)
+      if ((l.facts.sent && l.facts.replies === l.facts.looked) || days > 7) return []
+      const waited = l.facts.oldestWaiting && differenceInCalendarDays(now, new Date(l.facts.oldestWaiting))
+      return [{ lessonId: l.id, title: l.title, ...l.act, reason: reasonFor(l.act.station, days, waited, l.facts.filmSeconds), due: l.act.station === 'look' ? -1 : days }]
+    }).sort((a, b) => a.due - b.due)
     const quiet = (ids.length ? await lastReplies(s.db, ids) : []).flatMap((c) => {
       if (!c.firstSent) return []
       const days = differenceInCalendarDays(now, c.last ?? c.firstSent)
@@ -91,15 +96,4 @@ export function planRoutes(router: Router, s: Services): void {
     if (!doc) throw notFound('This revision')
     return { doc }
   })
-}
-
-function reasonFor(l: { day: string; act: { station: string }; facts: { oldestWaiting: Date | null; replies: number; looked: number; proposedDrops: number; filmSeconds: number } }, now: Date): string {
-  if (l.act.station === 'look' && l.facts.oldestWaiting) {
-    const days = differenceInCalendarDays(now, new Date(l.facts.oldestWaiting))
-    return days > 0 ? `The oldest has waited ${days} ${days === 1 ? 'day' : 'days'}` : 'Sent today'
-  }
-  const days = differenceInCalendarDays(new Date(l.day), now)
-  const when = days < 0 ? `It was for ${-days} ${days === -1 ? 'day' : 'days'} ago` : days === 0 ? 'It goes out today' : days === 1 ? 'It goes out tomorrow' : `It goes out in ${days} days`
-  const minutes = Math.round((l.facts.filmSeconds / 60) * 4)
-  return l.act.station === 'film' ? `${when}; cutting takes about ${minutes} min after` : when
 }

@@ -3,7 +3,7 @@ import { addDays, formatISO, parseISO, startOfWeek, subDays } from 'date-fns'
 import ical from 'ical-generator'
 import { z } from 'zod'
 import { Example } from '@awlbox/core/contracts/lesson'
-import { planWeek, ratesOf, tasksOf, type WeekLesson } from '@awlbox/core/next/week'
+import { inWeek, planWeek, ratesOf, tasksOf, usualHours, type WeekLesson } from '@awlbox/core/next/week'
 import { summarise } from '@awlbox/core/plan/kit'
 import { hoursOf, saveHours } from '../people/setting.ts'
 import { mayClass, mayLesson } from '../platform/access.ts'
@@ -14,10 +14,9 @@ import type { Services } from '../platform/services.ts'
 import { lessonFacts } from './facts.ts'
 import { kitsOfClass } from './kit-store.ts'
 import { examplesSince, lessonsDue, saveDates, workDone } from './week-store.ts'
+import { capital } from '@awlbox/core/words'
 
 const Dates = z.object({ day: z.iso.date(), filmBy: z.iso.date().nullable(), sendBy: z.iso.date().nullable() })
-/** Minutes of an evening when nobody has said how many there are: weekdays one hour and a half, none at the weekend. */
-export const usualHours: readonly number[] = [90, 90, 90, 90, 90, 0, 0]
 const iso = (d: Date): string => formatISO(d, { representation: 'date' })
 
 async function weekOf(s: Services, person: Person, from: Date) {
@@ -27,16 +26,13 @@ async function weekOf(s: Services, person: Person, from: Date) {
   const rates = ratesOf(await workDone(s.db, person.id))
   const minutes = (await hoursOf(s.db, person.id)) ?? [...usualHours]
   const hours = days.map((day, i) => ({ day, minutes: minutes[i] ?? 0 }))
-  const lessons = due.flatMap((l): (WeekLesson & { className: string })[] => {
+  const lessons = due.map((l): WeekLesson & { className: string } => {
     const f = facts.get(l.id)!
-    // Past lessons matter only for the replies still waiting; later ones only when their work falls into this week.
-    const first = [l.filmBy, l.sendBy, l.day].filter((d): d is string => d !== null).sort()[0]!
-    if (first > days[6]! || (l.day < days[0]! && f.replies === f.looked)) return []
-    return [{
+    return {
       id: l.id, title: l.title, className: l.className, day: l.day, filmBy: l.filmBy, sendBy: l.sendBy, filmMinutes: f.filmSeconds / 60, written: f.segments > 0 && f.findings === 0,
       filmed: f.segments ? f.filmed / f.segments : 0, cut: f.rendered, sent: f.sent, repliesWaiting: f.replies - f.looked, repliesExpected: f.sent || l.day > days[6]! ? 0 : l.children,
-    }]
-  })
+    }
+  }).filter((l) => inWeek(l, days[0]!, days[6]!))
   // Hours of days gone by cannot be worked any more.
   const today = iso(new Date())
   const ahead = hours.filter((h) => h.day >= today)
@@ -65,7 +61,7 @@ export function weekRoutes(router: Router, s: Services): void {
     const calendar = ical({ name: `Awlbox: ${person.settingName}`, prodId: { company: 'awlbox', product: 'week' } })
     for (const l of week.lessons) {
       calendar.createEvent({ id: `${l.id}-day@awlbox`, start: parseISO(l.day), allDay: true, summary: `${l.title} goes out (${l.className})` })
-      for (const t of tasksOf(l, week.rates)) calendar.createEvent({ id: `${l.id}-${t.what}@awlbox`, start: parseISO(t.by), allDay: true, summary: `${t.what[0]!.toUpperCase()}${t.what.slice(1)}: ${l.title}`, description: `About ${t.minutes} minutes.` })
+      for (const t of tasksOf(l, week.rates)) calendar.createEvent({ id: `${l.id}-${t.what}@awlbox`, start: parseISO(t.by), allDay: true, summary: `${capital(t.what)}: ${l.title}`, description: `About ${t.minutes} minutes.` })
     }
     res.type('text/calendar; charset=utf-8').attachment(`awlbox-${week.from}.ics`)
     res.send(calendar.toString())

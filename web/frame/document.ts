@@ -25,6 +25,12 @@ function read<T>(key: string): T | null {
     return null
   }
 }
+/** The draft this device kept, with what an older one does not say filled in; null for none, or one that is no lesson. */
+function draftOf(id: string): Draft | null {
+  const kept = read<Draft>(draftKey(id))
+  const [doc, base] = [Lesson.safeParse(kept?.doc), Lesson.safeParse(kept?.base)]
+  return kept && doc.success && base.success ? { revision: kept.revision, doc: doc.data, base: base.data } : null
+}
 function keep(key: string, value: unknown): void {
   try {
     if (value === null) localStorage.removeItem(key)
@@ -50,8 +56,8 @@ export interface LessonDocument {
 export function useLessonDocument(record: LessonRecord): LessonDocument {
   const id = record.id
   // What this device kept is read once, when the lesson is opened.
-  const [draft] = useState(() => read<Draft>(draftKey(id)))
-  const [doc, setDoc] = useState<Lesson>(() => (draft && Lesson.safeParse(draft.doc).success ? draft.doc : record.doc))
+  const [draft] = useState(() => draftOf(id))
+  const [doc, setDoc] = useState<Lesson>(draft?.doc ?? record.doc)
   const saved = useRef({ revision: draft?.revision ?? record.revision, doc: draft?.base ?? record.doc })
   const [state, setState] = useState<SaveState>(() => (draft ? { kind: 'saving' } : { kind: 'saved', revision: record.revision }))
   const [stacks, setStacks] = useState(() => read<{ past: Lesson[]; future: Lesson[] }>(undoKey(id)) ?? { past: [], future: [] })
@@ -178,7 +184,8 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
       const before = stacks.past.at(-1)
       if (before) {
         remember({ past: stacks.past.slice(0, -1), future: [latest.current, ...stacks.future].slice(0, undoDepth) })
-        put(before)
+        // Kept by this device, perhaps before lessons held all they hold now.
+        put(Lesson.parse(before))
         return
       }
       // Nothing left in this browser: the server keeps every revision.
@@ -193,7 +200,7 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
       const [next, ...rest] = stacks.future
       if (!next) return
       remember({ past: [...stacks.past, latest.current].slice(-undoDepth), future: rest })
-      put(next)
+      put(Lesson.parse(next))
     },
     resolve(next) {
       put(next)

@@ -1,4 +1,6 @@
 import { expose } from 'comlink'
+import type { Device } from '@awlbox/core/contracts/chance'
+import { luckySeed } from '@awlbox/core/plan/chance/plan'
 import { addPlayed, type Game, type Played, playGames } from '@awlbox/core/plan/chance/simulate'
 
 const batch = 50_000
@@ -21,6 +23,7 @@ const worker = {
     }
     return all
   },
+  lucky: (device: Device, wanted: readonly (readonly number[])[]): number | null => luckySeed(device, wanted),
   stop(run: number): void {
     stopped = Math.max(stopped, run)
   },

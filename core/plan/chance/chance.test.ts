@@ -82,6 +82,19 @@ describe('a lucky run', () => {
     const roll = rollsFrom(twoDice, seed)
     expect(wanted.map(() => roll())).toEqual(wanted)
   })
+  test('of four pairs is found too, though only one seed in a million and more gives it', () => {
+    const wanted = [[6, 6], [1, 1], [5, 6], [2, 6]]
+    const roll = rollsFrom(twoDice, luckySeed(twoDice, wanted)!)
+    expect(wanted.map(() => roll())).toEqual(wanted)
+  })
+  test('whatever the device, is what a game with that seed gives', () => fc.assert(fc.property(anyDevice, fc.integer({ min: 1, max: 2000 }), (device, seed) => {
+    const roll = rollsFrom(device, seed)
+    const wanted = [roll(), roll()]
+    const found = luckySeed(device, wanted, 2000)!
+    expect(found).toBeLessThanOrEqual(seed)
+    const again = rollsFrom(device, found)
+    expect([again(), again()]).toEqual(wanted)
+  }), { numRuns: 60 }))
   test('does not exist for what can never come', () => expect(luckySeed(bowl(false), [[4, 4]], 10)).toBeNull())
   test('an example the device cannot show has no roll', () => expect(rollsFor(die, [{ a: 7, b: 3, total: 10, op: '+' }, { a: 6, b: 4, total: 10, op: '+' }])).toEqual([null, [6]]))
 })

@@ -59,6 +59,17 @@ export function familyOf(e: Example): string[] {
   return [...new Set([`${a} + ${b} = ${whole}`, `${b} + ${a} = ${whole}`, `${whole} − ${b} = ${a}`, `${whole} − ${a} = ${b}`])]
 }
 
+/** The fact two numbers make; for `@` the second is the first one's nearest ten. Take-aways may come out below zero. */
+export function factFrom(op: Example['op'], a: number, b: number): Example {
+  switch (op) {
+    case '+': return { a, b, total: a + b, op }
+    case '-': return { a, b, total: a - b, op }
+    case '÷': return { a, b, total: Math.floor(a / Math.max(1, b)), op }
+    case '~': return { a, b, total: Math.abs(a - b), op }
+    case '@': return { a, b: Math.round(a / 10) * 10, total: a, op }
+  }
+}
+
 /** What is left over when things are shared. */
 export const leftOver = (e: Example): number => (e.op === '÷' && e.b > 0 ? e.a - e.b * e.total : 0)
 

@@ -4,6 +4,7 @@ import type { Hop } from '../../script/table/state.ts'
 import { exampleSentence, leftOver } from './facts.ts'
 import { numberName } from './names.ts'
 import { countOnLine } from './runs.ts'
+import { capital } from '../../words.ts'
 
 export const rungNames = ['things', 'picture', 'track', 'head'] as const
 /** What a way of working stands on: things, a picture, a line or square, or nothing but the head. */
@@ -38,9 +39,8 @@ interface Saying {
 }
 
 const n = numberName
-const cap = (s: string): string => s[0]!.toUpperCase() + s.slice(1)
 const doing = (text: string): ScriptLine => ({ verb: 'do', text })
-const saying = (text: string): ScriptLine => ({ verb: 'say', text: cap(text) })
+const saying = (text: string): ScriptLine => ({ verb: 'say', text: capital(text) })
 const counting = (text: string): ScriptLine => ({ verb: 'count', text })
 const writing = (text: string): ScriptLine => ({ verb: 'write', text })
 const frames = (most: number): ScriptLine => doing(most > 20 ? 'Lay out three ten frames' : most > 10 ? 'Lay out two ten frames' : 'Lay out a ten frame')
@@ -68,7 +68,7 @@ const strategies: readonly Strategy[] = [
   },
   {
     id: 'five-and-five', name: 'Fives together, then the rest', rung: 'things', applies: (e) => plus(e) && e.a >= 5 && e.b >= 5 && e.a <= 10 && e.b <= 10,
-    work: (e) => ({ lines: [frames(e.total), doing('Put 5 on the frame'), doing('Put 5 blue on the frame'), saying(`five and five is ten. ${cap(n(e.a - 5))} and ${n(e.b - 5)} more.`), ...put(e.a - 5, 'frame'), ...put(e.b - 5, 'frame', ' blue'), saying(`that makes ${n(e.total)}.`)], hops: [], shown: 'left' }),
+    work: (e) => ({ lines: [frames(e.total), doing('Put 5 on the frame'), doing('Put 5 blue on the frame'), saying(`five and five is ten. ${capital(n(e.a - 5))} and ${n(e.b - 5)} more.`), ...put(e.a - 5, 'frame'), ...put(e.b - 5, 'frame', ' blue'), saying(`that makes ${n(e.total)}.`)], hops: [], shown: 'left' }),
   },
   {
     id: 'share-one-by-one', name: 'Share one at a time', rung: 'things', applies: (e) => e.op === '÷' && e.a > 0 && e.a <= 30,

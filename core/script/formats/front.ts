@@ -13,7 +13,6 @@ export function frontLines(lesson: Lesson): string[] {
   if (aim.noRepeatedTotal) said.push('no total twice')
   if (aim.mostThings) said.push(`at most ${aim.mostThings} things`)
   if (aim.among !== 2) said.push(`among ${aim.among}`)
-  if (aim.parts !== 2) said.push(`in ${aim.parts} parts`)
   const out = [`Idea: ${lesson.ideaId}`, `Age: ${lesson.age}`, `Aim: ${said.join(', ')}`]
   if (aim.device.kind !== 'none') out.push(`Device: ${deviceText(aim.device)}`)
   if (lesson.examples.length) out.push(`Examples: ${lesson.examples.map((e) => `${exampleText(e)}${e.locked ? ' (kept)' : ''}`).join('; ')}`)
@@ -58,7 +57,6 @@ function readAim(text: string): Aim | null {
     else if (/^from \d+$/.test(part)) aim.least = n
     else if (/^at most \d+ things?$/.test(part)) aim.mostThings = n
     else if (/^among \d+$/.test(part)) aim.among = n
-    else if (/^in \d+ parts$/.test(part)) aim.parts = n
     else if (part === 'no total twice') aim.noRepeatedTotal = true
     else if (part.startsWith('with ') && (wishes as readonly string[]).includes(part.slice(5))) (aim.mustHave as string[]).push(part.slice(5))
     else return null

@@ -1,6 +1,7 @@
 import { aimOf } from '../../plan/aim.ts'
 import { frontLines, readFront } from './front.ts'
 import { defaultStory, Lesson, type Segment, SegmentKind, type Step, TaskSpec, verbs } from '../../contracts/lesson.ts'
+import { capital } from '../../words.ts'
 
 export interface Unplaced {
   line: number
@@ -83,7 +84,6 @@ function readTask(text: string): TaskSpec | null {
   return parsed.success ? parsed.data : null
 }
 
-const cap = (s: string): string => s[0]!.toUpperCase() + s.slice(1)
 function taskMark(t: TaskSpec): string {
   switch (t.kind) {
     case 'number': return ` {answer ${t.answer}}`
@@ -100,7 +100,7 @@ export function toMarkdown(lesson: Lesson): string {
     ...s.steps.map((x) => {
       const text = oneLine(x.text)
       const marks = `${x.task ? taskMark(x.task) : ''}${x.deliberate ? ' {on purpose}' : ''}`
-      return `${cap(x.verb)}: ${text}${text.endsWith('}') ? ' {}' : ''}${marks}`
+      return `${capital(x.verb)}: ${text}${text.endsWith('}') ? ' {}' : ''}${marks}`
     }),
   ])
   return [`# ${oneLine(lesson.title)}`, '', ...frontLines(lesson), ...body, ''].join('\n')

@@ -6,6 +6,7 @@ import { readClaps, readCount, readSeconds } from '../reading.ts'
 import { sentencesIn } from '../sentence.ts'
 import { kitIn } from './front.ts'
 import type { MarkdownReading, Unplaced } from './markdown.ts'
+import { capital } from '../../words.ts'
 
 const kindWords: readonly (readonly [RegExp, Segment['kind']])[] = [
   [/\b(need|resources|materials|things|equipment)\b/i, 'things needed'], [/\b(warm|starter|song|rhyme)\b/i, 'warm-up'], [/\b(aim|objective|today|goal|we will learn)\b/i, 'aim'],
@@ -40,7 +41,7 @@ export function stepsIn(line: string): Omit<Step, 'id'>[] {
   if (wait && (readSeconds(wait[1]!) ?? 0) <= 60) return [{ verb: 'wait', text: `${readSeconds(wait[1]!)} s` }]
   if (/^[([]?\s*(?:pause|stop) (?:the |your )?(?:film|video|here)\b/i.test(text)) {
     const rest = text.replace(/^[([]?\s*(?:pause|stop) (?:the |your )?(?:film|video|here)\b[\s,:.–-]*(?:and|to|while you)?\s*/i, '').replace(/[)\]]$/, '')
-    return [{ verb: 'pause', text: rest ? rest[0]!.toUpperCase() + rest.slice(1) : 'Do it now, then press play.' }]
+    return [{ verb: 'pause', text: capital(rest) || 'Do it now, then press play.' }]
   }
   const claps = readClaps(text)
   if (claps && text.length < 60 && /^(clap|tap|knock|drum|stamp|ring)/i.test(text)) return [{ verb: 'sound', text }]

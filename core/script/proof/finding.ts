@@ -1,5 +1,6 @@
 import type { HouseStyle } from '../../contracts/house-style.ts'
 import type { Lesson, Step } from '../../contracts/lesson.ts'
+import { numbersIn, tokens } from '../../plan/numbers/names.ts'
 import type { Moment } from '../simulate.ts'
 import type { Needed } from '../stock.ts'
 import type { LessonTime } from '../time.ts'
@@ -68,3 +69,9 @@ export function eachLine(rules: readonly LineRule[]): Rule {
 export const at = (m: Moment, code: string, severity: Severity, what: string, why: string, fix?: Fix): Finding => ({
   code, severity, stepId: m.step.id, segmentId: m.segment.id, what, why, ...(fix ? { fix } : {}),
 })
+/** A finding about the lesson as a whole, unless the rest says where it stands. */
+export const ofLesson = (code: string, severity: Severity, what: string, why: string, rest: Partial<Finding> = {}): Finding =>
+  ({ code, severity, stepId: null, segmentId: null, what, why, ...rest })
+
+/** Whether a text says a number, in figures or in words. */
+export const saysNumber = (text: string, n: number): boolean => numbersIn(tokens(text)).some((x) => x.value === n)

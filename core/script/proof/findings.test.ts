@@ -72,6 +72,7 @@ const pairs: [code: string, bad: string, good: string, given?: Given, goodGiven?
   ['house-word', `${put(7)}Say: Four plus three equals seven.`, `${put(7)}Say: Four add three equals seven.`],
   ['house-word', `${put(7)}Say: Four add three makes seven.`, `${put(7)}Say: That makes seven.`],
   ['fewer-less', `${put(3)}Say: The second house has less parcels.`, `${put(3)}Say: The second house has fewer parcels.`],
+  ['fewer-less', `${put(3)}Say: There are less paper cups here.`, `${put(3)}Say: Seven is two less than nine.`],
   ['pairs-name', `${put(3)}Say: These are number bonds.`, `${put(3)}Say: These are partners.`, { style: { pairsName: 'partners' } }],
   ['symbol-stage', `${put(3)}Write: 2 + 1 = 3`, `${put(3)}Write: 3`, { age: 3 }],
   ['unknown-left', `${put(6)}Write: 6 = 4 + 2`, `${put(6)}Write: 4 + 2 = 6`, { style: { unknownAnywhere: false } }],

@@ -1,9 +1,7 @@
 import { numbersIn, tokens } from '../../plan/numbers/names.ts'
 import type { Moment } from '../simulate.ts'
 import { leftOn, thingsIn, thingsOn } from '../table/state.ts'
-import { at, type Finding, type Rule } from './finding.ts'
-
-const says = (text: string, n: number): boolean => numbersIn(tokens(text)).some((x) => x.value === n)
+import { at, type Finding, type Rule, saysNumber } from './finding.ts'
 
 /** Moments of each children's segment, in order. */
 function bySegment(moments: readonly Moment[]): Moment[][] {
@@ -22,7 +20,7 @@ export const hidden: Rule = ({ moments }) => {
   for (const list of bySegment(moments)) {
     list.forEach((m, i) => {
       for (const a of m.actions) {
-        if (a.type === 'hold' && !list.some((x) => x !== m && ['say', 'ask', 'count', 'reveal'].includes(x.step.verb) && says(x.step.text, a.number)))
+        if (a.type === 'hold' && !list.some((x) => x !== m && ['say', 'ask', 'count', 'reveal'].includes(x.step.verb) && saysNumber(x.step.text, a.number)))
           out.push(at(m, 'held-unsaid', 'risky', `${a.number} is held, but no line of this segment says it.`, 'Children can only hold a number they have heard.'))
         if (a.type !== 'cover') continue
         const later = list.slice(i)
@@ -32,7 +30,7 @@ export const hidden: Rule = ({ moments }) => {
           out.push(at(m, 'never-uncovered', 'risky', 'What is covered here is never uncovered.', 'A count that cannot be checked proves nothing: show it before the table is cleared.',
             cleared ? { label: 'Uncover it before clearing', kind: 'insert-before', stepId: cleared.step.id, verb: 'do', text: 'Uncover it' } : undefined))
         const under = m.after.mats.filter((x) => x.covered || thingsIn(x).some((t) => t.hidden)).reduce((s, x) => s + (x.covered ? thingsIn(x).length : thingsIn(x).filter((t) => t.hidden).length), 0)
-        if (under > 0 && !list.some((x) => ['say', 'ask', 'count', 'reveal', 'write'].includes(x.step.verb) && (says(x.step.text, under) || (x.count?.numbers.includes(under) ?? false))))
+        if (under > 0 && !list.some((x) => ['say', 'ask', 'count', 'reveal', 'write'].includes(x.step.verb) && (saysNumber(x.step.text, under) || (x.count?.numbers.includes(under) ?? false))))
           out.push(at(m, 'hidden-unsaid', 'risky', `${under} ${under === 1 ? 'is' : 'are'} hidden here, and no line of this segment ever says so.`, 'A hidden number has to be found or told.'))
       }
     })

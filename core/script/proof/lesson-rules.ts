@@ -2,33 +2,29 @@ import { numbersIn, tokens } from '../../plan/numbers/names.ts'
 import { thingNamed } from '../../plan/things.ts'
 import { compareStock } from '../stock.ts'
 import { clock } from '../time.ts'
-import { at, type Finding, type Rule } from './finding.ts'
-
-const whole = (code: string, severity: Finding['severity'], what: string, why: string, rest: Partial<Finding> = {}): Finding =>
-  ({ code, severity, stepId: null, segmentId: null, what, why, ...rest })
-const minutes = (s: number): string => `${Math.floor(s / 60)}:${String(Math.round(s % 60)).padStart(2, '0')}`
+import { at, type Finding, ofLesson, type Rule } from './finding.ts'
+import { capital, clockTime } from '../../words.ts'
 
 export const stock: Rule = ({ lesson, needs }) => {
   if (lesson.segments.every((s) => s.steps.length === 0)) return []
   const { missing, short, unused } = compareStock(lesson.kit, needs)
   return [
-    ...missing.map((n) => whole('not-listed', 'wrong', `${cap(n.thing)}: used here, but not among the things needed.`, 'A home that has not got it out cannot join in.',
+    ...missing.map((n) => ofLesson('not-listed', 'wrong', `${capital(n.thing)}: used here, but not among the things needed.`, 'A home that has not got it out cannot join in.',
       { stepId: n.stepId, fix: { label: `List ${n.count} ${n.thing}`, kind: 'list-thing', thing: n.thing, count: n.count } })),
-    ...short.map(({ need, listed }) => whole('too-few-listed', 'wrong', `${need.count} ${need.thing} are out at once here; ${listed} are listed.`, 'Most at once, over the whole lesson.',
+    ...short.map(({ need, listed }) => ofLesson('too-few-listed', 'wrong', `${need.count} ${need.thing} are out at once here; ${listed} are listed.`, 'Most at once, over the whole lesson.',
       { stepId: need.stepId, fix: { label: `List ${need.count}`, kind: 'list-thing', thing: need.thing, count: need.count } })),
-    ...unused.map((k) => whole('listed-unused', 'tidy', `${cap(k.thing)}: listed, but never used.`, 'Every thing asked for costs a home a minute.', { fix: { label: `Take ${k.thing} off the list`, kind: 'unlist-thing', thing: k.thing } })),
+    ...unused.map((k) => ofLesson('listed-unused', 'tidy', `${capital(k.thing)}: listed, but never used.`, 'Every thing asked for costs a home a minute.', { fix: { label: `Take ${k.thing} off the list`, kind: 'unlist-thing', thing: k.thing } })),
   ]
 }
-const cap = (s: string): string => s[0]!.toUpperCase() + s.slice(1)
 
-export const limits: Rule = ({ lesson, time, style: _style }) => {
+export const limits: Rule = ({ lesson, time }) => {
   const out: Finding[] = []
-  if (time.film > time.filmLimit) out.push(whole('film-long', 'risky', `The film runs ${minutes(time.film)}; the limit at age ${lesson.age} is ${minutes(time.filmLimit)}.`, 'Past it, most children of this age have left.'))
+  if (time.film > time.filmLimit) out.push(ofLesson('film-long', 'risky', `The film runs ${clockTime(time.film)}; the limit at age ${lesson.age} is ${clockTime(time.filmLimit)}.`, 'Past it, most children of this age have left.'))
   time.segments.forEach((t, i) => {
-    if (t.film > clock.segmentLimit) out.push(whole('segment-long', 'tidy', `“${lesson.segments[i]!.title}” runs ${minutes(t.film)}; four minutes is the limit.`, 'Part it in two.', { segmentId: t.id, stepId: lesson.segments[i]!.steps[0]?.id ?? null }))
+    if (t.film > clock.segmentLimit) out.push(ofLesson('segment-long', 'tidy', `“${lesson.segments[i]!.title}” runs ${clockTime(t.film)}; four minutes is the limit.`, 'Part it in two.', { segmentId: t.id, stepId: lesson.segments[i]!.steps[0]?.id ?? null }))
   })
   const talk = clock.talkLimit(lesson.age)
-  if (time.longestTalk.seconds > talk) out.push(whole('talk-long', 'risky', `You talk for ${Math.round(time.longestTalk.seconds)} s without a question or anything to do; ${talk} s is the limit.`, 'Ask something, or give hands something to do.', { stepId: time.longestTalk.stepId }))
+  if (time.longestTalk.seconds > talk) out.push(ofLesson('talk-long', 'risky', `You talk for ${Math.round(time.longestTalk.seconds)} s without a question or anything to do; ${talk} s is the limit.`, 'Ask something, or give hands something to do.', { stepId: time.longestTalk.stepId }))
   return out
 }
 
@@ -59,7 +55,7 @@ export const handBack: Rule = ({ lesson }) =>
     if (s.audience !== 'children' || before?.audience !== 'adults' || s.steps.length === 0 || !lesson.segments.slice(0, i).some((x) => x.audience === 'children')) return []
     const first = s.steps[0]!
     if (/\b(children|hello|welcome|back|now you|you and me|everybody|come)\b/i.test(first.text)) return []
-    return [whole('no-hand-back', 'tidy', 'The film turns back to children without calling them.', 'They have stopped listening.', { stepId: first.id, segmentId: s.id, fix: { label: 'Call them back', kind: 'insert-before', stepId: first.id, verb: 'say', text: 'Come back, children: this is for you.' } })]
+    return [ofLesson('no-hand-back', 'tidy', 'The film turns back to children without calling them.', 'They have stopped listening.', { stepId: first.id, segmentId: s.id, fix: { label: 'Call them back', kind: 'insert-before', stepId: first.id, verb: 'say', text: 'Come back, children: this is for you.' } })]
   })
 
 /** Things named for fetching only after the pause in which they are used. */
@@ -72,7 +68,7 @@ export const askedLate: Rule = ({ lesson, moments }) => {
     const thing = found && thingNamed(found[1]!.trim())
     if (!thing) return []
     const used = moments.slice(0, moments.indexOf(m)).some((x) => x.step.verb === 'pause' && thing.words.some((w) => new RegExp(`\\b${w}\\b`, 'i').test(x.step.text)))
-    return [at(m, 'asked-late', used ? 'wrong' : 'risky', `${thing.name[0]!.toUpperCase()}${thing.name.slice(1)}: asked for only after the pause for fetching things.`, 'Nobody goes to the kitchen twice: name it with the other things.',
+    return [at(m, 'asked-late', used ? 'wrong' : 'risky', `${capital(thing.name)}: asked for only after the pause for fetching things.`, 'Nobody goes to the kitchen twice: name it with the other things.',
       lesson.kit.some((k) => thingNamed(k.thing) === thing) ? undefined : { label: `List ${thing.name}`, kind: 'list-thing', thing: thing.name, count: 1 })]
   })
 }
@@ -84,7 +80,7 @@ export const challenge: Rule = ({ lesson, moments }) => {
   return lesson.segments.filter((s) => s.kind === 'challenge').flatMap((s) => {
     const numbers = moments.filter((m) => m.segment === s && ['say', 'ask', 'pause', 'do', 'write'].includes(m.step.verb)).flatMap((m) => numbersIn(tokens(m.step.text.replace(/\([^)]*\)/g, ''))).map((x) => x.value))
     const most = Math.max(0, ...numbers)
-    return numbers.length > 0 && most < main ? [whole('challenge-easy', 'risky', `The challenge goes to ${most}; the lesson before it goes to ${main}.`, 'A challenge that is easier than the lesson is a rest.', { segmentId: s.id, stepId: s.steps[0]?.id ?? null })] : []
+    return numbers.length > 0 && most < main ? [ofLesson('challenge-easy', 'risky', `The challenge goes to ${most}; the lesson before it goes to ${main}.`, 'A challenge that is easier than the lesson is a rest.', { segmentId: s.id, stepId: s.steps[0]?.id ?? null })] : []
   })
 }
 

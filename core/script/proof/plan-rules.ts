@@ -1,10 +1,9 @@
 import { cannotCome, givenBy, unreachable } from '../../plan/chance/plan.ts'
 import { candidates } from '../../plan/candidates.ts'
-import { crossesTen, exampleSentence, factKey, largestIn, leftOver } from '../../plan/numbers/facts.ts'
+import { holds } from '../../plan/examples.ts'
+import { exampleSentence, factKey, largestIn } from '../../plan/numbers/facts.ts'
 import { numberName } from '../../plan/numbers/names.ts'
-import { at, type Finding, type Rule } from './finding.ts'
-
-const whole = (code: string, severity: Finding['severity'], what: string, why: string): Finding => ({ code, severity, stepId: null, segmentId: null, what, why })
+import { at, type Finding, ofLesson, type Rule } from './finding.ts'
 
 /** The example set against the aim and the house. */
 export const exampleSet: Rule = ({ lesson, style }) => {
@@ -12,23 +11,18 @@ export const exampleSet: Rule = ({ lesson, style }) => {
   const { aim, examples } = lesson
   const seen = new Set<string>()
   for (const e of examples) {
-    if (seen.has(factKey(e))) out.push(whole('example-repeat', 'tidy', `${exampleSentence(e)} stands twice in the example set.`, 'The second teaches nothing new.'))
+    if (seen.has(factKey(e))) out.push(ofLesson('example-repeat', 'tidy', `${exampleSentence(e)} stands twice in the example set.`, 'The second teaches nothing new.'))
     seen.add(factKey(e))
-    if (largestIn(e) > aim.upTo) out.push(whole('example-range', 'wrong', `${numberName(largestIn(e))} is beyond the aim’s ${aim.upTo}.`, 'The aim says how far numbers go.'))
-    if (!style.zeroIsPart && e.op === '+' && (e.a === 0 || e.b === 0)) out.push(whole('zero-later', 'tidy', `Zero is a part in ${exampleSentence(e)}; this setting leaves it for later.`, 'House style.'))
+    if (largestIn(e) > aim.upTo) out.push(ofLesson('example-range', 'wrong', `${numberName(largestIn(e))} is beyond the aim’s ${aim.upTo}.`, 'The aim says how far numbers go.'))
+    if (!style.zeroIsPart && e.op === '+' && (e.a === 0 || e.b === 0)) out.push(ofLesson('zero-later', 'tidy', `Zero is a part in ${exampleSentence(e)}; this setting leaves it for later.`, 'House style.'))
   }
   if (!style.turnRoundsCount && aim.structure === 'parts') {
     const turned = examples.find((e, i) => examples.slice(0, i).some((f) => f.a === e.b && f.b === e.a && e.a !== e.b))
-    if (turned) out.push(whole('turn-round-twice', 'tidy', `${exampleSentence(turned)} is a turn-round of one before it; this setting counts the two as one way.`, 'House style.'))
-  }
-  const lacks: Record<(typeof aim.mustHave)[number], boolean> = {
-    'crosses ten': !examples.some(crossesTen), double: !examples.some((e) => (e.op === '+' && e.a === e.b && e.a > 0) || (e.op === '-' && e.a === 2 * e.b)),
-    zero: !examples.some((e) => !e.a || !e.b || !e.total), leftover: !examples.some((e) => leftOver(e) > 0),
-    'turn-round': !examples.some((e, i) => examples.some((f, j) => i !== j && e.op === '+' && f.op === '+' && e.a === f.b && e.b === f.a && e.a !== e.b)),
+    if (turned) out.push(ofLesson('turn-round-twice', 'tidy', `${exampleSentence(turned)} is a turn-round of one before it; this setting counts the two as one way.`, 'House style.'))
   }
   const words = { 'crosses ten': 'crosses ten', double: 'is a double', zero: 'has a zero', leftover: 'leaves something over', 'turn-round': 'is a turn-round of another' }
-  if (examples.length) for (const wish of aim.mustHave) if (lacks[wish]) out.push(whole('example-aim', 'risky', `No example ${words[wish]}, and the aim says one should.`, 'The hard case is the point of the lesson.'))
-  if (examples.length > 8) out.push(whole('too-many-alike', 'tidy', `${examples.length} examples of one kind.`, 'After eight of the same, nobody is thinking any more.'))
+  if (examples.length) for (const wish of aim.mustHave) if (!holds[wish](examples)) out.push(ofLesson('example-aim', 'risky', `No example ${words[wish]}, and the aim says one should.`, 'The hard case is the point of the lesson.'))
+  if (examples.length > 8) out.push(ofLesson('too-many-alike', 'tidy', `${examples.length} examples of one kind.`, 'After eight of the same, nobody is thinking any more.'))
   return out
 }
 
@@ -38,10 +32,10 @@ export const device: Rule = ({ lesson, style }) => {
   if (aim.device.kind === 'none') return []
   const out: Finding[] = []
   const never = unreachable(aim.device, examples, givenBy(aim.structure))
-  if (never.length) out.push(whole('device-example', 'wrong', `${never.map(exampleSentence).join(' and ')}: the device can never start ${never.length === 1 ? 'it' : 'them'}.`, 'What is filmed would have to be arranged. Change the device or the example.'))
+  if (never.length) out.push(ofLesson('device-example', 'wrong', `${never.map(exampleSentence).join(' and ')}: the device can never start ${never.length === 1 ? 'it' : 'them'}.`, 'What is filmed would have to be arranged. Change the device or the example.'))
   const facts = candidates(aim, style.zeroIsPart)
   const missed = unreachable(aim.device, facts, givenBy(aim.structure))
-  if (missed.length > 0 && missed.length < facts.length && aim.structure === 'parts') out.push(whole('device-limits', 'risky', `${missed.length} of the ${facts.length} ways can never come with this device.`, cannotCome(aim.device).why[0] ?? 'Children playing it will not find them all.'))
+  if (missed.length > 0 && missed.length < facts.length && aim.structure === 'parts') out.push(ofLesson('device-limits', 'risky', `${missed.length} of the ${facts.length} ways can never come with this device.`, cannotCome(aim.device).why[0] ?? 'Children playing it will not find them all.'))
   return out
 }
 

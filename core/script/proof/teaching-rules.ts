@@ -1,10 +1,9 @@
-import { numbersIn, tokens } from '../../plan/numbers/names.ts'
 import { pauseWords, readSeconds } from '../reading.ts'
 import { solve, sentencesIn, hasUnknown } from '../sentence.ts'
 import type { Moment } from '../simulate.ts'
 import { isBare, thingsOn } from '../table/state.ts'
 import { clock } from '../time.ts'
-import { at, type Finding, type Rule } from './finding.ts'
+import { at, type Finding, type Rule, saysNumber } from './finding.ts'
 
 const following = (moments: readonly Moment[], i: number): Moment | undefined => {
   const next = moments[i + 1]
@@ -53,19 +52,17 @@ export const answerBeforeWait: Rule = ({ moments }) => {
     const answer = m.step.task?.kind === 'number' ? m.step.task.answer : open ? solve(open) : null
     const next = following(moments, i)
     // Asked, then told, and only then given time.
-    if (next && (next.step.verb === 'reveal' || (next.step.verb === 'say' && answer !== null && says(next.step.text, answer)))) {
+    if (next && (next.step.verb === 'reveal' || (next.step.verb === 'say' && answer !== null && saysNumber(next.step.text, answer)))) {
       const after = following(moments, i + 1)
       if (after?.step.verb === 'wait') out.push(at(next, 'answer-before-wait', 'wrong', 'The answer comes before the wait.', 'Time to think after the answer is no time to think.', { label: 'Leave the answer out here', kind: 'remove', stepId: next.step.id }))
     }
     if (m.step.task?.kind === 'number' && answer !== null) {
-      const given = moments.slice(0, i).find((x) => x.segment === m.segment && (x.step.verb === 'reveal' || x.step.verb === 'say') && says(x.step.text, answer) && sentencesIn(x.step.text).length > 0)
+      const given = moments.slice(0, i).find((x) => x.segment === m.segment && (x.step.verb === 'reveal' || x.step.verb === 'say') && saysNumber(x.step.text, answer) && sentencesIn(x.step.text).length > 0)
       if (given) out.push(at(m, 'answer-given', 'risky', 'The answer to this task was said just before it.', 'Change the numbers, or move the answer.'))
     }
   })
   return out
 }
-const says = (text: string, n: number): boolean => numbersIn(tokens(text)).some((x) => x.value === n)
-
 /** A new example that begins on a table still holding the last one. */
 export const unclearedTable: Rule = ({ moments }) => {
   const out: Finding[] = []

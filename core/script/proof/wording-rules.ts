@@ -1,12 +1,15 @@
 import type { HouseStyle } from '../../contracts/house-style.ts'
 import { numbersIn, readNumberAt, tokens } from '../../plan/numbers/names.ts'
+import { countedNames } from '../../plan/things.ts'
 import { sentencesIn } from '../sentence.ts'
 import type { Moment } from '../simulate.ts'
+import { showsSymbols } from '../template/lines.ts'
 import { at, type Finding, type LineRule, type Rule } from './finding.ts'
+import { capital } from '../../words.ts'
 
 const speaks = (m: Moment): boolean => ['say', 'ask', 'reveal', 'write', 'pause'].includes(m.step.verb) && !m.step.deliberate
 const toChildren = (m: Moment): boolean => m.segment.audience === 'children'
-const keepCase = (was: string, word: string): string => (/^[A-Z]/.test(was) ? word[0]!.toUpperCase() + word.slice(1) : word)
+const keepCase = (was: string, word: string): string => (/^[A-Z]/.test(was) ? capital(word) : word)
 const swap = (m: Moment, found: RegExp, word: string) => ({ label: `Say “${word}”`, kind: 'replace' as const, stepId: m.step.id, text: m.step.text.replace(found, (was) => keepCase(was, word)) })
 
 /** The word between two numbers that names an operation or a result, and how the house says it. */
@@ -42,11 +45,11 @@ export const houseWords: LineRule = (m, { style }) => (!speaks(m) || !toChildren
       })
     }))
 
+const lessCounted = new RegExp(`\\bless (?=(?:parcels|things|dots|fingers|children|houses|doors|jumps|hops|${countedNames.join('|')})\\b)`, 'i')
 /** "Less" for things that are counted, where the house says "fewer"; numbers and amounts are less. */
 export const fewer: LineRule = (m, { style }) => {
   if (style.fewer !== 'strict' || !speaks(m)) return []
-  const found = m.step.text.match(/\bless (?=(?:parcels|things|counters|letters|socks|tops|pegs|stamps|dots|skittles|fingers|blocks|buttons|coins|spoons|bottle tops)\b)/i)
-  return found ? [at(m, 'fewer-less', 'tidy', '“Less” is said of things that are counted; this setting says “fewer”.', 'Fewer for what you count, less for what you do not.', swap(m, /\bless\b/i, 'fewer'))] : []
+  return lessCounted.test(m.step.text) ? [at(m, 'fewer-less', 'tidy', '“Less” is said of things that are counted; this setting says “fewer”.', 'Fewer for what you count, less for what you do not.', swap(m, /\bless\b/i, 'fewer'))] : []
 }
 
 /** What pairs that make a total are called. */
@@ -62,8 +65,7 @@ export const pairsName: LineRule = (m, { style }) => {
 
 /** + − = shown to children before the house shows them. */
 export const symbols: Rule = ({ moments, style, lesson }) => {
-  const early = style.symbols === 'never' || (style.symbols === 'secure' && lesson.age < 4)
-  if (!early) return []
+  if (showsSymbols(style, lesson.age)) return []
   return moments.filter((m) => m.step.verb === 'write' && toChildren(m) && /[+=]|\d\s*[-−–]/.test(m.step.text)).map((m) =>
     at(m, 'symbol-stage', 'tidy', style.symbols === 'never' ? 'Signs are written; this setting shows none.' : `Signs are written; at ${lesson.age} this setting waits until the words are secure.`, 'Say it in words and write numerals alone.', { label: 'Leave this line out', kind: 'remove', stepId: m.step.id }))
 }
@@ -102,7 +104,7 @@ export const newWords: Rule = ({ lesson, moments }) => {
     const first = spoken.find((m) => use.test(m.step.text))
     const brought = spoken.find((m) => means.test(m.step.text))
     if (first && brought && first !== brought && moments.indexOf(first) < moments.indexOf(brought)) out.push(at(first, 'word-early', 'risky', `“${word}” is used here and brought in only later.`, 'Bring a word in before it is used.'))
-    if (first && !brought) out.push(at(first, 'word-early', 'risky', `“${word}” is new in this lesson and never said what it means.`, `Say it once: “${word[0]!.toUpperCase()}${word.slice(1)} means …”, with its gesture.`))
+    if (first && !brought) out.push(at(first, 'word-early', 'risky', `“${word}” is new in this lesson and never said what it means.`, `Say it once: “${capital(word)} means …”, with its gesture.`))
   }
   return out
 }

@@ -26,7 +26,7 @@ function perform(state: TableState, action: Action): TableState {
     }
     case 'put': return put(state, action)
     case 'take': return take(state, action.target, action.count, action.face)
-    case 'move': return take({ ...state }, action.source, action.count, null, (after, things) => put(after, { target: action.target, things }), false)
+    case 'move': return take(state, action.source, action.count, null, (after, things) => put(after, { target: action.target, things }), false)
     case 'turn': return turnOver(state, action.count, action.target)
     case 'turn card': return turnCard(state)
     case 'cover': return cover(state, action.target, action.count)

@@ -15,7 +15,6 @@ export interface Writing {
 }
 
 export const n = numberName
-export const cap = (s: string): string => (s ? s[0]!.toUpperCase() + s.slice(1) : s)
 export const several = (count: number, story: Story): string => `${count === 0 ? 'no' : n(count)} ${count === 1 ? story.thing : story.things}`
 
 /** + − = are shown when the house shows them: from the start, once words are secure (from age four), or never. */

@@ -1,8 +1,9 @@
 import type { Example, Segment } from '../../contracts/lesson.ts'
 import { exampleSentence } from '../../plan/numbers/facts.ts'
 import { waysToWork, type Worked } from '../../plan/numbers/strategies.ts'
-import { cap, type Line, n, segment, several, showsSymbols, wait, type Writing } from './lines.ts'
+import { type Line, n, segment, several, showsSymbols, wait, type Writing } from './lines.ts'
 import { spoken, storyOf } from './example.ts'
+import { capital } from '../../words.ts'
 
 /** How a way of working is told to a grown-up in one sentence; numbers are another problem's, so that it gives nothing away. */
 const briefly: Record<string, string> = {
@@ -52,7 +53,7 @@ export function talkSegments(e: Example, w: Writing, sets: readonly (readonly Ex
       ['ask', 'Did you do it like that?'], ['wait', '3 s'], ['do', 'Clear the table'],
     ])),
     segment(w, 'What we found', 'together', [
-      ['reveal', `${cap(spoken(e, w.style))}.`],
+      ['reveal', `${capital(spoken(e, w.style))}.`],
       ...(showsSymbols(w.style, w.age) && (e.op === '+' || e.op === '-') ? [['write', exampleSentence(e)] as Line, ['do', 'Clear the table'] as Line] : []),
       ['say', 'Many ways, one answer.'],
     ]),

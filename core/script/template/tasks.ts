@@ -1,8 +1,9 @@
 import type { Example } from '../../contracts/lesson.ts'
 import { exampleSentence, leftOver, thingsFor } from '../../plan/numbers/facts.ts'
 import { countsThings } from '../../plan/candidates.ts'
-import { cap, type Line, n, several, showsSymbols, type Writing } from './lines.ts'
+import { type Line, n, several, showsSymbols, type Writing } from './lines.ts'
 import { spoken, storyOf } from './example.ts'
+import { capital } from '../../words.ts'
 
 /** The number a task asks for. */
 const asked = (e: Example, w: Writing): number => (w.aim.structure === 'parts' || w.aim.structure === 'missing' ? e.b : e.total)
@@ -11,7 +12,7 @@ function numberTask(e: Example, w: Writing): Line {
   const { story } = w
   const task = { kind: 'number', answer: asked(e, w) } as const
   switch (w.aim.structure) {
-    case 'parts': return ['ask', `${story.who} has ${several(e.total, story)}. ${cap(n(e.a))} ${e.a === 1 ? 'goes' : 'go'} on the top shelf. How many go below?`, task]
+    case 'parts': return ['ask', `${story.who} has ${several(e.total, story)}. ${capital(n(e.a))} ${e.a === 1 ? 'goes' : 'go'} on the top shelf. How many go below?`, task]
     case 'order': return ['ask', `${story.who} stands at door ${n(Math.max(0, e.a - 1))}. Which door comes next?`, { kind: 'number', answer: Math.max(0, e.a - 1) + 1 }]
     default: {
       const { tells, asks } = storyOf(e, w)
@@ -22,9 +23,9 @@ function numberTask(e: Example, w: Writing): Line {
 
 /** Three answers of which one is true, in signs or, where none are shown, in words. */
 function choiceTask(e: Example, w: Writing): Line {
-  const say = (x: Example) => (showsSymbols(w.style, w.age) && (x.op === '+' || x.op === '-') ? exampleSentence(x) : cap(spoken(x, w.style)))
-  if (w.aim.structure === 'order') return ['ask', `Which ten is ${n(e.a)} nearest to?`, { kind: 'choice', choices: [e.b >= 10 ? e.b - 10 : e.b + 20, e.b, e.b + 10].map((x) => cap(n(Math.min(x, 120)))), answer: 1 }]
-  if (e.op === '÷') return ['ask', `${w.story.who} shares ${several(e.a, w.story)} among ${n(e.b)} houses. Which is fair?`, { kind: 'choice', choices: [e.total > 1 ? e.total - 1 : e.total + 2, e.total, e.total + 1].map((x) => `${cap(n(x))} each`), answer: 1 }]
+  const say = (x: Example) => (showsSymbols(w.style, w.age) && (x.op === '+' || x.op === '-') ? exampleSentence(x) : capital(spoken(x, w.style)))
+  if (w.aim.structure === 'order') return ['ask', `Which ten is ${n(e.a)} nearest to?`, { kind: 'choice', choices: [e.b >= 10 ? e.b - 10 : e.b + 20, e.b, e.b + 10].map((x) => capital(n(Math.min(x, 120)))), answer: 1 }]
+  if (e.op === '÷') return ['ask', `${w.story.who} shares ${several(e.a, w.story)} among ${n(e.b)} houses. Which is fair?`, { kind: 'choice', choices: [e.total > 1 ? e.total - 1 : e.total + 2, e.total, e.total + 1].map((x) => `${capital(n(x))} each`), answer: 1 }]
   const other = (by: number): Example => ({ ...e, total: Math.max(0, e.total + by) })
   const wrong = e.total > 0 ? other(-1) : other(1)
   const choices = e.op === '~' && e.a === e.b

@@ -1,5 +1,5 @@
 import type { Line, Writing } from './lines.ts'
-import { cap } from './lines.ts'
+import { capital } from '../../words.ts'
 
 export interface WarmUp {
   id: string
@@ -37,5 +37,5 @@ export const newWords: Readonly<Partial<Record<Writing['aim']['structure'], read
   compare: [{ word: 'fewer', gesture: 'Hands close together.', means: 'not as many' }],
   teens: [{ word: 'teen', gesture: 'Ten fingers, then some more.', means: 'ten and some' }],
 }
-export const wordLines = (w: Writing): Line[] => (newWords[w.aim.structure] ?? []).map((x) => ['say', `${cap(x.word)} means ${x.means}. ${x.gesture}`])
+export const wordLines = (w: Writing): Line[] => (newWords[w.aim.structure] ?? []).map((x) => ['say', `${capital(x.word)} means ${x.means}. ${x.gesture}`])
 export const lessonWords = (w: Writing): { word: string; gesture: string }[] => (newWords[w.aim.structure] ?? []).map(({ word, gesture }) => ({ word, gesture }))

@@ -2,8 +2,8 @@ import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
 import { proofread } from '@awlbox/core/script/proof/proof'
 import { a4, drawnHeight, drawOn, openPdf, printable } from './page.ts'
+import { clockTime } from '@awlbox/core/words'
 
-const clock = (s: number): string => `${Math.floor(Math.round(s) / 60)}:${String(Math.round(s) % 60).padStart(2, '0')}`
 const cue: Record<string, string> = { say: '', ask: 'Ask', wait: 'Wait', do: 'Do', count: 'Count', write: 'Write', reveal: 'Tell', pause: 'Stop', sound: 'Sound' }
 
 /** One card a segment, two to a page, to stand beside the camera: its lines large, the table it ends on small. */
@@ -23,7 +23,7 @@ export async function cueCards(lesson: Lesson, style: HouseStyle): Promise<Buffe
   }
   lesson.segments.forEach((s, i) => {
     const time = p.time.segments[i]!
-    const note = `${i + 1} of ${lesson.segments.length} · ${clock(time.film)}`
+    const note = `${i + 1} of ${lesson.segments.length} · ${clockTime(time.film)}`
     let { top, floor } = card(s.title || s.kind, note)
     const last = p.moments.filter((m) => m.segment === s && m.after.mats.some((x) => x.regions.some((r) => r.things.length) || x.line?.hops.length)).at(-1)
     const side = last ? 150 : 0

@@ -7,8 +7,7 @@ import { cautionsFor, swapsFor } from '@awlbox/core/plan/things'
 import { proofread } from '@awlbox/core/script/proof/proof'
 import { pauseWords } from '@awlbox/core/script/reading'
 import { a4, drawnHeight, drawOn, openPdf, printable } from './page.ts'
-
-const clock = (s: number): string => `${Math.floor(Math.round(s) / 60)}:${String(Math.round(s) % 60).padStart(2, '0')}`
+import { clockTime } from '@awlbox/core/words'
 
 const shortened = (text: string): string => (text.length > 90 ? `${text.slice(0, 88).trimEnd()} …` : text)
 
@@ -34,7 +33,7 @@ export async function onePage(lesson: Lesson, style: HouseStyle, idea: Idea | un
     line(text, 11.5, 'bold', '#235F45')
   }
   line(lesson.title, 18, 'bold')
-  line(`Age ${lesson.age} · ${idea?.name ?? lesson.ideaId}${idea?.codes.length ? ` (${idea.codes.join(', ')})` : ''} · film ${clock(p.time.film)} of ${clock(p.time.filmLimit)} · home ${clock(p.time.home)} · children doing ${Math.round(p.time.doing * 100)} %`, 9.5, 'text', '#55636B')
+  line(`Age ${lesson.age} · ${idea?.name ?? lesson.ideaId}${idea?.codes.length ? ` (${idea.codes.join(', ')})` : ''} · film ${clockTime(p.time.film)} of ${clockTime(p.time.filmLimit)} · home ${clockTime(p.time.home)} · children doing ${Math.round(p.time.doing * 100)} %`, 9.5, 'text', '#55636B')
   if (idea?.evidence) line(`Seen when: ${idea.evidence}`)
   if (lesson.words.length) line(`New words: ${lesson.words.map((k) => `${k.word}${k.gesture ? ` (${k.gesture.replace(/[.]$/, '')})` : ''}`).join('; ')}`)
   if (lesson.examples.length) {
@@ -53,10 +52,10 @@ export async function onePage(lesson: Lesson, style: HouseStyle, idea: Idea | un
     const t = p.time.segments[i]!
     const what = s.steps.find((k) => k.verb === 'ask' || k.verb === 'pause') ?? s.steps[0]
     if (y > floor - 150) break
-    line(`${clock(t.start)}  ${s.title} (${s.kind}) · ${clock(t.film)}${t.home > 0 ? ` + ${clock(t.home)} at home` : ''}${what ? ` — ${shortened(pauseWords(what.text))}` : ''}`)
+    line(`${clockTime(t.start)}  ${s.title} (${s.kind}) · ${clockTime(t.film)}${t.home > 0 ? ` + ${clockTime(t.home)} at home` : ''}${what ? ` — ${shortened(pauseWords(what.text))}` : ''}`)
     left--
   }
-  if (left > 0) line(`and ${left} more ${left === 1 ? 'segment' : 'segments'}, to the end at ${clock(p.time.film)}`, 9.5, 'text', '#55636B')
+  if (left > 0) line(`and ${left} more ${left === 1 ? 'segment' : 'segments'}, to the end at ${clockTime(p.time.film)}`, 9.5, 'text', '#55636B')
   heading('Each home needs')
   line(lesson.kit.map((k) => `${k.count} ${k.thing}${swapsFor(k.thing)[0] ? ` (or ${swapsFor(k.thing)[0]!.name})` : ''}`).join('; ') || 'Nothing.')
   heading('What comes back')

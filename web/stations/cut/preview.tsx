@@ -1,7 +1,7 @@
 import { useEffect, useImperativeHandle, useRef, useState, type Ref } from 'react'
 import { type CutSegment, framesPerSecond } from '@awlbox/core/contracts/cut'
 import { keptSpans } from '@awlbox/core/cut/spans'
-import { clockTime } from '../../frame/time.ts'
+import { clockTime } from '@awlbox/core/words'
 import type { TakeRecord } from '../../frame/types.ts'
 import { Button } from '../../kit/button.tsx'
 

@@ -3,7 +3,7 @@ import { type CutSegment, framesPerSecond } from '@awlbox/core/contracts/cut'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import { type Piece, piecesOf } from '@awlbox/core/cut/pieces'
 import { segmentFrames } from '@awlbox/core/cut/spans'
-import { clockTime } from '../../frame/time.ts'
+import { clockTime } from '@awlbox/core/words'
 import type { TakeRecord } from '../../frame/types.ts'
 import { usePeaks, Waveform } from './waveform.tsx'
 

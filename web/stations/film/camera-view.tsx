@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import type { TableState } from '@awlbox/core/script/table/state'
-import { clockTime } from '../../frame/time.ts'
+import { clockTime } from '@awlbox/core/words'
 import { Button } from '../../kit/button.tsx'
 import { Notice } from '../../kit/notice.tsx'
 import { TableDrawing } from '../../table/drawing.tsx'

@@ -1,6 +1,6 @@
 import { plainCodes, type Hearing } from '@awlbox/core/contracts/heard'
 import type { Segment } from '@awlbox/core/contracts/lesson'
-import { clockTime } from '../../frame/time.ts'
+import { clockTime } from '@awlbox/core/words'
 
 /** The heard words under the script, differences marked; each finding leads to its moment in the film. */
 export function HeardView({ segment, hearing, onSeek }: { segment: Segment; hearing: Hearing; onSeek: (s: number) => void }) {

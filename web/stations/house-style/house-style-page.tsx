@@ -16,18 +16,18 @@ import { Notice } from '../../kit/notice.tsx'
 import { arcWords } from '../plan/aim-editor.tsx'
 import { ClassNav, type Shelf, SignOut } from '../shelf/shelf-page.tsx'
 import { TableDrawing } from '../../table/drawing.tsx'
+import { capital } from '@awlbox/core/words'
 
 type Key = keyof HouseStyle
 interface Choice { key: Key; label: string; options: readonly (readonly [value: HouseStyle[Key], words: string])[]; example: (s: HouseStyle) => string }
 
 const add = { a: 4, b: 3, total: 7, op: '+' as const }
 const away = { a: 7, b: 2, total: 5, op: '-' as const }
-const cap = (t: string): string => t[0]!.toUpperCase() + t.slice(1)
 const groups: readonly { title: string; choices: readonly Choice[] }[] = [
   { title: 'Words', choices: [
-    { key: 'add', label: 'Adding is', options: [['add', '“add”'], ['plus', '“plus”'], ['and', '“and”']], example: (s) => `${cap(spoken(add, s))}.` },
-    { key: 'takeAway', label: 'Taking away is', options: [['take away', '“take away”'], ['minus', '“minus”'], ['subtract', '“subtract”']], example: (s) => `${cap(spoken(away, s))}.` },
-    { key: 'equals', label: 'The result', options: [['equals', '“equals”'], ['makes', '“makes”'], ['is the same as', '“is the same as”']], example: (s) => `${cap(spoken(add, s))}.` },
+    { key: 'add', label: 'Adding is', options: [['add', '“add”'], ['plus', '“plus”'], ['and', '“and”']], example: (s) => `${capital(spoken(add, s))}.` },
+    { key: 'takeAway', label: 'Taking away is', options: [['take away', '“take away”'], ['minus', '“minus”'], ['subtract', '“subtract”']], example: (s) => `${capital(spoken(away, s))}.` },
+    { key: 'equals', label: 'The result', options: [['equals', '“equals”'], ['makes', '“makes”'], ['is the same as', '“is the same as”']], example: (s) => `${capital(spoken(add, s))}.` },
     { key: 'pairsName', label: 'Pairs that make a total are', options: [['number bonds', 'number bonds'], ['partners', 'partners'], ['part-part-whole', 'part-part-whole']], example: (s) => `Six and four are ${s.pairsName} of ten.` },
     { key: 'fewer', label: 'Of things you count', options: [['strict', 'always “fewer”'], ['either', '“less” is allowed too']], example: (s) => (s.fewer === 'strict' ? 'The second house has fewer parcels.' : 'The second house has fewer parcels, or less: both may be said.') },
     { key: 'helper', label: 'Whoever helps at home is', options: [], example: (s) => `Ask ${s.helper} first.` },

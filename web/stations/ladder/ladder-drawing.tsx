@@ -2,9 +2,8 @@ import { scaleLinear } from 'd3-scale'
 import { linkHorizontal } from 'd3-shape'
 import { useEffect, useMemo, useRef } from 'react'
 import type { Idea } from '@awlbox/core/contracts/idea'
+import type { ClassLevel } from '@awlbox/core/judge/class-level'
 import { allBefore, placeLadder } from '@awlbox/core/plan/ladder/order'
-
-export interface ClassLevel { children: number; seen: number; secure: number; sum: number; names: string[] }
 
 const [columnWidth, rowHeight, boxWidth, boxHeight] = [222, 48, 190, 38]
 const link = linkHorizontal<{ source: [number, number]; target: [number, number] }, [number, number]>()
@@ -40,7 +39,7 @@ export function LadderDrawing({ ideas, levels, picked, onPick }: { ideas: readon
         }))}
         {places.map((p) => {
           const l = levels.get(p.idea.id)
-          const mean = l && l.seen > 0 ? l.sum / l.seen : 0
+          const mean = l?.mean ?? 0
           const r = 11
           const on = p.idea.id === picked
           const label = p.idea.name.length > 28 ? `${p.idea.name.slice(0, 27)}…` : p.idea.name

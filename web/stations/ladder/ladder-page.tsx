@@ -3,6 +3,7 @@ import { Link, useSearchParams } from 'react-router'
 import useSWR from 'swr'
 import { Idea } from '@awlbox/core/contracts/idea'
 import { structures } from '@awlbox/core/contracts/lesson'
+import { type ClassLevel, classLevels, type StandingRow } from '@awlbox/core/judge/class-level'
 import { ProblemError, send, wordsOf } from '../../api.ts'
 import { Head } from '../../frame/head.tsx'
 import { Away } from '../../frame/lesson-frame.tsx'
@@ -11,9 +12,9 @@ import { Button } from '../../kit/button.tsx'
 import { Notice } from '../../kit/notice.tsx'
 import { structureWords } from '../plan/aim-editor.tsx'
 import { ClassNav, type Shelf, SignOut } from '../shelf/shelf-page.tsx'
-import { type ClassLevel, LadderDrawing } from './ladder-drawing.tsx'
+import { LadderDrawing } from './ladder-drawing.tsx'
 
-interface Standing { rows: { name: string; ideas: Record<string, { level: number; word: 'not seen' | 'not yet' | 'nearly' | 'secure' } | undefined> }[] }
+interface Standing { rows: StandingRow[] }
 interface Loaded { ideas: Idea[]; mayChange: boolean }
 
 /** The ladder of ideas with a class's standing on it: read it, start a lesson from it, change it, take it along as a table. */
@@ -30,22 +31,7 @@ export default function LadderPage() {
   useEffect(() => {
     document.title = 'Ladder · Awlbox'
   }, [])
-  const levels = useMemo(() => {
-    const by = new Map<string, ClassLevel>()
-    for (const row of standing?.rows ?? []) for (const [id, s] of Object.entries(row.ideas)) {
-      if (!s) continue
-      const l = by.get(id) ?? { children: 0, seen: 0, secure: 0, sum: 0, names: [] }
-      l.children++
-      if (s.word !== 'not seen') {
-        l.seen++
-        l.sum += s.level
-        if (s.word === 'secure') l.secure++
-        else l.names.push(row.name)
-      }
-      by.set(id, l)
-    }
-    return by
-  }, [standing])
+  const levels = useMemo(() => classLevels(standing?.rows ?? []), [standing])
   if (error && !data) return <Away error={error} />
   const ideas = data?.ideas ?? []
   const idea = ideas.find((i) => i.id === picked) ?? null
@@ -110,7 +96,7 @@ function IdeaPanel({ idea, ideas, level, onPick, classId, onEdit }: { idea: Idea
     <div className="grid gap-3">
       <h2 className="font-bold text-lg">{idea.name}</h2>
       <p className="text-steel">{idea.structure ? structureWords[idea.structure] : 'counting and numbers'} · to {idea.upTo} · often at {idea.ages[0]} to {idea.ages[1]}{idea.codes.length > 0 ? ` · ${idea.codes.join(', ')}` : ''}</p>
-      {level && <p>{level.seen === 0 ? 'Nobody of this class has been seen on it yet.' : <><b className="figures">{level.secure} of {level.children}</b> secure, {level.seen - level.secure} on the way, {level.children - level.seen} not seen.{level.names.length > 0 && <span className="block text-sm text-steel">On the way: {level.names.join(', ')}</span>}</>}</p>}
+      {level && <p>{level.seen === 0 ? 'Nobody of this class has been seen on it yet.' : <><b className="figures">{level.secure} of {level.children}</b> secure, {level.seen - level.secure} on the way, {level.children - level.seen} not seen.{level.onTheWay.length > 0 && <span className="block text-sm text-steel">On the way: {level.onTheWay.join(', ')}</span>}</>}</p>}
       {idea.evidence && <div><h3 className="font-semibold">Seen when a child</h3><p>{idea.evidence}</p></div>}
       {idea.misconceptions.length > 0 && <div><h3 className="font-semibold">Often met</h3><ul className="list-disc pl-5">{idea.misconceptions.map((m) => <li key={m}>{m}</li>)}</ul></div>}
       {before.length > 0 && <div><h3 className="font-semibold">Comes after</h3>{links(before)}</div>}

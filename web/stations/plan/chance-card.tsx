@@ -2,14 +2,14 @@ import { scaleBand, scaleLinear } from 'd3-scale'
 import { useMemo, useState } from 'react'
 import type { Device } from '@awlbox/core/contracts/chance'
 import type { Aim, Example } from '@awlbox/core/contracts/lesson'
-import { cannotCome, chanceAbove, distribution, gameSeconds, givenBy, luckySeed, outcomes, rollsFor, rollsFrom, roundsToMeetAll, unreachable, usualReading } from '@awlbox/core/plan/chance/plan'
+import { cannotCome, chanceAbove, distribution, gameSeconds, givenBy, outcomes, rollsFor, rollsFrom, roundsToMeetAll, unreachable, usualReading } from '@awlbox/core/plan/chance/plan'
 import { exampleSentence } from '@awlbox/core/plan/numbers/facts'
-import { clockTime } from '../../frame/time.ts'
+import { run } from '@awlbox/core/plan/numbers/names'
+import { clockTime } from '@awlbox/core/words'
 import { Button } from '../../kit/button.tsx'
 import { Notice, WorkBar } from '../../kit/notice.tsx'
 import { manyGames, useGames } from './use-games.ts'
 
-const run = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => from + i)
 const presets: readonly { words: string; device: Device }[] = [
   { words: 'nothing', device: { kind: 'none' } },
   { words: 'a die', device: { kind: 'dice', faces: run(1, 6), dice: 1 } },
@@ -43,7 +43,7 @@ function DeviceDetail({ d, aim, examples, onChange, disabled }: { d: Exclude<Dev
   const never = useMemo(() => cannotCome(d), [d])
   const meet = useMemo(() => roundsToMeetAll(bars), [bars])
   const missing = useMemo(() => unreachable(d, examples, givenBy(aim.structure)), [d, examples, aim.structure])
-  const draws = outcomes(d)[0]?.numbers.length ?? 1
+  const draws = useMemo(() => outcomes(d)[0]?.numbers.length ?? 1, [d])
   const things = aim.mostThings || 10
   const games = useGames()
   const numbers = (text: string): number[] => (text.match(/\d+/g) ?? []).map(Number)
@@ -71,21 +71,28 @@ function DeviceDetail({ d, aim, examples, onChange, disabled }: { d: Exclude<Dev
         {games.busy && <div className="flex-1 min-w-48"><WorkBar label={`${games.done.toLocaleString('en-GB')} games played`} share={games.done / manyGames} onCancel={games.stop} /></div>}
         {!games.busy && games.played && <span className="text-steel figures" data-games={games.played.games}>{games.played.games.toLocaleString('en-GB')} games of {rounds} rounds: outlines show what came</span>}
       </div>
-      {examples.length > 0 && <Lucky d={d} aim={aim} examples={examples} />}
+      {examples.length > 0 && <Lucky d={d} aim={aim} examples={examples} find={games.lucky} />}
     </>
   )
 }
 
-function Lucky({ d, aim, examples }: { d: Device; aim: Aim; examples: readonly Example[] }) {
+function Lucky({ d, aim, examples, find }: { d: Device; aim: Aim; examples: readonly Example[]; find: (d: Device, wanted: readonly (readonly number[])[]) => Promise<number | null> }) {
   const wanted = useMemo(() => rollsFor(d, examples, givenBy(aim.structure)), [d, examples, aim.structure])
-  const [found, setFound] = useState<{ seed: number | null } | null>(null)
+  const [found, setFound] = useState<{ wanted: typeof wanted; seed: number | null } | null>(null)
+  const [looking, setLooking] = useState(false)
   const playable = wanted.filter((w) => w !== null)
-  const look = () => setFound({ seed: playable.length === wanted.length ? luckySeed(d, playable.slice(0, 4)) : null })
-  const roll = found?.seed ? rollsFrom(d, found.seed) : null
+  const look = async () => {
+    setLooking(true)
+    setFound({ wanted, seed: playable.length === wanted.length ? await find(d, playable.slice(0, 4)) : null })
+    setLooking(false)
+  }
+  // A run found for other examples or another device says nothing about these.
+  const now = found?.wanted === wanted && !looking ? found : null
+  const roll = now?.seed ? rollsFrom(d, now.seed) : null
   return (
     <div className="flex flex-wrap items-center gap-3">
-      <Button onClick={look}>Find a run for filming</Button>
-      {found && (roll ? <span className="figures">Run {found.seed}: the first rolls are {playable.slice(0, 4).map(() => roll().join(' and ')).join(', then ')}, as the examples want.</span> : <span className="text-brick">{playable.length < wanted.length ? 'No run gives every example: some can never come.' : 'No run was found: roll, and let the script follow what comes.'}</span>)}
+      <Button onClick={() => void look()} disabled={looking}>{looking ? 'Looking for a run…' : 'Find a run for filming'}</Button>
+      {now && (roll ? <span className="figures">Run {now.seed}: the first rolls are {playable.slice(0, 4).map(() => roll().join(' and ')).join(', then ')}, as the examples want.</span> : <span className="text-brick">{playable.length < wanted.length ? 'No run gives every example: some can never come.' : 'No run was found: roll, and let the script follow what comes.'}</span>)}
     </div>
   )
 }

@@ -1,5 +1,6 @@
 import { proxy, type Remote, wrap } from 'comlink'
 import { useCallback, useEffect, useRef, useState } from 'react'
+import type { Device } from '@awlbox/core/contracts/chance'
 import type { Game, Played } from '@awlbox/core/plan/chance/simulate'
 import type { GamesWorker } from '../../workers/games.worker.ts'
 
@@ -36,5 +37,6 @@ export function useGames() {
     void worker.current?.remote.stop(run.current)
     setState((s) => ({ ...s, busy: false }))
   }, [])
-  return { ...state, play, stop }
+  const lucky = useCallback(async (device: Device, wanted: readonly (readonly number[])[]): Promise<number | null> => (await worker.current?.remote.lucky(device, wanted)) ?? null, [])
+  return { ...state, play, stop, lucky }
 }

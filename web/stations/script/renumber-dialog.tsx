@@ -1,14 +1,12 @@
 import { useMemo, useState } from 'react'
 import type { Example, Segment } from '@awlbox/core/contracts/lesson'
 import { anotherLike } from '@awlbox/core/plan/examples'
-import { exampleSentence, tagsOf } from '@awlbox/core/plan/numbers/facts'
+import { exampleSentence, factFrom, tagsOf } from '@awlbox/core/plan/numbers/facts'
 import { duplicateWith } from '@awlbox/core/script/renumber'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { newId } from '../../frame/new-id.ts'
 import { Button } from '../../kit/button.tsx'
 import { Dialog } from '../../kit/dialog.tsx'
-
-const total = (a: number, b: number, op: Example['op']): number => (op === '+' ? a + b : op === '-' ? a - b : op === '÷' ? Math.floor(a / Math.max(1, b)) : Math.abs(a - b))
 
 /** The same segment played with other numbers: every line that says them follows. */
 export function RenumberDialog({ segment, fact, onClose }: { segment: Segment; fact: Example; onClose: () => void }) {
@@ -17,7 +15,7 @@ export function RenumberDialog({ segment, fact, onClose }: { segment: Segment; f
   const [a, setA] = useState(first.a)
   const [b, setB] = useState(first.b)
   const [seed, setSeed] = useState(1)
-  const to: Example = { a, b, total: total(a, b, fact.op), op: fact.op }
+  const to = factFrom(fact.op, a, b)
   const preview = useMemo(() => duplicateWith(segment, fact, to, newId), [segment, fact, to.a, to.b]) // eslint-disable-line react-hooks/exhaustive-deps
   const wrong = to.total < 0 ? 'Less than nothing would be left.' : null
   const field = 'min-h-10 w-20 rounded-lg border border-hair bg-card px-2.5 font-child text-lg figures'
@@ -45,7 +43,7 @@ export function RenumberDialog({ segment, fact, onClose }: { segment: Segment; f
         <span className="font-child text-lg figures text-steel">{exampleSentence(fact)}</span><span>becomes</span>
         <input aria-label="First number" type="number" min={0} max={100} className={field} value={a} onChange={(e) => setA(Math.max(0, Math.min(100, Math.round(Number(e.target.value)))))} />
         <span className="font-child text-lg">{fact.op === '-' ? '−' : fact.op}</span>
-        <input aria-label="Second number" type="number" min={0} max={100} className={field} value={b} onChange={(e) => setB(Math.max(0, Math.min(100, Math.round(Number(e.target.value)))))} />
+        <input aria-label="Second number" type="number" min={0} max={100} className={field} value={to.b} onChange={(e) => setB(Math.max(0, Math.min(100, Math.round(Number(e.target.value)))))} />
         <b className="font-child text-lg figures">= {to.total}</b>
         <span className="text-sm text-steel">{tagsOf(to, doc.examples).join(' · ')}</span>
         <Button small onClick={another}>Another like it</Button>

@@ -3,8 +3,8 @@ import { limitsOf, savings, type Saving, whereTimeGoes } from '@awlbox/core/scri
 import { changeStep, removeStep } from '@awlbox/core/script/edit'
 import { clock } from '@awlbox/core/script/time'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
+import { clockTime } from '@awlbox/core/words'
 import { useLesson } from '../../frame/lesson-context.ts'
-import { clockTime } from '../../frame/time.ts'
 import { Button } from '../../kit/button.tsx'
 import { Dialog } from '../../kit/dialog.tsx'
 

@@ -1,7 +1,7 @@
 import { layMat, matName, thing } from '../mats.ts'
 import { type Face, hasWhole, holdsThings, type Mat, type MatKind, TableError, type TableState, type Target, type Thing, thingsIn, thingsOn } from '../state.ts'
+import { capital } from '../../../words.ts'
 
-const upper = (s: string): string => s[0]!.toUpperCase() + s.slice(1)
 const takesThings = (m: Mat): boolean => m.regions.length > 0 && holdsThings(m)
 /** Mats laid two at a time when nothing else is said. */
 const usualParts: Partial<Record<MatKind, number>> = { parts: 2, bar: 2, plates: 2 }
@@ -48,7 +48,7 @@ export function put(state: TableState, what: Putting): TableState {
   const next = m.regions[p.region + 1]
   if (m.kind === 'hands' && what.target.region === null && next && things.length - room <= next.slots! - next.things.length)
     return withRegion(withRegion(p.state, p.mat, p.region, [...r.things, ...things.slice(0, room)]), p.mat, p.region + 1, [...next.things, ...things.slice(room)])
-  throw new TableError('no-room', `${upper(r.name)} has room for ${room} more, not ${things.length}.`)
+  throw new TableError('no-room', `${capital(r.name)} has room for ${room} more, not ${things.length}.`)
 }
 
 /**
@@ -122,7 +122,7 @@ function onlyOn(state: TableState, mat: number, end: (i: number, used: number) =
   const regions = state.mats[mat]!.regions.map((r, i) => {
     const from = used
     used = end(i, used)
-    if (r.slots !== null && used - from > r.slots) throw new TableError('no-room', `${upper(r.name)} has room for ${r.slots}, not ${used - from}.`)
+    if (r.slots !== null && used - from > r.slots) throw new TableError('no-room', `${capital(r.name)} has room for ${r.slots}, not ${used - from}.`)
     return { ...r, things: things.slice(from, used) }
   })
   return { ...state, mats: state.mats.map((m, i) => (i === mat ? { ...m, regions } : holdsThings(m) ? { ...m, divider: null, rings: [], regions: m.regions.map((r) => ({ ...r, things: [] })) } : m)) }
