@@ -47,7 +47,7 @@ for (const steps of [300, 600]) {
 }
 
 const segment = one.segments.find((s) => s.kind === 'together')!
-const { beats } = planTake(one, segment.id, defaultHouseStyle, 'none')
+const { beats } = planTake(one, segment.id, defaultHouseStyle)
 const source = path.join(folder, 'source.mp4')
 fs.writeFileSync(source, await filmBeats(beats, 'slt'))
 const p = (await probe(source))!

@@ -1,5 +1,6 @@
 import { renderFilm } from './cut/jobs.ts'
-import { filmSegment, prepareTake } from './film/jobs.ts'
+import { filmSegment } from './film/film-segment.ts'
+import { prepareTake } from './film/prepare.ts'
 import { openServices } from './open-services.ts'
 import { log } from './platform/log.ts'
 import { onStop } from './platform/on-stop.ts'

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 
-/** A recognised word: seconds into the take, confidence 0–1. */
-export const HeardWord = z.object({ word: z.string().max(60), start: z.number().min(0), end: z.number().min(0), confidence: z.number().min(0).max(1) })
+/** A recognised word: seconds into the take, confidence 0–1. From captions it has the punctuation written after it, often none; from sound it has no mark. */
+export const HeardWord = z.object({ word: z.string().max(60), start: z.number().min(0), end: z.number().min(0), confidence: z.number().min(0).max(1), mark: z.string().max(4).optional() })
 export type HeardWord = z.infer<typeof HeardWord>
 
 export const heardCodes = [
@@ -46,5 +46,11 @@ export const Hearing = z.object({
   quality: z.number(),
   /** Script words the recogniser had no pronunciation for. */
   unpronounced: z.array(z.string()),
+  /** What the listener should know about the whole take: another segment, telephone sound. */
+  note: z.string().optional(),
+  /** When claps were heard, in seconds; null where nobody listened for them. */
+  claps: z.array(z.number()).nullable().optional(),
+  /** Where anything sounds, as pairs of seconds. */
+  voiced: z.array(z.object({ from: z.number(), to: z.number() })).optional(),
 })
 export type Hearing = z.infer<typeof Hearing>

@@ -1,64 +1,218 @@
-import type { HeardFinding, HeardLine, HeardWord } from '../contracts/heard.ts'
-import { confusable } from './align.ts'
-import { numberWords } from './language-model.ts'
-import { nameWords, type SpokenLine } from './spoken.ts'
+import type { HeardFinding, HeardWord } from '../contracts/heard.ts'
+import { parseNumber, readNumberAt } from '../plan/numbers/names.ts'
+import type { Piece } from './chunks.ts'
+import { hearing, slipTalk } from './limits.ts'
+import { confusable, inCount, likeNumber } from './sounds.ts'
+import { nameWords } from './spoken.ts'
+
+/** A number said in a count: which heard words it took (first … last) and when. */
+export interface Said {
+  n: number
+  first: number
+  last: number
+  start: number
+  end: number
+  confidence: number
+  /** Heard as no number, or not understood at all, where a number has its place: `n` is what it may have been, or NaN. */
+  guess?: boolean
+}
+/** Words that pass between the numbers of a count and change nothing. */
+export const passedOver: ReadonlySet<string> = new Set(['and', 'then', 'oh', 'is', 'now', 'next', 'a', 'the', ...slipTalk])
+
+/** The numbers among heard words from index `from` up to `to`. `spell` says which word stands for which: in a count "to" is two, "for" is four. */
+export function numbersSaid(words: readonly HeardWord[], from = 0, to = words.length, spell: (word: string, at: number) => string = inCount): Said[] {
+  const list = words.slice(from, to).map((w, i) => spell(w.word, from + i))
+  const out: Said[] = []
+  for (let i = 0; i < list.length; ) {
+    const found = list[i] === 'nothing' || list[i] === 'none' || list[i] === 'double' ? null : readNumberAt(list, i)
+    if (!found) {
+      i++
+      continue
+    }
+    const part = words.slice(from + i, from + found.to)
+    out.push({ n: found.value, first: from + i, last: from + found.to - 1, start: part[0]!.start, end: part.at(-1)!.end, confidence: Math.min(...part.map((w) => w.confidence)) })
+    i = found.to
+  }
+  return out
+}
 
 /**
- * Miscounts in one count line: numbers left out, said twice, or changed. The last number said again
- * ("ten… ten!") and a whole recount are no slips.
+ * The numbers of a count with what was said between them and not understood as one: lone words that rhyme with a
+ * number, and sounds with no word. `belongs` says which words may be the count's.
  */
-export function countFindings(line: SpokenLine, l: HeardLine, heard: readonly HeardWord[], ignore: ReadonlySet<number>): HeardFinding[] {
+export function withGuesses(said: readonly Said[], words: readonly HeardWord[], voiced: readonly Piece[], belongs: (k: number) => boolean): Said[] {
+  if (said.length < 2) return [...said]
+  const [from, to] = [said[0]!, said.at(-1)!]
+  const beat = beatOf(said) ?? 1.2
+  const out = [...said]
+  const taken = new Set(said.flatMap((s) => Array.from({ length: s.last - s.first + 1 }, (_, i) => s.first + i)))
+  for (let k = from.first; k <= to.last + 1 && k < words.length; k++) {
+    const w = words[k]!
+    if (taken.has(k) || !belongs(k) || passedOver.has(w.word) || w.confidence >= 0.75 || (k > to.last && w.start - to.end > beat)) continue
+    const like = likeNumber(w.word)
+    out.push({ n: like ? parseNumber(like)! : NaN, first: k, last: k, start: w.start, end: w.end, confidence: 0, guess: true })
+  }
+  for (const v of voiced) {
+    if (v.from <= from.end || v.to >= to.start || v.to - v.from > 1 || v.to - v.from < 0.2) continue
+    if (words.some((w) => w.start < v.to && w.end > v.from)) continue
+    const first = words.findIndex((w) => w.start >= v.to)
+    out.push({ n: NaN, first, last: first - 1, start: v.from, end: v.to, confidence: 0, guess: true })
+  }
+  return out.sort((a, b) => a.start - b.start)
+}
+
+/** The usual time from one number to the next, or null when there are too few to tell. */
+export function beatOf(said: readonly Said[]): number | null {
+  const gaps = said.slice(1).map((s, i) => s.start - said[i]!.start).sort((a, b) => a - b)
+  return gaps.length < 2 ? null : gaps[Math.floor(gaps.length / 2)]!
+}
+
+type Op = { kind: 'match' | 'other'; p: number; s: number } | { kind: 'missing'; p: number } | { kind: 'extra'; s: number }
+const cost = { other: 1.4, mixedUp: 0.6, missing: 1.05, extra: 1, guessed: 0.1, unknown: 0.3, guessedOther: 0.5, guessedExtra: 0.25 } as const
+const mixedUp = (a: number, b: number): boolean => a <= 100 && b <= 100 && confusable(nameWords(a).join(' '), nameWords(b).join(' '))
+
+/** Least-cost way from what was planned to what was said. */
+function compare(planned: readonly number[], said: readonly Said[]): Op[] {
+  const [n, m] = [planned.length, said.length]
+  const c = Array.from({ length: n + 1 }, () => new Float64Array(m + 1))
+  const extra = (s: number): number => (said[s]!.guess ? cost.guessedExtra : cost.extra)
+  const swap = (p: number, s: number): number => said[s]!.guess ? (Number.isNaN(said[s]!.n) ? cost.unknown : said[s]!.n === planned[p] ? cost.guessed : cost.guessedOther)
+    : (planned[p] === said[s]!.n ? 0 : mixedUp(planned[p]!, said[s]!.n) ? cost.mixedUp : cost.other)
+  for (let p = n; p >= 0; p--)
+    for (let s = m; s >= 0; s--) {
+      if (p === n && s === m) continue
+      c[p]![s] = Math.min(p < n && s < m ? c[p + 1]![s + 1]! + swap(p, s) : Infinity, p < n ? c[p + 1]![s]! + cost.missing : Infinity, s < m ? c[p]![s + 1]! + extra(s) : Infinity)
+    }
+  const ops: Op[] = []
+  for (let [p, s] = [0, 0]; p < n || s < m; ) {
+    const here = c[p]![s]!
+    const is = (x: number) => Math.abs(here - x) < 1e-9
+    if (p < n && s < m && is(c[p + 1]![s + 1]! + swap(p, s))) {
+      ops.push({ kind: planned[p] === said[s]!.n || said[s]!.guess ? 'match' : 'other', p, s })
+      p++
+      s++
+    } else if (s < m && is(c[p]![s + 1]! + extra(s))) ops.push({ kind: 'extra', s: s++ })
+    else ops.push({ kind: 'missing', p: p++ })
+  }
+  return ops
+}
+
+/** "One. One. Two. Two.": a call with its answer. Each number counts once. */
+export function withoutEcho(said: readonly Said[]): readonly Said[] {
+  const twice = said.filter((s, i) => said[i + 1]?.n === s.n).length
+  return twice >= 3 && twice >= said.length * 0.4 ? said.filter((s, i) => said[i - 1]?.n !== s.n) : said
+}
+
+/**
+ * What went wrong in one count: numbers left out, said twice, in the wrong place, or a wrong end. `planned` are the
+ * numbers in order; `said` what was heard. The last number said again ("ten… ten") is emphasis, and a drawn-out
+ * number heard as two is one. `stepId` goes into the findings; `timed` says that words have times of their own, so that
+ * a gap in the beat can speak for a number that was not heard.
+ */
+export function countSlips(planned: readonly number[], heardNumbers: readonly Said[], stepId: string | null, timed = true): HeardFinding[] {
+  const said = withoutEcho(heardNumbers)
+  if (!said.length) return []
+  const beat = beatOf(said)
+  const ops = compare(planned, said)
   const out: HeardFinding[] = []
-  const numbers = line.numbers!
-  let k = 0
-  const spans = numbers.map((n) => {
-    const words = nameWords(n)
-    const part = l.words.slice(k, k + words.length)
-    k += words.length
-    return { n, words, part, said: part.every((w) => w.status === 'said'), ats: part.flatMap((w) => (w.at === null ? [] : [w.at])) }
+  const tell = (code: HeardFinding['code'], start: number, end: number, expected: string, heard: string, certain: boolean, message: string) => {
+    out.push({ code, start, end: Math.max(start, end), stepId, expected, heard, certain, message })
+  }
+  const sure = (s: Said): boolean => s.confidence >= hearing.unsure
+  const step = planned.length > 1 ? planned[1]! - planned[0]! : 1
+  const placeOf = (i: number): { before: Said | null; after: Said | null } => ({
+    before: said[ops.slice(0, i).reduce((k, o) => (o.kind === 'missing' ? k : o.s), -1)] ?? null,
+    after: said[ops.slice(i + 1).find((o) => o.kind !== 'missing')?.s ?? -1] ?? null,
   })
-  const beat = median(spans.flatMap((s, i) => (i && s.said && spans[i - 1]!.said ? [heard[s.ats[0]!]!.start - heard[spans[i - 1]!.ats[0]!]!.start] : [])))
-  const finding = (code: HeardFinding['code'], at: { start: number; end: number }, expected: string, said: string, certain: boolean, message: string) =>
-    out.push({ code, ...at, stepId: line.stepId, expected, heard: said, certain, message })
-  spans.forEach((s, i) => {
-    if (s.said) return
-    const before = spans.slice(0, i).reverse().find((x) => x.said)
-    const after = spans.slice(i + 1).find((x) => x.said)
-    const from = before ? heard[before.ats.at(-1)!]! : null
-    const to = after ? heard[after.ats[0]!]! : null
-    const missing = s.part.every((w) => w.status === 'missing')
-    if (missing) {
-      if (!to && !from) return
-      if (!to) {
-        finding('count-end', { start: from!.end, end: from!.end + 0.5 }, String(numbers.at(-1)), String(before!.n), i === spans.length - 1 && spans.length > 3, `The count stops at ${before!.n}; ${numbers.at(-1)} was planned.`)
-        return
-      }
-      // Where the beat leaves room for the number, it may have been said and not heard.
-      const gone = spans.slice(before ? spans.indexOf(before) + 1 : 0, spans.indexOf(after!)).length
-      const room = beat !== null && from !== null && to.start - from.start > beat * (1 + gone * 0.75)
-      finding('count-skip', { start: from?.end ?? Math.max(0, to.start - 0.5), end: to.start }, String(s.n), '', !room, room ? `${s.n} was not heard, though there was time for it.` : `${s.n} is left out of the count.`)
+  const handled = new Set<number>()
+  ops.forEach((op, i) => {
+    if (handled.has(i) || op.kind === 'match') return
+    if (op.kind === 'extra' && said[op.s]!.guess) {
+      guessedExtra(said[op.s]!, placeOf(i).before)
       return
     }
-    const at = s.part.find((w) => w.at !== null && w.status === 'changed')
-    const h = at ? heard[at.at!]! : null
-    if (!h || !numberWords.has(h.word)) return
-    const doubt = confusable(at!.word, h.word)
-    const repeat = before && nameWords(before.n).join(' ') === h.word
-    finding(repeat ? 'count-repeat' : 'count-order', { start: h.start, end: h.end }, String(s.n), h.word, !doubt && h.confidence >= 0.3, `“${h.word}” is said where ${s.n} belongs.`)
-  })
-  // Numbers said between the planned ones. The last number said over again is emphasis.
-  spans.slice(1).forEach((next, k) => {
-    const s = spans[k]!
-    if (!s.said || !next.said) return
-    for (let h = s.ats.at(-1)! + 1; h < next.ats[0]!; h++) {
-      const again = [s, next].find((x) => x.words.length === 1 && heard[h]!.word === x.words[0])
-      if (!again || ignore.has(h) || again === spans.at(-1)) continue
-      // Said twice, a number takes two beats; one drawn out is sometimes heard as two.
-      if (beat !== null && heard[next.ats[0]!]!.start - heard[s.ats[0]!]!.start < beat * 1.6) continue
-      finding('count-repeat', { start: heard[h]!.start, end: heard[h]!.end }, String(next.n), heard[h]!.word, true, `${again.n} is said twice.`)
+    if (op.kind === 'other') {
+      const s = said[op.s]!
+      const planes = planned[op.p]!
+      const again = op.p > 0 && planned[op.p - 1] === s.n
+      tell(again ? 'count-repeat' : 'count-order', s.start, s.end, String(planes), String(s.n), sure(s) && !mixedUp(planes, s.n), `“${s.n}” is said where ${planes} belongs.`)
+      return
     }
+    const number = op.kind === 'missing' ? planned[op.p]! : said[op.s]!.n
+    // The same number missing here and extra close by has changed places with its neighbour.
+    const partner = ops.findIndex((o, k) => k > i && k <= i + 4 && !handled.has(k) && ((op.kind === 'missing' && o.kind === 'extra' && said[o.s]!.n === number) || (op.kind === 'extra' && o.kind === 'missing' && planned[o.p] === number)))
+    if (partner > 0 && ops.slice(i + 1, partner).some((o) => o.kind === 'match')) {
+      handled.add(partner)
+      const first = op.kind === 'extra' ? said[op.s]! : placeOf(i).after!
+      tell('count-order', first.start, first.end, String(op.kind === 'missing' ? number : planned[planned.indexOf(number) - 1] ?? number), String(first.n), sure(first), `${first.n} is said out of its order.`)
+      return
+    }
+    const { before, after } = placeOf(i)
+    if (op.kind === 'missing') missing(op.p, i, before, after)
+    else extra(said[op.s]!, op.s, before, after)
   })
-  return dedupe(out)
+  return out
+
+  /** Something like the number before it once more may be that number said twice; other talk is no part of the count. */
+  function guessedExtra(s: Said, before: Said | null): void {
+    if (before && before.n === s.n && s.start - before.end < 1.5) tell('count-repeat', s.start, s.end, String(s.n + step), String(s.n), false, `${s.n} may have been said twice.`)
+  }
+  function missing(p: number, i: number, before: Said | null, after: Said | null): void {
+    const rest = ops.slice(i).every((o) => o.kind === 'missing')
+    if (rest) {
+      for (let k = i; k < ops.length; k++) handled.add(k)
+      if (before) tell('count-end', before.end, before.end + 0.5, String(planned.at(-1)), String(before.n), said.length >= 3 && planned.length - p <= Math.max(2, planned.length / 2), `The count stops at ${before.n}; ${planned.at(-1)} was planned.`)
+      return
+    }
+    const gone: number[] = []
+    for (let k = i; ops[k]?.kind === 'missing'; k++) {
+      handled.add(k)
+      gone.push(planned[(ops[k] as { p: number }).p]!)
+    }
+    const from = before?.end ?? Math.max(0, after!.start - 0.5)
+    // Where the beat leaves room for the number it may have been said and not heard; the first word of a take is often missed.
+    const room = timed && beat !== null && before !== null && after!.start - before.start > beat * (1 + gone.length * 0.75)
+    const many = gone.length > 1
+    tell('count-skip', from, after!.start, gone.join(' '), '', before !== null && !room && gone.length <= 3, `${gone.join(' and ')} ${many ? 'are' : 'is'} ${room ? 'not heard, though there was time for it' : 'left out of the count'}.`)
+  }
+  function extra(s: Said, at: number, before: Said | null, after: Said | null): void {
+    const last = planned.at(-1)!
+    if (after === null) {
+      // The last number said over again is emphasis; a number further on goes past the end; any other begins the talk after the count.
+      const inTime = before !== null && s.start - before.start <= (beat ?? 1.2) * 1.9
+      if (s.n === last + step && before?.n === last && inTime && said.length - at === 1) tell('count-end', s.start, s.end, String(last), String(s.n), sure(s), `The count goes on to ${s.n}; ${last} was planned.`)
+      return
+    }
+    if (before === null) return
+    const same = [before, after].find((x) => x.n === s.n)
+    if (same) {
+      if (same.n === last && after.n === last) return
+      // Said twice, a number takes two beats; one drawn out is sometimes heard as two.
+      const [a, b] = same === before ? [before, s] : [s, after]
+      if (beat !== null && b.start - a.start < beat * 0.45) return
+      tell('count-repeat', b.start, b.end, String(s.n + step), String(s.n), sure(s), `${s.n} is said twice.`)
+      return
+    }
+    tell('count-order', s.start, s.end, '', String(s.n), s.confidence >= hearing.sure, `“${s.n}” does not belong between ${before.n} and ${after.n}.`)
+  }
 }
-const median = (xs: readonly number[]): number | null => (xs.length < 2 ? null : [...xs].sort((a, b) => a - b)[Math.floor(xs.length / 2)]!)
-const dedupe = (fs: readonly HeardFinding[]): HeardFinding[] => fs.filter((f, i) => f.code !== 'count-end' || fs.findIndex((g) => g.code === 'count-end') === i)
+
+/**
+ * A count broken off at "oops" and taken up again further back: what was said before the break from the number taken
+ * up again on is dropped from the count and told as a false start.
+ */
+export function mendRetries(said: readonly Said[], words: readonly HeardWord[], stepId: string | null): { said: Said[]; findings: HeardFinding[] } {
+  const out: Said[] = []
+  const findings: HeardFinding[] = []
+  for (const s of said) {
+    const before = out.at(-1)
+    const brokenOff = before && words.slice(before.last + 1, s.first).some((w) => slipTalk.has(w.word) && w.word !== 'oh')
+    const way = out.length > 1 ? Math.sign(out[1]!.n - out[0]!.n) : 1
+    const keep = brokenOff ? out.findIndex((o) => (o.n - s.n) * way >= 0) : -1
+    const dropped = keep >= 0 ? out.splice(keep) : []
+    if (dropped.length)
+      findings.push({ code: 'false-start', start: dropped[0]!.start, end: s.start, stepId, expected: '', heard: dropped.map((d) => d.n).join(' '), certain: true, message: `Counted ${dropped.map((d) => d.n).join(', ')}, then went back to ${s.n}.` })
+    out.push(s)
+  }
+  return { said: out, findings }
+}

@@ -70,7 +70,7 @@ describe('a take heard against its script', () => {
   test('a miscount begun again is one false start', () => {
     expect(slips(counting, 'bobbin has seven parcels one two four oops ~1 one two three four five six seven four and three make seven')).toEqual(['false-start'])
   })
-  test('a changed number makes a false sentence', () => expect(slips(counting, perfect.replace('make seven', 'make eight')).sort()).toEqual(['false-sentence', 'number-changed']))
+  test('a changed number makes a false sentence', () => expect(slips(counting, perfect.replace('make seven', 'make eight')).sort()).toEqual(['false-sentence']))
   test('thirteen for thirty is a doubt, not a slip', () => {
     const h = heardIn(segment('Say: Bobbin has thirty parcels today.'), 'bobbin has thirteen parcels today')
     expect(h.findings.map((f) => f.certain)).toEqual([false])
@@ -108,7 +108,7 @@ test('for any script, leaving one number out of a count is found, and said as wr
       const lines = spokenLines(s)
       const speakAll = (out: number | null) => lines.map((l) => `~6 ${(l.numbers ? l.words.filter((_, i) => !(l === target && i === out)) : l.words).join(' ')}`).join(' ')
       const target = lines.find((l) => (l.numbers?.length ?? 0) >= 3)
-      expect(hear(s, say(speakAll(null)), 200).findings.filter((f) => f.code !== 'dead-air')).toEqual([])
+      expect(hear(s, say(speakAll(null)), 200).findings.filter((f) => f.code !== 'dead-air' && !plainCodes.has(f.code))).toEqual([])
       if (!target) continue
       const out = 1 + (pick % (target.numbers!.length - 2))
       expect(hear(s, say(speakAll(out)), 200).findings.filter((f) => f.code.startsWith('count')).map((f) => [f.code, f.expected])).toEqual([['count-skip', String(target.numbers![out])]])

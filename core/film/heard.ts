@@ -1,229 +1,181 @@
-import { type HeardFinding, type HeardLine, type HeardWord, type Hearing, plainCodes, type ProposedDrop } from '../contracts/heard.ts'
+import { type HeardFinding, type HeardLine, type HeardWord, type Hearing, plainCodes } from '../contracts/heard.ts'
 import { type HouseStyle, defaultHouseStyle } from '../contracts/house-style.ts'
 import type { Segment } from '../contracts/lesson.ts'
-import { readSeconds } from '../script/reading.ts'
-import { isTrue, sentencesIn, inSigns } from '../script/sentence.ts'
-import { simulate } from '../script/simulate.ts'
-import { timeOf } from '../script/time.ts'
-import { align, type Alignment, confusable, type ExpectedWord, soundsLike } from './align.ts'
-import { countFindings } from './count-heard.ts'
-import { numberWords, slipWords } from './language-model.ts'
+import type { Piece } from './chunks.ts'
+import { type Attempt, follow, type Followed } from './align.ts'
+import { clapSlips } from './claps.ts'
+import { countSlips, mendRetries, numbersSaid, passedOver, type Said, withGuesses } from './count-heard.ts'
+import { gapsOf, silentBetween } from './gaps.ts'
+import { hearing } from './limits.ts'
+import { lineSlips } from './line-heard.ts'
+import { isNumberWord, soundsLike } from './sounds.ts'
 import { spokenLines, type SpokenLine } from './spoken.ts'
+import { triesOf } from './tries.ts'
+import { soundEnd, unheardVoice, withinVoice } from './voiced.ts'
 
-/** Limits of hearing, in seconds unless said otherwise, each with its reason. */
-export const hearing = {
-  /** Silence beyond what is written before it is called dead air: a breath and a look at the notes. */
-  deadAir: 3,
-  /** Within one line nothing is awaited: two seconds is a lost thread. */
-  deadAirInLine: 2.2,
-  /** Silence left at each side of a drop so that speech is not clipped. */
-  margin: 0.25,
-  /** A wait is cut short under three seconds (Rowe 1974) or under three fifths of what was written. */
-  waitShare: 0.6, shortestWait: 3,
-  /** Below this share of its words heard, a line counts as skipped. */
-  skippedShare: 0.34,
-  /** Words a minute, while speaking, beyond which something is wrong: inside one good film it runs from 60 (counting) to over 200 (asides). */
-  slowest: 45, fastest: 260,
-} as const
-
-const clean = (words: readonly HeardWord[]): HeardWord[] => words.map((w) => ({ ...w, word: w.word.toLowerCase().replace(/[‘’]/g, "'") }))
+export interface HearOptions {
+  style?: HouseStyle
+  age?: number
+  /** Script words the recogniser could not listen for: not hearing them says nothing. */
+  unpronounced?: readonly string[]
+  /** Where anything sounds, from `voicedIn`: tells what was not said from what was not understood. */
+  voiced?: readonly Piece[]
+  /** When claps and taps were heard, in seconds; null where nobody listened for them. */
+  claps?: readonly number[] | null
+}
 
 /**
  * Holds a take against its segment. `words` come from recognition or captions, in order; `duration` is the
  * take's length in seconds. A take in which everything was said as written gives no finding but plain ones.
  */
-export function hear(segment: Segment, words: readonly HeardWord[], duration: number, options: { style?: HouseStyle; age?: number; unpronounced?: string[] } = {}): Hearing {
+export function hear(segment: Segment, words: readonly HeardWord[], duration: number, options: HearOptions = {}): Hearing {
   const style = options.style ?? defaultHouseStyle
-  const heard = clean(words)
+  const voiced = options.voiced ?? []
+  const heard = withinVoice(voiced, words).map((w) => ({ ...w, word: w.word.toLowerCase().replace(/[‘’]/g, "'") }))
+  const unpronounced = options.unpronounced ?? []
   const lines = spokenLines(segment, style)
-  const expected: ExpectedWord[] = lines.flatMap((l, line) => l.words.map((word) => ({ word, line })))
-  const alignment = align(expected, heard)
-  const perLine = linesHeard(lines, expected, alignment, heard)
-  const silent = silentBetween(segment, lines, options.age ?? 4, style)
-  const findings: HeardFinding[] = []
-  const drops: ProposedDrop[] = []
   if (heard.length === 0) {
-    if (lines.length) findings.push({ code: 'dead-air', start: 0, end: duration, stepId: lines[0]!.stepId, expected: lines[0]!.text, heard: '', certain: true, message: 'Nothing was heard in this take.' })
-    return { words: heard, lines: perLine, findings, drops, pace: null, quality: 0, unpronounced: options.unpronounced ?? [] }
+    const findings: HeardFinding[] = lines.length ? [{ code: 'dead-air', start: 0, end: duration, stepId: lines[0]!.stepId, expected: lines[0]!.text, heard: '', certain: true, message: 'Nothing was heard in this take.' }] : []
+    return { words: heard, lines: lines.map((l) => lineOf(l, null, heard)), findings, drops: [], pace: null, quality: 0, unpronounced: [...unpronounced] }
   }
-  const restarts = falseStarts(lines, perLine, alignment, heard)
-  findings.push(...restarts.findings)
-  drops.push(...restarts.drops)
-  lines.forEach((line, i) => {
-    if (line.deliberate) return
-    const l = perLine[i]!
-    const share = l.words.filter((w) => w.status === 'said').length / l.words.length
-    if (share < hearing.skippedShare && !(line.numbers && share > 0)) {
-      findings.push(skipped(line, i, perLine, duration))
-      return
-    }
-    if (line.numbers) findings.push(...countFindings(line, l, heard, restarts.used))
-    else findings.push(...numberChanges(line, l, heard))
-  })
-  const air = silences(lines, perLine, heard, duration, silent, restarts.used)
-  findings.push(...air.findings)
-  drops.push(...air.drops)
+  const followed = follow(lines, heard)
+  followed.final.forEach((a) => a && withItsPhrase(a, heard, followed.lineOf))
+  const perLine = lines.map((l, i) => lineOf(l, followed.final[i]!, heard))
   const pace = paceOf(heard)
+  if (strange(perLine, heard)) return { words: heard, lines: perLine, findings: [], drops: [], pace, quality: 0, unpronounced: [...unpronounced], note: 'Hardly a word of this segment was heard in it: another segment, another language, or music?', claps: options.claps ? [...options.claps] : null, voiced: [...voiced] }
+  const tries = triesOf(lines, followed, heard)
+  const findings = [...tries.findings, ...linesJudged(lines, perLine, followed, heard, duration, new Set(unpronounced), tries.used, voiced), ...told(lines, perLine)]
+  const gaps = gapsOf(lines, perLine, heard, wellHeard(followed, perLine), silentBetween(segment, lines, options.age ?? 4, style), tries.used, duration, voiced)
+  findings.push(...gaps.findings)
+  if (options.claps) findings.push(...clapSlips(segment, perLine, options.claps, duration))
   if (pace !== null && (pace > hearing.fastest || pace < hearing.slowest))
     findings.push({ code: 'pace', start: 0, end: duration, stepId: null, expected: `${hearing.slowest}–${hearing.fastest}`, heard: String(Math.round(pace)), certain: true, message: `Spoken at ${Math.round(pace)} words a minute.` })
   findings.sort((a, b) => a.start - b.start)
-  drops.sort((a, b) => a.from - b.from)
-  return { words: heard, lines: perLine, findings, drops, pace, quality: qualityOf(findings), unpronounced: options.unpronounced ?? [] }
+  const drops = [...tries.drops, ...gaps.drops].sort((a, b) => a.from - b.from)
+  return { words: heard, lines: perLine, findings, drops, pace, quality: qualityOf(findings), unpronounced: [...unpronounced], claps: options.claps ? [...options.claps] : null, voiced: [...voiced] }
 }
 
-const weight: Partial<Record<HeardFinding['code'], number>> = { 'count-skip': 25, 'count-repeat': 15, 'count-order': 25, 'false-sentence': 30, 'number-changed': 20, 'line-skipped': 20, 'false-start': 8, 'dead-air': 6, 'wait-short': 8, 'answer-early': 10 }
-const qualityOf = (findings: readonly HeardFinding[]): number =>
+/** A take of something else: much was heard, and next to none of it is this segment's. */
+function strange(lines: readonly HeardLine[], heard: readonly HeardWord[]): boolean {
+  const words = lines.flatMap((l) => l.words)
+  const said = words.filter((w) => w.status === 'said').length
+  return words.length >= 8 && heard.length >= 8 && said < words.length * 0.25 && said < heard.length * 0.35
+}
+
+/** The line of each heard word, but for words matched in a line most of which was not heard: they may be another line's. */
+const wellHeard = (f: Followed, per: readonly HeardLine[]): (number | null)[] =>
+  f.lineOf.map((l) => (l !== null && per[l]!.words.filter((w) => w.at !== null).length >= per[l]!.words.length * 0.5 ? l : null))
+
+/** Points a finding takes off a take's hundred; a doubt takes half. */
+export const weight: Partial<Record<HeardFinding['code'], number>> = { 'count-skip': 25, 'count-repeat': 15, 'count-order': 25, 'count-end': 20, 'total-mismatch': 30, 'false-sentence': 30, 'number-changed': 20, 'line-skipped': 20, 'clap-mismatch': 20, 'false-start': 8, 'dead-air': 6, 'wait-short': 8, 'answer-early': 10 }
+export const qualityOf = (findings: readonly HeardFinding[]): number =>
   Math.max(0, Math.round(100 - findings.reduce((s, f) => s + (plainCodes.has(f.code) ? 0 : (weight[f.code] ?? 3) * (f.certain ? 1 : 0.5)), 0)))
 
-function linesHeard(lines: readonly SpokenLine[], expected: readonly ExpectedWord[], a: Alignment, heard: readonly HeardWord[]): HeardLine[] {
-  let k = 0
-  return lines.map((l) => {
-    const words = l.words.map((word) => {
-      const at = a.heardFor[k]!
-      const status = at === null ? 'missing' as const : a.same[k] || doublesAs(expected[k]!.word, heard[at]!.word) ? 'said' as const : 'changed' as const
-      k++
-      return { word, at, status }
-    })
-    const ats = words.flatMap((w) => (w.at === null ? [] : [w.at]))
-    return { stepId: l.stepId, words, start: ats.length ? heard[ats[0]!]!.start : null, end: ats.length ? heard[ats.at(-1)!]!.end : null }
+/**
+ * "… six, six. Five altogether": the number nearer to the rest of the line is the line's own, though the earlier one is
+ * the right one. Moves a matched number to an extra number that follows it and stands closer to the next word.
+ */
+function withItsPhrase(a: Attempt, heard: readonly HeardWord[], lineOf: (number | null)[]): void {
+  // "… five, six, seven. Eight." where "Seven." is the line: the seven was a recount's, and what follows it is the line.
+  const [only, before, next] = [a.words[0] ?? -1, (a.words[0] ?? 0) - 1, (a.words[0] ?? -2) + 1]
+  if (a.words.length === 1 && before >= 0 && next > 0 && next < heard.length && lineOf[before] === null && lineOf[next] === null && isNumberWord(heard[next]!.word)) {
+    const [n, m] = [before, only].map((k) => numbersSaid(heard, k, k + 1)[0]?.n)
+    const [beat, pause] = [heard[only]!.start - heard[before]!.start, heard[next]!.start - heard[only]!.start]
+    if (n !== undefined && m === n + 1 && pause > beat * 1.3 && pause < 8) {
+      lineOf[only] = null
+      lineOf[next] = a.line
+      a.words[0] = next
+    }
+  }
+  a.words.forEach((at, k) => {
+    const next = a.words[k + 1]
+    if (at === null || next === null || next === undefined || next <= at + 1 || !isNumberWord(heard[at]!.word)) return
+    const e = next - 1
+    if (isNumberWord(heard[e]!.word) && heard[e]!.start - heard[at]!.end > heard[next]!.start - heard[e]!.end + 0.3) a.words[k] = e
   })
 }
-const doublesAs = (e: string, h: string): boolean => soundsLike(e, h)
 
-function skipped(line: SpokenLine, i: number, all: readonly HeardLine[], duration: number): HeardFinding {
+function lineOf(line: SpokenLine, attempt: Attempt | null, heard: readonly HeardWord[]): HeardLine {
+  const words = line.words.map((word, k) => {
+    const at = attempt?.words[k] ?? null
+    return { word, at, status: at === null ? 'missing' as const : soundsLike(word, heard[at]!.word) || nearly(word, heard[at]!.word) ? 'said' as const : 'changed' as const }
+  })
+  const ats = words.flatMap((w) => (w.at === null ? [] : [w.at]))
+  return { stepId: line.stepId, words, start: ats.length ? heard[ats[0]!]!.start : null, end: ats.length ? heard[ats.at(-1)!]!.end : null }
+}
+/** A plural or an ending more or less. */
+const nearly = (a: string, b: string): boolean => a.length > 3 && b.length > 3 && (a.startsWith(b) || b.startsWith(a)) && Math.abs(a.length - b.length) <= 2
+
+function linesJudged(lines: readonly SpokenLine[], per: readonly HeardLine[], followed: Followed, heard: readonly HeardWord[], duration: number, unpronounced: ReadonlySet<string>, used: ReadonlySet<number>, voiced: readonly Piece[]): HeardFinding[] {
+  const out: HeardFinding[] = []
+  let counted: { total: number; line: number } | null = null
+  lines.forEach((line, i) => {
+    const l = per[i]!
+    if (line.numbers) counted = { total: line.numbers.at(-1)!, line: i }
+    if (line.deliberate) return
+    const audible = l.words.filter((w) => !unpronounced.has(w.word))
+    const share = audible.length ? audible.filter((w) => w.status === 'said').length / audible.length : 1
+    const otherNumber = l.words.length <= 2 && l.words.some((w) => w.status === 'changed' && isNumberWord(heard[w.at!]!.word))
+    if (share < hearing.skippedShare && !(line.numbers && share > 0) && !otherNumber) {
+      // Words that were matched in it speak for its having been said, not for something else.
+      const matched = new Set(followed.final[i]?.words.filter((w) => w !== null))
+      const finding = skipped(line, i, per, heard.filter((_, k) => !matched.has(k)), duration, voiced)
+      if (finding) out.push(finding)
+      return
+    }
+    if (line.numbers) out.push(...countLine(line, followed.final[i]!, i, followed, heard, used, voiced))
+    else out.push(...lineSlips(line, l, heard, counted && i - counted.line <= 2 ? counted.total : null))
+  })
+  return out
+}
+
+function skipped(line: SpokenLine, i: number, all: readonly HeardLine[], heard: readonly HeardWord[], duration: number, voiced: readonly Piece[]): HeardFinding | null {
   const before = all.slice(0, i).reverse().find((l) => l.end !== null)?.end ?? 0
   const after = all.slice(i + 1).find((l) => l.start !== null)?.start ?? duration
-  return { code: 'line-skipped', start: before, end: Math.max(before, after), stepId: line.stepId, expected: line.text, heard: '', certain: line.words.length >= 4, message: `“${line.text}” was not heard.` }
+  const from = soundEnd(voiced, before)
+  const start = afterEcho(heard, from, after)
+  const mumbled = unheardVoice(voiced, heard, from, after)
+  const needed = line.words.length * hearing.shortestWord
+  // As much was said here as the line takes, and not understood: most likely it was the line.
+  if (mumbled > needed && mumbled < needed * 4 + 1) return null
+  // A word or two may have been said and not heard; so may a line where something sounds that was not understood.
+  const doubt = mumbled > Math.min(1, needed / 2)
+  return {
+    code: 'line-skipped', start, end: Math.max(start, after), stepId: line.stepId, expected: line.text, heard: '', certain: line.words.length >= 3 && !doubt,
+    message: doubt ? `“${line.text}” was not heard, though something was said here.` : `“${line.text}” was not heard.`,
+  }
 }
 
-/** Numbers in a line that came out as another number, and sentences that came out false. */
-function numberChanges(line: SpokenLine, l: HeardLine, heard: readonly HeardWord[]): HeardFinding[] {
-  const out: HeardFinding[] = []
-  l.words.forEach((w, k) => {
-    if (w.status !== 'changed' || w.at === null) return
-    const h = heard[w.at]!
-    if (!numberWords.has(w.word) || !numberWords.has(h.word)) return
-    // A pair the recogniser mixes up, or one lone word among neighbours it missed, is a doubt.
-    const neighbours = [l.words[k - 1], l.words[k + 1]].filter((x) => x !== undefined)
-    const certain = !confusable(w.word, h.word) && neighbours.every((x) => x.status === 'said') && h.confidence >= 0.75
-    if (h.confidence < 0.5 && !certain) return
-    out.push({ code: 'number-changed', start: h.start, end: h.end, stepId: line.stepId, expected: w.word, heard: h.word, certain, message: `“${w.word}” came out as “${h.word}”.` })
+/** Past words that follow a line closely and belong to none: "yes, ten" after "ten altogether". */
+function afterEcho(heard: readonly HeardWord[], from: number, to: number): number {
+  let at = from
+  for (const w of heard) if (w.confidence >= 0.5 && w.start >= at - 0.05 && w.start - at < 1.2 && w.end < to) at = w.end
+  return at
+}
+
+/** The numbers said in the counting of one line, and what went wrong among them. */
+function countLine(line: SpokenLine, attempt: Attempt, i: number, followed: Followed, heard: readonly HeardWord[], used: ReadonlySet<number>, voiced: readonly Piece[]): HeardFinding[] {
+  const ats = attempt.words.filter((w) => w !== null)
+  let [from, to] = [ats[0]!, ats.at(-1)! + 1]
+  const gap = hearing.countGap
+  // Numbers right before and after, that belong to no line, were counted too.
+  const free = (k: number): boolean => followed.lineOf[k] === null && !used.has(k)
+  while (from > 0 && free(from - 1) && heard[from]!.start - heard[from - 1]!.end < 1.2 && numbersSaid(heard, from - 1, from).length) from--
+  while (to < heard.length && free(to) && heard[to]!.start - heard[to - 1]!.end < gap && (numbersSaid(heard, to, to + 1).length > 0 || passedOver.has(heard[to]!.word))) to++
+  const said = numbersSaid(heard, from, to).filter((s: Said) => Array.from({ length: s.last - s.first + 1 }, (_, k) => s.first + k).every((k) => !used.has(k) && (followed.lineOf[k] === null || followed.lineOf[k] === i)))
+  const { said: mended, findings } = mendRetries(withGuesses(said, heard, voiced, (k) => free(k) || followed.lineOf[k] === i), heard, line.stepId)
+  return [...findings, ...countSlips(line.numbers!, mended, line.stepId, heard[0]!.mark === undefined)]
+}
+
+/** Where viewers were told to stop the film: the pause lines that were said. */
+function told(lines: readonly SpokenLine[], per: readonly HeardLine[]): HeardFinding[] {
+  return lines.flatMap((line, i): HeardFinding[] => {
+    const l = per[i]!
+    if (line.verb !== 'pause' || l.start === null || l.words.filter((w) => w.status === 'said').length < l.words.length * 0.5) return []
+    return [{ code: 'pause-cue', start: l.start, end: l.end!, stepId: line.stepId, expected: line.text, heard: '', certain: true, message: 'Viewers are told to stop the film here.' }]
   })
-  if (out.length) {
-    const said = l.words.map((w) => (w.at === null ? w.word : w.status === 'said' ? w.word : heard[w.at]!.word)).join(' ')
-    const wrong = sentencesIn(said).find((s) => !isTrue(s))
-    if (wrong && sentencesIn(line.words.join(' ')).every(isTrue))
-      out.push({ code: 'false-sentence', start: l.start!, end: l.end!, stepId: line.stepId, expected: line.words.join(' '), heard: inSigns(wrong), certain: out.every((f) => f.certain), message: `${inSigns(wrong)} was said, and it is not true.` })
-  }
-  return out
 }
 
-/** Extra words that begin a line which is then said again: the first attempt is the false start. */
-function falseStarts(lines: readonly SpokenLine[], per: readonly HeardLine[], a: Alignment, heard: readonly HeardWord[]): { findings: HeardFinding[]; drops: ProposedDrop[]; used: Set<number> } {
-  const findings: HeardFinding[] = []
-  const drops: ProposedDrop[] = []
-  const used = new Set<number>()
-  const slip = new Set<string>(slipWords)
-  for (const [first, after] of a.inserted) {
-    const block = heard.slice(first, after)
-    const words = block.map((w) => w.word)
-    const next = per.findIndex((l) => l.words.some((w) => w.at !== null && w.at >= after))
-    const isSlip = words.some((w) => slip.has(w) && w !== 'no')
-    const candidates = [next, next - 1].filter((i) => i >= 0)
-    const line = candidates.find((i) => startsLike(words.filter((w) => !slip.has(w)), lines[i]!.words))
-    const spoken = words.filter((w) => !slip.has(w))
-    if (line !== undefined && (spoken.length >= 2 || (spoken.length >= 1 && isSlip))) {
-      for (let k = first; k < after; k++) used.add(k)
-      const [start, end] = [block[0]!.start, heard[after]?.start ?? block.at(-1)!.end]
-      findings.push({ code: 'false-start', start, end: block.at(-1)!.end, stepId: lines[line]!.stepId, expected: lines[line]!.text, heard: words.join(' '), certain: true, message: `Started “${spoken.join(' ')}”, then again.` })
-      drops.push({ from: Math.max(0, start - 0.08), to: Math.max(start, end - 0.12), reason: 'false start', note: words.join(' ') })
-    } else if (words.every((w) => w === 'um' || w === 'oops') && block.every((w) => w.confidence >= 0.5)) {
-      for (let k = first; k < after; k++) used.add(k)
-      findings.push({ code: 'filler', start: block[0]!.start, end: block.at(-1)!.end, stepId: null, expected: '', heard: words.join(' '), certain: false, message: `“${words.join(' ')}” was heard.` })
-    }
-  }
-  return { findings, drops, used }
-}
-/** The extra words follow the line from its start, at most two of five amiss: a start is broken off because it went wrong. */
-function startsLike(extra: readonly string[], line: readonly string[]): boolean {
-  if (extra.length === 0 || extra.length > line.length + 2) return false
-  const matches = extra.filter((w, i) => line[i] !== undefined && soundsLike(w, line[i])).length
-  return soundsLike(extra[0]!, line[0]!) && matches >= Math.ceil(extra.length * 0.6)
-}
-
-/** Film seconds of silent steps (done, written, waited) before each spoken line, and whether a wait is among them. */
-function silentBetween(segment: Segment, lines: readonly SpokenLine[], age: number, style: HouseStyle): { seconds: number; wait: number | null; asked: boolean }[] {
-  const moments = simulate({ segments: [segment] })
-  const spoken = new Map(lines.map((l, i) => [l.stepId, i]))
-  const out = Array.from({ length: lines.length + 1 }, () => ({ seconds: 0, wait: null as number | null, asked: false }))
-  let next = 0
-  for (const m of moments) {
-    const i = spoken.get(m.step.id)
-    if (i !== undefined) {
-      next = i + 1
-      out[next]!.asked = m.step.verb === 'ask'
-      const follows = segment.steps[m.stepIndex + 1]?.verb
-      if (m.step.verb === 'ask' && !m.step.task && follows !== 'wait' && follows !== 'pause') out[next]!.seconds += style.defaultWait
-      if (m.step.verb === 'pause') out[next]!.seconds += 4
-      continue
-    }
-    const t = timeOf(m, age, style).film
-    out[next]!.seconds += t
-    if (m.step.verb === 'wait') out[next]!.wait = readSeconds(m.step.text) ?? style.defaultWait
-  }
-  return out
-}
-
-const nextLine = (lineOf: ReadonlyMap<number, number>, k: number, end: number): number | undefined => {
-  for (let i = k; i < end; i++) if (lineOf.has(i)) return lineOf.get(i)
-  return undefined
-}
-
-function silences(lines: readonly SpokenLine[], per: readonly HeardLine[], heard: readonly HeardWord[], duration: number, silent: readonly { seconds: number; wait: number | null; asked: boolean }[], restarts: ReadonlySet<number>): { findings: HeardFinding[]; drops: ProposedDrop[] } {
-  const findings: HeardFinding[] = []
-  const drops: ProposedDrop[] = []
-  const lineOf = new Map<number, number>()
-  per.forEach((l, i) => l.words.forEach((w) => w.at !== null && lineOf.set(w.at, i)))
-  const gapAt = (from: number, to: number, allowed: number, stepId: string | null) => {
-    const gap = to - from
-    if (gap <= allowed + hearing.deadAir) return
-    findings.push({ code: 'dead-air', start: from, end: to, stepId, expected: `${round(allowed)} s`, heard: `${round(gap)} s`, certain: true, message: `Silence of ${round(gap)} s; ${round(allowed)} s is written here.` })
-    // What is written stays; only what is over it goes.
-    drops.push({ from: from + allowed + hearing.margin, to: to - hearing.margin, reason: 'silence', note: `${round(gap - allowed)} s` })
-  }
-  let previous = -1
-  for (let k = 0; k < heard.length; k++) {
-    const line = lineOf.get(k)
-    if (previous >= 0) {
-      const before = lineOf.get(previous)!
-      const [from, to] = [heard[k - 1]!.end, heard[k]!.start]
-      // A word that belongs to no line stands with the line that comes next: the silence before it was that line's.
-      const now = line ?? nextLine(lineOf, k, heard.length) ?? before
-      const count = lines[now]!.numbers !== null
-      const allowed = now > before ? silent.slice(before + 1, now + 1).reduce((s, x) => s + x.seconds, 0) : count ? 1.5 : 0
-      // Beside a false start the silence is already dropped with it.
-      if (!restarts.has(k) && !restarts.has(k - 1)) {
-        if (now === before && !count && to - from > hearing.deadAirInLine && to - from <= hearing.deadAir)
-          drops.push({ from: from + 0.5, to: to - hearing.margin, reason: 'silence', note: `${round(to - from)} s within a line` })
-        else gapAt(from, to, allowed, lines[now]!.stepId)
-      }
-      const wait = now > before ? silent[before + 1]! : null
-      if (wait?.asked && wait.wait !== null && line !== undefined && !restarts.has(k)) {
-        const gap = heard[k]!.start - heard[previous]!.end
-        if (gap < Math.min(hearing.shortestWait, wait.wait * hearing.waitShare))
-          findings.push({ code: gap < 1 ? 'answer-early' : 'wait-short', start: heard[previous]!.end, end: heard[k]!.start, stepId: lines[before]!.stepId, expected: `${wait.wait} s`, heard: `${round(gap)} s`, certain: true, message: `A wait of ${wait.wait} s is written; ${round(gap)} s was left.` })
-      }
-    }
-    if (line !== undefined) previous = k
-  }
-  if (heard[0]!.start > 1.5 + silent[0]!.seconds) drops.push({ from: 0, to: heard[0]!.start - 0.5 - silent[0]!.seconds, reason: 'silence', note: 'before the first word' })
-  const tail = silent[lines.length]?.seconds ?? 0
-  const last = heard.at(-1)!.end
-  if (duration - last > tail + hearing.deadAir) drops.push({ from: last + tail + 0.5, to: duration, reason: 'silence', note: 'after the last word' })
-  return { findings, drops: drops.filter((d) => d.to - d.from > 0.2) }
-}
-
-const round = (n: number): number => Math.round(n * 10) / 10
 function paceOf(words: readonly HeardWord[]): number | null {
   // Only while speaking: gaps over a second are waits, handling or breath.
   let seconds = 0

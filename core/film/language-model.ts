@@ -1,11 +1,14 @@
 import { nameWords, type SpokenLine } from './spoken.ts'
+import { talkWords } from './talk-words.ts'
 
 /**
  * Weights of the segment's own language model. Absolute discounting takes `discount` from every count seen;
  * what is freed backs off to single words. Of a count's own weight the next number gets `nextInCount` and
  * every other number word an equal part of the rest, each above its discount, so that a number left out is heard as left out, not filled in.
+ * The slips people make in a count (`skipOne`: the number after next, the same again, one past the end) weigh more than other numbers.
+ * `floorTalk` is for words that are in no script.
  */
-export const modelWeights = { discount: 0.4, nextInCount: 0.85, countWeight: 6, skipOne: 0.8, floorNumber: 0.25, floorSlip: 0.25, scriptWord: 1 } as const
+export const modelWeights = { discount: 0.4, nextInCount: 0.85, countWeight: 6, skipOne: 0.8, floorNumber: 0.25, floorSlip: 0.25, floorTalk: 0.02, scriptWord: 1 } as const
 
 export const slipWords = ['oops', 'okay', 'sorry', 'wait', 'again', 'um', 'no'] as const
 const floorNumbers = [...Array.from({ length: 21 }, (_, i) => i), 30, 40, 50, 60, 70, 80, 90, 100]
@@ -23,7 +26,7 @@ function floorOf(lines: readonly SpokenLine[]): string[] {
 
 /** Every word the recogniser may hear in this segment. */
 export function vocabularyOf(lines: readonly SpokenLine[]): string[] {
-  return [...new Set([...lines.flatMap((l) => l.words), ...floorOf(lines), ...slipWords])].sort()
+  return [...new Set([...lines.flatMap((l) => l.words), ...floorOf(lines), ...slipWords, ...talkWords])].sort()
 }
 
 /**
@@ -38,6 +41,7 @@ export function arpaModel(lines: readonly SpokenLine[], known: ReadonlySet<strin
     row.set(w, (row.get(w) ?? 0) + n)
     bigram.set(h, row)
   }
+  for (const w of talkWords) if (known.has(w)) unigram.set(w, modelWeights.floorTalk)
   for (const w of floorOf(lines)) if (known.has(w)) unigram.set(w, modelWeights.floorNumber)
   for (const w of slipWords) if (known.has(w)) unigram.set(w, modelWeights.floorSlip)
   lines.forEach((line, i) => {
@@ -53,7 +57,10 @@ export function arpaModel(lines: readonly SpokenLine[], known: ReadonlySet<strin
       if (w !== '</s>') add('<s>', w, 0.5)
       add(w === '</s>' ? h : w, '</s>', 0.5)
     }
-    if (line.numbers) line.words.slice(1).forEach((w, k) => countBigram(line.words[k]!, w, line.words[k + 2], known, add))
+    if (line.numbers) {
+      line.words.slice(1).forEach((w, k) => countBigram(line.words[k]!, w, line.words[k + 2], known, add))
+      pastTheEnd(line.numbers, known, add)
+    }
   })
   return write(unigram, bigram)
 }
@@ -65,7 +72,18 @@ function countBigram(h: string, next: string, afterNext: string | undefined, kno
   const { countWeight, nextInCount, discount } = modelWeights
   add(h, next, countWeight * nextInCount)
   if (afterNext && known.has(afterNext)) add(h, afterNext, modelWeights.skipOne)
+  add(h, h, modelWeights.skipOne / 2)
   for (const w of others) add(h, w, discount + (countWeight * (1 - nextInCount)) / others.length)
+}
+
+/** A count may go on one further than planned, or say its last number again. */
+function pastTheEnd(numbers: readonly number[], known: ReadonlySet<string>, add: (h: string, w: string, n: number) => void): void {
+  const [last, before] = [numbers.at(-1)!, numbers.at(-2)]
+  const next = before === undefined ? last + 1 : last + (last - before)
+  const [from, same] = [nameWords(last).at(-1)!, nameWords(last)[0]!]
+  const to = next >= 0 && next <= 1000 ? nameWords(next)[0]! : null
+  if (to && known.has(from) && known.has(to)) add(from, to, modelWeights.skipOne)
+  if (known.has(from) && known.has(same)) add(from, same, modelWeights.skipOne / 2)
 }
 
 function write(unigram: ReadonlyMap<string, number>, bigram: ReadonlyMap<string, ReadonlyMap<string, number>>): string {

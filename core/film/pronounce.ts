@@ -1,3 +1,8 @@
+import type { Segment } from '../contracts/lesson.ts'
+import type { Correction } from './corrections.ts'
+import { isNumberWord } from './sounds.ts'
+import { spokenLines, spokenWordsOf } from './spoken.ts'
+
 /**
  * A pronunciation for a word the dictionary lacks, from its parts: plural and verb endings, compounds,
  * British spellings. Returns null when nothing fits; the recogniser then leaves the word out.
@@ -28,4 +33,21 @@ export function pronounce(word: string, lookup: (w: string) => string | undefine
     if (a && b) return `${a} ${b}`
   }
   return null
+}
+
+/**
+ * What a correction teaches: script words that were said and recognised as others, word for word, with the sound of
+ * what was recognised. Numbers teach nothing: a "four" that sounds like "five" is what hearing is for.
+ */
+export async function taught(segment: Segment, c: Correction, phonesOf: (word: string) => Promise<string | null>): Promise<{ word: string; phones: string; heard: string }[]> {
+  const [heard, said] = [spokenWordsOf(c.heard), spokenWordsOf(c.said)]
+  if (!heard.length || heard.length !== said.length) return []
+  const script = new Set(spokenLines(segment).flatMap((l) => l.words))
+  const out: { word: string; phones: string; heard: string }[] = []
+  for (const [i, word] of said.entries()) {
+    if (word === heard[i] || isNumberWord(word) || isNumberWord(heard[i]!) || !script.has(word)) continue
+    const phones = await phonesOf(heard[i]!).catch(() => null)
+    if (phones) out.push({ word, phones, heard: heard[i]! })
+  }
+  return out
 }

@@ -14,7 +14,7 @@ import { countFrames } from '../cut/render.ts'
 import { probe } from '../platform/media/ffmpeg.ts'
 import { jobs, renders, segmentFiles } from '../platform/schema.ts'
 import { openTestApp, populate, sampleLesson, until, type TestApp } from '../testing.ts'
-import { prepareTake } from './jobs.ts'
+import { prepareTake } from './prepare.ts'
 
 let app: TestApp
 let world: Awaited<ReturnType<typeof populate>>

@@ -1,18 +1,34 @@
 import type { Router } from 'express'
+import { sql } from 'drizzle-orm'
 import { z } from 'zod'
+import { readCaptions } from '@awlbox/core/film/captions'
+import { Correction, withCorrection } from '@awlbox/core/film/corrections'
+import { taught } from '@awlbox/core/film/pronounce'
+import { TakeMarks } from '@awlbox/core/contracts/take'
+import { StandInOrder } from '@awlbox/core/contracts/stand-in'
 import { mayJob, mayLesson, mayTake } from '../platform/access.ts'
 import { config } from '../platform/config.ts'
 import { notFound, Problem } from '../platform/problem.ts'
+import { phonesOf } from '../platform/media/recogniser.ts'
+import { lessonById } from '../plan/store.ts'
 import { personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
 import { sendBlob } from '../platform/send-blob.ts'
-import { jobsOf, removeTake, settingOf, takeById, takesOf } from './store.ts'
+import { hearCaptions, judgeAgain } from './hear-job.ts'
+import { learn, jobsOf, moveTake, pronunciationRows, removeTake, setTake, settingOf, takeById, takesOf, unlearn } from './store.ts'
 
-export const StandIn = z.object({
-  segmentId: z.string().max(40),
-  slip: z.enum(['none', 'leave out a number', 'false start', 'dead air', 'skip a line']),
-  voice: z.enum(['slt', 'rms', 'awb', 'kal16']),
-})
+export const StandIn = StandInOrder.extend({ segmentId: z.string().max(40) })
+
+export const Move = z.object({ segmentId: z.string().max(40) })
+/** A correction to add, or the start of one to take back. */
+export const Correct = z.union([Correction, z.object({ takeBack: z.number().min(0) })])
+export const Captions = z.object({ text: z.string().min(1).max(2_000_000) })
+export const Marks = z.object({ marks: TakeMarks })
+/** What a prompter tells its remote, and a remote its prompter. */
+export const PrompterMessage = z.discriminatedUnion('to', [
+  z.object({ to: z.literal('prompter'), act: z.enum(['next', 'back', 'film', 'stop', 'pause', 'slip', 'where']) }),
+  z.object({ to: z.literal('remote'), segmentId: z.string().max(40), line: z.number().int().min(0).max(400), lines: z.number().int().min(0).max(400), text: z.string().max(600), verb: z.string().max(20), next: z.string().max(600), state: z.enum(['ready', 'filming', 'paused', 'closed']) }),
+])
 
 export function filmRoutes(router: Router, s: Services): void {
   personRoute(router, s, 'get', '/api/lessons/:lessonId/takes', null, async ({ person, params }) => {
@@ -43,6 +59,73 @@ export function filmRoutes(router: Router, s: Services): void {
     const take = (await takeById(s.db, params.takeId!))!
     return { job: (await s.queue.add({ kind: 'take', settingId: await settingOf(s.db, take.lessonId), lessonId: take.lessonId, subject: take.id, data: { segmentId: take.segmentId } })).id }
   })
+  personRoute(router, s, 'put', '/api/takes/:takeId/segment', Move, async ({ person, params, body }) => {
+    await mayTake(s.db, person, params.takeId!, 'change')
+    const take = (await takeById(s.db, params.takeId!))!
+    const lesson = (await lessonById(s.db, take.lessonId))!
+    const segment = lesson.doc.segments.find((x) => x.id === body.segmentId && x.audience === 'children')
+    if (!segment) throw new Problem(409, 'Segment gone', 'This segment is no longer in the lesson. The clip stays where it is.')
+    await moveTake(s.db, take, segment.id, { reason: 'Put there by hand.', matches: take.sorting?.matches ?? [], byHand: true })
+    return { job: (await s.queue.add({ kind: 'take', settingId: lesson.settingId, lessonId: take.lessonId, subject: take.id, data: { segmentId: segment.id } })).id }
+  })
+  personRoute(router, s, 'put', '/api/takes/:takeId/marks', Marks, async ({ person, params, body }) => {
+    await mayTake(s.db, person, params.takeId!, 'change')
+    await setTake(s.db, params.takeId!, { marks: body.marks })
+    return { ok: true }
+  })
+  personRoute(router, s, 'post', '/api/takes/:takeId/corrections', Correct, async ({ person, params, body }) => {
+    await mayTake(s.db, person, params.takeId!, 'change')
+    const take = (await takeById(s.db, params.takeId!))!
+    const lesson = (await lessonById(s.db, take.lessonId))!
+    if (take.segmentId === null) throw new Problem(409, 'Not sorted', 'Give the clip to a segment first.')
+    if ('takeBack' in body) {
+      const corrections = take.corrections.filter((c) => Math.abs(c.from - body.takeBack) > 0.01)
+      await setTake(s.db, take.id, { corrections })
+      // The words the recogniser gave are gone from the hearing: it listens again, from what it remembers.
+      await s.queue.add({ kind: 'take', settingId: lesson.settingId, lessonId: take.lessonId, subject: take.id, data: { segmentId: take.segmentId } })
+      return { hearing: null }
+    }
+    const corrections = withCorrection(take.corrections, body)
+    if (corrections.length > 400) throw new Problem(409, 'Too many corrections', 'Four hundred corrections are kept for a take; bring captions for it instead.')
+    await setTake(s.db, take.id, { corrections })
+    const segment = lesson.doc.segments.find((x) => x.id === take.segmentId)
+    if (segment) await learn(s.db, (await taught(segment, body, phonesOf)).map((t) => ({ lessonId: take.lessonId, segmentId: segment.id, ...t })))
+    return { hearing: await judgeAgain(s, { ...take, corrections }, lesson) }
+  })
+  personRoute(router, s, 'post', '/api/takes/:takeId/captions', Captions, async ({ person, params, body }) => {
+    await mayTake(s.db, person, params.takeId!, 'change')
+    const take = (await takeById(s.db, params.takeId!))!
+    try {
+      readCaptions(body.text)
+    } catch (error) {
+      throw new Problem(422, 'No captions', `${(error as Error).message} Nothing was changed.`)
+    }
+    if (take.segmentId === null) throw new Problem(409, 'Not sorted', 'Give the clip to a segment first; then bring its captions.')
+    await setTake(s.db, take.id, { captions: body.text, problem: null })
+    return { hearing: await hearCaptions(s, { ...take, captions: body.text }, (await lessonById(s.db, take.lessonId))!) }
+  })
+  personRoute(router, s, 'delete', '/api/takes/:takeId/captions', null, async ({ person, params }) => {
+    await mayTake(s.db, person, params.takeId!, 'change')
+    const take = (await takeById(s.db, params.takeId!))!
+    await setTake(s.db, take.id, { captions: null })
+    await s.queue.add({ kind: 'take', settingId: await settingOf(s.db, take.lessonId), lessonId: take.lessonId, subject: take.id, data: { segmentId: take.segmentId } })
+    return { ok: true }
+  })
+  personRoute(router, s, 'get', '/api/lessons/:lessonId/pronunciations', null, async ({ person, params }) => {
+    await mayLesson(s.db, person, params.lessonId!, 'read')
+    return { items: await pronunciationRows(s.db, params.lessonId!) }
+  })
+  personRoute(router, s, 'delete', '/api/lessons/:lessonId/pronunciations/:segmentId/:word', null, async ({ person, params }) => {
+    await mayLesson(s.db, person, params.lessonId!, 'change')
+    await unlearn(s.db, params.lessonId!, params.segmentId!, params.word!)
+    return { ok: true }
+  })
+  /** Between a prompter and its remote: only the same person's other devices are told. */
+  personRoute(router, s, 'post', '/api/lessons/:lessonId/prompter', PrompterMessage, async ({ person, params, body }) => {
+    await mayLesson(s.db, person, params.lessonId!, 'read')
+    await s.db.execute(sql`select pg_notify('awlbox', ${JSON.stringify({ kind: 'prompter', setting: person.settingId, lesson: params.lessonId!, person: person.id, message: body })})`)
+    return { ok: true }
+  })
   personRoute(router, s, 'delete', '/api/takes/:takeId', null, async ({ person, params }) => {
     await mayTake(s.db, person, params.takeId!, 'change')
     await removeTake(s.db, params.takeId!)
@@ -62,7 +145,10 @@ export function filmRoutes(router: Router, s: Services): void {
     res.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store', Connection: 'keep-alive', 'X-Accel-Buffering': 'no' })
     // On a new connection everything may have changed meanwhile: the page asks again for all it shows.
     res.write('retry: 1000\nevent: hello\ndata: {}\n\n')
-    const stop = s.events.subscribe(person.settingId, (t) => res.write(`data: ${JSON.stringify({ kind: t.kind, lesson: t.lesson })}\n\n`))
+    const stop = s.events.subscribe(person.settingId, (t) => {
+      if (t.person !== undefined && t.person !== person.id) return
+      res.write(`data: ${JSON.stringify({ kind: t.kind, lesson: t.lesson, ...(t.message === undefined ? {} : { message: t.message }) })}\n\n`)
+    })
     const beat = setInterval(() => res.write(': still here\n\n'), 20_000)
     req.on('close', () => {
       clearInterval(beat)

@@ -14,7 +14,7 @@ import { Problem } from '../platform/problem.ts'
 import { routeList } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
 import { lessonById } from '../plan/store.ts'
-import { addTake } from './store.ts'
+import { addOnce } from './store.ts'
 
 const refuse = (status: number, title: string, detail: string) => ({ status_code: status, body: JSON.stringify({ type: 'about:blank', title, status, detail }) })
 
@@ -41,7 +41,7 @@ export function uploadRoutes(router: Router, s: Services): void {
     async onUploadCreate(request, upload) {
       const person = await who(request)
       const { lessonId, segmentId } = upload.metadata ?? {}
-      if (!lessonId || !segmentId) throw refuse(400, 'Not understood', 'The upload says no lesson or segment.')
+      if (!lessonId) throw refuse(400, 'Not understood', 'The upload says no lesson.')
       try {
         await mayLesson(s.db, person, lessonId, 'change')
       } catch (error) {
@@ -49,22 +49,25 @@ export function uploadRoutes(router: Router, s: Services): void {
         throw refuse(404, 'Not found', 'This lesson isn’t here.')
       }
       const lesson = await lessonById(s.db, lessonId)
-      if (!lesson?.doc.segments.some((x) => x.id === segmentId)) throw refuse(404, 'Not found', 'This segment is no longer in the lesson.')
+      // Without a segment it goes to the tray and is sorted by what is said in it.
+      if (segmentId && !lesson?.doc.segments.some((x) => x.id === segmentId)) throw refuse(404, 'Not found', 'This segment is no longer in the lesson.')
       if ((upload.size ?? 0) > (await roomLeft(folder))) throw refuse(507, 'The disk is full', 'There is no room for this file. Takes already here are kept; make room, then try again.')
       return { metadata: { ...upload.metadata, personId: person.id } }
     },
     async onUploadFinish(_request, upload) {
       const file = path.join(folder, upload.id)
-      const { lessonId, segmentId, source } = upload.metadata as Record<string, string>
+      const { lessonId, segmentId, source, filename } = upload.metadata as Record<string, string>
       try {
         const type = await fileTypeFromFile(file)
         const media = type && /^(video|audio)\//.test(type.mime) ? await probe(file) : null
         if (!media || media.seconds === 0 && !media.video) throw refuse(415, 'Not a film', 'This file holds no picture or sound, whatever its name says. Nothing was changed; choose an MP4, MOV, WebM or sound file.')
         const original = await s.blobs.put(s.db, { file }, type!.mime)
-        const takeId = await addTake(s.db, { lessonId: lessonId!, segmentId: segmentId!, source: source === 'recorded' ? 'recorded' : 'uploaded', original })
+        // The same file chosen twice is one take: the second is told which.
+        const { takeId, known } = await addOnce(s.db, { lessonId: lessonId!, segmentId: segmentId || null, source: source === 'recorded' ? 'recorded' : 'uploaded', original, name: filename?.slice(0, 200) || null })
+        if (known) return { headers: { 'Awlbox-Take': takeId, 'Awlbox-Known': '1' } }
         const lesson = await lessonById(s.db, lessonId!)
-        await s.queue.add({ kind: 'take', settingId: lesson!.settingId, lessonId: lessonId!, subject: takeId, data: { segmentId } })
-        return { headers: { 'Awlbox-Take': takeId } }
+        await s.queue.add({ kind: 'take', settingId: lesson!.settingId, lessonId: lessonId!, subject: takeId, data: { segmentId: segmentId || null } })
+        return { headers: { 'Awlbox-Take': takeId, 'Awlbox-Known': '0' } }
       } finally {
         await store.remove(upload.id).catch(() => undefined)
       }

@@ -5,10 +5,13 @@ import { config } from './config.ts'
 import { log } from './log.ts'
 
 export interface Told {
-  kind: 'job' | 'takes' | 'replies' | 'publications' | 'lessons'
+  kind: 'job' | 'takes' | 'replies' | 'publications' | 'lessons' | 'prompter'
   setting: string
   lesson: string
   job?: string
+  /** Only this person is told: what passes between a prompter and its remote. */
+  person?: string
+  message?: unknown
 }
 export interface Events {
   /** Calls back for everything that happens in a setting; returns how to stop. */

@@ -1,7 +1,11 @@
-import { describe, expect, test } from 'vitest'
-import { peaksOf, peaksPerSecond, readWav } from '../film/peaks.ts'
+import fs from 'node:fs'
+import os from 'node:os'
+import path from 'node:path'
+import { afterAll, describe, expect, test } from 'vitest'
+import { peaksIn, peaksPerSecond } from '../film/peaks.ts'
 import { framesOf, segmentKey } from '../cut/render.ts'
 import { forLog } from './log.ts'
+import { wavOf } from './media/wav.ts'
 import { isDbAway } from './problem.ts'
 import { hashToken, homeToken, newSessionToken } from './tokens.ts'
 
@@ -35,26 +39,21 @@ describe('a database that is away', () => {
 })
 
 describe('waveforms', () => {
-  const wav = (samples: number[], rate = 16_000) => {
-    const b = Buffer.alloc(44 + samples.length * 2)
-    b.write('RIFF', 0)
-    b.write('WAVEfmt ', 8)
-    b.writeUInt32LE(16, 16)
-    b.writeUInt16LE(1, 20)
-    b.writeUInt16LE(1, 22)
-    b.writeUInt32LE(rate, 24)
-    b.write('data', 36)
-    b.writeUInt32LE(samples.length * 2, 40)
-    samples.forEach((s, i) => b.writeInt16LE(s, 44 + i * 2))
-    return b
+  const dir = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-wav-'))
+  afterAll(() => fs.rmSync(dir, { recursive: true, force: true }))
+  const file = (content: Buffer): string => {
+    const at = path.join(dir, 'a.wav')
+    fs.writeFileSync(at, content)
+    return at
   }
-  test('a loud half and a silent half show as such', () => {
-    const peaks = peaksOf(readWav(wav(Array.from({ length: 16_000 }, (_, i) => (i < 8000 ? (i % 2 ? 16_000 : -16_000) : 0)))))
+  test('a loud half and a silent half show as such', async () => {
+    const peaks = await peaksIn(file(wavOf(Int16Array.from({ length: 16_000 }, (_, i) => (i < 8000 ? (i % 2 ? 16_000 : -16_000) : 0)), 16_000)))
     expect(peaks).toHaveLength(peaksPerSecond)
     expect(peaks[10]!).toBeGreaterThan(150)
     expect(peaks[40]).toBe(0)
   })
-  test('what is no WAV is refused', () => expect(() => readWav(Buffer.from('not a wav at all'))).toThrow(/WAV/))
+  test('two and a half minutes are read a minute at a time and give as many peaks', async () => expect(await peaksIn(file(wavOf(new Int16Array(150 * 1000), 1000)))).toHaveLength(150 * peaksPerSecond))
+  test('what is no WAV is refused', async () => expect(peaksIn(file(Buffer.from('not a wav at all')))).rejects.toThrow(/WAV/))
 })
 
 describe('what a segment’s file is named by', () => {

@@ -1,10 +1,12 @@
 import { sql } from 'drizzle-orm'
 import { bigint, boolean, check, customType, date, doublePrecision, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core'
+import type { Correction } from '@awlbox/core/film/corrections'
 import type { CutList } from '@awlbox/core/contracts/cut'
-import type { Hearing } from '@awlbox/core/contracts/heard'
+import type { HeardWord, Hearing } from '@awlbox/core/contracts/heard'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Idea } from '@awlbox/core/contracts/idea'
 import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
+import type { Sorting, TakeMark, TakeSound } from '@awlbox/core/contracts/take'
 import type { Pack } from '@awlbox/core/contracts/pack'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
 import type { Answer } from '@awlbox/core/contracts/reply'
@@ -132,10 +134,21 @@ const blob = (name: string) => text(name).references(() => blobs.sha256)
 export const takes = pgTable('takes', {
   id: id(),
   lessonId: uuid('lesson_id').notNull().references(() => lessons.id, { onDelete: 'cascade' }),
-  segmentId: text('segment_id').notNull(),
+  /** Null while it waits in the tray, not yet given to a segment. */
+  segmentId: text('segment_id'),
   number: integer('number').notNull(),
   source: text('source', { enum: ['recorded', 'uploaded', 'stand-in'] }).notNull(),
   original: blob('original').notNull(),
+  /** The file's own name, where it had one. */
+  name: text('name'),
+  /** The stretch of the original this take is, in seconds; all of it when null. */
+  part: jsonb('part').$type<{ from: number; to: number }>(),
+  sorting: jsonb('sorting').$type<Sorting>(),
+  marks: jsonb('marks').$type<TakeMark[]>().notNull().default([]),
+  corrections: jsonb('corrections').$type<Correction[]>().notNull().default([]),
+  /** Imported captions, heard in place of the sound. */
+  captions: text('captions'),
+  sound: jsonb('sound').$type<TakeSound>(),
   /** 720p, 30 frames a second, made from the original: what is played and cut. */
   film: blob('film'),
   seconds: doublePrecision('seconds'),
@@ -145,7 +158,24 @@ export const takes = pgTable('takes', {
   status: text('status', { enum: ['preparing', 'ready', 'refused'] }).notNull().default('preparing'),
   problem: text('problem'),
   createdAt: at('created_at'),
-}, (t) => [unique('takes_number').on(t.lessonId, t.segmentId, t.number)])
+}, (t) => [unique('takes_number').on(t.lessonId, t.segmentId, t.number), index('takes_original').on(t.lessonId, t.original)])
+
+/** What each piece of sound was recognised as with one language model: a job begun again listens only to what is missing. */
+export const heardPieces = pgTable('heard_pieces', {
+  key: text('key').primaryKey(),
+  words: jsonb('words').$type<HeardWord[]>().notNull(),
+  at: at('at'),
+}, (t) => [index('heard_pieces_at').on(t.at)])
+
+/** Words of a segment that were said and recognised as others: how they sound, learnt from corrections. */
+export const pronunciations = pgTable('pronunciations', {
+  lessonId: uuid('lesson_id').notNull().references(() => lessons.id, { onDelete: 'cascade' }),
+  segmentId: text('segment_id').notNull(),
+  word: text('word').notNull(),
+  phones: text('phones').notNull(),
+  heard: text('heard').notNull(),
+  at: at('at'),
+}, (t) => [primaryKey({ columns: [t.lessonId, t.segmentId, t.word, t.phones] })])
 
 export const hearings = pgTable('hearings', {
   takeId: uuid('take_id').primaryKey().references(() => takes.id, { onDelete: 'cascade' }),

@@ -5,11 +5,12 @@ import os from 'node:os'
 import path from 'node:path'
 import { promisify } from 'node:util'
 import { Resvg } from '@resvg/resvg-js'
+import type { StandInRoom, StandInVoice } from '@awlbox/core/contracts/stand-in'
 import { tableHeight, tableWidth } from '@awlbox/core/script/table/drawing/paper'
 import { drawTable, shapeText } from '@awlbox/core/script/table/drawing/table'
 import type { TableState } from '@awlbox/core/script/table/state'
 import { soundOf } from '../voice/beats.ts'
-import { speechRate, toWav, type Voice } from '../voice/speak.ts'
+import { speechRate, toWav } from '../voice/speak.ts'
 import type { Beat } from './takes.ts'
 
 const exec = promisify(execFile)
@@ -28,19 +29,11 @@ function frame(table: TableState): Buffer {
 }
 
 /** Films beats as a real MP4: 720p, 30 frames a second, H.264 and AAC. */
-export async function filmBeats(beats: readonly Beat[], voice: Voice): Promise<Buffer> {
+export async function filmBeats(beats: readonly Beat[], voice: StandInVoice, room: StandInRoom = 'studio'): Promise<Buffer> {
   const folder = await mkdtemp(path.join(os.tmpdir(), 'awlbox-camera-'))
   try {
-    const takes = await soundOf(beats, voice)
-    const sound = takes.flatMap((t) => t.parts)
-    const shots = takes.map((t) => ({ table: t.table, samples: t.parts.reduce((s, p) => s + p.length, 0) }))
-    const all = new Int16Array(sound.reduce((s, p) => s + p.length, 0))
-    let at = 0
-    for (const p of sound) {
-      all.set(p, at)
-      at += p.length
-    }
-    await writeFile(path.join(folder, 'sound.wav'), toWav(all))
+    const { samples, shots } = await soundOf(beats, voice, { room })
+    await writeFile(path.join(folder, 'sound.wav'), toWav(samples))
     const pictures = new Map<TableState, string>()
     const list: string[] = []
     for (const shot of shots) {
@@ -56,7 +49,7 @@ export async function filmBeats(beats: readonly Beat[], voice: Voice): Promise<B
     if (list.length) list.push(list.at(-2)!)
     await writeFile(path.join(folder, 'list.txt'), list.join('\n'))
     const out = path.join(folder, 'take.mp4')
-    await exec('ffmpeg', ['-v', 'error', '-y', '-f', 'concat', '-safe', '0', '-i', path.join(folder, 'list.txt'), '-i', path.join(folder, 'sound.wav'), '-vf', 'fps=30,format=yuv420p', '-c:v', 'libx264', '-preset', 'ultrafast', '-tune', 'stillimage', '-c:a', 'aac', '-b:a', '96k', '-t', String(all.length / speechRate), '-movflags', '+faststart', out])
+    await exec('ffmpeg', ['-v', 'error', '-y', '-f', 'concat', '-safe', '0', '-i', path.join(folder, 'list.txt'), '-i', path.join(folder, 'sound.wav'), '-vf', 'fps=30,format=yuv420p', '-c:v', 'libx264', '-preset', 'ultrafast', '-tune', 'stillimage', '-c:a', 'aac', '-b:a', '96k', '-t', String(samples.length / speechRate), '-movflags', '+faststart', out])
     return await readFile(out)
   } finally {
     await rm(folder, { recursive: true, force: true })

@@ -2,11 +2,12 @@ import http from 'node:http'
 import { z } from 'zod'
 import { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { Lesson } from '@awlbox/core/contracts/lesson'
-import { voices } from '../voice/speak.ts'
+import { StandInOrder } from '@awlbox/core/contracts/stand-in'
 import { filmBeats } from './film.ts'
-import { CannotSlip, planTake, slips } from './takes.ts'
+import { CannotSlip } from './slips.ts'
+import { planTake } from './takes.ts'
 
-const Order = z.object({ lesson: Lesson, segmentId: z.string(), style: HouseStyle, slip: z.enum(slips).default('none'), voice: z.enum(voices).default('slt') })
+const Order = StandInOrder.extend({ lesson: Lesson, segmentId: z.string(), style: HouseStyle })
 const port = Number(process.env.AWLBOX_CAMERA_PORT ?? 4190)
 
 /** A camera and a voice behind HTTP: POST /film with a lesson and a segment answers with the take as an MP4. */
@@ -21,8 +22,8 @@ const server = http.createServer((req, res) => {
     void (async () => {
       try {
         const order = Order.parse(JSON.parse(Buffer.concat(chunks).toString('utf8')))
-        const { beats } = planTake(order.lesson, order.segmentId, order.style, order.slip)
-        const film = await filmBeats(beats, order.voice)
+        const { beats } = planTake(order.lesson, order.segmentId, order.style, order.slips, { seed: order.seed, habits: order.habits })
+        const film = await filmBeats(beats, order.voice, order.room)
         res.writeHead(200, { 'Content-Type': 'video/mp4', 'Content-Length': film.length }).end(film)
       } catch (error) {
         const known = error instanceof CannotSlip

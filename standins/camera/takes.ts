@@ -1,75 +1,149 @@
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
-import type { Lesson } from '@awlbox/core/contracts/lesson'
-import { type SpokenLine, spokenLines } from '@awlbox/core/film/spoken'
+import type { Habit, Slip } from '@awlbox/core/contracts/stand-in'
+import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
+import { type SpokenLine, spokenLines, spokenWordsOf } from '@awlbox/core/film/spoken'
 import { numberName } from '@awlbox/core/plan/numbers/names'
-import { simulate } from '@awlbox/core/script/simulate'
+import { seeded } from '@awlbox/core/plan/seeded'
+import { readClaps } from '@awlbox/core/script/reading'
+import { type Moment, simulate } from '@awlbox/core/script/simulate'
 import { clock, timeOf } from '@awlbox/core/script/time'
 import { emptyTable, type TableState } from '@awlbox/core/script/table/state'
+import { type Change, changesOf, type Target, targetsFor } from './changes.ts'
+import { CannotSlip, type Label } from './slips.ts'
 
-export const slips = ['none', 'leave out a number', 'false start', 'dead air', 'skip a line'] as const
-export type Slip = (typeof slips)[number]
+/** One stretch of a take: the table shown, and what is said, clapped, or how long it is silent. */
+export type Beat = { table: TableState; labels: readonly Label[] } & (
+  | { kind: 'say'; words: string; gap: number }
+  | { kind: 'claps'; count: number }
+  | { kind: 'silence'; seconds: number }
+)
+export interface Plan {
+  beats: Beat[]
+  labels: Label[]
+}
 
-/** One stretch of a take: the table shown, and what is said or how long it is silent. */
-export type Beat =
-  | { kind: 'say'; table: TableState; words: string; gap: number }
-  | { kind: 'count'; table: TableState; words: string[]; seconds: number }
-  | { kind: 'silence'; table: TableState; seconds: number }
-
-export class CannotSlip extends Error {}
-
-/** Plans a take of one segment: every line said, everything done on the table, waits kept, and the slip asked for. */
-export function planTake(lesson: Lesson, segmentId: string, style: HouseStyle, slip: Slip): { beats: Beat[]; slipped: string | null } {
+/**
+ * Plans a take of one segment: every line said, everything done on the table, waits kept, and the slips asked for,
+ * each in another line. The same seed chooses the same lines.
+ * @throws CannotSlip when the segment has no place for a slip, or is not in the lesson.
+ */
+export function planTake(lesson: Lesson, segmentId: string, style: HouseStyle, asked: readonly Slip[] = [], options: { seed?: number; habits?: readonly Habit[] } = {}): Plan {
   const segment = lesson.segments.find((s) => s.id === segmentId)
   if (!segment) throw new CannotSlip('This segment is not in the lesson.')
-  const moments = simulate(lesson).filter((m) => m.segment.id === segmentId)
-  const lines = new Map(spokenLines(segment, style).map((l) => [l.stepId, l]))
-  const target = chooseTarget([...lines.values()], slip)
-  const beats: Beat[] = [{ kind: 'silence', table: moments[0]?.before ?? emptyTable, seconds: 0.8 }]
-  let slipped: string | null = null
-  for (const m of moments) {
-    const line = lines.get(m.step.id)
-    const mine = target?.stepId === m.step.id
-    if (!line) {
-      beats.push({ kind: 'silence', table: m.before, seconds: timeOf(m, lesson.age, style).film * 0.4 }, { kind: 'silence', table: m.after, seconds: timeOf(m, lesson.age, style).film * 0.6 })
-      continue
-    }
-    if (mine && slip === 'skip a line') {
-      slipped = line.text
-      continue
-    }
-    if (line.numbers) {
-      const out = mine && slip === 'leave out a number' ? middle(line.numbers) : null
-      if (out !== null) slipped = String(out)
-      beats.push({ kind: 'count', table: m.after, words: line.numbers.filter((n) => n !== out).map((n) => numberName(n)), seconds: clock.countTo10 })
-      continue
-    }
-    if (mine && slip === 'false start') {
-      slipped = line.words.slice(0, 3).join(' ')
-      beats.push({ kind: 'say', table: m.after, words: slipped, gap: 0.5 }, { kind: 'say', table: m.after, words: 'oops', gap: 0.9 })
-    }
-    beats.push({ kind: 'say', table: m.after, words: line.words.join(' '), gap: 0.45 })
-    if (mine && slip === 'dead air') {
-      slipped = 'seven seconds'
-      beats.push({ kind: 'silence', table: m.after, seconds: 7 })
-    }
-    if (m.step.verb === 'ask' && !m.step.task && segment.steps[m.stepIndex + 1]?.verb !== 'wait') beats.push({ kind: 'silence', table: m.after, seconds: style.defaultWait })
-  }
-  beats.push({ kind: 'silence', table: moments.at(-1)?.after ?? emptyTable, seconds: 0.6 })
-  return { beats, slipped }
+  const random = seeded((options.seed ?? 1) * 104_729 + 7)
+  const lines = spokenLines(segment, style)
+  const chosen = chooseTargets(segment, lines, asked, random)
+  const played = rolledOtherwise(lesson, segment, chosen)
+  const moments = simulate(played).filter((m) => m.segment.id === segmentId)
+  const plan = new Planner(segment, new Map(lines.map((l) => [l.stepId, l])), lesson.age, style, chosen, new Set(options.habits ?? []), random)
+  return plan.take(moments)
 }
-const middle = (numbers: readonly number[]): number => numbers[Math.floor(numbers.length / 2)]!
 
-function chooseTarget(lines: readonly SpokenLine[], slip: Slip): SpokenLine | null {
-  const said = lines.filter((l) => !l.numbers)
-  const need = (l: SpokenLine | undefined, why: string): SpokenLine => {
-    if (!l) throw new CannotSlip(why)
-    return l
+function chooseTargets(segment: Segment, lines: readonly SpokenLine[], asked: readonly Slip[], random: (n: number) => number): Map<string, Change[]> {
+  const chosen = new Map<string, Change[]>()
+  const taken = new Set<string>()
+  // Slips with the fewest places choose first, so that others do not take the only one.
+  const places = new Map(asked.map((slip) => [slip, targetsFor(slip, segment, lines).length]))
+  for (const slip of [...asked].sort((a, b) => places.get(a)! - places.get(b)!)) {
+    const free = targetsFor(slip, segment, lines).filter((t) => t.steps.every((s) => !taken.has(s)))
+    const target: Target | undefined = free[random(Math.max(1, free.length))]
+    if (!target) throw new CannotSlip(`There is no place in this segment to ${slip}.`)
+    target.steps.forEach((s) => taken.add(s))
+    for (const [step, change] of changesOf(slip, target, random)) chosen.set(step, [...(chosen.get(step) ?? []), change])
   }
-  switch (slip) {
-    case 'none': return null
-    case 'leave out a number': return need(lines.find((l) => (l.numbers?.length ?? 0) >= 3), 'No count of three or more in this segment to leave a number out of.')
-    case 'false start': return need(said.find((l) => l.words.length >= 5), 'No line here is long enough to start twice.')
-    case 'dead air': return need(said.at(said.length > 1 ? 0 : -1), 'Nothing is said in this segment.')
-    case 'skip a line': return need(said.slice(1).find((l) => l.words.length >= 4) ?? (said.length > 1 ? said[1] : undefined), 'There is only one line here; leaving it out would leave nothing.')
+  return chosen
+}
+
+/** A die that came up otherwise is on the table too. */
+function rolledOtherwise(lesson: Lesson, segment: Segment, chosen: ReadonlyMap<string, readonly Change[]>): Lesson {
+  const rolled = segment.steps.map((s) => {
+    const change = chosen.get(s.id)?.find((c) => c.kind === 'roll')
+    return change ? { ...s, text: change.text } : s
+  })
+  return { ...lesson, segments: lesson.segments.map((s) => (s === segment ? { ...segment, steps: rolled } : s)) }
+}
+
+class Planner {
+  private readonly beats: Beat[] = []
+  /** Labels of what was left out, until something is said after it. */
+  private pending: Label[] = []
+  constructor(
+    private readonly segment: Segment, private readonly lines: ReadonlyMap<string, SpokenLine>, private readonly age: number, private readonly style: HouseStyle,
+    private readonly chosen: ReadonlyMap<string, readonly Change[]>, private readonly habits: ReadonlySet<Habit>, private readonly random: (n: number) => number,
+  ) {}
+
+  take(moments: readonly Moment[]): Plan {
+    this.silence(moments[0]?.before ?? emptyTable, 0.8)
+    for (const m of moments) this.step(m)
+    this.beats.push({ kind: 'silence', table: moments.at(-1)?.after ?? emptyTable, seconds: 0.9, labels: this.pending })
+    return { beats: this.beats, labels: this.beats.flatMap((b) => b.labels) }
+  }
+
+  private silence(table: TableState, seconds: number, label?: Label): void {
+    if (seconds > 0) this.beats.push({ kind: 'silence', table, seconds, labels: label ? [label] : [] })
+  }
+  private say(table: TableState, words: string, gap: number, label?: Label): void {
+    this.beats.push({ kind: 'say', table, words, gap, labels: [...this.pending, ...(label ? [label] : [])] })
+    this.pending = []
+  }
+  private breath(): number {
+    return 0.35 + this.random(45) / 100
+  }
+
+  private step(m: Moment): void {
+    const line = this.lines.get(m.step.id)
+    const changes = this.chosen.get(m.step.id) ?? []
+    if (!line) {
+      this.quietStep(m, changes)
+      return
+    }
+    for (const c of changes) {
+      if (c.kind === 'before') c.said.forEach((words, i) => this.say(m.after, words, c.gaps[i]!, i === 0 ? c.label : undefined))
+      if (c.kind === 'leave out') {
+        this.pending.push(c.label)
+        return
+      }
+    }
+    if (line.numbers) this.count(line, m, changes)
+    else {
+      const other = changes.find((c) => c.kind === 'words')
+      this.say(m.after, other ? other.words : line.words.join(' '), this.breath(), other?.label)
+      const answer = m.step.verb === 'reveal' && this.habits.has('repeat an answer') ? line.words.find((w) => w in answerWords) : undefined
+      if (answer && !other) this.say(m.after, `yes ${answer}`, this.breath())
+    }
+    const air = changes.find((c) => c.kind === 'air')
+    if (air) this.silence(m.after, air.seconds, air.label)
+    if (m.step.verb === 'ask' && !m.step.task && !['wait', 'pause'].includes(this.segment.steps[m.stepIndex + 1]?.verb ?? '')) this.silence(m.after, this.style.defaultWait)
+  }
+
+  private quietStep(m: Moment, changes: readonly Change[]): void {
+    const claps = m.step.verb === 'sound' ? readClaps(m.step.text) : null
+    if (claps) {
+      const other = changes.find((c) => c.kind === 'claps')
+      this.silence(m.after, 0.5)
+      this.beats.push({ kind: 'claps', table: m.after, count: other?.count ?? claps.count, labels: other ? [other.label] : [] })
+      this.silence(m.after, 0.6)
+      return
+    }
+    const wait = changes.find((c) => c.kind === 'wait')
+    const seconds = wait?.seconds ?? timeOf(m, this.age, this.style).film
+    this.silence(m.before, seconds * 0.4)
+    this.silence(m.after, seconds * 0.6)
+    if (wait) this.pending.push(wait.label)
+  }
+
+  private count(line: SpokenLine, m: Moment, changes: readonly Change[]): void {
+    const say = (n: number, label?: Label) => this.say(m.after, numberName(n), Math.max(0.16, clock.countTo10 - 0.55 - this.random(25) / 100), label)
+    const other = changes.find((c) => c.kind === 'count')
+    const numbers = other?.numbers ?? line.numbers!
+    numbers.forEach((n, i) => say(n, other && i === other.at ? other.label : undefined))
+    if (other && other.at >= numbers.length) this.pending.push(other.label)
+    if (this.habits.has('last number again') && !other) say(numbers.at(-1)!)
+    if (this.habits.has('count twice') && !other && numbers.length <= 6) {
+      this.say(m.after, 'let us count again', 0.6)
+      numbers.forEach((n) => say(n))
+    }
+    this.silence(m.after, 0.4)
   }
 }
+const answerWords = Object.fromEntries(Array.from({ length: 21 }, (_, n) => [spokenWordsOf(String(n))[0]!, n]))

@@ -1,5 +1,6 @@
 import { setTimeout as delay } from 'node:timers/promises'
 import type { CutList } from '@awlbox/core/contracts/cut'
+import type { Slip, StandInOrder } from '@awlbox/core/contracts/stand-in'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
 import { client, type Client } from '../http.ts'
 
@@ -27,16 +28,17 @@ async function settle(http: Client, lessonId: string, say: (open: number) => voi
 
 async function live(http: Client, lessonId: string): Promise<void> {
   // Loaded only on the day itself: later starts need none of it.
-  const [{ replyFrom }, { slips }] = await Promise.all([import('../homes/reply.ts'), import('../camera/takes.ts')])
+  const { replyFrom } = await import('../homes/reply.ts')
   const { doc } = await http.get<{ doc: Lesson }>(`/api/lessons/${lessonId}`)
   const segments = doc.segments.filter((s) => s.audience === 'children')
   const { items: takes } = await http.get<{ items: { segmentId: string }[] }>(`/api/lessons/${lessonId}/takes`)
   const missing = segments.filter((s) => !takes.some((t) => t.segmentId === s.id))
   if (missing.length) {
     console.log(`Demo: the stand-in camera films ${missing.length} segments of “${title}” (first start only, about three minutes).`)
+    const firstTogether = segments.find((x) => x.kind === 'together')
     for (const s of missing) {
-      const slip = s.kind === 'show' ? slips[2] : s.kind === 'together' && s === segments.find((x) => x.kind === 'together') ? slips[3] : slips[0]
-      await http.send('POST', `/api/lessons/${lessonId}/stand-in`, { segmentId: s.id, slip, voice: 'slt' })
+      const slips: Slip[] = s.kind === 'show' ? ['false start'] : s === firstTogether ? ['dead air'] : []
+      await http.send('POST', `/api/lessons/${lessonId}/stand-in`, { segmentId: s.id, slips, voice: 'slt', room: 'quiet kitchen' } satisfies Partial<StandInOrder> & { segmentId: string })
     }
   }
   let shown = -1

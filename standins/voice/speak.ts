@@ -3,19 +3,21 @@ import fs from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
 import { promisify } from 'node:util'
+import type { StandInVoice } from '@awlbox/core/contracts/stand-in'
 
 const exec = promisify(execFile)
-export const voices = ['slt', 'rms', 'awb', 'kal16'] as const
-export type Voice = (typeof voices)[number]
 /** Samples a second of everything the stand-in voice says. */
 export const speechRate = 16_000
 
-/** Says words slowly, as to a young child, in one of Debian's flite voices: mono samples of 16 bits at `speechRate`, silence at both ends trimmed. */
-export async function speak(words: string, voice: Voice): Promise<Int16Array> {
+/**
+ * Says words in one of Debian's flite voices: mono samples of 16 bits at `speechRate`, silence at both ends trimmed.
+ * `slowness` stretches the voice: 1.25 is as one speaks to a young child, 1 is adult conversation.
+ */
+export async function speak(words: string, voice: StandInVoice, slowness = 1.25): Promise<Int16Array> {
   const folder = await fs.mkdtemp(path.join(os.tmpdir(), 'awlbox-voice-'))
   try {
     const file = path.join(folder, 'line.wav')
-    await exec('flite', ['-voice', voice, '--setf', 'duration_stretch=1.25', '-t', words, '-o', file])
+    await exec('flite', ['-voice', voice, '--setf', `duration_stretch=${slowness}`, '-t', words, '-o', file])
     const wav = await fs.readFile(file)
     const at = wav.indexOf('data', 12, 'latin1') + 8
     const rate = wav.readUInt32LE(24)

@@ -1,4 +1,5 @@
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
+import type { TakeSound } from '@awlbox/core/contracts/take'
 import { run, ToolError } from './run.ts'
 
 /** Only local files are ever opened: a playlist or header inside a file cannot make ffmpeg fetch anything. */
@@ -9,6 +10,9 @@ export interface Probe {
   seconds: number
   video: { width: number; height: number } | null
   audio: boolean
+  /** Of the first sound stream; 0 where there is none. */
+  channels: number
+  rate: number
   frames: number | null
 }
 
@@ -16,18 +20,26 @@ export interface Probe {
 export async function probe(file: string): Promise<Probe | null> {
   try {
     const { stdout } = await run('ffprobe', ['-v', 'error', ...local, '-show_streams', '-show_format', '-of', 'json', file], { limit: 30_000 })
-    const info = JSON.parse(stdout) as { streams?: { codec_type: string; codec_name?: string; width?: number; height?: number; nb_frames?: string; duration?: string; disposition?: { attached_pic?: number } }[]; format?: { duration?: string; format_name?: string } }
+    const info = JSON.parse(stdout) as { streams?: { codec_type: string; codec_name?: string; width?: number; height?: number; nb_frames?: string; duration?: string; channels?: number; sample_rate?: string; disposition?: { attached_pic?: number } }[]; format?: { duration?: string; format_name?: string } }
     const video = info.streams?.find((s) => s.codec_type === 'video' && !s.disposition?.attached_pic)
-    const audio = info.streams?.some((s) => s.codec_type === 'audio') ?? false
+    const sound = info.streams?.find((s) => s.codec_type === 'audio')
+    const audio = sound !== undefined
     if ((!video && !audio) || /tty|lrc|srt|webvtt|subviewer|image2|_pipe$/.test(info.format?.format_name ?? '')) return null
-    return { seconds: Number(info.format?.duration ?? video?.duration ?? 0) || 0, video: video ? { width: video.width ?? 0, height: video.height ?? 0 } : null, audio, frames: video?.nb_frames ? Number(video.nb_frames) : null }
+    return { seconds: Number(info.format?.duration ?? video?.duration ?? 0) || 0, video: video ? { width: video.width ?? 0, height: video.height ?? 0 } : null, audio, channels: sound?.channels ?? 0, rate: Number(sound?.sample_rate ?? 0), frames: video?.nb_frames ? Number(video.nb_frames) : null }
   } catch (error) {
     if (error instanceof ToolError) return null
     throw error
   }
 }
 
+/** Which of a clip's channels to use, as its sound was found to be. */
+export type Ears = TakeSound['used']
+const toMono: Record<Ears, string> = { both: 'aformat=channel_layouts=mono', left: 'pan=mono|c0=c0', right: 'pan=mono|c0=c1' }
+
 export interface EncodeOptions {
+  /** The stretch of the source, in seconds; all of it where none is given. */
+  part?: { from: number; to: number } | null
+  ears?: Ears
   signal?: AbortSignal
   /** Seconds that will be written, for the share done. */
   expected?: number
@@ -54,18 +66,21 @@ const fitFrame = `scale=${filmSize.width}:${filmSize.height}:force_original_aspe
  * plain ground; one without sound gets silence, so that all takes cut alike.
  */
 export async function toTakeFilm(source: string, out: string, p: Probe, options: EncodeOptions): Promise<void> {
-  const seconds = p.seconds > 0 ? p.seconds : 60
-  const inputs = [...local, '-i', source]
+  const part = options.part ?? null
+  const seconds = part ? part.to - part.from : p.seconds > 0 ? p.seconds : 60
+  const inputs = [...cutFrom(part), ...local, '-i', source]
   const filters: string[] = []
   // Picture and sound of a clip rarely end together: the shorter is held to the end of the longer, where its length is known.
-  const hold = p.seconds > 0
+  const hold = part !== null || p.seconds > 0
   if (p.video) filters.push(`[0:v]fps=${framesPerSecond},${fitFrame}${hold ? ',tpad=stop_mode=clone:stop=-1' : ''}[v]`)
   else filters.push(`color=c=0xE9EBE6:s=${filmSize.width}x${filmSize.height}:r=${framesPerSecond}:d=${seconds}[v]`)
-  if (p.audio) filters.push('[0:a]aresample=48000:async=1:first_pts=0,aformat=channel_layouts=mono' + (hold ? ',apad' : '') + '[a]')
+  if (p.audio) filters.push('[0:a]aresample=48000:async=1:first_pts=0,' + toMono[options.ears ?? 'both'] + (hold ? ',apad' : '') + '[a]')
   else filters.push(`anullsrc=r=48000:cl=mono,atrim=duration=${seconds}[a]`)
   await ffmpeg([...inputs, '-filter_complex', filters.join(';'), '-map', '[v]', '-map', '[a]', ...videoCodec, '-c:a', 'aac', '-b:a', '96k', ...(hold ? ['-t', String(seconds)] : ['-shortest']), '-movflags', '+faststart', '-map_metadata', '-1', out], { ...options, expected: seconds })
 }
 
 /** 16 kHz mono sound as the recogniser wants it. */
 export const toSpeechWav = (source: string, out: string, options: EncodeOptions = {}): Promise<string> =>
-  ffmpeg([...local, '-i', source, '-vn', '-ac', '1', '-ar', '16000', '-c:a', 'pcm_s16le', out], options)
+  ffmpeg([...cutFrom(options.part ?? null), ...local, '-i', source, ...(options.part ? ['-t', String(options.part.to - options.part.from)] : []), '-vn', '-af', `aresample=16000:async=1:first_pts=0,${toMono[options.ears ?? 'both']}`, '-ar', '16000', '-c:a', 'pcm_s16le', out], options)
+
+const cutFrom = (part: { from: number; to: number } | null): string[] => (part ? ['-ss', String(part.from)] : [])

@@ -1,22 +1,60 @@
+import { createHash } from 'node:crypto'
 import fs from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
+import { gainFor, levelsOf, type Piece, piecesOfSound } from '@awlbox/core/film/chunks'
 import type { HeardWord } from '@awlbox/core/contracts/heard'
 import { arpaModel, vocabularyOf } from '@awlbox/core/film/language-model'
 import { pronounce } from '@awlbox/core/film/pronounce'
 import type { SpokenLine } from '@awlbox/core/film/spoken'
 import { run } from './run.ts'
+import { eachBlock, openWav, readSamples, type WavSpan, wavOf } from './wav.ts'
 
-const model = '/usr/share/pocketsphinx/model/en-us'
+/**
+ * Everything about speech recognition that can be set, in one place. `model` is Debian's US English acoustic model;
+ * `flags` keep a whole count in one utterance (see docs/hearing.md); `together` is how many recognisers run at once.
+ * `secondEar` are the flags of the second listening, which hears the same sound without its noise taken out.
+ */
+export const recognition = {
+  program: 'pocketsphinx_continuous',
+  model: process.env.AWLBOX_SPEECH_MODEL ?? '/usr/share/pocketsphinx/model/en-us',
+  rate: 16_000,
+  flags: ['-vad_postspeech', '100'],
+  secondEar: ['-remove_noise', 'no'],
+  together: Math.max(1, os.availableParallelism()),
+  /** Seconds of quiet hiss put before and after each piece: its voice detector must hear a floor before the first word and an end after the last, or it loses both. */
+  head: 1,
+  tail: 2,
+  /** Strength of that hiss, in units of a 16-bit sample each way: with less (or true silence) first words go unheard. */
+  hiss: 20,
+} as const
+
+/** The recogniser or its model is not installed: takes still work, with captions or by hand. */
+export class NoRecogniser extends Error {
+  constructor() {
+    super('This machine has no speech recogniser (Debian: pocketsphinx, pocketsphinx-en-us). The take is kept and plays; bring captions for it, or cut it by hand.')
+  }
+}
+
 let dictionary: Promise<Map<string, string[]>> | null = null
-
 async function loadDictionary(): Promise<Map<string, string[]>> {
   const words = new Map<string, string[]>()
-  for (const line of (await fs.readFile(path.join(model, 'cmudict-en-us.dict'), 'utf8')).split('\n')) {
+  const text = await fs.readFile(path.join(recognition.model, 'cmudict-en-us.dict'), 'utf8').catch(() => {
+    dictionary = null
+    throw new NoRecogniser()
+  })
+  for (const line of text.split('\n')) {
     const m = line.match(/^(\S+?)(?:\(\d\))? (.*)$/)
     if (m) words.set(m[1]!, [...(words.get(m[1]!) ?? []), m[2]!])
   }
   return words
+}
+
+/** How the dictionary says a word, or by spelling rules; null where it cannot tell. @throws NoRecogniser without a dictionary. */
+export async function phonesOf(word: string): Promise<string | null> {
+  dictionary ??= loadDictionary()
+  const dict = await dictionary
+  return pronounce(word, (w) => dict.get(w)?.[0])
 }
 
 export interface Recognition {
@@ -24,42 +62,141 @@ export interface Recognition {
   /** Words with no pronunciation, left out of the model. */
   unpronounced: string[]
 }
+/** Keeps what each piece gave, so that a job begun again listens only to what is missing. */
+export interface Memory {
+  get(key: string): Promise<HeardWord[] | null>
+  put(key: string, words: HeardWord[]): Promise<void>
+}
+export interface Listening {
+  signal?: AbortSignal
+  /** Told the share of the sound listened to, 0–1. */
+  onShare?: (share: number) => void
+  memory?: Memory
+  /** Words said otherwise than spelled: word → phones, several ways each. */
+  pronunciations?: ReadonlyMap<string, readonly string[]>
+  /** Listen the second way, and only to these stretches (seconds). */
+  again?: readonly Piece[]
+}
 
-/**
- * Recognises a 16 kHz mono WAV with a language model made from the lines that may be said.
- * `onSecond` is told how far the recogniser has come, in seconds of sound.
- */
-export async function recognise(wav: string, lines: readonly SpokenLine[], options: { signal?: AbortSignal; onSecond?: (s: number) => void } = {}): Promise<Recognition> {
+/** Dictionary and language model for the lines that may be said, as the recogniser's files. */
+async function modelFor(lines: readonly SpokenLine[], own: ReadonlyMap<string, readonly string[]>): Promise<{ dict: string; lm: string; unpronounced: string[] }> {
   dictionary ??= loadDictionary()
   const dict = await dictionary
+  const known = new Set<string>()
+  const unpronounced: string[] = []
+  const entries: string[] = []
+  for (const word of vocabularyOf(lines)) {
+    const spelled = pronounce(word, (w) => dict.get(w)?.[0])
+    const phones = [...new Set([...(dict.get(word) ?? (spelled ? [spelled] : [])), ...(own.get(word) ?? [])])]
+    if (phones.length) known.add(word)
+    else unpronounced.push(word)
+    phones.forEach((p, i) => entries.push(i ? `${word}(${i + 1}) ${p}` : `${word} ${p}`))
+  }
+  return { dict: `${entries.join('\n')}\n`, lm: arpaModel(lines, known), unpronounced }
+}
+
+/** Loudness of a 16 kHz mono WAV, a hundred values a second. */
+export async function levelsIn(wav: string): Promise<Float32Array> {
+  const span = await openWav(wav)
+  const parts: Float32Array[] = []
+  await eachBlock(wav, span, 30, (samples) => void parts.push(levelsOf(samples, span.rate)))
+  const out = new Float32Array(parts.reduce((s, p) => s + p.length, 0))
+  let at = 0
+  for (const p of parts) {
+    out.set(p, at)
+    at += p.length
+  }
+  return out
+}
+
+/**
+ * Recognises a 16 kHz mono WAV with a language model made from the lines that may be said: in pieces parted at
+ * silences, several at once.
+ * @throws NoRecogniser when the program or its model is missing.
+ */
+export async function recognise(wav: string, lines: readonly SpokenLine[], options: Listening = {}): Promise<Recognition> {
+  const { dict, lm, unpronounced } = await modelFor(lines, options.pronunciations ?? new Map())
   const folder = await fs.mkdtemp(path.join(os.tmpdir(), 'awlbox-hear-'))
+  const abandon = new AbortController()
+  const stop = () => abandon.abort()
+  options.signal?.addEventListener('abort', stop, { once: true })
+  if (options.signal?.aborted) stop()
   try {
-    const known = new Set<string>()
-    const unpronounced: string[] = []
-    const entries: string[] = []
-    for (const word of vocabularyOf(lines)) {
-      const spelled = pronounce(word, (w) => dict.get(w)?.[0])
-      const phones = dict.get(word) ?? (spelled ? [spelled] : [])
-      if (phones.length) known.add(word)
-      else unpronounced.push(word)
-      phones.forEach((p, i) => entries.push(i ? `${word}(${i + 1}) ${p}` : `${word} ${p}`))
+    await fs.writeFile(path.join(folder, 'words.dict'), dict)
+    await fs.writeFile(path.join(folder, 'model.lm'), lm)
+    const [span, levels] = [await openWav(wav), await levelsIn(wav)]
+    const pieces = options.again ?? piecesOfSound(levels)
+    const flags = options.again ? [...recognition.flags, ...recognition.secondEar] : [...recognition.flags]
+    const model = createHash('sha256').update(dict).update(lm).update(flags.join(' ')).digest('hex')
+    const gain = gainFor(levels)
+    const heard: HeardWord[][] = pieces.map(() => [])
+    const total = pieces.reduce((s, p) => s + p.to - p.from, 0)
+    let done = 0
+    let next = 0
+    const worker = async (): Promise<void> => {
+      while (next < pieces.length) {
+        const i = next++
+        const piece = pieces[i]!
+        abandon.signal.throwIfAborted()
+        const samples = await loudened(wav, span, piece, gain)
+        const key = createHash('sha256').update(model).update(Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength)).digest('hex')
+        const known = await options.memory?.get(key)
+        const words = known ?? (await listen(samples, folder, i, flags, abandon.signal))
+        if (!known) await options.memory?.put(key, words)
+        heard[i] = words.map((w) => ({ ...w, start: w.start + piece.from, end: w.end + piece.from }))
+        done += piece.to - piece.from
+        options.onShare?.(total > 0 ? done / total : 1)
+      }
     }
-    const [dictFile, lmFile] = [path.join(folder, 'words.dict'), path.join(folder, 'model.lm')]
-    await fs.writeFile(dictFile, `${entries.join('\n')}\n`)
-    await fs.writeFile(lmFile, arpaModel(lines, known))
-    const words: HeardWord[] = []
-    await run('pocketsphinx_continuous', ['-infile', wav, '-hmm', path.join(model, 'en-us'), '-lm', lmFile, '-dict', dictFile, '-time', 'yes', '-vad_postspeech', '100', '-logfn', '/dev/null'], {
-      ...(options.signal ? { signal: options.signal } : {}),
+    await Promise.all(Array.from({ length: Math.min(recognition.together, pieces.length) }, worker)).catch((error: unknown) => {
+      // One that fails ends the others: nobody waits for what will be thrown away.
+      stop()
+      throw error
+    })
+    return { words: heard.flat(), unpronounced }
+  } finally {
+    options.signal?.removeEventListener('abort', stop)
+    await fs.rm(folder, { recursive: true, force: true })
+  }
+}
+
+/** The samples of a piece at a level the recogniser likes, with a hiss under it, before and after. */
+async function loudened(wav: string, span: WavSpan, piece: Piece, gain: number): Promise<Int16Array> {
+  const samples = await readSamples(wav, span, piece.from * span.rate, piece.to * span.rate)
+  const [head, tail] = [Math.round(recognition.head * span.rate), Math.round(recognition.tail * span.rate)]
+  const out = new Int16Array(head + samples.length + tail)
+  // The same hiss each time, so that what was heard can be kept.
+  for (let i = 0, x = 12_345; i < out.length; i++) {
+    x = (Math.imul(x, 1_103_515_245) + 12_345) & 0x7fffffff
+    out[i] = ((x >> 8) % (2 * recognition.hiss + 1)) - recognition.hiss
+  }
+  for (let i = 0; i < samples.length; i++) out[head + i] = Math.max(-32_768, Math.min(32_767, Math.round(samples[i]! * gain) + out[head + i]!))
+  return out
+}
+
+async function listen(samples: Int16Array, folder: string, i: number, flags: readonly string[], signal: AbortSignal): Promise<HeardWord[]> {
+  const file = path.join(folder, `${i}.wav`)
+  await fs.writeFile(file, wavOf(samples, recognition.rate))
+  const end = samples.length / recognition.rate - recognition.head - recognition.tail
+  const words: HeardWord[] = []
+  try {
+    await run(recognition.program, ['-infile', file, '-hmm', path.join(recognition.model, 'en-us'), '-lm', path.join(folder, 'model.lm'), '-dict', path.join(folder, 'words.dict'), '-time', 'yes', ...flags, '-logfn', '/dev/null'], {
+      signal,
       limit: 3600_000,
       onLine: (line) => {
         const m = line.match(/^(\S+) ([\d.]+) ([\d.]+) ([\d.]+)$/)
-        if (!m || /^[<[]/.test(m[1]!)) return
-        words.push({ word: m[1]!.replace(/\(\d+\)$/, ''), start: Number(m[2]), end: Number(m[3]), confidence: Math.min(1, Number(m[4])) })
-        options.onSecond?.(Number(m[3]))
+        if (!m || /^[<[+]/.test(m[1]!)) return
+        const [start, to] = [Number(m[2]) - recognition.head, Number(m[3]) - recognition.head]
+        // What is heard in the hiss before and after was never said.
+        if (start >= end || to <= 0) return
+        words.push({ word: m[1]!.replace(/\(\d+\)$/, ''), start: Math.max(0, start), end: Math.min(end, Math.max(0, to)), confidence: Math.min(1, Number(m[4])) })
       },
     })
-    return { words, unpronounced }
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === 'ENOENT') throw new NoRecogniser()
+    throw error
   } finally {
-    await fs.rm(folder, { recursive: true, force: true })
+    await fs.rm(file, { force: true })
   }
+  return words
 }

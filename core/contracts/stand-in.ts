@@ -1,0 +1,28 @@
+import { z } from 'zod'
+
+/** Slips the stand-in camera can be asked for, in the words of its dialog. */
+export const slips = [
+  'leave out a number', 'say a number twice', 'swap two numbers', 'stop a count early', 'count one too far', 'wrong total', 'wrong sentence', 'change a number',
+  'skip a line', 'false start', 'start a count again', 'say oops', 'dead air', 'answer too soon', 'cut a wait short', 'wrong die', 'wrong claps',
+] as const
+export type Slip = (typeof slips)[number]
+
+/** What good teachers do that must not be taken for a slip. */
+export const habits = ['last number again', 'count twice', 'repeat an answer'] as const
+export type Habit = (typeof habits)[number]
+
+export const standInVoices = ['slt', 'rms', 'awb', 'kal16'] as const
+export type StandInVoice = (typeof standInVoices)[number]
+
+export const standInRooms = ['studio', 'quiet kitchen', 'far from the microphone', 'fridge humming'] as const
+export type StandInRoom = (typeof standInRooms)[number]
+
+/** What the stand-in camera is asked to film of a segment. The same seed chooses the same lines to slip in. */
+export const StandInOrder = z.object({
+  slips: z.array(z.enum(slips)).max(12).default([]),
+  habits: z.array(z.enum(habits)).max(habits.length).default([]),
+  voice: z.enum(standInVoices).default('slt'),
+  room: z.enum(standInRooms).default('studio'),
+  seed: z.number().int().min(0).max(1e9).default(1),
+})
+export type StandInOrder = z.infer<typeof StandInOrder>

@@ -1,0 +1,31 @@
+import { z } from 'zod'
+
+/** What was marked while filming, in seconds into the recording. */
+export const TakeMark = z.discriminatedUnion('kind', [
+  /** A slip the teacher noticed: by key, or by clapping twice. */
+  z.object({ kind: z.literal('slip'), at: z.number().min(0), by: z.enum(['key', 'clap']).default('key') }),
+  /** The prompter went on to a segment: where a recording straight through is parted. */
+  z.object({ kind: z.literal('segment'), at: z.number().min(0), segmentId: z.string().max(40) }),
+  /** What a die, spinner or draw really gave, for a step written otherwise. */
+  z.object({ kind: z.literal('roll'), at: z.number().min(0), stepId: z.string().max(40), faces: z.array(z.number().int().min(0).max(100)).min(1).max(4) }),
+])
+export type TakeMark = z.infer<typeof TakeMark>
+export const TakeMarks = z.array(TakeMark).max(400)
+
+/** What is wrong, or worth knowing, about a take's sound. */
+export interface TakeSound {
+  channels: number
+  /** Samples a second of the original. */
+  rate: number
+  /** Which channel is used: both, or the only one with sound in it. */
+  used: 'both' | 'left' | 'right'
+  notes: string[]
+}
+
+/** Why a clip was given to a segment, or waits in the tray. */
+export interface Sorting {
+  reason: string
+  matches: { segmentId: string; score: number; phrases: string[] }[]
+  /** Whether a person has put it where it is. */
+  byHand: boolean
+}

@@ -1,0 +1,36 @@
+import type { HeardFinding, HeardLine, HeardWord } from '../contracts/heard.ts'
+import { parseNumber } from '../plan/numbers/names.ts'
+import { hearing } from './limits.ts'
+import { statementsIn } from './statements.ts'
+import { confusable, inCount, isNumberWord } from './sounds.ts'
+import type { SpokenLine } from './spoken.ts'
+
+/**
+ * Numbers in a spoken line that came out as another number. One slip gives one finding: a sentence that came out
+ * false, a total that is not what was just counted (`counted`, null when nothing was), or else the number itself.
+ */
+export function lineSlips(line: SpokenLine, l: HeardLine, heard: readonly HeardWord[], counted: number | null): HeardFinding[] {
+  const changed = l.words.flatMap((w, k) => {
+    if (w.status !== 'changed' || w.at === null) return []
+    const h = { ...heard[w.at]!, word: inCount(heard[w.at]!.word) }
+    if (!isNumberWord(w.word) || !isNumberWord(h.word)) return []
+    // A pair the recogniser mixes up, or one lone word among neighbours it missed, is a doubt.
+    const neighbours = [l.words[k - 1], l.words[k + 1]].filter((x) => x !== undefined)
+    const company = neighbours.length > 0 && neighbours.every((x) => x.status === 'said')
+    const certain = !confusable(w.word, h.word) && h.word === heard[w.at]!.word && company && h.confidence >= hearing.unsure
+    return certain || h.confidence >= 0.5 ? [{ planned: w.word, h, certain }] : []
+  })
+  const first = changed[0]
+  if (!first) return []
+  const certain = changed.every((c) => c.certain)
+  // Only numbers are taken as heard: another word misheard does not make another sentence.
+  const said = l.words.map((w) => (w.at === null || w.status === 'said' || !isNumberWord(w.word) ? w.word : inCount(heard[w.at]!.word)))
+  const wrong = statementsIn(said).find((s) => !s.holds)
+  if (wrong && statementsIn(line.words).every((s) => s.holds)) {
+    return [{ code: 'false-sentence', start: first.h.start, end: l.end!, stepId: line.stepId, expected: line.text, heard: wrong.text, certain, message: `${wrong.text} was said, and it is not true.` }]
+  }
+  return changed.map(({ planned, h, certain: sure }) =>
+    counted !== null && l.words.some((w) => w.word === planned) && parseNumber(planned) === counted
+      ? { code: 'total-mismatch' as const, start: h.start, end: h.end, stepId: line.stepId, expected: planned, heard: h.word, certain: sure, message: `${counted} were counted; “${h.word}” is said.` }
+      : { code: 'number-changed' as const, start: h.start, end: h.end, stepId: line.stepId, expected: planned, heard: h.word, certain: sure, message: `“${planned}” came out as “${h.word}”.` })
+}

@@ -1,0 +1,96 @@
+import type { HeardFinding, HeardWord, ProposedDrop } from '../contracts/heard.ts'
+import { type Attempt, coverage, type Followed } from './align.ts'
+import { slipTalk } from './limits.ts'
+import { isNumberWord, soundsLike } from './sounds.ts'
+import type { SpokenLine } from './spoken.ts'
+
+export interface Tries {
+  findings: HeardFinding[]
+  drops: ProposedDrop[]
+  /** Heard words that belong to a try given up, or to the slip between two tries. */
+  used: Set<number>
+}
+const indices = (a: Attempt): number[] => a.words.filter((w) => w !== null)
+/** A line said whole twice over is said so on purpose, unless something like "oops" stands between. */
+const whole = 0.85
+
+/**
+ * Lines begun and said again: the first try is a false start, with the drop that takes it out. A line said whole and
+ * then again is a repeat and left alone; a count done whole and again is a recount.
+ */
+export function triesOf(lines: readonly SpokenLine[], followed: Followed, heard: readonly HeardWord[]): Tries {
+  const out: Tries = { findings: [], drops: [], used: new Set() }
+  followed.attempts.forEach((attempt) => {
+    const final = followed.final[attempt.line]
+    const line = lines[attempt.line]!
+    if (!final || attempt === final || line.deliberate) return
+    const [mine, theirs] = [indices(attempt), indices(final)]
+    if (mine[0]! > theirs[0]!) return
+    const until = theirs[0]!
+    const between = heard.slice(mine[0], until).filter((_, k) => followed.lineOf[mine[0]! + k] === null)
+    const sorry = between.some((w) => slipTalk.has(w.word))
+    if (coverage(attempt) >= whole && !sorry) {
+      if (line.numbers) out.findings.push({ code: 'recount', start: heard[theirs[0]!]!.start, end: heard[theirs.at(-1)!]!.end, stepId: line.stepId, expected: '', heard: line.numbers.join(' '), certain: true, message: 'Counted again.' })
+      return
+    }
+    if (mine.length < 2 && !sorry) return
+    // Lines begun on the way go with the first of them.
+    if (out.used.has(mine[0]!)) return
+    giveUp(out, line, heard, mine[0]!, until)
+  })
+  loneStarts(lines, followed, heard, out)
+  for (const [k, w] of heard.entries()) {
+    if (out.used.has(k) || followed.lineOf[k] !== null || !['um', 'oops', 'er', 'erm', 'whoops'].includes(w.word) || w.confidence < 0.5) continue
+    out.used.add(k)
+    out.findings.push({ code: 'filler', start: w.start, end: w.end, stepId: null, expected: '', heard: w.word, certain: false, message: `“${w.word}” was heard.` })
+  }
+  return out
+}
+
+/** Extra words that begin as the next line does, too few or too amiss for the path to go back for them. */
+function loneStarts(lines: readonly SpokenLine[], followed: Followed, heard: readonly HeardWord[], out: Tries): void {
+  for (let k = 0; k < heard.length; k++) {
+    if (followed.lineOf[k] !== null || out.used.has(k)) continue
+    let to = k
+    while (to < heard.length && followed.lineOf[to] === null) to++
+    const next = followed.lineOf[to] ?? null
+    const words = heard.slice(k, to).map((w) => w.word)
+    const spoken = words.filter((w) => !slipTalk.has(w) && w !== 'no')
+    const sorry = words.some((w) => slipTalk.has(w)) || words.at(-1) === 'no'
+    const line = next === null ? undefined : lines[next]
+    const following = heard.slice(to, to + spoken.length + 4).map((w) => w.word)
+    if (line && !line.deliberate && saidAgain(words, following)) {
+      giveUp(out, line, heard, k, to)
+      k = to
+      continue
+    }
+    if (line && !line.deliberate && spoken.length >= (sorry ? 1 : 2) && heard[to]!.start - heard[to - 1]!.end < 4 && startsLike(spoken, line.words)) giveUp(out, line, heard, k, to)
+    k = to
+  }
+}
+/** What was said comes again at once, whatever the words were taken for: three words or more, nearly all of them. */
+function saidAgain(extra: readonly string[], following: readonly string[]): boolean {
+  if (extra.length < 3 || extra.every((w) => isNumberWord(w))) return false
+  let row = new Array<number>(following.length + 1).fill(0)
+  for (const w of extra) {
+    const next = [0]
+    following.forEach((f, j) => next.push(soundsLike(w, f) ? row[j]! + 1 : Math.max(row[j + 1]!, next[j]!)))
+    row = next
+  }
+  return row.at(-1)! >= Math.max(3, extra.length * 0.75)
+}
+/** The extra words follow the line from its start, at most two of five amiss: a start is broken off because it went wrong. */
+function startsLike(extra: readonly string[], line: readonly string[]): boolean {
+  if (extra.length > line.length + 2) return false
+  const matches = extra.filter((w, i) => line[i] !== undefined && soundsLike(w, line[i])).length
+  return soundsLike(extra[0]!, line[0]!) && matches >= Math.ceil(extra.length * 0.6)
+}
+
+function giveUp(out: Tries, line: SpokenLine, heard: readonly HeardWord[], first: number, after: number): void {
+  const block = heard.slice(first, after)
+  for (let k = first; k < after; k++) out.used.add(k)
+  const spoken = block.map((w) => w.word).filter((w) => !slipTalk.has(w))
+  const [start, end] = [block[0]!.start, block.at(-1)!.end]
+  out.findings.push({ code: 'false-start', start, end, stepId: line.stepId, expected: line.text, heard: block.map((w) => w.word).join(' '), certain: true, message: `Started “${spoken.join(' ')}”, then again.` })
+  out.drops.push({ from: Math.max(0, start - 0.08), to: Math.max(end, (heard[after]?.start ?? end) - 0.12), reason: 'false start', note: block.map((w) => w.word).join(' ').slice(0, 200) })
+}

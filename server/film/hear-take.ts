@@ -1,0 +1,40 @@
+import type { Hearing } from '@awlbox/core/contracts/heard'
+import type { HouseStyle } from '@awlbox/core/contracts/house-style'
+import type { Segment } from '@awlbox/core/contracts/lesson'
+import { clapTimes } from '@awlbox/core/film/claps'
+import { type Correction, corrected } from '@awlbox/core/film/corrections'
+import { hear } from '@awlbox/core/film/heard'
+import { spokenLines } from '@awlbox/core/film/spoken'
+import { voicedIn } from '@awlbox/core/film/voiced'
+import { readClaps } from '@awlbox/core/script/reading'
+import { levelsIn, type Listening } from '../platform/media/recogniser.ts'
+import { eachBlock, openWav } from '../platform/media/wav.ts'
+import { hearTwice } from './hear-twice.ts'
+
+export interface HearTakeOptions extends Listening {
+  style: HouseStyle
+  age: number
+  /** What a person said was really said: holds over what is recognised. */
+  corrections?: readonly Correction[]
+}
+
+/** Hears a 16 kHz mono WAV against its segment: words, silences and claps. */
+export async function hearTake(wav: string, segment: Segment, { style, age, corrections = [], ...listening }: HearTakeOptions): Promise<Hearing> {
+  const span = await openWav(wav)
+  const duration = span.bytes / 2 / span.rate
+  const voiced = voicedIn(await levelsIn(wav))
+  const claps = segment.steps.some((s) => s.verb === 'sound' && readClaps(s.text)) ? await clapsIn(wav) : null
+  return hearTwice(wav, spokenLines(segment, style), duration, (words, unpronounced) => hear(segment, corrected(words, corrections), duration, { style, age, unpronounced, claps, voiced }), listening)
+}
+
+/** Claps of a WAV, a minute at a time so that a long take costs no more memory than a short one. */
+async function clapsIn(wav: string): Promise<number[]> {
+  const span = await openWav(wav)
+  const out: number[] = []
+  let at = 0
+  await eachBlock(wav, span, 60, (samples) => {
+    for (const t of clapTimes(samples, span.rate)) out.push(at + t)
+    at += samples.length / span.rate
+  })
+  return out
+}

@@ -1,0 +1,18 @@
+import type { HeardWord, Hearing } from '@awlbox/core/contracts/heard'
+import { agreed, doubtful, withSecond } from '@awlbox/core/film/second-ear'
+import type { SpokenLine } from '@awlbox/core/film/spoken'
+import { type Listening, recognise } from '../platform/media/recogniser.ts'
+
+/**
+ * Recognises a WAV, judges it, listens a second way to every stretch in which something was found, and keeps as
+ * certain only what both hearings find. `judge` turns words into a hearing.
+ */
+export async function hearTwice(wav: string, lines: readonly SpokenLine[], duration: number, judge: (words: readonly HeardWord[], unpronounced: readonly string[]) => Hearing, options: Listening = {}): Promise<Hearing> {
+  const share = options.onShare
+  const { words, unpronounced } = await recognise(wav, lines, { ...options, ...(share ? { onShare: (x) => share(x * 0.85) } : {}) })
+  const first = judge(words, unpronounced)
+  const stretches = doubtful(first, duration)
+  if (!stretches.length) return first
+  const again = await recognise(wav, lines, { ...options, again: stretches, ...(share ? { onShare: (x) => share(0.85 + x * 0.15) } : {}) })
+  return agreed(first, judge(withSecond(words, again.words, stretches), unpronounced))
+}

@@ -1,0 +1,53 @@
+import type { Lesson } from '@awlbox/core/contracts/lesson'
+import { sortClip } from '@awlbox/core/film/sort-clip'
+import { spokenLines } from '@awlbox/core/film/spoken'
+import type { TakeMark } from '@awlbox/core/contracts/take'
+import { recognise } from '../platform/media/recogniser.ts'
+import type { Work } from '../platform/queue.ts'
+import type { Services } from '../platform/services.ts'
+import { houseStyleOf } from '../people/setting.ts'
+import { heardBefore } from './heard-pieces.ts'
+import { addTake, isAtWork, moveTake, partsOf, pronunciationsOf, removeTake, setTake, type TakeRow } from './store.ts'
+
+type Part = { segmentId: string; from: number; to: number }
+
+/**
+ * Gives a clip from the tray to its segment by what is said in it, or parts a recording of several segments into a
+ * take for each: where the prompter marked them, else where they are heard to begin. What cannot be told stays in the
+ * tray with the reason.
+ */
+export async function sortTake(s: Services, take: TakeRow, lesson: { settingId: string; doc: Lesson }, wav: string, { signal, progress }: Work): Promise<void> {
+  const segments = lesson.doc.segments.filter((x) => x.audience === 'children')
+  const marked = partsFromMarks(take.marks, take.seconds ?? 0).filter((p) => segments.some((x) => x.id === p.segmentId))
+  if (marked.length) {
+    await part(s, lesson.settingId, take, marked, 'The prompter was at this segment.')
+    return
+  }
+  const style = await houseStyleOf(s.db, lesson.settingId)
+  await progress('finding its segment', 0.5)
+  const lines = segments.flatMap((x) => spokenLines(x, style))
+  const { words } = await recognise(wav, lines, { signal, memory: heardBefore(s.db), pronunciations: await pronunciationsOf(s.db, take.lessonId, null), onShare: (x) => void progress('finding its segment', 0.5 + 0.1 * x).catch(() => undefined) })
+  const sorted = sortClip(segments, words, take.seconds ?? 0, style)
+  const sorting = { reason: sorted.reason, matches: sorted.matches.slice(0, 5), byHand: false }
+  if (sorted.parts.length > 1) await part(s, lesson.settingId, { ...take, sorting }, sorted.parts, sorted.reason)
+  else if (sorted.segmentId) await moveTake(s.db, take, sorted.segmentId, sorting)
+  else await setTake(s.db, take.id, { sorting })
+}
+
+/** The stretches between the marks at which the prompter went on to a segment; those under two seconds were only passed through. */
+export function partsFromMarks(marks: readonly TakeMark[], seconds: number): Part[] {
+  const begins = marks.filter((m) => m.kind === 'segment').sort((a, b) => a.at - b.at)
+  return begins.map((m, i) => ({ segmentId: m.segmentId, from: i === 0 ? 0 : m.at, to: begins[i + 1]?.at ?? seconds })).filter((p) => p.to - p.from > 2)
+}
+
+async function part(s: Services, settingId: string, take: TakeRow, parts: readonly Part[], reason: string): Promise<void> {
+  // A worker that died in between left some of the parts behind: they are not made twice.
+  const there = await partsOf(s.db, take)
+  for (const p of parts) {
+    const known = there.find((t) => t.part && Math.abs(t.part.from - p.from) < 0.01 && t.id !== take.id)
+    const marks = take.marks.filter((m) => m.kind !== 'segment' && m.at >= p.from && m.at < p.to).map((m) => ({ ...m, at: m.at - p.from }))
+    const id = known?.id ?? (await addTake(s.db, { lessonId: take.lessonId, segmentId: p.segmentId, source: take.source, original: take.original, name: take.name, part: { from: p.from, to: p.to }, sorting: { reason, matches: take.sorting?.matches ?? [], byHand: false }, marks }))
+    if (known?.status !== 'ready' && !(await isAtWork(s.db, id))) await s.queue.add({ kind: 'take', settingId, lessonId: take.lessonId, subject: id, data: { segmentId: p.segmentId } })
+  }
+  await removeTake(s.db, take.id)
+}
