@@ -2,7 +2,7 @@ import type { HeardFinding, HeardWord } from '../contracts/heard.ts'
 import { parseNumber, readNumberAt } from '../plan/numbers/names.ts'
 import type { Piece } from './chunks.ts'
 import { hearing, slipTalk } from './limits.ts'
-import { confusable, inCount, likeNumber } from './sounds.ts'
+import { confusable, inCount, isNumberWord, likeNumber } from './sounds.ts'
 import { nameWords } from './spoken.ts'
 
 /** A number said in a count: which heard words it took (first … last) and when. */
@@ -36,27 +36,32 @@ export function numbersSaid(words: readonly HeardWord[], from = 0, to = words.le
   return out
 }
 
+/** A number by itself takes about this long, in seconds: shorter is a knock, longer is talk. */
+const loneNumber = { least: 0.2, most: 0.95 } as const
 /**
- * The numbers of a count with what was said between them and not understood as one: lone words that rhyme with a
- * number, and sounds with no word. `belongs` says which words may be the count's.
+ * The numbers of a count with the sounds among and right after them that were not understood as numbers: each may be
+ * one, and what was heard in its place says which. `belongs` says which words may be the count's.
  */
 export function withGuesses(said: readonly Said[], words: readonly HeardWord[], voiced: readonly Piece[], belongs: (k: number) => boolean): Said[] {
   if (said.length < 2) return [...said]
-  const [from, to] = [said[0]!, said.at(-1)!]
-  const beat = beatOf(said) ?? 1.2
+  const beat = Math.min(beatOf(said) ?? 1.2, 2.5)
   const out = [...said]
-  const taken = new Set(said.flatMap((s) => Array.from({ length: s.last - s.first + 1 }, (_, i) => s.first + i)))
-  for (let k = from.first; k <= to.last + 1 && k < words.length; k++) {
-    const w = words[k]!
-    if (taken.has(k) || !belongs(k) || passedOver.has(w.word) || w.confidence >= 0.75 || (k > to.last && w.start - to.end > beat)) continue
-    const like = likeNumber(w.word)
-    out.push({ n: like ? parseNumber(like)! : NaN, first: k, last: k, start: w.start, end: w.end, confidence: 0, guess: true })
-  }
+  let last = said.at(-1)!.start
   for (const v of voiced) {
-    if (v.from <= from.end || v.to >= to.start || v.to - v.from > 1 || v.to - v.from < 0.2) continue
-    if (words.some((w) => w.start < v.to && w.end > v.from)) continue
-    const first = words.findIndex((w) => w.start >= v.to)
-    out.push({ n: NaN, first, last: first - 1, start: v.from, end: v.to, confidence: 0, guess: true })
+    if (v.from <= said[0]!.end - 0.1) continue
+    if (v.from > last + beat * 1.7) break
+    if (v.to - v.from < loneNumber.least || v.to - v.from > loneNumber.most) continue
+    const inside = words.flatMap((w, k) => (Math.min(w.end, v.to) - Math.max(w.start, v.from) > 0.06 ? [k] : []))
+    if (said.some((n) => n.start < v.to && n.end > v.from) || inside.some((k) => isNumberWord(inCount(words[k]!.word)) && words[k]!.confidence >= 0.3)) continue
+    // What comes after the count is its own as long as it is in no line and no slip is told.
+    if (inside.some((k) => !belongs(k) || slipTalk.has(words[k]!.word) || passedOver.has(words[k]!.word) && words[k]!.confidence > 0.9)) {
+      if (v.from > last) break
+      continue
+    }
+    const like = inside.map((k) => likeNumber(words[k]!.word)).find((n) => n !== null)
+    const first = inside[0] ?? words.findIndex((w) => w.start >= v.to)
+    out.push({ n: like ? parseNumber(like)! : NaN, first, last: inside.at(-1) ?? first - 1, start: v.from, end: v.to, confidence: 0, guess: true })
+    last = Math.max(last, v.from)
   }
   return out.sort((a, b) => a.start - b.start)
 }

@@ -163,7 +163,10 @@ function countLine(line: SpokenLine, attempt: Attempt, i: number, followed: Foll
   while (from > 0 && free(from - 1) && heard[from]!.start - heard[from - 1]!.end < 1.2 && numbersSaid(heard, from - 1, from).length) from--
   while (to < heard.length && free(to) && heard[to]!.start - heard[to - 1]!.end < gap && (numbersSaid(heard, to, to + 1).length > 0 || passedOver.has(heard[to]!.word))) to++
   const said = numbersSaid(heard, from, to).filter((s: Said) => Array.from({ length: s.last - s.first + 1 }, (_, k) => s.first + k).every((k) => !used.has(k) && (followed.lineOf[k] === null || followed.lineOf[k] === i)))
-  const { said: mended, findings } = mendRetries(withGuesses(said, heard, voiced, (k) => free(k) || followed.lineOf[k] === i), heard, line.stepId)
+  // A number that nobody else speaks of, recognised with next to no confidence, is a sound like any other.
+  const planned = new Set(line.numbers)
+  const trusted = said.filter((x) => planned.has(x.n) || x.confidence >= 0.2)
+  const { said: mended, findings } = mendRetries(withGuesses(trusted, heard, voiced, (k) => free(k) || followed.lineOf[k] === i), heard, line.stepId)
   return [...findings, ...countSlips(line.numbers!, mended, line.stepId, heard[0]!.mark === undefined)]
 }
 

@@ -1,4 +1,4 @@
-import { type HeardFinding, type HeardWord, type Hearing, plainCodes } from '../contracts/heard.ts'
+import { type HeardFinding, type HeardLine, type HeardWord, type Hearing, plainCodes } from '../contracts/heard.ts'
 import type { Piece } from './chunks.ts'
 import { qualityOf } from './heard.ts'
 
@@ -38,15 +38,19 @@ export const withSecond = (words: readonly HeardWord[], again: readonly HeardWor
 
 /**
  * Two hearings of one take: what only one ear found is a doubt; a doubt of the first is let go where the second heard
- * the line as written. `second` is the hearing of `withSecond`.
+ * the line as written (`lines` of the second hearing; with no script there are none, and it goes).
  */
-export function agreed(first: Hearing, second: Pick<Hearing, 'findings' | 'lines'>): Hearing {
-  const shared = (f: HeardFinding): boolean => second.findings.some((s) => family(s.code) === family(f.code) && s.start <= f.end + near && s.end >= f.start - near)
-  const asWritten = (f: HeardFinding): boolean => second.lines.find((l) => l.stepId === f.stepId)?.words.every((w) => w.status === 'said') ?? true
-  const kept = first.findings.flatMap((f) => (!matters(f) || shared(f) ? [f] : f.certain || !asWritten(f) ? [{ ...f, certain: false }] : []))
+export function agreedFindings(first: readonly HeardFinding[], second: readonly HeardFinding[], lines: readonly HeardLine[]): HeardFinding[] {
   const close = (a: HeardFinding, b: HeardFinding): boolean => a.start <= b.end + near && a.end >= b.start - near
-  const more = second.findings.filter((f) => matters(f) && f.certain && f.code !== 'line-skipped' && f.code !== 'false-start' && !kept.some((k) => matters(k) && close(k, f))).map((f) => ({ ...f, certain: false }))
-  const findings = [...kept, ...more].sort((a, b) => a.start - b.start)
+  const shared = (f: HeardFinding): boolean => second.some((s) => family(s.code) === family(f.code) && close(f, s))
+  const asWritten = (f: HeardFinding): boolean => lines.find((l) => l.stepId === f.stepId)?.words.every((w) => w.status === 'said') ?? true
+  const kept = first.flatMap((f) => (!matters(f) || shared(f) ? [f] : f.certain || !asWritten(f) ? [{ ...f, certain: false }] : []))
+  const more = second.filter((f) => matters(f) && f.certain && f.code !== 'line-skipped' && f.code !== 'false-start' && !kept.some((k) => matters(k) && close(k, f))).map((f) => ({ ...f, certain: false }))
+  return [...kept, ...more].sort((a, b) => a.start - b.start)
+}
+/** The first hearing with what both agree on. `second` is the hearing of `withSecond`. */
+export function agreed(first: Hearing, second: Pick<Hearing, 'findings' | 'lines'>): Hearing {
+  const findings = agreedFindings(first.findings, second.findings, second.lines)
   return { ...first, findings, quality: qualityOf(findings) }
 }
 /** A number heard wrong may be told as a number, a total or a sentence, depending on the words around it. */

@@ -1,15 +1,19 @@
 import fs from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
-import { type HeardFinding, type HeardWord, type Hearing, plainCodes } from '@awlbox/core/contracts/heard'
-import type { Segment } from '@awlbox/core/contracts/lesson'
+import { type HeardFinding, type HeardLine, type HeardWord, type Hearing, plainCodes } from '@awlbox/core/contracts/heard'
+import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
+import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
 import { captionWords, readCaptions } from '@awlbox/core/film/captions'
 import { hearFree } from '@awlbox/core/film/free'
-import { freeLines } from '@awlbox/core/film/free-language'
 import { hear } from '@awlbox/core/film/heard'
-import { spokenLines, type SpokenLine } from '@awlbox/core/film/spoken'
+import { severityOf } from '@awlbox/core/film/severity'
+import { sortClip } from '@awlbox/core/film/sort-clip'
+import { spokenLines } from '@awlbox/core/film/spoken'
+import { hearFreeTake, hearTake } from '../film/hear-take.ts'
 import { probe, toSpeechWav } from '../platform/media/ffmpeg.ts'
-import { recognise } from '../platform/media/recogniser.ts'
+import { NoRecogniser, recognise } from '../platform/media/recogniser.ts'
+import { isTelephone, soundCheck } from '../platform/media/sound-check.ts'
 import { BadInput, type Printed, readFile, readLesson } from './printed.ts'
 
 /** `listen LESSON TAKE`, `listen --free TAKE`, either with `--segment TITLE|ID`: words, alignment, findings. */
@@ -18,68 +22,90 @@ export async function listen(args: string[]): Promise<Printed> {
   const free = take(rest, '--free')
   const segmentName = option(rest, '--segment')
   const [first, second] = free ? [undefined, rest[0]] : rest
-  const file = second
-  await readFile(file, free ? 'take or captions' : 'lesson, and which take')
-  if (free) {
-    const { words } = await wordsOf(file!, freeLines)
-    const findings = hearFree(words)
-    return print({ version: 1, words, findings, lines: [], drops: [] }, findings)
+  await readFile(second, free ? 'take or captions' : 'lesson, and which take')
+  const file = second!
+  try {
+    return free ? await listenFreely(file) : await listenTo((await readLesson(first)).lesson, segmentName, file)
+  } catch (error) {
+    if (error instanceof NoRecogniser) throw new BadInput(`${error.message} A .vtt or .srt file can be judged in place of ${file}.`)
+    throw error
   }
-  const { lesson } = await readLesson(first)
-  const named = lesson.segments.filter((s) => s.audience === 'children' && (!segmentName || s.id === segmentName || s.title === segmentName))
-  if (!named.length) throw new BadInput(`the lesson has no segment called “${segmentName}”.`)
-  const heardAs = async (segment: Segment): Promise<Hearing> => {
-    const { words, seconds, unpronounced } = await wordsOf(file!, spokenLines(segment))
-    return hear(segment, words, seconds, { age: lesson.age, unpronounced })
-  }
-  if (named.length === 1) {
-    const h = await heardAs(named[0]!)
-    return print({ version: 1, segmentId: named[0]!.id, ...h }, h.findings)
-  }
-  // A take of a whole lesson is heard as one long segment; one in which a single segment is said is a take of that.
-  const whole = await heardAs({ ...named[0]!, id: 'whole', title: lesson.title, steps: named.flatMap((s) => s.steps) })
-  const present = named.filter((s) => saidShare(hear(s, whole.words, 1, { age: lesson.age })) > mostlySaid)
-  if (present.length === 1) {
-    const h = await heardAs(present[0]!)
-    return print({ version: 1, segmentId: present[0]!.id, ...h }, h.findings)
-  }
-  return print({ version: 1, segmentId: null, ...whole }, whole.findings)
-}
-/** Share of a segment's words from which it is taken to be said. */
-const mostlySaid = 0.55
-function saidShare(h: Hearing): number {
-  const words = h.lines.flatMap((l) => l.words)
-  return words.length ? words.filter((w) => w.status === 'said').length / words.length : 0
 }
 
-async function wordsOf(file: string, lines: readonly SpokenLine[]): Promise<{ words: HeardWord[]; seconds: number; unpronounced: string[] }> {
-  if (/\.(vtt|srt)$/i.test(file)) {
-    try {
-      const cues = readCaptions((await readFile(file, 'captions')).toString('utf8'))
-      return { words: captionWords(cues), seconds: cues.at(-1)!.end, unpronounced: [] }
-    } catch (error) {
-      throw new BadInput(`${file}: ${(error as Error).message}`)
-    }
+async function listenFreely(file: string): Promise<Printed> {
+  if (isCaptions(file)) {
+    const { words } = await captionsOf(file)
+    return print({ words, lines: [], findings: hearFree(words) })
   }
+  const { words, findings, telephone } = await withSound(file, async (wav, telephone) => ({ ...(await hearFreeTake(wav)), telephone }))
+  return print({ words, lines: [], findings: doubted(telephone, findings), ...(telephone ? { note: phone } : {}) })
+}
+
+async function listenTo(lesson: Lesson, segmentName: string | null, file: string): Promise<Printed> {
+  const named = lesson.segments.filter((s) => s.audience === 'children' && (!segmentName || s.id === segmentName || s.title === segmentName))
+  if (!named.length) throw new BadInput(segmentName ? `the lesson has no segment called “${segmentName}”.` : 'the lesson has no segment for children.')
+  // A take of a whole lesson is heard as one long segment; one in which a single segment is said is a take of that.
+  const whole: Segment = { ...named[0]!, id: 'whole', title: lesson.title, steps: named.flatMap((s) => s.steps) }
+  const chosen = (words: readonly HeardWord[], seconds: number): Segment => {
+    if (named.length === 1) return named[0]!
+    const only = sortClip(named, words, seconds).segmentId
+    return named.find((s) => s.id === only) ?? whole
+  }
+  const style = defaultHouseStyle
+  if (isCaptions(file)) {
+    const { words, seconds } = await captionsOf(file)
+    const segment = chosen(words, seconds)
+    return print({ ...hear(segment, words, seconds, { style, age: lesson.age }), segment })
+  }
+  return withSound(file, async (wav, telephone, seconds) => {
+    const segment = named.length === 1 ? named[0]! : chosen((await recognise(wav, spokenLines(whole, style))).words, seconds)
+    const h = await hearTake(wav, segment, { style, age: lesson.age })
+    return print({ ...h, findings: doubted(telephone, h.findings), segment, ...(telephone ? { note: phone } : {}) })
+  })
+}
+
+const isCaptions = (file: string): boolean => /\.(vtt|srt)$/i.test(file)
+const phone = 'Telephone sound: every finding is uncertain.'
+const doubted = (all: boolean, findings: readonly HeardFinding[]): HeardFinding[] => findings.map((f) => (all ? { ...f, certain: false } : f))
+
+async function captionsOf(file: string): Promise<{ words: HeardWord[]; seconds: number }> {
+  try {
+    const cues = readCaptions((await readFile(file, 'captions')).toString('utf8'))
+    return { words: captionWords(cues), seconds: cues.at(-1)!.end }
+  } catch (error) {
+    throw new BadInput(`${file}: ${(error as Error).message}`)
+  }
+}
+async function withSound<T>(file: string, work: (wav: string, telephone: boolean, seconds: number) => Promise<T>): Promise<T> {
   const media = await probe(file)
   if (!media) throw new BadInput(`${file} holds no picture or sound that can be read.`)
   if (!media.audio) throw new BadInput(`${file} has no sound.`)
   const folder = await fs.mkdtemp(path.join(os.tmpdir(), 'awlbox-listen-'))
   try {
     const wav = path.join(folder, 'sound.wav')
-    await toSpeechWav(file, wav)
-    const r = await recognise(wav, lines)
-    const seconds = media.seconds || (await probe(wav))?.seconds || 0
-    return { ...r, seconds }
+    const sound = await soundCheck(file, media)
+    await toSpeechWav(file, wav, { ears: sound.used })
+    return await work(wav, isTelephone(sound), (await probe(wav))?.seconds ?? media.seconds)
   } finally {
     await fs.rm(folder, { recursive: true, force: true })
   }
 }
 
-function print(json: unknown, findings: readonly HeardFinding[]): Printed {
-  const slips = findings.filter((f) => !plainCodes.has(f.code))
-  const text = findings.length ? findings.map((f) => `${f.start.toFixed(1).padStart(7)} s  ${f.code}: ${f.message}${f.certain ? '' : ' (not certain)'}`).join('\n') : 'Everything was heard as it should be.'
-  return { json, text, clean: slips.length === 0 }
+type Listened = Pick<Hearing, 'words' | 'findings' | 'note'> & { lines: readonly HeardLine[]; segment?: Segment }
+/** The shape of docs/formats.md. */
+function print(l: Listened): Printed {
+  const slips = l.findings.filter((f) => !plainCodes.has(f.code))
+  const json = {
+    version: 2,
+    segment: l.segment && l.segment.id !== 'whole' ? { id: l.segment.id, title: l.segment.title } : null,
+    words: l.words.map((w) => ({ text: w.word, start: w.start, end: w.end, confidence: w.confidence })),
+    alignment: l.lines.map((x) => ({ step: x.stepId, start: x.start, end: x.end, words: x.words })),
+    findings: l.findings.map((f) => ({ code: f.code, severity: severityOf[f.code], at: f.start, end: f.end, heard: f.heard, expected: f.expected, certain: f.certain, text: f.message })),
+    note: l.note ?? null,
+  }
+  const lines = l.findings.map((f) => `${f.start.toFixed(1).padStart(7)} s  ${f.code}: ${f.message}${f.certain ? '' : ' (not certain)'}`)
+  const text = [...(l.note ? [l.note] : []), ...(lines.length ? lines : l.note ? [] : ['Everything was heard as it should be.'])].join('\n')
+  return { json, text, clean: slips.length === 0 && !l.note }
 }
 function take(args: string[], flag: string): boolean {
   const i = args.indexOf(flag)

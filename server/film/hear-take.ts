@@ -1,13 +1,16 @@
-import type { Hearing } from '@awlbox/core/contracts/heard'
+import type { HeardFinding, HeardWord, Hearing } from '@awlbox/core/contracts/heard'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import { clapTimes } from '@awlbox/core/film/claps'
 import { type Correction, corrected } from '@awlbox/core/film/corrections'
 import { hear } from '@awlbox/core/film/heard'
 import { spokenLines } from '@awlbox/core/film/spoken'
-import { voicedIn } from '@awlbox/core/film/voiced'
+import { hearFree } from '@awlbox/core/film/free'
+import { freeLines } from '@awlbox/core/film/free-language'
+import { agreedFindings, doubtful, withSecond } from '@awlbox/core/film/second-ear'
+import { voicedIn, withinVoice } from '@awlbox/core/film/voiced'
 import { readClaps } from '@awlbox/core/script/reading'
-import { levelsIn, type Listening } from '../platform/media/recogniser.ts'
+import { levelsIn, type Listening, recognise } from '../platform/media/recogniser.ts'
 import { eachBlock, openWav } from '../platform/media/wav.ts'
 import { hearTwice } from './hear-twice.ts'
 
@@ -25,6 +28,19 @@ export async function hearTake(wav: string, segment: Segment, { style, age, corr
   const voiced = voicedIn(await levelsIn(wav))
   const claps = segment.steps.some((s) => s.verb === 'sound' && readClaps(s.text)) ? await clapsIn(wav) : null
   return hearTwice(wav, spokenLines(segment, style), duration, (words, unpronounced) => hear(segment, corrected(words, corrections), duration, { style, age, unpronounced, claps, voiced }), listening)
+}
+
+/** Hears a 16 kHz mono WAV with no script: the words, and what they say of counts and sums. */
+export async function hearFreeTake(wav: string, listening: Listening = {}): Promise<{ words: HeardWord[]; findings: HeardFinding[] }> {
+  const span = await openWav(wav)
+  const duration = span.bytes / 2 / span.rate
+  const voiced = voicedIn(await levelsIn(wav))
+  const words = withinVoice(voiced, (await recognise(wav, freeLines, listening)).words)
+  const findings = hearFree(words)
+  const stretches = doubtful({ words, findings }, duration)
+  if (!stretches.length) return { words, findings }
+  const again = withinVoice(voiced, (await recognise(wav, freeLines, { ...listening, again: stretches })).words)
+  return { words, findings: agreedFindings(findings, hearFree(withSecond(words, again, stretches)), []) }
 }
 
 /** Claps of a WAV, a minute at a time so that a long take costs no more memory than a short one. */
