@@ -3,6 +3,7 @@ import path from 'node:path'
 import express, { type Express } from 'express'
 import helmet from 'helmet'
 import { cutRoutes } from './cut/routes.ts'
+import { micTestRoutes } from './film/mic-test.ts'
 import { filmRoutes } from './film/routes.ts'
 import { uploadRoutes } from './film/uploads.ts'
 import { lookRoutes } from './look/routes.ts'
@@ -42,7 +43,7 @@ export function makeApp(s: Services): Express {
     await s.pool.query('select 1')
     return { ok: true }
   })
-  for (const station of [peopleRoutes, planRoutes, filmRoutes, cutRoutes, sendRoutes, lookRoutes, nextRoutes]) station(app, s)
+  for (const station of [peopleRoutes, planRoutes, filmRoutes, micTestRoutes, cutRoutes, sendRoutes, lookRoutes, nextRoutes]) station(app, s)
   app.use('/api', () => {
     throw notFound('This address')
   })

@@ -12,6 +12,7 @@ const PlanPage = lazy(() => import('./stations/plan/plan-page.tsx'))
 const NewLessonPage = lazy(() => import('./stations/plan/new-lesson-page.tsx'))
 const ScriptPage = lazy(() => import('./stations/script/script-page.tsx'))
 const FilmPage = lazy(() => import('./stations/film/film-page.tsx'))
+const RemotePage = lazy(() => import('./stations/film/remote-page.tsx'))
 const CutPage = lazy(() => import('./stations/cut/cut-page.tsx'))
 const SendPage = lazy(() => import('./stations/send/send-page.tsx'))
 const LookPage = lazy(() => import('./stations/look/look-page.tsx'))
@@ -29,6 +30,7 @@ const router = createBrowserRouter([
   { path: '/ladder', element: <LadderPage /> },
   { path: '/house-style', element: <HouseStylePage /> },
   { path: '/week', element: <WeekPage /> },
+  { path: '/lessons/:lessonId/remote', element: <RemotePage /> },
   { path: '/lessons/:lessonId', element: <LessonFrame />, children: [
     { index: true, element: <Navigate to="script" replace /> },
     { path: 'plan', element: <PlanPage /> },

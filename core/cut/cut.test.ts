@@ -54,7 +54,7 @@ describe('what stays of a take', () => {
 describe('the proposed cut', () => {
   const doc = fromMarkdown('# Post\n\n## A {show}\nSay: Hello.\n## N {note to adults}\nSay: Hi.', (() => { let n = 0; return () => `s${(n += 1)}` })()).lesson
   const a = doc.segments[0]!.id
-  const take = (id: string, number: number, quality: number) => ({ id, segmentId: a, number, seconds: 8, hearing: { quality, drops: [{ from: 1, to: 2, reason: 'silence' as const, note: '' }] } })
+  const take = (id: string, number: number, quality: number) => ({ id, segmentId: a, number, seconds: 8, hearing: { findings: [], quality, drops: [{ from: 1, to: 2, reason: 'silence' as const, note: '' }] } })
   test('takes the best take, the latest of equals, and leaves adults’ segments out', () => {
     expect(bestTake([take('x', 1, 90), take('y', 2, 100), take('z', 3, 100)])?.id).toBe('z')
     expect(reconcile(null, doc, [take('x', 1, 90)]).segments.map((s) => [s.segmentId, s.takeId])).toEqual([[a, 'x']])

@@ -1,6 +1,7 @@
 import type { CutList, CutSegment } from '../contracts/cut.ts'
 import type { Hearing } from '../contracts/heard.ts'
 import type { Lesson } from '../contracts/lesson.ts'
+import { byMerit } from '../film/take-sheet.ts'
 import { proposedDrops } from './spans.ts'
 
 export interface TakeFacts {
@@ -8,13 +9,11 @@ export interface TakeFacts {
   segmentId: string
   number: number
   seconds: number
-  hearing: Pick<Hearing, 'drops' | 'quality'> | null
+  hearing: Pick<Hearing, 'drops' | 'quality' | 'findings'> | null
 }
 
-/** The take to cut from: the one heard with fewest slips; of equals the latest. */
-export function bestTake(takes: readonly TakeFacts[]): TakeFacts | null {
-  return [...takes].sort((a, b) => (b.hearing?.quality ?? 50) - (a.hearing?.quality ?? 50) || b.number - a.number)[0] ?? null
-}
+/** The take to cut from: the one with fewest slips that cannot be cut away, then the best heard; of equals the latest. */
+export const bestTake = (takes: readonly TakeFacts[]): TakeFacts | null => [...takes].sort((a, b) => byMerit(a, b))[0] ?? null
 
 /**
  * Brings a cut list in line with the lesson and its takes: a row for each segment children watch, in the script's

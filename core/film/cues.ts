@@ -1,7 +1,6 @@
 import type { HeardFinding, HeardWord } from '../contracts/heard.ts'
 import { hearing, round } from './limits.ts'
 
-const stoppers = new Set(['pause', 'stop'])
 const shown = new Set(['video', 'film', 'recording', 'clip', 'screen', 'me', 'lesson', 'it', 'here', 'now'])
 
 /** Places where viewers are told to stop the film, as plain information. What is said about an earlier pause is none. */

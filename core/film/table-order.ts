@@ -53,7 +53,7 @@ export interface ToFilm {
   after: TableState
 }
 /** Up to this many segments every order is weighed; beyond it, the nearest table comes next. */
-const everyOrder = 11
+export const everyOrder = 11
 
 /**
  * The order of filming that needs the fewest hands on the table, from the table as it stands now. Ties keep the order

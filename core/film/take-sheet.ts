@@ -33,16 +33,17 @@ export const slipsIn = (h: Pick<Hearing, 'findings'> | null): HeardFinding[] => 
 export const toFilmAgain = (h: Pick<Hearing, 'findings'> | null): HeardFinding[] => slipsIn(h).filter((f) => f.certain && !cutAway.has(f.code) && !mended.has(f.code))
 
 const plural = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`
-const keptOf = (t: SheetTake): number => t.seconds - (t.hearing?.drops.reduce((s, d) => s + d.to - d.from, 0) ?? 0)
-/** Points off for what cannot be cut away, then the score, then closeness to the planned length, then the later take. */
-function order(a: SheetTake, b: SheetTake, planned: number): number {
-  const off = (t: SheetTake): number => (planned > 0 ? Math.abs(Math.log(Math.max(1, keptOf(t)) / planned)) : 0)
+type Merit = Pick<SheetTake, 'number' | 'seconds'> & { hearing: Pick<Hearing, 'quality' | 'findings' | 'drops'> | null }
+const keptOf = (t: Merit): number => t.seconds - (t.hearing?.drops.reduce((s, d) => s + d.to - d.from, 0) ?? 0)
+/** Orders takes, best first: what cannot be cut away, then the score, then closeness to the planned length (0: unknown), then the later take. */
+export function byMerit(a: Merit, b: Merit, planned = 0): number {
+  const off = (t: Merit): number => (planned > 0 ? Math.abs(Math.log(Math.max(1, keptOf(t)) / planned)) : 0)
   return toFilmAgain(a.hearing).length - toFilmAgain(b.hearing).length || (b.hearing?.quality ?? 50) - (a.hearing?.quality ?? 50) || Math.round(off(a) * 4) - Math.round(off(b) * 4) || b.number - a.number
 }
 
 /** The takes of one segment, side by side, latest last, with the best one named and why. `planned` is the film time of its script in seconds, 0 where unknown. */
 export function takeRows(takes: readonly SheetTake[], planned: number): TakeRow[] {
-  const ranked = [...takes].sort((a, b) => order(a, b, planned))
+  const ranked = [...takes].sort((a, b) => byMerit(a, b, planned))
   const [best, second] = [ranked[0], ranked[1]]
   return takes.map((t): TakeRow => {
     const slips = slipsIn(t.hearing)
@@ -82,7 +83,7 @@ export function filmAgain(segments: readonly SheetSegment[], now: TableState): A
   const wanted = segments.flatMap((s): { s: SheetSegment; why: AgainRow['why']; slips: HeardFinding[] }[] => {
     if (!s.takes.length) return [{ s, why: 'no take', slips: [] }]
     if (s.takes.some((t) => !t.hearing)) return []
-    const best = [...s.takes].sort((a, b) => order(a, b, 0))[0]!
+    const best = [...s.takes].sort((a, b) => byMerit(a, b))[0]!
     const slips = toFilmAgain(best.hearing)
     return slips.length ? [{ s, why: 'slips', slips }] : []
   })

@@ -38,6 +38,7 @@ export function triesOf(lines: readonly SpokenLine[], followed: Followed, heard:
     if (out.used.has(mine[0]!)) return
     giveUp(out, line, heard, mine[0]!, until)
   })
+  brokenOff(lines, followed, heard, out)
   loneStarts(lines, followed, heard, out)
   for (const [k, w] of heard.entries()) {
     if (out.used.has(k) || followed.lineOf[k] !== null || !['um', 'oops', 'er', 'erm', 'whoops'].includes(w.word) || w.confidence < 0.5) continue
@@ -45,6 +46,25 @@ export function triesOf(lines: readonly SpokenLine[], followed: Followed, heard:
     out.findings.push({ code: 'filler', start: w.start, end: w.end, stepId: null, expected: '', heard: w.word, certain: false, message: `“${w.word}” was heard.` })
   }
   return out
+}
+
+/** A line broken off with "no, wait" or "oops" and begun again, of which the path took the first words from the first try: "how … many parcels, no wait, how many parcels". */
+function brokenOff(lines: readonly SpokenLine[], followed: Followed, heard: readonly HeardWord[], out: Tries): void {
+  followed.final.forEach((a, i) => {
+    const line = lines[i]!
+    if (!a || line.deliberate || line.numbers) return
+    const ats = indices(a)
+    for (const [k, at] of ats.slice(0, -1).entries()) {
+      const next = ats[k + 1]!
+      const extra = heard.slice(at + 1, next)
+      const slip = extra.findLastIndex((w) => slipTalk.has(w.word) && w.word !== 'oh')
+      // Something of the line was said again, before the slip or after it.
+      if (slip < 0 || extra.length < 2 || !extra.some((w) => !slipTalk.has(w.word) && line.words.some((l) => soundsLike(l, w.word)))) continue
+      if (Array.from({ length: next - ats[0]! }, (_, j) => ats[0]! + j).some((j) => out.used.has(j))) continue
+      giveUp(out, line, heard, ats[0]!, at + 2 + slip)
+      return
+    }
+  })
 }
 
 /** Extra words that begin as the next line does, too few or too amiss for the path to go back for them. */

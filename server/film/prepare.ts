@@ -6,6 +6,7 @@ import { soundCheck } from '../platform/media/sound-check.ts'
 import { JobProblem, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
 import { lessonById } from '../plan/store.ts'
+import { firstFrameOf } from './first-frame.ts'
 import { inFolder } from './folder.ts'
 import { forgetOldPieces } from './heard-pieces.ts'
 import { hearAgain } from './hear-job.ts'
@@ -42,6 +43,7 @@ export async function prepareTake(s: Services, work: Work): Promise<void> {
       ready = (await takeById(s.db, take.id)) ?? ready
       if (!ready.segmentId) return
     }
+    await setTake(s.db, ready.id, { firstFrame: await firstFrameOf(s.blobs.path(ready.film!), lesson.doc, ready.segmentId, folder, work.signal) })
     await hearAgain(s, ready, lesson, wav, work)
     await forgetOldPieces(s.db)
   })

@@ -34,7 +34,7 @@ export const moveTake = (db: Db, take: TakeRow, segmentId: string | null, sortin
 export const takesOf = (db: Db, lessonId: string) =>
   db.select({
     id: takes.id, segmentId: takes.segmentId, number: takes.number, source: takes.source, name: takes.name, seconds: takes.seconds, hasSound: takes.hasSound, status: takes.status, problem: takes.problem, createdAt: takes.createdAt,
-    part: takes.part, sorting: takes.sorting, marks: takes.marks, corrections: takes.corrections, sound: takes.sound, captioned: sql<boolean>`${takes.captions} is not null`,
+    part: takes.part, sorting: takes.sorting, firstFrame: takes.firstFrame, marks: takes.marks, corrections: takes.corrections, sound: takes.sound, captioned: sql<boolean>`${takes.captions} is not null`,
     hearing: hearings.hearing, heardAtRevision: hearings.lessonRevision,
   }).from(takes).leftJoin(hearings, eq(hearings.takeId, takes.id)).where(eq(takes.lessonId, lessonId)).orderBy(asc(takes.number), asc(takes.createdAt))
 

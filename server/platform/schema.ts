@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import { bigint, boolean, check, customType, date, doublePrecision, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core'
 import type { Correction } from '@awlbox/core/film/corrections'
+import type { FirstFrame } from '@awlbox/core/film/first-frame'
 import type { CutList } from '@awlbox/core/contracts/cut'
 import type { HeardWord, Hearing } from '@awlbox/core/contracts/heard'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
@@ -149,6 +150,8 @@ export const takes = pgTable('takes', {
   /** Imported captions, heard in place of the sound. */
   captions: text('captions'),
   sound: jsonb('sound').$type<TakeSound>(),
+  /** What its first picture shows against the planned table. */
+  firstFrame: jsonb('first_frame').$type<FirstFrame>(),
   /** 720p, 30 frames a second, made from the original: what is played and cut. */
   film: blob('film'),
   seconds: doublePrecision('seconds'),

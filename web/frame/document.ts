@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { Lesson } from '@awlbox/core/contracts/lesson'
 import { mergeLessons } from '@awlbox/core/script/merge'
+import { keepHere, readKept } from '../kit/kept.ts'
 import { get, isAway, ProblemError, send, wordsOf } from '../api.ts'
 import type { LessonRecord } from './types.ts'
 
@@ -18,28 +19,12 @@ const undoKey = (id: string) => `awlbox-undo-${id}`
 const undoDepth = 40
 /** Letters typed within this many milliseconds of each other are one change. */
 const typingPause = 1500
-function read<T>(key: string): T | null {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? 'null') as T | null
-  } catch {
-    return null
-  }
-}
 /** The draft this device kept, with what an older one does not say filled in; null for none, or one that is no lesson. */
 function draftOf(id: string): Draft | null {
-  const kept = read<Draft>(draftKey(id))
+  const kept = readKept<Draft>(draftKey(id))
   const [doc, base] = [Lesson.safeParse(kept?.doc), Lesson.safeParse(kept?.base)]
   return kept && doc.success && base.success ? { revision: kept.revision, doc: doc.data, base: base.data } : null
 }
-function keep(key: string, value: unknown): void {
-  try {
-    if (value === null) localStorage.removeItem(key)
-    else localStorage.setItem(key, JSON.stringify(value))
-  } catch {
-    // Storage full or closed: the server still gets every change.
-  }
-}
-
 export interface LessonDocument {
   doc: Lesson
   state: SaveState
@@ -60,7 +45,7 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
   const [doc, setDoc] = useState<Lesson>(draft?.doc ?? record.doc)
   const saved = useRef({ revision: draft?.revision ?? record.revision, doc: draft?.base ?? record.doc })
   const [state, setState] = useState<SaveState>(() => (draft ? { kind: 'saving' } : { kind: 'saved', revision: record.revision }))
-  const [stacks, setStacks] = useState(() => read<{ past: Lesson[]; future: Lesson[] }>(undoKey(id)) ?? { past: [], future: [] })
+  const [stacks, setStacks] = useState(() => readKept<{ past: Lesson[]; future: Lesson[] }>(undoKey(id)) ?? { past: [], future: [] })
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null)
   const typed = useRef<{ key: string; at: number } | null>(null)
   const toKeep = useRef<{ draft?: Draft; undo?: { past: Lesson[]; future: Lesson[] } }>({})
@@ -77,8 +62,8 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
     keeping.current = null
     const { draft: d, undo: u } = toKeep.current
     toKeep.current = {}
-    if (d) keep(draftKey(id), d)
-    if (u) keep(undoKey(id), u)
+    if (d) keepHere(draftKey(id), d)
+    if (u) keepHere(undoKey(id), u)
   }, [id])
   const keepSoon = useCallback((what: { draft?: Draft; undo?: { past: Lesson[]; future: Lesson[] } }) => {
     toKeep.current = { ...toKeep.current, ...what }
@@ -97,7 +82,7 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
       saved.current = { revision, doc: sending }
       if (latest.current === sending) {
         delete toKeep.current.draft
-        keep(draftKey(id), null)
+        keepHere(draftKey(id), null)
         setState({ kind: 'saved', revision })
       } else again = 0
     } catch (error) {

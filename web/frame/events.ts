@@ -1,6 +1,9 @@
 import { useEffect } from 'react'
 import { useSWRConfig } from 'swr'
 
+/** Sent on the window when a prompter or its remote, on another device of the same person, has said something. */
+export const prompterEvent = 'awlbox-prompter'
+
 /** Keeps the page in step: whenever the server tells of a change, everything shown that concerns it is asked for again. */
 export function useEvents(): void {
   const { mutate } = useSWRConfig()
@@ -18,7 +21,11 @@ export function useEvents(): void {
       touched.add(lesson)
       due ??= setTimeout(flush, 250)
     }
-    source.onmessage = (e) => touch((JSON.parse(String(e.data)) as { lesson: string }).lesson)
+    source.onmessage = (e) => {
+      const told = JSON.parse(String(e.data)) as { kind: string; lesson: string; message?: unknown }
+      if (told.kind === 'prompter') window.dispatchEvent(new CustomEvent(prompterEvent, { detail: { lesson: told.lesson, message: told.message } }))
+      else touch(told.lesson)
+    }
     // A new connection after a lost one: anything may have changed meanwhile.
     source.addEventListener('hello', () => touch('*'))
     return () => {

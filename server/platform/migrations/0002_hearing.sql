@@ -22,6 +22,7 @@ ALTER TABLE "takes" ADD COLUMN "marks" jsonb DEFAULT '[]'::jsonb NOT NULL;--> st
 ALTER TABLE "takes" ADD COLUMN "corrections" jsonb DEFAULT '[]'::jsonb NOT NULL;--> statement-breakpoint
 ALTER TABLE "takes" ADD COLUMN "captions" text;--> statement-breakpoint
 ALTER TABLE "takes" ADD COLUMN "sound" jsonb;--> statement-breakpoint
+ALTER TABLE "takes" ADD COLUMN "first_frame" jsonb;--> statement-breakpoint
 ALTER TABLE "pronunciations" ADD CONSTRAINT "pronunciations_lesson_id_lessons_id_fk" FOREIGN KEY ("lesson_id") REFERENCES "public"."lessons"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "heard_pieces_at" ON "heard_pieces" USING btree ("at");--> statement-breakpoint
 CREATE INDEX "takes_original" ON "takes" USING btree ("lesson_id","original");

@@ -93,7 +93,7 @@ export default function CutPage() {
             onGo={() => at !== r.segmentId && goTo(r.segmentId)} onSelect={(s) => (setSelection(s), at !== r.segmentId && goTo(r.segmentId))}
             onTake={(id) => {
               const t = takes.find((x) => x.id === id)
-              if (t) change(forTake(r.segmentId, { ...t, seconds: t.seconds ?? 0 }, r.card))
+              if (t) change(forTake(r.segmentId, { ...t, segmentId: r.segmentId, seconds: t.seconds ?? 0 }, r.card))
             }} />)}
         </div>
         <div className="bg-card border-t border-hair px-4 py-2 min-h-[56px] flex flex-wrap items-center gap-x-4 gap-y-1 figures">

@@ -1,39 +1,83 @@
-import { useEffect, useRef, useState } from 'react'
+import { type RefObject, useEffect, useState } from 'react'
 import type { TableState } from '@awlbox/core/script/table/state'
 import { clockTime } from '@awlbox/core/words'
 import { Button } from '../../kit/button.tsx'
+import { useKept } from '../../kit/kept.ts'
 import { Notice } from '../../kit/notice.tsx'
 import { TableDrawing } from '../../table/drawing.tsx'
-import type { RecorderState } from './use-recorder.ts'
+import type { Level } from './use-levels.ts'
+import { useLight } from './use-light.ts'
+import type { Devices, RecorderState } from './use-recorder.ts'
 
-/** The camera with the planned table as a faint drawing over it. */
-export function CameraView({ state, onOpen, table }: { state: RecorderState; onOpen: () => void; table: TableState | null }) {
-  const video = useRef<HTMLVideoElement>(null)
-  const [overlay, setOverlay] = useState(true)
+interface Props {
+  state: RecorderState
+  devices: Devices
+  video: RefObject<HTMLVideoElement | null>
+  onOpen(want?: { camera?: string; microphone?: string }): void
+  table: TableState | null
+  level: Level
+  /** Seconds recorded so far. */
+  at(): number
+}
+type Side = 'viewer' | 'facing' | 'mirror'
+const sides: Record<Side, string> = { viewer: 'as families see it', facing: 'turned to your side', mirror: 'mirrored' }
+
+/** The camera with the planned table as a faint drawing over it, from the viewer's side; below it what is wrong with light and sound. */
+export function CameraView({ state, devices, video, onOpen, table, level, at }: Props) {
+  const [view, setView] = useKept('awlbox-camera', { overlay: true, side: 'viewer' as Side })
   const stream = state.kind === 'open' || state.kind === 'filming' ? state.stream : null
   useEffect(() => {
     if (video.current) video.current.srcObject = stream
-  }, [stream])
+  }, [stream, video])
+  const light = useLight(video, stream)
   if (!stream)
     return (
-      <div className="rounded-xl border border-hair bg-card aspect-[16/5] grid place-items-center p-5 text-center">
-        <div className="grid gap-3 justify-items-center">{state.kind === 'refused' ? <Notice kind="wrong">{state.why}</Notice> : <p className="text-steel max-w-sm">The camera over your table. No faces of children, no names or addresses in view; hot drinks off the table.</p>}<Button look="main" onClick={onOpen}>Open the camera</Button></div>
+      <div className="rounded-xl border border-hair bg-card aspect-[16/6] grid place-items-center p-5 text-center">
+        <div className="grid gap-3 justify-items-center">{state.kind === 'refused' ? <Notice kind="wrong">{state.why}</Notice> : <p className="text-steel max-w-sm">The camera over your table. No faces of children, no names or addresses in view; hot drinks and plug leads off the table. Follow your setting’s policies on filming.</p>}<Button look="main" onClick={() => onOpen()}>Open the camera</Button></div>
       </div>
     )
+  const turn = view.side === 'facing' ? 'rotate-180' : view.side === 'mirror' ? '-scale-x-100' : ''
   return (
-    <div className="relative rounded-xl overflow-hidden border border-hair bg-black aspect-video">
-      <video ref={video} autoPlay muted playsInline className="w-full h-full object-cover" />
-      {overlay && table && <div className="absolute inset-[8%] opacity-25 pointer-events-none"><TableDrawing table={table} /></div>}
-      <button type="button" aria-pressed={overlay} onClick={() => setOverlay(!overlay)} className="absolute left-2 bottom-2 rounded-lg bg-black/60 text-white text-sm px-2.5 min-h-9 cursor-pointer">{overlay ? 'Hide the plan' : 'Show the plan'}</button>
-      {state.kind === 'filming' && <Elapsed since={state.since} />}
+    <div className="grid gap-2">
+      <div className="relative rounded-xl overflow-hidden border border-hair bg-black aspect-video">
+        <div className={`absolute inset-0 ${turn}`}>
+          <video ref={video} autoPlay muted playsInline aria-label="What the camera sees" className="w-full h-full object-cover" />
+          {view.overlay && table && <div className="absolute inset-[8%] opacity-25 pointer-events-none"><TableDrawing table={table} /></div>}
+        </div>
+        {view.side !== 'viewer' && <span className="absolute left-2 top-2 rounded-lg bg-black/60 text-white text-sm px-2 py-0.5">Shown {sides[view.side]}; families see it the other way round</span>}
+        {state.kind === 'filming' && <Elapsed at={at} paused={state.paused} />}
+      </div>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
+        <Meter name="Sound" value={Math.min(1, Math.sqrt(level.level) * 1.6)} wrong={level.clipped} words={level.clipped ? 'too loud' : level.level < 0.002 ? 'silent' : level.speaking ? 'voice' : 'room'} />
+        <Meter name="Light" value={light?.mean ?? 0} wrong={light?.advice !== undefined && light.advice !== ''} words={light ? light.words : '…'} />
+        <span className="flex-1" />
+        <label className="flex items-center gap-1.5 min-h-8"><input type="checkbox" checked={view.overlay} onChange={(e) => setView({ overlay: e.target.checked })} className="size-4 accent-ink" />show the plan</label>
+        <select aria-label="Which way the picture is shown" value={view.side} onChange={(e) => setView({ side: e.target.value as Side })} className="min-h-8 rounded-lg border border-hair bg-card px-1.5">{(Object.keys(sides) as Side[]).map((s) => <option key={s} value={s}>{sides[s]}</option>)}</select>
+        {state.kind === 'open' && devices.cameras.length > 1 && <Choice name="Camera" list={devices.cameras} value={devices.camera} onChange={(camera) => onOpen({ camera })} />}
+        {state.kind === 'open' && devices.microphones.length > 1 && <Choice name="Microphone" list={devices.microphones} value={devices.microphone} onChange={(microphone) => onOpen({ microphone })} />}
+      </div>
+      {light?.advice && <p className="text-sm text-brick">{light.advice}</p>}
+      {level.clipped && <p className="text-sm text-brick">The sound breaks up: move the microphone further away, or turn it down.</p>}
     </div>
   )
 }
-function Elapsed({ since }: { since: number }) {
-  const [now, setNow] = useState(Date.now())
+
+function Choice({ name, list, value, onChange }: { name: string; list: readonly MediaDeviceInfo[]; value: string; onChange(id: string): void }) {
+  return <select aria-label={name} value={value} onChange={(e) => onChange(e.target.value)} className="min-h-8 max-w-40 rounded-lg border border-hair bg-card px-1.5">{list.map((d, i) => <option key={d.deviceId} value={d.deviceId}>{d.label || `${name} ${i + 1}`}</option>)}</select>
+}
+/** A level between nothing and full, with its word beside it. */
+export function Meter({ name, value, words, wrong }: { name: string; value: number; words: string; wrong: boolean }) {
+  return (
+    <span className="flex items-center gap-1.5"><span className="text-steel">{name}</span>
+      <span role="meter" aria-label={name} aria-valuemin={0} aria-valuemax={100} aria-valuenow={Math.round(value * 100)} aria-valuetext={words} className="w-20 h-2 rounded-full bg-hair overflow-hidden"><span className={`block h-full ${wrong ? 'bg-brick' : 'bg-ink'}`} style={{ width: `${value * 100}%` }} /></span>
+      <span className={`w-14 ${wrong ? 'text-brick font-semibold' : 'text-steel'}`}>{words}</span></span>
+  )
+}
+function Elapsed({ at, paused }: { at(): number; paused: boolean }) {
+  const [now, setNow] = useState(0)
   useEffect(() => {
-    const t = setInterval(() => setNow(Date.now()), 500)
+    const t = setInterval(() => setNow(at()), 250)
     return () => clearInterval(t)
-  }, [])
-  return <span role="status" className="absolute right-2 top-2 rounded-lg bg-brick text-card font-semibold px-2.5 py-1 figures">Filming {clockTime((now - since) / 1000)}</span>
+  }, [at])
+  return <span role="status" className="absolute right-2 top-2 rounded-lg bg-brick text-card font-semibold px-2.5 py-1 figures">{paused ? 'Paused' : 'Filming'} {clockTime(now)}</span>
 }

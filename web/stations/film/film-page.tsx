@@ -1,140 +1,178 @@
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import useSWR from 'swr'
+import { Tabs } from 'radix-ui'
 import type { Segment } from '@awlbox/core/contracts/lesson'
-import { plainCodes } from '@awlbox/core/contracts/heard'
-import { bestTake } from '@awlbox/core/cut/propose'
-import { clockTime } from '@awlbox/core/words'
-import { send, wordsOf } from '../../api.ts'
+import type { PromptLine } from '@awlbox/core/film/prompter'
+import { facesOf, withRoll } from '@awlbox/core/film/rolls'
+import { spokenLines } from '@awlbox/core/film/spoken'
 import { JobList, useJobs } from '../../frame/jobs.tsx'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { Ruler } from '../../frame/ruler.tsx'
 import { Split } from '../../frame/split.tsx'
 import type { TakeRecord } from '../../frame/types.ts'
 import { Button } from '../../kit/button.tsx'
-import { Empty, Notice, WorkBar } from '../../kit/notice.tsx'
+import { Empty, Notice } from '../../kit/notice.tsx'
+import { CameraCheck } from './camera-check.tsx'
 import { CameraView } from './camera-view.tsx'
-import { HeardView } from './heard-view.tsx'
-import { forget, keptFile, type KeptRecording, keptRecordings } from './keep-recording.ts'
-import { Prompter } from './prompter.tsx'
+import { ClipDrop, ClipList, Tray } from './clips.tsx'
+import { Prompter, usePrompterSettings } from './prompter.tsx'
+import { RemoteDialog } from './remote-dialog.tsx'
 import { StandInDialog } from './stand-in-dialog.tsx'
-import { type UploadState, uploadTake } from './upload.ts'
-import { useRecorder } from './use-recorder.ts'
+import { TakeCard } from './take-card.tsx'
+import { FilmAgain, TakeSheet, useSheet } from './take-sheet.tsx'
+import { useClips } from './use-clips.ts'
+import { useFilmKeys } from './use-film-keys.ts'
+import { useKeptRecordings } from './use-kept-recordings.ts'
+import { useLevels } from './use-levels.ts'
+import { usePrompter, useRemote } from './use-prompter.ts'
+import { type Recorded, useRecorder } from './use-recorder.ts'
 
 export default function FilmPage() {
-  const { doc, record, at, goTo, proofed, me } = useLesson()
+  const { doc, record, at, goTo, proofed, me, edit } = useLesson()
   const { data, mutate } = useSWR<{ items: TakeRecord[] }>(`/api/lessons/${record.id}/takes`)
   const jobs = useJobs(record.id)
-  const segments = doc.segments.filter((s) => s.audience === 'children')
+  const segments = useMemo(() => doc.segments.filter((s) => s.audience === 'children'), [doc.segments])
   const segment = segments.find((s) => s.id === at) ?? segments[0]
-  const [upload, setUpload] = useState<UploadState | null>(null)
-  const [standIn, setStandIn] = useState(false)
-  const [kept, setKept] = useState<KeptRecording[]>([])
-  const file = useRef<HTMLInputElement>(null)
-  const takes = data?.items ?? []
+  const after = segment ? (segments[segments.indexOf(segment) + 1] ?? null) : null
+  const takes = useMemo(() => data?.items ?? [], [data])
+  const tray = takes.filter((t) => t.segmentId === null)
+  const refresh = useCallback(() => void mutate(), [mutate])
+  const clips = useClips(record.id, refresh)
+  const kept = useKeptRecordings(record.id, refresh)
+  const { deliver } = kept
+  const [settings, setSettings] = usePrompterSettings()
+  const [open, setOpen] = useState<'check' | 'stand-in' | 'remote' | null>(null)
+  const [large, setLarge] = useState(false)
+  const [straight, setStraight] = useState(false)
+  const [watch, setWatch] = useState<string | null>(null)
+  const [rolled, setRolled] = useState<ReadonlyMap<string, readonly number[]>>(new Map())
+  const [told, setTold] = useState<string | null>(null)
+  const video = useRef<HTMLVideoElement>(null)
 
-  const sendFile = useCallback(async (f: File, segmentId: string, source: 'recorded' | 'uploaded') => {
-    await uploadTake(f, { lessonId: record.id, segmentId, source }, setUpload)
-    void mutate()
-  }, [record.id, mutate])
-  const sendKept = useCallback(async (k: KeptRecording) => {
-    const f = await keptFile(k)
-    if (f) await sendFile(f, k.segmentId, 'recorded')
-    await forget(k.id)
-    setKept(await keptRecordings(record.id))
-  }, [record.id, sendFile])
-  const recorder = useRecorder(useCallback((k: KeptRecording) => void sendKept(k).catch(() => void keptRecordings(record.id).then(setKept)), [sendKept, record.id]))
-  useEffect(() => void keptRecordings(record.id).then(setKept).catch(() => undefined), [record.id])
-  const filming = recorder.state.kind === 'filming'
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (e.target instanceof HTMLInputElement || e.ctrlKey || e.metaKey || !segment) return
-      const i = segments.findIndex((s) => s.id === segment.id)
-      if (e.key === 'f' && filming) recorder.stop()
-      else if (e.key === 'f') recorder.film({ lessonId: record.id, segmentId: segment.id, title: segment.title })
-      const to = e.key === 'ArrowDown' ? segments[i + 1] : e.key === 'ArrowUp' ? segments[i - 1] : undefined
-      if (to && !filming) {
-        e.preventDefault()
-        goTo(to.id)
-      }
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
+  const recorder = useRecorder(useCallback((r: Recorded) => {
+    setWatch((old) => {
+      if (old) URL.revokeObjectURL(old)
+      return r.watch
+    })
+    void deliver(r.kept, r.upload)
+  }, [deliver]))
+  const { state } = recorder
+  const filming = state.kind === 'filming'
+  const running = filming && !state.paused
+  const p = usePrompter(segment, running, settings.byVoice)
+  const slip = useCallback((by: 'key' | 'clap') => {
+    recorder.mark({ kind: 'slip', at: recorder.at(), by })
+    setTold('Slip marked.')
+  }, [recorder])
+  const stream = state.kind === 'open' || state.kind === 'filming' ? state.stream : null
+  const level = useLevels(stream, p.tick, running ? () => slip('clap') : undefined)
+
+  const film = useCallback(() => {
+    if (!segment || state.kind !== 'open') return
+    setWatch(null)
+    setTold(null)
+    setRolled(new Map())
+    recorder.film({ lessonId: record.id, segmentId: straight ? '' : segment.id, title: straight ? doc.title : segment.title })
+    if (straight) recorder.mark({ kind: 'segment', at: 0, segmentId: segment.id })
+  }, [segment, state.kind, recorder, record.id, straight, doc.title])
+  const go = useCallback((by: number) => {
+    if (by > 0 && p.at >= p.lines.length && after && (straight || !filming)) {
+      if (filming) recorder.mark({ kind: 'segment', at: recorder.at(), segmentId: after.id })
+      goTo(after.id)
+    } else p.go(by)
+  }, [p, after, straight, filming, recorder, goTo])
+  const prompting = useMemo(() => ({ ...p, go }), [p, go])
+  useRemote(record.id, segment, p, filming ? (state.paused ? 'paused' : 'filming') : state.kind === 'open' ? 'ready' : 'closed', (act) => {
+    if (act === 'next') go(1)
+    else if (act === 'back') go(-1)
+    else if (act === 'film') film()
+    else if (act === 'stop') recorder.stop()
+    else if (act === 'pause') recorder.pause()
+    else if (act === 'slip' && filming) slip('key')
   })
+  useFilmKeys({ segments, segment, filming, go, goTo, film, stop: recorder.stop, pause: recorder.pause, slip: () => filming && slip('key'), large, setLarge })
+  useEffect(() => {
+    if (!told) return
+    const t = setTimeout(() => setTold(null), 2500)
+    return () => clearTimeout(t)
+  }, [told])
+  const sheet = useSheet(segments, takes)
   if (!segment) return <div className="p-5"><Empty>There is nothing to film yet: the script has no segment for children.</Empty></div>
+
+  const onRoll = (line: PromptLine, faces: number[]) => {
+    setRolled((m) => new Map(m).set(line.step.id, faces))
+    if (filming) recorder.mark({ kind: 'roll', at: recorder.at(), stepId: line.step.id, faces })
+    else carry(line.step.id, faces)
+  }
+  const carry = (stepId: string, faces: number[]) => {
+    const of = doc.segments.find((s) => s.steps.some((x) => x.id === stepId))
+    const came = of && withRoll(doc, of, stepId, faces)
+    if (!of || !came) return
+    edit((d) => ({ ...d, segments: d.segments.map((s) => (s.id === of.id ? came.segment : s)) }))
+    setTold(`${came.changed.length} ${came.changed.length === 1 ? 'line follows' : 'lines follow'} what came up. Ctrl Z takes it back.`)
+  }
+  const pendingRolls = new Set(takes.flatMap((t) => t.marks).flatMap((m) => {
+    const step = m.kind === 'roll' ? doc.segments.flatMap((s) => s.steps).find((x) => x.id === m.stepId) : undefined
+    return m.kind === 'roll' && step && facesOf(step.text)?.join() !== m.faces.join() ? [m.stepId] : []
+  }))
   const mine = takes.filter((t) => t.segmentId === segment.id)
-  const name = (s: string) => doc.segments.find((x) => x.id === s)?.title ?? 'a segment'
+  const rows = sheet.rows.get(segment.id) ?? []
+  const name = (s: string) => doc.segments.find((x) => x.id === s)?.title ?? 'a clip'
+  const firstLine = spokenLines(segment, me.houseStyle)[0]?.text ?? doc.title
+  const moments = proofed.moments.filter((m) => m.segment.id === segment.id)
   return (
     <Split
       left={<div className="flex flex-1 min-h-0"><Ruler time={proofed.time} at={segment.id} />
         <div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid grid-cols-[minmax(0,1fr)] gap-2 content-start">
-          <Prompter segment={segment} filming={filming} />
-          {segments.map((s) => <SegmentRow key={s.id} segment={s} on={s.id === segment.id} takes={takes.filter((t) => t.segmentId === s.id)} onGo={() => !filming && goTo(s.id)} />)}
+          <Prompter segment={segment} p={prompting} filming={running} level={level} settings={settings} onSettings={setSettings} onRoll={onRoll} rolled={rolled} large={large} onLarge={setLarge} after={straight || !filming ? after : null} />
+          {segments.map((s) => <SegmentRow key={s.id} segment={s} on={s.id === segment.id} takes={takes.filter((t) => t.segmentId === s.id)} again={sheet.again.some((a) => a.segmentId === s.id && a.why === 'slips')} onGo={() => !filming && goTo(s.id)} />)}
         </div></div>}
       right={<div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start">
-        <CameraView state={recorder.state} onOpen={() => void recorder.open()} table={proofed.moments.find((m) => m.segment.id === segment.id && m.after !== m.before)?.after ?? null} />
+        <CameraView state={state} devices={recorder.devices} video={video} onOpen={(want) => void recorder.open(want)} table={p.lines[p.at]?.table ?? moments.at(-1)?.after ?? null} level={level} at={recorder.at} />
+        {watch && !filming && <figure className="grid gap-1"><figcaption className="flex justify-between items-center text-sm"><b>What was just filmed</b><Button small look="quiet" onClick={() => setWatch(null)}>Close</Button></figcaption><video src={watch} controls autoPlay className="w-full rounded-xl bg-black max-h-64" /></figure>}
         {record.mayChange && <div className="flex flex-wrap items-center gap-2">
-          {filming ? <Button look="wrong" onClick={recorder.stop}>Stop filming</Button>
-            : recorder.state.kind === 'open' && <Button look="main" onClick={() => recorder.film({ lessonId: record.id, segmentId: segment.id, title: segment.title })}>Film this segment</Button>}
-          <Button onClick={() => file.current?.click()} disabled={filming}>Upload a film</Button>
-          <input ref={file} type="file" accept="video/*,audio/*" className="hidden" aria-label="Film to upload" onChange={(e) => {
-            const f = e.target.files?.[0]
-            e.target.value = ''
-            if (f) void sendFile(f, segment.id, 'uploaded').catch(() => undefined)
-          }} />
-          {me.camera && <Button onClick={() => setStandIn(true)} disabled={filming}>Let the stand-in film it</Button>}
+          {filming ? <><Button look="wrong" onClick={recorder.stop}>Stop filming</Button><Button onClick={recorder.pause}>{state.paused ? 'Go on' : 'Pause'}</Button><Button onClick={() => slip('key')}>Mark a slip</Button><span className="text-sm text-steel">or clap twice</span></>
+            : state.kind === 'open' && <><Button look="main" onClick={film}>{straight ? 'Film straight through' : 'Film this segment'}</Button>
+              <label className="flex items-center gap-1.5 text-sm"><input type="checkbox" checked={straight} onChange={(e) => setStraight(e.target.checked)} className="size-4 accent-ink" />in one go from here</label>
+              <Button onClick={() => setOpen('check')}>Camera check</Button></>}
+          {!filming && <Button look="quiet" onClick={() => setOpen('remote')}>Phone as remote</Button>}
+          {me.camera && !filming && <Button look="quiet" onClick={() => setOpen('stand-in')}>Let the stand-in film it</Button>}
+          {told && <span role="status" className="text-sm font-semibold">{told}</span>}
         </div>}
-        {kept.filter(() => !filming).map((k) => <Notice key={k.id} kind="info" action={<span className="flex gap-2"><Button small look="act" onClick={() => void sendKept(k).catch(() => undefined)}>Keep it as a take</Button><Button small onClick={() => void forget(k.id).then(() => keptRecordings(record.id)).then(setKept)}>Throw it away</Button></span>}>A recording of “{k.title}” from {new Date(k.startedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })} was not sent. It is kept on this device.</Notice>)}
-        {upload && (upload.problem ? <Notice kind="wrong" action={<Button small onClick={() => setUpload(null)}>Close</Button>}>{upload.problem}</Notice> : <WorkBar label={`Sending ${upload.name}`} share={upload.share} onCancel={upload.stop} />)}
-        <JobList jobs={jobs.filter((j) => j.kind !== 'render')} name={(j) => (j.kind === 'film' ? `The stand-in films “${name(j.subject)}”` : `A take of “${name(j.data.segmentId ?? '')}”`)} />
-        <h2 className="font-bold mt-1">Takes of “{segment.title}”</h2>
-        {mine.length === 0 && <Empty>No take yet. Film it here, upload a film made elsewhere{me.camera ? ', or let the stand-in film it' : ''}.</Empty>}
-        {[...mine].reverse().map((t) => <TakeCard key={t.id} take={t} segment={segment} best={mine.length > 1 && bestOf(mine) === t.id} mayChange={record.mayChange} revision={record.revision} onGone={() => void mutate()} />)}
-        {standIn && <StandInDialog lessonId={record.id} segment={segment} onClose={() => setStandIn(false)} onAsked={() => void mutate()} />}
+        {record.mayChange && !filming && <ClipDrop disabled={filming} onFiles={(files) => clips.add(files)} />}
+        <ClipList clips={clips.clips} onDismiss={clips.dismiss} />
+        {kept.sending && <p role="status" className="text-sm text-steel">Sending the end of the recording…</p>}
+        {kept.problem && <Notice kind="wrong">{kept.problem}</Notice>}
+        {!filming && kept.kept.map((k) => <Notice key={k.id} kind="info" action={<span className="flex gap-2"><Button small look="act" onClick={() => void kept.sendAgain(k)}>Keep it as a take</Button><Button small onClick={() => kept.drop(k)}>Throw it away</Button></span>}>A recording of “{k.title}” from {new Date(k.startedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })} was not wholly sent. It is kept on this device.</Notice>)}
+        <JobList jobs={jobs.filter((j) => j.kind !== 'render')} name={(j) => (j.kind === 'film' ? `The stand-in films “${name(j.subject)}”` : j.data.segmentId ? `A take of “${name(j.data.segmentId)}”` : 'A clip')} />
+        <Tabs.Root key={tray.length ? 'tray' : 'none'} defaultValue="takes">
+          <Tabs.List aria-label="Takes" className="flex flex-wrap gap-1 border-b border-hair mb-3">
+            {([['takes', `This segment · ${mine.length}`], ['sheet', 'All takes'], ['again', `Film again · ${sheet.again.length}`], ...(tray.length ? [['tray', `Tray · ${tray.length}`] as const] : [])] as const).map(([value, label]) => (
+              <Tabs.Trigger key={value} value={value} className="min-h-10 px-3 -mb-px border-b-3 border-transparent text-steel cursor-pointer data-[state=active]:border-ink data-[state=active]:text-ink data-[state=active]:font-semibold">{label}</Tabs.Trigger>))}
+          </Tabs.List>
+          <Tabs.Content value="takes" className="grid grid-cols-[minmax(0,1fr)] gap-3">
+            {mine.length === 0 && <Empty>No take of “{segment.title}” yet. Film it here, bring clips from a phone{me.camera ? ', or let the stand-in film it' : ''}.</Empty>}
+            {[...mine].reverse().map((t, i) => <TakeCard key={t.id} take={t} row={rows.find((r) => r.id === t.id) ?? null} segment={segment} open={i === 0 || rows.find((r) => r.id === t.id)?.best === true} mayChange={record.mayChange} revision={record.revision} onChanged={refresh} onCarry={carry} pendingRolls={pendingRolls} />)}
+          </Tabs.Content>
+          <Tabs.Content value="sheet" className="overflow-x-auto"><TakeSheet segments={segments} sheet={sheet} onGo={goTo} /></Tabs.Content>
+          <Tabs.Content value="again"><FilmAgain segments={segments} again={sheet.again} onGo={goTo} /></Tabs.Content>
+          {tray.length > 0 && <Tabs.Content value="tray"><Tray takes={tray} segments={segments} mayChange={record.mayChange} onChanged={refresh} /></Tabs.Content>}
+        </Tabs.Root>
+        {open === 'stand-in' && <StandInDialog lessonId={record.id} segment={segment} onClose={() => setOpen(null)} onAsked={refresh} />}
+        {open === 'check' && stream && <CameraCheck stream={stream} moments={moments} firstLine={firstLine} lessonId={record.id} onClose={() => setOpen(null)} />}
+        {open === 'remote' && <RemoteDialog lessonId={record.id} onClose={() => setOpen(null)} />}
       </div>}
     />
   )
 }
-const bestOf = (takes: readonly TakeRecord[]): string | undefined => bestTake(takes.filter((t) => t.status === 'ready').map((t) => ({ ...t, seconds: t.seconds ?? 0 })))?.id
-const slipsOf = (t: TakeRecord): number => t.hearing?.findings.filter((f) => !plainCodes.has(f.code)).length ?? 0
 
-function SegmentRow({ segment, on, takes, onGo }: { segment: Segment; on: boolean; takes: readonly TakeRecord[]; onGo: () => void }) {
+function SegmentRow({ segment, on, takes, again, onGo }: { segment: Segment; on: boolean; takes: readonly TakeRecord[]; again: boolean; onGo: () => void }) {
   const ready = takes.filter((t) => t.status === 'ready')
   return (
     <button type="button" aria-current={on || undefined} onClick={onGo} className={`flex items-center gap-2 w-full text-left rounded-xl border px-3 min-h-11 cursor-pointer ${on ? 'border-saffron border-2 bg-here' : 'border-hair bg-card hover:bg-wash'}`}>
       <span className="font-semibold truncate">{segment.title}</span><span className="flex-1" />
+      {again && <span className="text-sm text-brick whitespace-nowrap">film again</span>}
       <span className={`text-sm whitespace-nowrap ${ready.length ? 'text-moss font-semibold' : 'text-steel'}`}>{ready.length ? `${ready.length} ${ready.length === 1 ? 'take' : 'takes'}` : takes.length ? 'being prepared' : 'not filmed'}</span>
     </button>
-  )
-}
-
-function TakeCard({ take, segment, best, mayChange, revision, onGone }: { take: TakeRecord; segment: Segment; best: boolean; mayChange: boolean; revision: number; onGone: () => void }) {
-  const video = useRef<HTMLVideoElement>(null)
-  const [problem, setProblem] = useState<string | null>(null)
-  const seek = (s: number) => {
-    if (!video.current) return
-    video.current.currentTime = s
-    void video.current.play()
-  }
-  const slips = slipsOf(take)
-  const old = take.heardAtRevision !== null && take.heardAtRevision < revision && take.hearing !== null
-  return (
-    <article className="rounded-xl border border-hair bg-card p-3 grid gap-3" aria-label={`Take ${take.number}`}>
-      <header className="flex items-center gap-3 flex-wrap"><b>Take {take.number}</b>
-        <span className="text-steel text-sm figures">{take.source === 'stand-in' ? 'stand-in' : take.source}{take.seconds ? ` · ${clockTime(take.seconds)}` : ''}</span>
-        {take.hearing && <span className={`text-sm font-semibold ${slips ? 'text-brick' : 'text-moss'}`}>{slips ? `${slips} ${slips === 1 ? 'slip' : 'slips'}` : 'no slip'}</span>}
-        {best && <span className="text-sm font-semibold">best</span>}
-        <span className="flex-1" />
-        {mayChange && take.status === 'ready' && old && <Button small onClick={() => void send('POST', `/api/takes/${take.id}/hear`).catch((e: unknown) => setProblem(wordsOf(e)))} title="The script changed since this was heard">Hear again</Button>}
-        {mayChange && <Button small look="quiet" onClick={() => void send('DELETE', `/api/takes/${take.id}`).then(onGone).catch((e: unknown) => setProblem(wordsOf(e)))}>Throw away</Button>}
-      </header>
-      {problem && <Notice kind="wrong">{problem}</Notice>}
-      {take.problem && <Notice kind="wrong">{take.problem}</Notice>}
-      <div className="grid grid-cols-[minmax(0,300px)_minmax(0,1fr)] max-xl:grid-cols-1 gap-3 items-start">
-      {take.status === 'ready' && <video ref={video} controls preload="metadata" src={`/api/takes/${take.id}/film`} className="w-full rounded-lg bg-black aspect-video" />}
-      {take.status === 'ready' && take.hasSound === false && <Notice kind="info">This film has no sound, so there is nothing to hear it by. It can be cut by hand.</Notice>}
-      {take.hearing && <HeardView segment={segment} hearing={take.hearing} onSeek={seek} />}
-      {take.status === 'ready' && take.hasSound && !take.hearing && <p className="text-steel">Not heard yet.</p>}
-      </div>
-    </article>
   )
 }

@@ -1,7 +1,20 @@
 import { type DBSchema, openDB } from 'idb'
+import type { TakeMark } from '@awlbox/core/contracts/take'
 
+/** A recording under way or not yet wholly sent. `segmentId` is empty for one straight through the lesson. */
+export interface KeptRecording {
+  id: string
+  lessonId: string
+  segmentId: string
+  title: string
+  mime: string
+  startedAt: number
+  /** Where it is being sent, once the server has opened a place for it. */
+  url?: string
+  marks?: TakeMark[]
+}
 interface Kept extends DBSchema {
-  recordings: { key: string; value: { id: string; lessonId: string; segmentId: string; title: string; mime: string; startedAt: number } }
+  recordings: { key: string; value: KeptRecording }
   chunks: { key: [string, number]; value: { id: string; n: number; data: Blob } }
 }
 const open = () => openDB<Kept>('awlbox-recordings', 1, { upgrade(db) {
@@ -9,10 +22,8 @@ const open = () => openDB<Kept>('awlbox-recordings', 1, { upgrade(db) {
   db.createObjectStore('chunks', { keyPath: ['id', 'n'] })
 } })
 
-export interface KeptRecording { id: string; lessonId: string; segmentId: string; title: string; mime: string; startedAt: number }
-
 /** A recording is kept on this device second by second, so that a closed tab or an empty battery loses at most one. */
-export async function beginKeeping(r: KeptRecording): Promise<void> {
+export async function keepRecording(r: KeptRecording): Promise<void> {
   await (await open()).put('recordings', r)
 }
 export async function keepChunk(id: string, n: number, data: Blob): Promise<void> {
@@ -21,6 +32,7 @@ export async function keepChunk(id: string, n: number, data: Blob): Promise<void
 export async function keptRecordings(lessonId: string): Promise<KeptRecording[]> {
   return (await (await open()).getAll('recordings')).filter((r) => r.lessonId === lessonId)
 }
+/** All that this device has of a recording; null when it has nothing. */
 export async function keptFile(r: KeptRecording): Promise<File | null> {
   const chunks = await (await open()).getAll('chunks', IDBKeyRange.bound([r.id, 0], [r.id, Infinity]))
   return chunks.length ? new File(chunks.sort((a, b) => a.n - b.n).map((c) => c.data), `${r.id}.webm`, { type: r.mime }) : null

@@ -2,8 +2,8 @@ import { Upload } from 'tus-js-client'
 
 export interface UploadState { name: string; share: number; problem: string | null; stop: () => void }
 
-/** Sends a film in resumable parts; a lost connection goes on where it stopped, also after the page was closed. */
-export function uploadTake(file: File, meta: { lessonId: string; segmentId: string; source: 'recorded' | 'uploaded' }, tell: (s: UploadState | null) => void): Promise<void> {
+/** Sends a film in resumable parts and tells which take it became, or that the lesson had this very file; a lost connection goes on where it stopped, also after the page was closed. */
+export function uploadTake(file: File, meta: { lessonId: string; segmentId: string; source: 'recorded' | 'uploaded' }, tell: (s: UploadState | null) => void): Promise<{ takeId: string; known: boolean }> {
   return new Promise((resolve, reject) => {
     const upload = new Upload(file, {
       endpoint: '/api/uploads',
@@ -16,9 +16,9 @@ export function uploadTake(file: File, meta: { lessonId: string; segmentId: stri
         return status === 0 || status === 423 || status === 502 || status === 503
       },
       onProgress: (sent, total) => tell({ name: file.name, share: total ? sent / total : 0, problem: null, stop }),
-      onSuccess: () => {
+      onSuccess: ({ lastResponse }) => {
         tell(null)
-        resolve()
+        resolve({ takeId: lastResponse.getHeader('Awlbox-Take') ?? '', known: lastResponse.getHeader('Awlbox-Known') === '1' })
       },
       onError: (error) => {
         const body = 'originalResponse' in error ? (error.originalResponse?.getBody() ?? '') : ''
@@ -33,7 +33,10 @@ export function uploadTake(file: File, meta: { lessonId: string; segmentId: stri
       },
     })
     const stop = () => {
-      void upload.abort().then(() => tell(null))
+      void upload.abort().then(() => {
+        tell(null)
+        reject(new Error('Stopped. The part already sent is kept for three days; choose the same file again and it goes on from there.'))
+      })
     }
     void upload.findPreviousUploads().then((before) => {
       if (before[0]) upload.resumeFromPreviousUpload(before[0])

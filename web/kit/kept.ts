@@ -1,0 +1,28 @@
+import { useState } from 'react'
+
+/** What this browser kept under a name; null where nothing is kept, or nothing that can be read. */
+export function readKept<T>(key: string): T | null {
+  try {
+    return JSON.parse(localStorage.getItem(key) ?? 'null') as T | null
+  } catch {
+    return null
+  }
+}
+/** Keeps something under a name on this device; null forgets it. Storage that is full or closed keeps nothing. */
+export function keepHere(key: string, value: unknown): void {
+  try {
+    if (value === null) localStorage.removeItem(key)
+    else localStorage.setItem(key, JSON.stringify(value))
+  } catch {
+    // The page works without it.
+  }
+}
+/** Settings of a page that this device keeps. */
+export function useKept<T extends object>(key: string, start: T): [T, (change: Partial<T>) => void] {
+  const [value, set] = useState<T>(() => ({ ...start, ...readKept<Partial<T>>(key) }))
+  return [value, (change) => set((v) => {
+    const next = { ...v, ...change }
+    keepHere(key, next)
+    return next
+  })]
+}

@@ -1,0 +1,47 @@
+import { useCallback, useRef, useState } from 'react'
+import { type UploadState, uploadTake } from './upload.ts'
+
+export interface Clip extends UploadState {
+  key: number
+  state: 'waiting' | 'sending' | 'there' | 'known' | 'failed'
+}
+/** How many clips are sent at once: more share the same connection and make none quicker. */
+const together = 2
+
+/** Many clips on their way, two at a time; each goes on where it stopped. */
+export function useClips(lessonId: string, onArrived: () => void) {
+  const [clips, setClips] = useState<Clip[]>([])
+  const waiting = useRef<{ key: number; file: File; segmentId: string }[]>([])
+  const running = useRef(0)
+  const next = useRef(1)
+  const set = useCallback((key: number, change: Partial<Clip>) => setClips((all) => all.map((c) => (c.key === key ? { ...c, ...change } : c))), [])
+  const pump = useCallback(() => {
+    while (running.current < together && waiting.current.length) {
+      const { key, file, segmentId } = waiting.current.shift()!
+      running.current++
+      set(key, { state: 'sending' })
+      uploadTake(file, { lessonId, segmentId, source: 'uploaded' }, (s) => s && set(key, s))
+        .then((r) => {
+          set(key, { state: r.known ? 'known' : 'there', share: 1 })
+          onArrived()
+        })
+        .catch((error: unknown) => set(key, { state: 'failed', problem: error instanceof Error ? error.message : 'It was not sent.' }))
+        .finally(() => {
+          running.current--
+          pump()
+        })
+    }
+  }, [lessonId, onArrived, set])
+  /** Sends files; without a segment they are sorted by what is said in them. */
+  const add = useCallback((files: readonly File[], segmentId = '') => {
+    const made = files.map((file) => ({ key: next.current++, file, segmentId }))
+    setClips((all) => [...all.filter((c) => c.state === 'waiting' || c.state === 'sending' || c.state === 'failed'), ...made.map(({ key, file }): Clip => ({ key, name: file.name, share: 0, problem: null, stop: () => {
+      waiting.current = waiting.current.filter((w) => w.key !== key)
+      setClips((now) => now.filter((c) => c.key !== key))
+    }, state: 'waiting' }))])
+    waiting.current.push(...made)
+    pump()
+  }, [pump])
+  const dismiss = useCallback((key: number) => setClips((all) => all.filter((c) => c.key !== key)), [])
+  return { clips, add, dismiss }
+}
