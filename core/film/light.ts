@@ -5,7 +5,7 @@ export interface Light {
   advice: string
 }
 /** Shares and lightness (0–1) beyond which a picture is badly lit. */
-const limits = { dark: 0.22, bright: 0.85, burnt: 0.06, uneven: 0.4 } as const
+const limits = { dark: 0.22, bright: 0.93, burnt: 0.1, uneven: 0.4 } as const
 
 /** Judges a small picture: `rgba` is width × height × 4 bytes. A few thousand pixels are enough. @throws RangeError when the pixels do not fit the size. */
 export function judgeLight(rgba: Uint8ClampedArray | Uint8Array, width: number, height: number): Light {
@@ -16,7 +16,7 @@ export function judgeLight(rgba: Uint8ClampedArray | Uint8Array, width: number, 
   for (let i = 0; i < width * height; i++) {
     const luma = (0.2126 * rgba[i * 4]! + 0.7152 * rgba[i * 4 + 1]! + 0.0722 * rgba[i * 4 + 2]!) / 255
     sum += luma
-    if (luma > 0.985) burnt++
+    if (luma > 0.995) burnt++
     const q = (i % width < width / 2 ? 0 : 1) + (Math.floor(i / width) < height / 2 ? 0 : 2)
     quarters[q]! += luma
     sizes[q]!++

@@ -8,6 +8,7 @@ import type { HeardWord } from '@awlbox/core/contracts/heard'
 import { Button } from '../../kit/button.tsx'
 import { Dialog } from '../../kit/dialog.tsx'
 import { useKept } from '../../kit/kept.ts'
+import { StreamVideo } from './stream-video.tsx'
 import { wordsOf } from '../../api.ts'
 
 interface Place { u: number; v: number }
@@ -20,9 +21,6 @@ export function CameraCheck({ stream, moments, firstLine, lessonId, onClose }: {
   const [s, set] = useKept<Settings>('awlbox-camera-check', start)
   const video = useRef<HTMLVideoElement>(null)
   const [aspect, setAspect] = useState(16 / 9)
-  useEffect(() => {
-    if (video.current) video.current.srcObject = stream
-  }, [stream])
   const needs = useMemo(() => needsOf(moments, s.thing), [moments, s.thing])
   const seen = useMemo((): { view: View } | { problem: string } => {
     try {
@@ -40,7 +38,7 @@ export function CameraCheck({ stream, moments, firstLine, lessonId, onClose }: {
     <Dialog open wide onClose={onClose} title="Camera check">
       <div className="grid md:grid-cols-[minmax(0,1fr)_250px] gap-4">
         <div className="grid gap-3 content-start">
-          <Picture video={video} view={view} needs={needs} corners={s.how === 'sheet' ? s.corners : null} onCorners={(corners) => set({ corners })} onAspect={setAspect} />
+          <Picture stream={stream} video={video} view={view} needs={needs} corners={s.how === 'sheet' ? s.corners : null} onCorners={(corners) => set({ corners })} onAspect={setAspect} />
           <ul className="grid gap-1.5" aria-label="What the camera shows">
             {'problem' in seen && <li className="text-brick">{seen.problem}</li>}
             {advice.map((a) => <li key={a.kind} className={a.kind === 'fine' ? 'text-moss font-semibold' : a.kind === 'loose' ? 'text-blue' : 'text-brick'}>{a.message}</li>)}
@@ -76,7 +74,7 @@ function Slide({ name, value, from, to, step, unit, onChange }: { name: string; 
 }
 
 /** The camera's picture with the outline of every planned place in it, as large as it will be, and the corners of the sheet. */
-function Picture({ video, view, needs, corners, onCorners, onAspect }: { video: RefObject<HTMLVideoElement | null>; view: View | null; needs: ReturnType<typeof needsOf>; corners: Place[] | null; onCorners(c: Place[]): void; onAspect(a: number): void }) {
+function Picture({ stream, video, view, needs, corners, onCorners, onAspect }: { stream: MediaStream; video: RefObject<HTMLVideoElement | null>; view: View | null; needs: ReturnType<typeof needsOf>; corners: Place[] | null; onCorners(c: Place[]): void; onAspect(a: number): void }) {
   const box = useRef<SVGSVGElement>(null)
   const drag = useRef(-1)
   const at = (p: Place): string => `${50 + p.u * 50},${50 - p.v * 50}`
@@ -88,7 +86,7 @@ function Picture({ video, view, needs, corners, onCorners, onAspect }: { video: 
   }
   return (
     <div className="relative rounded-lg overflow-hidden bg-black aspect-video">
-      <video ref={video} autoPlay muted playsInline aria-label="What the camera sees" className="w-full h-full object-cover" onLoadedMetadata={(e) => onAspect(e.currentTarget.videoWidth / Math.max(1, e.currentTarget.videoHeight))} />
+      <StreamVideo stream={stream} video={video} onSize={(w, h) => onAspect(w / Math.max(1, h))} />
       <svg ref={box} viewBox="0 0 100 100" preserveAspectRatio="none" className="absolute inset-0 w-full h-full touch-none" onPointerMove={move} onPointerUp={() => (drag.current = -1)}>
         {view && needs.places.map((p) => {
           const points = [p.from, { x: p.to.x, y: p.from.y }, p.to, { x: p.from.x, y: p.to.y }].map((c) => view.toPicture(c))

@@ -6,6 +6,7 @@ import { useKept } from '../../kit/kept.ts'
 import { Notice } from '../../kit/notice.tsx'
 import { TableDrawing } from '../../table/drawing.tsx'
 import type { Level } from './use-levels.ts'
+import { StreamVideo } from './stream-video.tsx'
 import { useLight } from './use-light.ts'
 import type { Devices, RecorderState } from './use-recorder.ts'
 
@@ -26,9 +27,6 @@ const sides: Record<Side, string> = { viewer: 'as families see it', facing: 'tur
 export function CameraView({ state, devices, video, onOpen, table, level, at }: Props) {
   const [view, setView] = useKept('awlbox-camera', { overlay: true, side: 'viewer' as Side })
   const stream = state.kind === 'open' || state.kind === 'filming' ? state.stream : null
-  useEffect(() => {
-    if (video.current) video.current.srcObject = stream
-  }, [stream, video])
   const light = useLight(video, stream)
   if (!stream)
     return (
@@ -41,8 +39,8 @@ export function CameraView({ state, devices, video, onOpen, table, level, at }: 
     <div className="grid gap-2">
       <div className="relative rounded-xl overflow-hidden border border-hair bg-black aspect-video">
         <div className={`absolute inset-0 ${turn}`}>
-          <video ref={video} autoPlay muted playsInline aria-label="What the camera sees" className="w-full h-full object-cover" />
-          {view.overlay && table && <div className="absolute inset-[8%] opacity-25 pointer-events-none"><TableDrawing table={table} /></div>}
+          <StreamVideo stream={stream} video={video} />
+          {view.overlay && table && table.mats.length > 0 && <div className="absolute inset-[6%] opacity-40 pointer-events-none"><TableDrawing table={table} className="!bg-transparent" /></div>}
         </div>
         {view.side !== 'viewer' && <span className="absolute left-2 top-2 rounded-lg bg-black/60 text-white text-sm px-2 py-0.5">Shown {sides[view.side]}; families see it the other way round</span>}
         {state.kind === 'filming' && <Elapsed at={at} paused={state.paused} />}

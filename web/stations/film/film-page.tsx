@@ -129,7 +129,6 @@ export default function FilmPage() {
         </div></div>}
       right={<div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start">
         <CameraView state={state} devices={recorder.devices} video={video} onOpen={(want) => void recorder.open(want)} table={p.lines[p.at]?.table ?? moments.at(-1)?.after ?? null} level={level} at={recorder.at} />
-        {watch && !filming && <figure className="grid gap-1"><figcaption className="flex justify-between items-center text-sm"><b>What was just filmed</b><Button small look="quiet" onClick={() => setWatch(null)}>Close</Button></figcaption><video src={watch} controls autoPlay className="w-full rounded-xl bg-black max-h-64" /></figure>}
         {record.mayChange && <div className="flex flex-wrap items-center gap-2">
           {filming ? <><Button look="wrong" onClick={recorder.stop}>Stop filming</Button><Button onClick={recorder.pause}>{state.paused ? 'Go on' : 'Pause'}</Button><Button onClick={() => slip('key')}>Mark a slip</Button><span className="text-sm text-steel">or clap twice</span></>
             : state.kind === 'open' && <><Button look="main" onClick={film}>{straight ? 'Film straight through' : 'Film this segment'}</Button>
@@ -139,6 +138,7 @@ export default function FilmPage() {
           {me.camera && !filming && <Button look="quiet" onClick={() => setOpen('stand-in')}>Let the stand-in film it</Button>}
           {told && <span role="status" className="text-sm font-semibold">{told}</span>}
         </div>}
+        {watch && !filming && <figure className="grid gap-1"><figcaption className="flex justify-between items-center text-sm"><b>What was just filmed</b><Button small look="quiet" onClick={() => setWatch(null)}>Close</Button></figcaption><video src={watch} controls autoPlay className="w-full rounded-xl bg-black max-h-64" /></figure>}
         {record.mayChange && !filming && <ClipDrop disabled={filming} onFiles={(files) => clips.add(files)} />}
         <ClipList clips={clips.clips} onDismiss={clips.dismiss} />
         {kept.sending && <p role="status" className="text-sm text-steel">Sending the end of the recording…</p>}

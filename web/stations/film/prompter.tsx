@@ -9,7 +9,7 @@ import type { Prompting } from './use-prompter.ts'
 
 const cues: Partial<Record<string, string>> = { do: 'Hands', write: 'Write', wait: 'Wait', pause: 'Say, then stop', count: 'Count', ask: 'Ask', reveal: 'Answer', sound: 'Sound' }
 export interface PrompterSettings { distance: number; mirrored: boolean; byVoice: boolean }
-export const usePrompterSettings = () => useKept<PrompterSettings>('awlbox-prompter', { distance: 900, mirrored: false, byVoice: true })
+export const usePrompterSettings = () => useKept<PrompterSettings>('awlbox-prompter', { distance: 1500, mirrored: false, byVoice: true })
 
 interface Props {
   segment: Segment
@@ -32,7 +32,7 @@ interface Props {
 export function Prompter(props: Props) {
   const { segment, p, filming, settings, large } = props
   const line = p.lines[p.at]
-  const size = large ? Math.max(34, sizeForDistance(settings.distance)) : Math.min(44, sizeForDistance(settings.distance))
+  const size = large ? Math.max(56, sizeForDistance(settings.distance)) : Math.min(44, sizeForDistance(settings.distance))
   const upcoming = p.lines.slice(p.at).find((l) => l.changes)
   const wait = line?.kind === 'wait'
   return (
@@ -50,7 +50,7 @@ export function Prompter(props: Props) {
           {wait && <Ring share={filming ? p.gone / line.seconds : 0} seconds={line.seconds} />}
           {upcoming && <figure className={large ? 'w-[26vw] shrink-0' : 'w-28 shrink-0'}><TableDrawing table={upcoming.table} className="border border-hair" /><figcaption className="text-sm text-steel text-center">{upcoming === line ? 'make it so' : 'then'}</figcaption></figure>}
         </div>
-        <div className={`font-child text-steel mt-2 ${large ? 'text-2xl' : 'text-lg'}`}>{p.lines.slice(p.at + 1, p.at + 3).map((l) => <p key={l.step.id} className="truncate">{l.kind === 'say' && l.step.verb === 'say' ? '' : `${cues[l.step.verb] ?? l.step.verb}: `}{l.step.text}</p>)}</div>
+        <div className={`font-child text-steel mt-2 ${large ? 'text-[30px]' : 'text-lg'}`}>{p.lines.slice(p.at + 1, p.at + 3).map((l) => <p key={l.step.id} className="truncate">{l.kind === 'say' && l.step.verb === 'say' ? '' : `${cues[l.step.verb] ?? l.step.verb}: `}{l.step.text}</p>)}</div>
       </div>
       {line?.roll && <Rolled line={line} came={props.rolled.get(line.step.id) ?? null} onRoll={props.onRoll} />}
       <div className="flex flex-wrap gap-2 mt-auto pt-2 items-center">

@@ -45,8 +45,8 @@ export function TakeSheet({ segments, sheet, onGo }: { segments: readonly Segmen
           <tr key={r.id} className={i === 0 ? 'border-t border-hair' : ''}>
             <td className="py-1 pr-2 align-top max-w-44 truncate">{i === 0 && <button type="button" className="font-semibold text-left hover:underline cursor-pointer min-h-8" onClick={() => onGo(s.id)}>{s.title}</button>}</td>
             <td className="pr-2 align-top figures py-1.5">{r.number}{r.best && rows.length > 1 && <b className="ml-1 text-sm bg-wash rounded px-1">best</b>}</td>
-            <td className="pr-2 align-top figures text-right py-1.5">{r.score ?? '–'}</td><td className="pr-2 align-top figures text-right py-1.5">{r.pace ? Math.round(r.pace) : '–'}</td>
-            <td className="pr-2 align-top figures text-right py-1.5">{clockTime(r.kept)}</td><td className="pr-2 align-top figures text-right py-1.5">{r.ofPlan === null ? '–' : `${Math.round(r.ofPlan * 100)} %`}</td>
+            <td className="pr-2 align-top figures text-right py-1.5 whitespace-nowrap">{r.score ?? '–'}</td><td className="pr-2 align-top figures text-right py-1.5 whitespace-nowrap">{r.pace ? Math.round(r.pace) : '–'}</td>
+            <td className="pr-2 align-top figures text-right py-1.5 whitespace-nowrap">{clockTime(r.kept)}</td><td className="pr-2 align-top figures text-right py-1.5 whitespace-nowrap">{r.ofPlan === null ? '–' : `${Math.round(r.ofPlan * 100)} %`}</td>
             <td className="align-top text-sm py-1.5"><span className={r.slips.some((f) => f.certain) ? 'text-brick' : 'text-steel'}>{r.score === null ? 'not heard yet' : r.slips.length ? r.slips.slice(0, 2).map((f) => f.message).join(' ') + (r.slips.length > 2 ? ` +${r.slips.length - 2}` : '') : 'none'}</span>{r.best && rows.length > 1 && <span className="block text-steel">{r.reason}</span>}</td>
           </tr>
         ))
