@@ -108,7 +108,7 @@ export function captionWords(cues: readonly Cue[]): HeardWord[] {
 
 function shared(text: string, from: number, to: number): HeardWord[] {
   // Figures run together with signs or commas are several words: "1,2,3" and "4+3=7".
-  const parts = text.replace(/(\d)\s*([+=×÷−–])\s*(?=\d|_|\?)/g, '$1 $2 ').replace(/(\d),(?=\d{1,2}(?!\d))/g, '$1, ').split(/\s+/).filter(Boolean)
+  const parts = text.replace(/(\d)(?:\s+[-−–]\s+|[-−–](?=\d+\s*=))(?=\d)/g, '$1 take away ').replace(/(\d)\s*([+=×÷−–])\s*(?=\d|_|\?)/g, '$1 $2 ').replace(/(\d),(?=\d{1,2}(?!\d))/g, '$1, ').split(/\s+/).filter(Boolean)
   const words = parts.flatMap((part, k) => {
     // A dash between words is a pause; between figures it takes away.
     const spoken = /^[-–—]+$/.test(part) && !/^\d/.test(parts[k + 1] ?? '') ? [] : spokenWordsOf(part.replace(/[−–]/g, '-'))

@@ -31,7 +31,7 @@ export interface HearOptions {
 export function hear(segment: Segment, words: readonly HeardWord[], duration: number, options: HearOptions = {}): Hearing {
   const style = options.style ?? defaultHouseStyle
   const voiced = options.voiced ?? []
-  const heard = withinVoice(voiced, words).map((w) => ({ ...w, word: w.word.toLowerCase().replace(/[‘’]/g, "'") }))
+  const heard = withoutEchoes(withinVoice(voiced, words)).map((w) => ({ ...w, word: w.word.toLowerCase().replace(/[‘’]/g, "'") }))
   const unpronounced = options.unpronounced ?? []
   const lines = spokenLines(segment, style)
   if (heard.length === 0) {
@@ -53,6 +53,19 @@ export function hear(segment: Segment, words: readonly HeardWord[], duration: nu
   findings.sort((a, b) => a.start - b.start)
   const drops = [...tries.drops, ...gaps.drops].sort((a, b) => a.from - b.from)
   return { words: heard, lines: perLine, findings, drops, pace, quality: qualityOf(findings), unpronounced: [...unpronounced], claps: options.claps ? [...options.claps] : null, voiced: [...voiced] }
+}
+
+/** Without the second of each number where a count is called and copied: "one, one, two, two, three, three". */
+function withoutEchoes(words: readonly HeardWord[]): HeardWord[] {
+  const copied = new Set<number>()
+  for (let i = 0; i < words.length; ) {
+    let k = i
+    while (k + 1 < words.length && isNumberWord(words[k]!.word) && words[k]!.word === words[k + 1]!.word && words[k + 1]!.start - words[k]!.end < 3) k += 2
+    // Twice or three times over is a slip or emphasis; from three on it is a call and its answer.
+    if (k - i >= 6) for (let j = i + 1; j < k; j += 2) copied.add(j)
+    i = Math.max(i + 1, k)
+  }
+  return words.filter((_, i) => !copied.has(i))
 }
 
 /** A take of something else: much was heard, and next to none of it is this segment's. */

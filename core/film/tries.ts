@@ -33,7 +33,8 @@ export function triesOf(lines: readonly SpokenLine[], followed: Followed, heard:
       if (line.numbers) out.findings.push({ code: 'recount', start: heard[theirs[0]!]!.start, end: heard[theirs.at(-1)!]!.end, stepId: line.stepId, expected: '', heard: line.numbers.join(' '), certain: true, message: 'Counted again.' })
       return
     }
-    if (mine.length < 2 && !sorry) return
+    const spoken = heard.slice(mine[0], until).map((w) => w.word)
+    if (mine.length < 2 && !sorry && !saidAgain([...leading(followed, heard, mine[0]!), ...spoken], [...leading(followed, heard, until), ...heard.slice(until, until + spoken.length + 4).map((w) => w.word)])) return
     // Lines begun on the way go with the first of them.
     if (out.used.has(mine[0]!)) return
     giveUp(out, line, heard, mine[0]!, until)
@@ -67,6 +68,13 @@ function brokenOff(lines: readonly SpokenLine[], followed: Followed, heard: read
   })
 }
 
+/** The extra words right before a matched one, which may be its line's first words misheard. */
+function leading(followed: Followed, heard: readonly HeardWord[], at: number): string[] {
+  let from = at
+  while (from > 0 && at - from < 3 && followed.lineOf[from - 1] === null && heard[from]!.start - heard[from - 1]!.end < 0.5) from--
+  return heard.slice(from, at).map((w) => w.word)
+}
+
 /** Extra words that begin as the next line does, too few or too amiss for the path to go back for them. */
 function loneStarts(lines: readonly SpokenLine[], followed: Followed, heard: readonly HeardWord[], out: Tries): void {
   for (let k = 0; k < heard.length; k++) {
@@ -78,9 +86,10 @@ function loneStarts(lines: readonly SpokenLine[], followed: Followed, heard: rea
     const spoken = words.filter((w) => !slipTalk.has(w) && w !== 'no')
     const sorry = words.some((w) => slipTalk.has(w)) || words.at(-1) === 'no'
     const line = next === null ? undefined : lines[next]
-    const following = heard.slice(to, to + spoken.length + 4).map((w) => w.word)
-    if (line && !line.deliberate && saidAgain(words, following)) {
-      giveUp(out, line, heard, k, to)
+    // The second try may begin among the extra words too, where its first words were misheard alike.
+    const split = line && !line.deliberate ? Array.from({ length: Math.max(0, words.length - 2) }, (_, i) => words.length - i).find((n) => saidAgain(words.slice(0, n), heard.slice(k + n, k + n + words.length + 4).map((w) => w.word))) : undefined
+    if (line && split !== undefined) {
+      giveUp(out, line, heard, k, k + split)
       k = to
       continue
     }
