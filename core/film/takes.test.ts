@@ -40,7 +40,7 @@ Say: Two and three make five.
 ## Goodbye {close}
 Say: You sorted parcels with me. Bobbin says thank you.
 `)
-const [hello, watch, together, bye] = post.segments as [typeof post.segments[0], typeof post.segments[0], typeof post.segments[0], typeof post.segments[0]]
+const [, watch, together, bye] = post.segments
 
 describe('a clip is sorted by what is said in it', () => {
   const sort = (text: string) => sortClip(post.segments, said(text), text.split(' ').length * 0.4)

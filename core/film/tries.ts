@@ -58,6 +58,12 @@ function brokenOff(lines: readonly SpokenLine[], followed: Followed, heard: read
     for (const [k, at] of ats.slice(0, -1).entries()) {
       const next = ats[k + 1]!
       const extra = heard.slice(at + 1, next)
+      const start = ats[0]! - leading(followed, heard, ats[0]!).length
+      const again = extra.length >= 2 ? begunAgain(heard, start, next) : null
+      if (again !== null && !Array.from({ length: again - start }, (_, j) => start + j).some((j) => out.used.has(j))) {
+        giveUp(out, line, heard, start, again)
+        return
+      }
       const slip = extra.findLastIndex((w) => slipTalk.has(w.word) && w.word !== 'oh')
       // Something of the line was said again, before the slip or after it.
       if (slip < 0 || extra.length < 2 || !extra.some((w) => !slipTalk.has(w.word) && line.words.some((l) => soundsLike(l, w.word)))) continue
@@ -87,15 +93,21 @@ function loneStarts(lines: readonly SpokenLine[], followed: Followed, heard: rea
     const sorry = words.some((w) => slipTalk.has(w)) || words.at(-1) === 'no'
     const line = next === null ? undefined : lines[next]
     // The second try may begin among the extra words too, where its first words were misheard alike.
-    const split = line && !line.deliberate ? Array.from({ length: Math.max(0, words.length - 2) }, (_, i) => words.length - i).find((n) => saidAgain(words.slice(0, n), heard.slice(k + n, k + n + words.length + 4).map((w) => w.word))) : undefined
-    if (line && split !== undefined) {
-      giveUp(out, line, heard, k, k + split)
+    const again = line && !line.deliberate ? begunAgain(heard, k, to) : null
+    if (line && again !== null) {
+      giveUp(out, line, heard, k, again)
       k = to
       continue
     }
     if (line && !line.deliberate && spoken.length >= (sorry ? 1 : 2) && heard[to]!.start - heard[to - 1]!.end < 4 && startsLike(spoken, line.words)) giveUp(out, line, heard, k, to)
     k = to
   }
+}
+/** Where, from `from` up to and including `to`, what was said begins once more; null where it does not. */
+function begunAgain(heard: readonly HeardWord[], from: number, to: number): number | null {
+  const words = heard.slice(from, to + to - from + 4).map((w) => w.word)
+  for (let n = to - from; n >= 3; n--) if (saidAgain(words.slice(0, n), words.slice(n, n * 2 + 4))) return from + n
+  return null
 }
 /** What was said comes again at once, whatever the words were taken for: three words or more, nearly all of them. */
 function saidAgain(extra: readonly string[], following: readonly string[]): boolean {
