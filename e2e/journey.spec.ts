@@ -93,20 +93,20 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await segment(page, 'Goodbye').click()
     const text = path.join(folder, 'list.mp4')
     fs.writeFileSync(text, 'a shopping list\n'.repeat(50))
-    await page.getByLabel('Film to upload').setInputFiles(text)
+    await page.getByLabel('Clips to bring').setInputFiles(text)
     await expect(page.getByRole('alert')).toContainText('Nothing was changed')
     await page.getByRole('button', { name: 'Close' }).click()
     const wav = path.join(folder, 'bye.wav')
     const mp4 = path.join(folder, 'bye.mp4')
     execFileSync('flite', ['-voice', 'slt', '-t', 'You sorted parcels with me. Bobbin says thank you.', '-o', wav])
     execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc=s=640x360:r=25', '-i', wav, '-shortest', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-c:a', 'aac', mp4])
-    await page.getByLabel('Film to upload').setInputFiles(mp4)
+    await page.getByLabel('Clips to bring').setInputFiles(mp4)
     await expect(page.getByRole('article', { name: 'Take 1' })).toContainText('Everything was heard as written', { timeout: 60_000 })
 
-    for (const [name, slip] of [['Watch me first', 'leave out a number of a count'], ['We do it together 1', 'as written'], ['Things you need', 'start a line twice']] as const) {
+    for (const [name, slip] of [['Watch me first', 'leave out a number'], ['We do it together 1', null], ['Things you need', 'false start']] as const) {
       await segment(page, name).click()
       await page.getByRole('button', { name: 'Let the stand-in film it' }).click()
-      await page.getByRole('radio', { name: slip }).check()
+      if (slip) await page.getByRole('checkbox', { name: slip, exact: true }).check()
       await page.getByRole('button', { name: 'Film it' }).click()
       await expect(page.getByRole('dialog')).toBeHidden()
     }
@@ -115,8 +115,8 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
   await test.step('Hear: the slip is found at its time, the clean take gives nothing', async () => {
     await segment(page, 'Watch me first').click()
     const slip = page.locator('[data-heard="count-skip"]')
-    await expect(slip).toContainText('3 is left out of the count', { timeout: 120_000 })
-    await slip.getByRole('button').click()
+    await expect(slip).toContainText(/\d is left out of the count/, { timeout: 120_000 })
+    await slip.getByRole('button').first().click()
     const video = page.getByRole('article', { name: 'Take 1' }).locator('video')
     await expect.poll(() => video.evaluate((v: HTMLVideoElement) => v.currentTime)).toBeGreaterThan(5)
     await segment(page, 'We do it together 1').click()

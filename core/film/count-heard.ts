@@ -54,7 +54,7 @@ export function withGuesses(said: readonly Said[], words: readonly HeardWord[], 
     const inside = words.flatMap((w, k) => (Math.min(w.end, v.to) - Math.max(w.start, v.from) > 0.06 ? [k] : []))
     if (said.some((n) => n.start < v.to && n.end > v.from) || inside.some((k) => isNumberWord(inCount(words[k]!.word)) && words[k]!.confidence >= 0.3)) continue
     // What comes after the count is its own as long as it is in no line and no slip is told.
-    if (inside.some((k) => !belongs(k) || slipTalk.has(words[k]!.word) || passedOver.has(words[k]!.word) && words[k]!.confidence > 0.9)) {
+    if (inside.some((k) => !belongs(k) || (slipTalk.has(words[k]!.word) && inside.length === 1) || passedOver.has(words[k]!.word) && words[k]!.confidence > 0.9)) {
       if (v.from > last) break
       continue
     }

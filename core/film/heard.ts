@@ -8,7 +8,7 @@ import { countSlips, mendRetries, numbersSaid, passedOver, type Said, withGuesse
 import { gapsOf, silentBetween } from './gaps.ts'
 import { hearing } from './limits.ts'
 import { lineSlips } from './line-heard.ts'
-import { isNumberWord, soundsLike } from './sounds.ts'
+import { inCount, isNumberWord, soundsLike } from './sounds.ts'
 import { spokenLines, type SpokenLine } from './spoken.ts'
 import { triesOf } from './tries.ts'
 import { soundEnd, unheardVoice, withinVoice } from './voiced.ts'
@@ -178,7 +178,8 @@ function countLine(line: SpokenLine, attempt: Attempt, i: number, followed: Foll
   const said = numbersSaid(heard, from, to).filter((s: Said) => Array.from({ length: s.last - s.first + 1 }, (_, k) => s.first + k).every((k) => !used.has(k) && (followed.lineOf[k] === null || followed.lineOf[k] === i)))
   // A number that nobody else speaks of, recognised with next to no confidence, is a sound like any other.
   const planned = new Set(line.numbers)
-  const trusted = said.filter((x) => planned.has(x.n) || x.confidence >= 0.2)
+  // "To" may be two, and may be any number at all: it fills its place and is no slip.
+  const trusted = said.filter((x) => planned.has(x.n) || x.confidence >= 0.2).map((x) => (x.first === x.last && inCount(heard[x.first]!.word) !== heard[x.first]!.word ? { ...x, guess: true } : x))
   const { said: mended, findings } = mendRetries(withGuesses(trusted, heard, voiced, (k) => free(k) || followed.lineOf[k] === i), heard, line.stepId)
   return [...findings, ...countSlips(line.numbers!, mended, line.stepId, heard[0]!.mark === undefined)]
 }

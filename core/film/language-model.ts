@@ -1,3 +1,4 @@
+import { parseNumber } from '../plan/numbers/names.ts'
 import { nameWords, type SpokenLine } from './spoken.ts'
 import { talkWords } from './talk-words.ts'
 
@@ -5,10 +6,12 @@ import { talkWords } from './talk-words.ts'
  * Weights of the segment's own language model. Absolute discounting takes `discount` from every count seen;
  * what is freed backs off to single words. Of a count's own weight the next number gets `nextInCount` and
  * every other number word an equal part of the rest, each above its discount, so that a number left out is heard as left out, not filled in.
+ * Where a sentence of the script has a number, the numbers next to it get `otherNumber` of its weight between them, so that
+ * a wrong one is heard as it was said and not bent to what is written.
  * The slips people make in a count (`skipOne`: the number after next, the same again, one past the end) weigh more than other numbers.
  * `floorTalk` is for words that are in no script.
  */
-export const modelWeights = { discount: 0.4, nextInCount: 0.85, countWeight: 6, skipOne: 0.8, floorNumber: 0.25, floorSlip: 0.25, floorTalk: 0.02, scriptWord: 1 } as const
+export const modelWeights = { discount: 0.4, nextInCount: 0.85, countWeight: 6, skipOne: 0.8, otherNumber: 0.5, floorNumber: 0.25, floorSlip: 0.25, floorTalk: 0.02, scriptWord: 1 } as const
 
 export const slipWords = ['oops', 'okay', 'sorry', 'wait', 'again', 'um', 'no'] as const
 const floorNumbers = [...Array.from({ length: 21 }, (_, i) => i), 30, 40, 50, 60, 70, 80, 90, 100]
@@ -51,6 +54,7 @@ export function arpaModel(lines: readonly SpokenLine[], known: ReadonlySet<strin
     const words = ['<s>', ...line.words.filter((w) => known.has(w)), '</s>']
     for (let i = 1; i < words.length; i++) {
       const [h, w] = [words[i - 1]!, words[i]!]
+      if (!line.numbers) otherNumbers(h, w, known, add)
       if (w !== '</s>') unigram.set(w, (unigram.get(w) ?? 0) + modelWeights.scriptWord)
       add(h, w, 1)
       // A pause ends an utterance anywhere, so every word may also end one and begin one.
@@ -74,6 +78,17 @@ function countBigram(h: string, next: string, afterNext: string | undefined, kno
   if (afterNext && known.has(afterNext)) add(h, afterNext, modelWeights.skipOne)
   add(h, h, modelWeights.skipOne / 2)
   for (const w of others) add(h, w, discount + (countWeight * (1 - nextInCount)) / others.length)
+}
+
+/** Numbers said by mistake in place of one in a sentence: those next to it, before or after the words it stands among. */
+function otherNumbers(h: string, w: string, known: ReadonlySet<string>, add: (h: string, w: string, n: number) => void): void {
+  const near = (word: string): string[] => {
+    const n = parseNumber(word)
+    if (n === null || !numberWords.has(word)) return []
+    return [n - 2, n - 1, n + 1, n + 2].filter((m) => m >= 0 && m <= 20).map((m) => nameWords(m)[0]!).filter((x) => known.has(x))
+  }
+  for (const other of near(w)) add(h, other, modelWeights.otherNumber / 4)
+  for (const other of near(h)) add(other, w, modelWeights.otherNumber / 4)
 }
 
 /** A count may go on one further than planned, or say its last number again. */

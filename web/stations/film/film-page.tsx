@@ -43,6 +43,8 @@ export default function FilmPage() {
   const [settings, setSettings] = usePrompterSettings()
   const [open, setOpen] = useState<'check' | 'stand-in' | 'remote' | null>(null)
   const [large, setLarge] = useState(false)
+  const [tab, setTab] = useState('takes')
+  useEffect(() => setTab('takes'), [segment?.id])
   const [straight, setStraight] = useState(false)
   const [watch, setWatch] = useState<string | null>(null)
   const [rolled, setRolled] = useState<ReadonlyMap<string, readonly number[]>>(new Map())
@@ -145,7 +147,7 @@ export default function FilmPage() {
         {kept.problem && <Notice kind="wrong">{kept.problem}</Notice>}
         {!filming && kept.kept.map((k) => <Notice key={k.id} kind="info" action={<span className="flex gap-2"><Button small look="act" onClick={() => void kept.sendAgain(k)}>Keep it as a take</Button><Button small onClick={() => kept.drop(k)}>Throw it away</Button></span>}>A recording of “{k.title}” from {new Date(k.startedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })} was not wholly sent. It is kept on this device.</Notice>)}
         <JobList jobs={jobs.filter((j) => j.kind !== 'render')} name={(j) => (j.kind === 'film' ? `The stand-in films “${name(j.subject)}”` : j.data.segmentId ? `A take of “${name(j.data.segmentId)}”` : 'A clip')} />
-        <Tabs.Root key={tray.length ? 'tray' : 'none'} defaultValue="takes">
+        <Tabs.Root value={tab === 'tray' && !tray.length ? 'takes' : tab} onValueChange={setTab}>
           <Tabs.List aria-label="Takes" className="flex flex-wrap gap-1 border-b border-hair mb-3">
             {([['takes', `This segment · ${mine.length}`], ['sheet', 'All takes'], ['again', `Film again · ${sheet.again.length}`], ...(tray.length ? [['tray', `Tray · ${tray.length}`] as const] : [])] as const).map(([value, label]) => (
               <Tabs.Trigger key={value} value={value} className="min-h-10 px-3 -mb-px border-b-3 border-transparent text-steel cursor-pointer data-[state=active]:border-ink data-[state=active]:text-ink data-[state=active]:font-semibold">{label}</Tabs.Trigger>))}

@@ -25,9 +25,11 @@ export function useFilmKeys(keys: FilmKeys): void {
     const onKey = (e: KeyboardEvent) => {
       const k = now.current
       const on = e.target instanceof HTMLElement ? e.target : null
-      if (!k.segment || e.ctrlKey || e.metaKey || e.altKey || on?.closest('input, textarea, select, [role=dialog], video, audio')) return
-      // On a button, space and enter press it.
-      const pressing = on?.closest('button, a') !== null && on !== null
+      if (!k.segment || e.ctrlKey || e.metaKey || e.altKey || on?.closest('[role=dialog]')) return
+      if (e.key === 'Escape' && k.large) k.setLarge(false)
+      if (on?.closest('input:not([type=checkbox]), textarea, select, video, audio')) return
+      // On a button or a box to tick, space and enter press it.
+      const pressing = on !== null && on.closest('button, a, input') !== null
       const i = k.segments.indexOf(k.segment)
       const act = ((): (() => void) | null => {
         switch (e.key) {
@@ -38,7 +40,6 @@ export function useFilmKeys(keys: FilmKeys): void {
           case 'p': return k.filming ? k.pause : null
           case 's': return k.slip
           case 'b': return () => k.setLarge(!k.large)
-          case 'Escape': return k.large ? () => k.setLarge(false) : null
           case 'ArrowDown': case 'ArrowUp': {
             const to = k.segments[i + (e.key === 'ArrowDown' ? 1 : -1)]
             return k.filming || !to || pressing && on?.closest('[role=tab], [role=separator]') ? null : () => k.goTo(to.id)
