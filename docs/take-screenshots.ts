@@ -1,16 +1,27 @@
+import { execFileSync } from 'node:child_process'
+import fs from 'node:fs'
+import os from 'node:os'
 import path from 'node:path'
 import { chromium } from 'playwright-core'
 
 /** One current picture of each main view, from the running demo: node --import tsx docs/take-screenshots.ts [address] */
 const address = process.argv[2] ?? 'http://127.0.0.1:4180'
 const folder = path.join(import.meta.dirname, 'screenshots')
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'] })
-const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB', timezoneId: 'Europe/London' })
+const scratch = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-screenshots-'))
+const camera = path.join(scratch, 'camera.mjpeg')
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run', '--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream', `--use-file-for-fake-video-capture=${camera}`] })
+const context = await browser.newContext({ permissions: ['camera', 'microphone'], viewport: { width: 1280, height: 800 }, locale: 'en-GB', timezoneId: 'Europe/London' })
 await context.request.post(`${address}/api/sign-in`, { data: { email: 'marnie@cobblegate.example', password: 'bobbin-parcels' } })
 const shelf = (await (await context.request.get(`${address}/api/shelf`)).json()) as { lessons: { id: string; title: string }[] }
 const lesson = (title: string) => `/lessons/${shelf.lessons.find((l) => l.title === title)!.id}`
 const parcels = lesson('Seven parcels, two pigeon-holes')
 const page = await context.newPage()
+// What the camera sees in the pictures is a take of the stand-in's.
+const { items: takes } = (await (await context.request.get(`${address}/api${parcels}/takes`)).json()) as { items: { id: string; segmentId: string; status: string }[] }
+const { doc } = (await (await context.request.get(`${address}/api${parcels}`)).json()) as { doc: { segments: { id: string; title: string }[] } }
+const shown = takes.find((t) => t.status === 'ready' && t.segmentId === doc.segments.find((s) => s.title === 'Watch me first')?.id) ?? takes[0]!
+fs.writeFileSync(path.join(scratch, 'take.mp4'), await (await context.request.get(`${address}/api/takes/${shown.id}/film`)).body())
+execFileSync('ffmpeg', ['-v', 'error', '-y', '-ss', '12', '-t', '8', '-i', path.join(scratch, 'take.mp4'), '-vf', 'scale=640:360', '-q:v', '5', '-an', camera])
 const open = (name: string) => async () => {
   const card = page.getByRole('button', { name: new RegExp(`^${name}`) })
   if (await card.count()) await card.first().click()
@@ -26,7 +37,21 @@ const views: [name: string, at: string, ready: () => Promise<unknown>][] = [
     await page.getByRole('textbox', { name: 'do, line 5' }).click()
   }],
   ['script', `${lesson('Parcels left at doors')}/script`, open('We do it together 1')],
-  ['film', `${parcels}/film`, open('Watch me first')],
+  ['film', `${parcels}/film`, async () => {
+    await open('Watch me first')()
+    await page.getByRole('tablist', { name: 'Takes' }).evaluate((e) => e.scrollIntoView({ block: 'start' }))
+  }],
+  ['prompter', `${parcels}/film`, async () => {
+    await open('We do it together 1')()
+    await page.getByRole('button', { name: 'Fill the screen' }).click()
+    for (let i = 0; i < 4; i++) await page.keyboard.press('PageDown')
+  }],
+  ['camera-check', `${parcels}/film`, async () => {
+    await open('Watch me first')()
+    await page.getByRole('button', { name: 'Open the camera' }).click()
+    await page.getByRole('button', { name: 'Camera check' }).click()
+    await page.getByRole('dialog').locator('video').waitFor()
+  }],
   ['cut', `${parcels}/cut`, () => page.getByRole('region', { name: 'We do it together 1' }).click()],
   ['send', `${parcels}/send`, () => page.getByRole('heading', { name: /^Homes/ }).waitFor()],
   ['look', `${parcels}/look`, () => page.getByRole('img', { name: /things found/ }).waitFor()],
@@ -49,3 +74,4 @@ await phone.goto(address + homes.homes.find((h) => h.child === 'Anouk')!.link!)
 await phone.getByRole('button', { name: 'Send', exact: true }).waitFor()
 await phone.screenshot({ path: path.join(folder, 'home.png') })
 await browser.close()
+fs.rmSync(scratch, { recursive: true, force: true })

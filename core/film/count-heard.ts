@@ -92,7 +92,10 @@ function compare(planned: readonly number[], said: readonly Said[]): Op[] {
   for (let [p, s] = [0, 0]; p < n || s < m; ) {
     const here = c[p]![s]!
     const is = (x: number) => Math.abs(here - x) < 1e-9
-    if (p < n && s < m && is(c[p + 1]![s + 1]! + swap(p, s))) {
+    const exact = p < n && s < m && planned[p] === said[s]!.n
+    // Of ways that cost the same, a number left out comes before one said in another's place.
+    if (p < n && !exact && is(c[p + 1]![s]! + cost.missing)) ops.push({ kind: 'missing', p: p++ })
+    else if (p < n && s < m && is(c[p + 1]![s + 1]! + swap(p, s))) {
       ops.push({ kind: planned[p] === said[s]!.n || said[s]!.guess ? 'match' : 'other', p, s })
       p++
       s++

@@ -40,7 +40,10 @@ export function lineSlips(line: SpokenLine, l: HeardLine, heard: readonly HeardW
     if (!isNumberWord(w.word) || !isNumberWord(h.word)) return []
     // A pair the recogniser mixes up, or one lone word among neighbours it missed, is a doubt.
     const neighbours = [l.words[k - 1], l.words[k + 1]].filter((x) => x !== undefined)
-    const company = neighbours.length > 0 && neighbours.every((x) => x.status === 'said')
+    const beside = [[l.words[k - 1], -1], [l.words[k + 1], 1]] as const
+    // Words between it and its neighbours that belong to nobody make it somebody else's number.
+    const close = beside.every(([x, by]) => x === undefined || x.at === null || x.at === w.at! + by)
+    const company = close && neighbours.length > 0 && neighbours.every((x) => x.status === 'said')
     const certain = !confusable(w.word, h.word) && h.word === heard[w.at]!.word && company && h.confidence >= hearing.unsure
     return certain || h.confidence >= hearing.faint ? [{ planned: w.word, h, certain, at: k }] : []
   })
