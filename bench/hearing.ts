@@ -4,10 +4,16 @@ import path from 'node:path'
 import type { HeardFinding } from '@awlbox/core/contracts/heard'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import { plainCodes } from '@awlbox/core/contracts/heard'
-import { type Slip, slips } from '@awlbox/core/contracts/stand-in'
+import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
+import { habits, type Slip, slips, type StandInVoice, standInVoices } from '@awlbox/core/contracts/stand-in'
+import { aimOf } from '@awlbox/core/plan/aim'
+import { findExamples } from '@awlbox/core/plan/examples'
+import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import { hearTake } from '../server/film/hear-take.ts'
 import { labelledTake, type LabelledTake } from '../standins/camera/labelled.ts'
 import { codesFor } from '../standins/camera/slips.ts'
+import { planTake } from '../standins/camera/takes.ts'
+import { soundOf } from '../standins/voice/beats.ts'
 import { speechRate, toWav } from '../standins/voice/speak.ts'
 
 /**
@@ -96,4 +102,31 @@ for (const [name, kinds, codes] of groups) {
   console.log(`${name.padEnd(22)} recall ${share(sum(t.map((x) => x.found)), sum(t.map((x) => x.made)))}  precision ${share(right, right + sum(r.map((x) => x.wrong)))} (doubts counted as wrong: ${share(right, right + sum(r.map((x) => x.wrong + x.doubted)))})`)
 }
 console.log(`\n${clean} clean takes: ${cleanAlarms} false alarms; ${count} takes, ${(seconds / 60).toFixed(1)} min heard at ${(seconds / spent).toFixed(1)} × real time`)
+
+/** Ten minutes with nothing wrong in them, in one of the four voices: how many false alarms, and how fast with nothing else running. */
+async function tenMinutes(voice: StandInVoice): Promise<void> {
+  let n = 0
+  const newId = () => `t${(n += 1)}`
+  const steps: Segment['steps'] = []
+  let lesson: Lesson | null = null
+  for (const [i, structure] of (['parts', 'add', 'take-away', 'count-on', 'doubles'] as const).entries()) {
+    const aim = aimOf({ structure, upTo: 10, count: 3 })
+    const found = findExamples(aim, { zero: false, seed: first + i })
+    if (!found.ok) continue
+    lesson = fromTemplate({ title: 'Ten minutes', ideaId: 'add-10', age: 5, aim, examples: found.sets[0]!.examples, newId })
+    steps.push(...lesson.segments.filter((x) => x.audience === 'children').flatMap((x) => x.steps))
+    const whole: Lesson = { ...lesson, segments: [{ ...lesson.segments[0]!, id: 'whole', audience: 'children', steps }] }
+    const { samples } = await soundOf(planTake(whole, 'whole', defaultHouseStyle, [], { seed: first, habits: [...habits] }).beats, voice, { room: 'quiet kitchen', seed: first, slowness: 1.25 })
+    if (samples.length / speechRate < 600 && i < 4) continue
+    const wav = path.join(folder, 'ten.wav')
+    fs.writeFileSync(wav, toWav(samples))
+    const begun = performance.now()
+    const h = await hearTake(wav, whole.segments[0]!, { style: defaultHouseStyle, age: 5 })
+    const free = h.findings.filter((f) => !plainCodes.has(f.code))
+    console.log(`${(samples.length / speechRate / 60).toFixed(1)} perfect minutes, ${voice}: ${free.filter((f) => f.certain).length} false alarms, ${free.filter((f) => !f.certain).length} doubts, ${(samples.length / speechRate / ((performance.now() - begun) / 1000)).toFixed(1)} × real time by itself`)
+    if (show) for (const f of free) console.log(`  ${f.code} at ${f.start.toFixed(1)} ${f.certain ? '' : '(doubt) '}${f.message}`)
+    return
+  }
+}
+for (const voice of standInVoices) await tenMinutes(voice)
 fs.rmSync(folder, { recursive: true, force: true })

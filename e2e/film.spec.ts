@@ -182,3 +182,16 @@ test('clips from a phone: sorted, in the tray, twice; captions, corrections, the
     await expect(again).toContainText(/to move|table stands/)
   })
 })
+
+test('a die that fell otherwise: every later line follows, and it can be taken back', async ({ page }) => {
+  await openFilm(page, 'Ten parcels and five places')
+  await segment(page, 'Two parts').click()
+  for (let i = 0; i < 3; i++) await page.keyboard.press('PageDown')
+  await expect(prompter(page)).toContainText('Roll 6')
+  await page.getByRole('button', { name: '4 came up' }).click()
+  await expect(page.getByText(/lines follow what came up/)).toBeVisible()
+  await expect(prompter(page)).toContainText('Roll 4')
+  await expect(prompter(page)).toContainText('Move 4 from the whole')
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
+  await expect(prompter(page)).toContainText('Move 6 from the whole')
+})

@@ -125,7 +125,7 @@ export default function FilmPage() {
   return (
     <Split
       left={<div className="flex flex-1 min-h-0"><Ruler time={proofed.time} at={segment.id} />
-        <div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid grid-cols-[minmax(0,1fr)] gap-2 content-start">
+        <div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid grid-cols-[minmax(0,1fr)] auto-rows-max gap-2 content-start">
           <Prompter segment={segment} p={prompting} filming={running} level={level} settings={settings} onSettings={setSettings} onRoll={onRoll} rolled={rolled} large={large} onLarge={setLarge} after={straight || !filming ? after : null} />
           {segments.map((s) => <SegmentRow key={s.id} segment={s} on={s.id === segment.id} takes={takes.filter((t) => t.segmentId === s.id)} again={sheet.again.some((a) => a.segmentId === s.id && a.why === 'slips')} onGo={() => !filming && goTo(s.id)} />)}
         </div></div>}

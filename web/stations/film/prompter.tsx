@@ -32,7 +32,7 @@ interface Props {
 export function Prompter(props: Props) {
   const { segment, p, filming, settings, large } = props
   const line = p.lines[p.at]
-  const size = large ? Math.max(56, sizeForDistance(settings.distance)) : Math.min(44, sizeForDistance(settings.distance))
+  const size = large ? Math.max(72, sizeForDistance(settings.distance)) : Math.min(44, sizeForDistance(settings.distance))
   const upcoming = p.lines.slice(p.at).find((l) => l.changes)
   const wait = line?.kind === 'wait'
   return (
@@ -47,7 +47,7 @@ export function Prompter(props: Props) {
               {line.step.deliberate && <p className="text-sm text-blue">A mistake on purpose.</p>}
             </> : <p className="font-child text-steel" style={{ fontSize: Math.min(34, size) }}>{props.after ? `Next: ${props.after.title}` : 'Stop here.'}</p>}
           </div>
-          {wait && <Ring share={filming ? p.gone / line.seconds : 0} seconds={line.seconds} />}
+          {wait && <Ring share={filming ? p.gone / line.seconds : 0} seconds={line.seconds} size={large ? 220 : 72} />}
           {upcoming && <figure className={large ? 'w-[26vw] shrink-0' : 'w-28 shrink-0'}><TableDrawing table={upcoming.table} className="border border-hair" /><figcaption className="text-sm text-steel text-center">{upcoming === line ? 'make it so' : 'then'}</figcaption></figure>}
         </div>
         <div className={`font-child text-steel mt-2 ${large ? 'text-[30px]' : 'text-lg'}`}>{p.lines.slice(p.at + 1, p.at + 3).map((l) => <p key={l.step.id} className="truncate">{l.kind === 'say' && l.step.verb === 'say' ? '' : `${cues[l.step.verb] ?? l.step.verb}: `}{l.step.text}</p>)}</div>
@@ -88,9 +88,9 @@ function Rolled({ line, came, onRoll }: { line: PromptLine; came: readonly numbe
   )
 }
 
-function Ring({ share, seconds }: { share: number; seconds: number }) {
+function Ring({ share, seconds, size }: { share: number; seconds: number; size: number }) {
   return (
-    <svg width="72" height="72" viewBox="-36 -36 72 72" role="img" aria-label={`waiting ${seconds} seconds`} className="-rotate-90 shrink-0">
+    <svg width={size} height={size} viewBox="-36 -36 72 72" role="img" aria-label={`waiting ${seconds} seconds`} className="-rotate-90 shrink-0">
       <circle r="29" fill="none" stroke="var(--hair)" strokeWidth="9" />
       <circle r="29" fill="none" stroke="#f2b705" strokeWidth="9" strokeDasharray="182.2" strokeDashoffset={182.2 * (1 - Math.min(1, share))} style={{ transition: 'stroke-dashoffset 120ms linear' }} />
     </svg>
