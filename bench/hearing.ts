@@ -108,12 +108,11 @@ async function tenMinutes(voice: StandInVoice): Promise<void> {
   let n = 0
   const newId = () => `t${(n += 1)}`
   const steps: Segment['steps'] = []
-  let lesson: Lesson | null = null
   for (const [i, structure] of (['parts', 'add', 'take-away', 'count-on', 'doubles'] as const).entries()) {
     const aim = aimOf({ structure, upTo: 10, count: 3 })
     const found = findExamples(aim, { zero: false, seed: first + i })
     if (!found.ok) continue
-    lesson = fromTemplate({ title: 'Ten minutes', ideaId: 'add-10', age: 5, aim, examples: found.sets[0]!.examples, newId })
+    const lesson: Lesson = fromTemplate({ title: 'Ten minutes', ideaId: 'add-10', age: 5, aim, examples: found.sets[0]!.examples, newId })
     steps.push(...lesson.segments.filter((x) => x.audience === 'children').flatMap((x) => x.steps))
     const whole: Lesson = { ...lesson, segments: [{ ...lesson.segments[0]!, id: 'whole', audience: 'children', steps }] }
     const { samples } = await soundOf(planTake(whole, 'whole', defaultHouseStyle, [], { seed: first, habits: [...habits] }).beats, voice, { room: 'quiet kitchen', seed: first, slowness: 1.25 })

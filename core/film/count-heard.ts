@@ -214,7 +214,7 @@ export function mendRetries(said: readonly Said[], words: readonly HeardWord[], 
   const findings: HeardFinding[] = []
   for (const s of said) {
     const before = out.at(-1)
-    const brokenOff = before && words.slice(before.last + 1, s.first).some((w) => slipTalk.has(w.word) && w.word !== 'oh')
+    const brokenOff = before && words.slice(before.last + 1, s.first).some((w) => slipTalk.has(w.word) && w.word !== 'oh' && w.confidence >= hearing.unsure)
     const way = out.length > 1 ? Math.sign(out[1]!.n - out[0]!.n) : 1
     const keep = brokenOff ? out.findIndex((o) => (o.n - s.n) * way >= 0) : -1
     const dropped = keep >= 0 ? out.splice(keep) : []

@@ -8,7 +8,9 @@ import { gainFor, levelsOf, levelsPerSecond, piecesOfSound, pieceSeconds } from 
 import { clapTimes } from './claps.ts'
 import { hear } from './heard.ts'
 import { captured } from './mic.ts'
-import { agreedFindings, doubtful, withSecond } from './second-ear.ts'
+import { agreedFindings, countsIn, doubtful, withSecond } from './second-ear.ts'
+import { arpaModel, vocabularyOf } from './language-model.ts'
+import { spokenLines } from './spoken.ts'
 import { longestSilence, soundEnd, unheardVoice, voicedIn, withinVoice } from './voiced.ts'
 
 const rate = 16_000
@@ -179,4 +181,38 @@ describe('claps', () => {
     expect(claps([3, 3.5, 4])).toEqual([])
     expect(claps([3, 3.5])).toEqual([['3', '2']])
   })
+})
+
+describe('counts listened to by themselves', () => {
+  const lines = spokenLines(counting)
+  const { words } = told(`${head} one two three four five six seven ~1 ${tail}`)
+  const h = hear(counting, words, 30)
+  test('lie between what other lines say, and hold the whole count', () => {
+    const [piece] = countsIn(h, lines)
+    const at = (word: string) => h.words.filter((w) => w.word === word)
+    expect(countsIn(h, lines)).toHaveLength(1)
+    expect(piece!.from).toBeGreaterThan(at('parcels')[0]!.end)
+    expect(piece!.from).toBeLessThan(at('one')[0]!.start)
+    expect(piece!.to).toBeGreaterThan(at('seven')[1]!.end)
+    expect(piece!.to).toBeLessThan(at('four')[1]!.start)
+  })
+  test('a model of counts alone knows next to nothing but numbers; one of a whole segment knows talk', () => {
+    const [alone, whole] = [vocabularyOf(lines.filter((l) => l.numbers)), vocabularyOf(lines)]
+    expect(alone).toEqual(expect.arrayContaining(['six', 'oops', 'and']))
+    expect(whole.length).toBeGreaterThan(alone.length * 4)
+  })
+  test('a sentence’s model also expects the numbers next to its own', () => {
+    const arpa = arpaModel(lines, new Set(vocabularyOf(lines)))
+    const bigrams = arpa.split('\\2-grams:')[1]!
+    for (const pair of ['has six', 'has eight', 'make six']) expect(bigrams).toContain(` ${pair}\n`)
+    expect(bigrams).not.toContain(' has twenty\n')
+  })
+})
+
+describe('a number that goes on further than written', () => {
+  test.each([['Say: Nine and eleven make twenty.', 'nine and eleven make twenty one', '9 + 11 = 21'], ['Say: Twelve and nine make twenty-one.', 'twelve and nine make twenty two', '12 + 9 = 22']])('%s heard as %s', (script, text, heard) => {
+    const words = text.split(' ').map((word, i) => ({ word, start: i * 0.4, end: i * 0.4 + 0.35, confidence: 1 }))
+    expect(hear(segment(script), words, 4).findings.map((f) => [f.code, f.heard])).toEqual([['false-sentence', heard]])
+  })
+  test('as written it is no slip', () => expect(codes(segment('Say: Twelve and nine make twenty-one.'), 'twelve and nine make twenty one')).toEqual([]))
 })

@@ -27,9 +27,14 @@ function floorOf(lines: readonly SpokenLine[]): string[] {
   return [...numberWords].filter((w) => large || !tensWords.has(w))
 }
 
-/** Every word the recogniser may hear in this segment. */
+/** What passes between the numbers of a count besides slips. */
+const countTalk = ['and', 'now', 'then'] as const
+/** Talk that is in no script. Where nothing but counts is listened to, hardly any: a lone number is not to be bent into two short words. */
+const talkOf = (lines: readonly SpokenLine[]): readonly string[] => (lines.length > 0 && lines.every((l) => l.numbers) ? countTalk : talkWords)
+
+/** Every word the recogniser may hear in these lines. */
 export function vocabularyOf(lines: readonly SpokenLine[]): string[] {
-  return [...new Set([...lines.flatMap((l) => l.words), ...floorOf(lines), ...slipWords, ...talkWords])].sort()
+  return [...new Set([...lines.flatMap((l) => l.words), ...floorOf(lines), ...slipWords, ...talkOf(lines)])].sort()
 }
 
 /**
@@ -44,7 +49,7 @@ export function arpaModel(lines: readonly SpokenLine[], known: ReadonlySet<strin
     row.set(w, (row.get(w) ?? 0) + n)
     bigram.set(h, row)
   }
-  for (const w of talkWords) if (known.has(w)) unigram.set(w, modelWeights.floorTalk)
+  for (const w of talkOf(lines)) if (known.has(w)) unigram.set(w, modelWeights.floorTalk)
   for (const w of floorOf(lines)) if (known.has(w)) unigram.set(w, modelWeights.floorNumber)
   for (const w of slipWords) if (known.has(w)) unigram.set(w, modelWeights.floorSlip)
   lines.forEach((line, i) => {

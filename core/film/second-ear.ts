@@ -1,6 +1,7 @@
 import { type HeardFinding, type HeardLine, type HeardWord, type Hearing, plainCodes } from '../contracts/heard.ts'
 import type { Piece } from './chunks.ts'
 import { qualityOf } from './heard.ts'
+import type { SpokenLine } from './spoken.ts'
 
 /** Codes that rest on which words were recognised, not on when. */
 const ofWords: ReadonlySet<HeardFinding['code']> = new Set(['count-skip', 'count-repeat', 'count-order', 'count-end', 'total-mismatch', 'false-sentence', 'number-changed', 'line-skipped', 'false-start'])
@@ -30,6 +31,26 @@ function quietBefore(words: readonly HeardWord[], t: number): number {
 function quietAfter(words: readonly HeardWord[], t: number, duration: number): number {
   for (let k = 1; k < words.length; k++) if (words[k - 1]!.end >= t && words[k]!.start - words[k - 1]!.end > 0.5) return (words[k]!.start + words[k - 1]!.end) / 2
   return duration
+}
+
+/**
+ * The stretches in which a segment's counts were said, from a breath before the first number to two beats after the
+ * last, and never into what another line says. Times in seconds; none overlap.
+ */
+export function countsIn(h: Pick<Hearing, 'words' | 'lines'>, lines: readonly SpokenLine[]): Piece[] {
+  const out: Piece[] = []
+  const taken = h.lines.flatMap((l, i) => (lines[i]?.numbers ? [] : l.words.flatMap((w) => (w.at === null ? [] : [h.words[w.at]!]))))
+  h.lines.forEach((l, i) => {
+    const ats = l.words.flatMap((w) => (w.at === null ? [] : [h.words[w.at]!]))
+    if (!lines[i]?.numbers || ats.length < 2) return
+    const [start, end] = [ats[0]!.start, ats.at(-1)!.end]
+    const beat = Math.min(2, (ats.at(-1)!.start - start) / Math.max(1, ats.length - 1))
+    const before = Math.max(0, ...taken.filter((w) => w.end <= start + 0.05).map((w) => w.end))
+    const after = Math.min(Infinity, ...taken.filter((w) => w.start >= end - 0.05).map((w) => w.start))
+    const piece = { from: Math.max(before + 0.03, start - 0.5), to: Math.min(after - 0.03, end + beat * 2) }
+    if (piece.to - piece.from > 0.5 && (out.at(-1)?.to ?? -1) <= piece.from) out.push(piece)
+  })
+  return out
 }
 
 /** The words of a take with those of the stretches heard again in place of the first ones. */

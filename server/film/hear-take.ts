@@ -39,7 +39,7 @@ export async function hearFreeTake(wav: string, listening: Listening = {}): Prom
   const findings = hearFree(words)
   const stretches = doubtful({ words, findings }, duration)
   if (!stretches.length) return { words, findings }
-  const again = withinVoice(voiced, (await recognise(wav, freeLines, { ...listening, again: stretches })).words)
+  const again = withinVoice(voiced, (await recognise(wav, freeLines, { ...listening, only: stretches, second: true })).words)
   return { words, findings: agreedFindings(findings, hearFree(withSecond(words, again, stretches)), []) }
 }
 

@@ -1,5 +1,5 @@
 import type { HeardWord, Hearing } from '@awlbox/core/contracts/heard'
-import { agreed, doubtful, withSecond } from '@awlbox/core/film/second-ear'
+import { agreed, countsIn, doubtful, withSecond } from '@awlbox/core/film/second-ear'
 import type { SpokenLine } from '@awlbox/core/film/spoken'
 import { type Listening, recognise } from '../platform/media/recogniser.ts'
 
@@ -10,9 +10,13 @@ import { type Listening, recognise } from '../platform/media/recogniser.ts'
 export async function hearTwice(wav: string, lines: readonly SpokenLine[], duration: number, judge: (words: readonly HeardWord[], unpronounced: readonly string[]) => Hearing, options: Listening = {}): Promise<Hearing> {
   const share = options.onShare
   const { words, unpronounced } = await recognise(wav, lines, { ...options, ...(share ? { onShare: (x) => share(x * 0.85) } : {}) })
-  const first = judge(words, unpronounced)
+  // Counts are listened to once more by themselves, with next to nothing but numbers to be heard.
+  const counts = countsIn(judge(words, unpronounced), lines)
+  const counted = counts.length ? await recognise(wav, lines.filter((l) => l.numbers), { ...options, only: counts, onShare: () => undefined }) : null
+  const closer = counted ? withSecond(words, counted.words, counts) : words
+  const first = judge(closer, unpronounced)
   const stretches = doubtful(first, duration)
   if (!stretches.length) return first
-  const again = await recognise(wav, lines, { ...options, again: stretches, ...(share ? { onShare: (x) => share(0.85 + x * 0.15) } : {}) })
-  return agreed(first, judge(withSecond(words, again.words, stretches), unpronounced))
+  const again = await recognise(wav, lines, { ...options, only: stretches, second: true, ...(share ? { onShare: (x) => share(0.85 + x * 0.15) } : {}) })
+  return agreed(first, judge(withSecond(closer, again.words, stretches), unpronounced))
 }

@@ -74,8 +74,10 @@ export interface Listening {
   memory?: Memory
   /** Words said otherwise than spelled: word → phones, several ways each. */
   pronunciations?: ReadonlyMap<string, readonly string[]>
-  /** Listen the second way, and only to these stretches (seconds). */
-  again?: readonly Piece[]
+  /** Listen only to these stretches (seconds). */
+  only?: readonly Piece[]
+  /** Listen the second way. */
+  second?: boolean
 }
 
 /** Dictionary and language model for the lines that may be said, as the recogniser's files. */
@@ -125,8 +127,8 @@ export async function recognise(wav: string, lines: readonly SpokenLine[], optio
     await fs.writeFile(path.join(folder, 'words.dict'), dict)
     await fs.writeFile(path.join(folder, 'model.lm'), lm)
     const [span, levels] = [await openWav(wav), await levelsIn(wav)]
-    const pieces = options.again ?? piecesOfSound(levels)
-    const flags = options.again ? [...recognition.flags, ...recognition.secondEar] : [...recognition.flags]
+    const pieces = options.only ?? piecesOfSound(levels)
+    const flags = options.second ? [...recognition.flags, ...recognition.secondEar] : [...recognition.flags]
     const model = createHash('sha256').update(dict).update(lm).update(flags.join(' ')).digest('hex')
     const gain = gainFor(levels)
     const heard: HeardWord[][] = pieces.map(() => [])
