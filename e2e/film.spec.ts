@@ -111,6 +111,21 @@ test('nothing filmed is lost: the connection gone, the tab closed, the camera re
     await expect(kept(third)).toBeHidden()
     await third.close()
   })
+  await test.step('a camera pulled out in the middle of a take: what was filmed until then is a take', async () => {
+    const fourth = await again(context)
+    await fourth.getByRole('button', { name: 'Open the camera' }).click()
+    await fourth.getByRole('button', { name: 'Film this segment' }).click()
+    await expect(fourth.getByText(/Filming 0:0[3-9]/)).toBeVisible()
+    await fourth.getByLabel('What the camera sees').evaluate((v: HTMLVideoElement) => {
+      for (const track of (v.srcObject as MediaStream).getTracks()) {
+        track.stop()
+        track.dispatchEvent(new Event('ended'))
+      }
+    })
+    await expect(fourth.getByRole('alert')).toContainText('unplugged')
+    await expect(fourth.getByRole('article', { name: 'Take 3' })).toContainText(/filmed here · 0:0[2-9]/, { timeout: 90_000 })
+    await fourth.close()
+  })
   await test.step('a camera that is refused leaves the way of bringing clips', async () => {
     const refused = await context.newPage()
     await refused.addInitScript(() => {

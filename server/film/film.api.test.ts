@@ -199,6 +199,18 @@ describe('clips from a phone', () => {
       expect(done.hearing!.findings.filter((f) => f.code === 'line-skipped')).toEqual([])
     }
   })
+  test('HEVC, lying on its side, at a changing rate: upright, whole, at thirty frames a second', async () => {
+    const [lying, clip] = [path.join(dir, 'lying.mov'), path.join(dir, 'phone.mp4')]
+    execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc=s=640x360:r=30:d=4', '-f', 'lavfi', '-i', 'sine=220:d=4', '-vf', "select='not(mod(n,3))+lt(n,40)'", '-vsync', 'vfr', '-c:v', 'libx265', '-preset', 'ultrafast', '-x265-params', 'log-level=error', '-tag:v', 'hvc1', '-pix_fmt', 'yuv420p', '-c:a', 'aac', lying])
+    execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', lying, '-c', 'copy', '-metadata:s:v', 'rotate=90', clip])
+    const id = idOf(await upload(clip, hook.id))
+    await prepare(id)
+    const film = app.blobs.path((await app.db.select().from(takeTable).where(eq(takeTable.id, id)))[0]!.film!)
+    expect(await probe(film)).toMatchObject({ video: { width: 1280, height: 720 }, frames: 120 })
+    // Upright it is a narrow picture in the middle: at the sides lies the plain ground.
+    const [r, g, b] = execFileSync('ffmpeg', ['-v', 'error', '-ss', '1', '-i', film, '-frames:v', '1', '-vf', 'crop=2:2:40:360', '-f', 'rawvideo', '-pix_fmt', 'rgb24', 'pipe:1'])
+    expect([r, g, b].map((x) => Math.abs(x! - 233) < 8)).toEqual([true, true, true])
+  })
   test('a recording straight through is parted where the prompter went on', async () => {
     const id = idOf(await upload(film('straight', ['Hello from here for a while', 'And now something else again']), null))
     await world.teacher.call('PUT', `/api/takes/${id}/marks`, { marks: [{ kind: 'segment', at: 0, segmentId: hook.id }, { kind: 'slip', at: 1 }, { kind: 'segment', at: 2.5, segmentId: show.id }] })
@@ -298,6 +310,11 @@ describe('a job that is broken off', () => {
     expect(after).toBeGreaterThan(pieces)
     await prepare(id)
     expect((await app.db.select().from(heardPieces)).length).toBe(after)
+  })
+  test('the paces heard so far are the teacher’s own, and drive the clock', async () => {
+    const { pace } = (await world.teacher.call('GET', '/api/me')).body as { pace: number | null }
+    expect(pace).toBeGreaterThan(60)
+    expect(pace).toBeLessThan(260)
   })
 })
 

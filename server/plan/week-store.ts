@@ -1,4 +1,4 @@
-import { and, asc, between, desc, eq, gte, sql } from 'drizzle-orm'
+import { and, asc, between, desc, eq, gte, inArray, isNull, sql } from 'drizzle-orm'
 import type { Worked } from '@awlbox/core/next/week'
 import type { Db } from '../platform/db.ts'
 import { children, classes, hearings, lessonRevisions, lessons, takes } from '../platform/schema.ts'
@@ -33,10 +33,10 @@ export async function workDone(db: Db, personId: string): Promise<Worked[]> {
   return [...read('writing', writing.rows), ...read('filming', filming.rows)]
 }
 
-/** The pace of somebody's recorded takes, newest first, in words a minute. */
+/** The pace of somebody's own takes, filmed here or on a phone, newest first, in words a minute. Takes of something else, or judged by captions, say nothing of it. */
 export async function pacesOf(db: Db, teacherId: string): Promise<number[]> {
   const rows = await db.select({ pace: sql<number | null>`(${hearings.hearing}->>'pace')::float` }).from(hearings).innerJoin(takes, eq(takes.id, hearings.takeId)).innerJoin(lessons, eq(lessons.id, takes.lessonId)).innerJoin(classes, eq(classes.id, lessons.classId))
-    .where(and(eq(classes.teacherId, teacherId), eq(takes.source, 'recorded'), gte(takes.seconds, 10))).orderBy(desc(takes.createdAt)).limit(12)
+    .where(and(eq(classes.teacherId, teacherId), inArray(takes.source, ['recorded', 'uploaded']), isNull(takes.captions), sql`${hearings.hearing}->>'note' is null`, gte(takes.seconds, 10))).orderBy(desc(takes.createdAt)).limit(12)
   return rows.flatMap((r) => (r.pace ? [Number(r.pace)] : []))
 }
 
