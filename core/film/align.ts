@@ -5,11 +5,11 @@ import { substitution } from './sounds.ts'
 /**
  * Costs of the alignment. `gap` is paid once a run of extra or missing words, so that a line left out is left out
  * whole. `back` is going back to the start of a line already begun; each line further back costs `backLine` more.
- * Two words said again are worth a jump back, a single echoed word is not. `pause` is for going on within a line after a
- * silence of `paused` seconds: what follows a pause is more likely another line. Counts pause between their numbers.
+ * Two words said again are worth a jump back, a single echoed word is not. `pause` and `longPause` are for going on within a line after a
+ * silence of `paused` and `longPaused` seconds: what follows a pause is more likely another line. Counts pause between their numbers.
  */
-const cost = { gap: 0.12, insert: 0.72, delete: 0.75, back: 1.3, backLine: 0.25, pause: 0.7 } as const
-const paused = 2
+const cost = { gap: 0.12, insert: 0.72, delete: 0.75, back: 1.3, backLine: 0.25, pause: 0.7, longPause: 2.2 } as const
+const [paused, longPaused] = [2, 4]
 /** Lines one can go back over at once: nobody begins again further back without starting the take anew. */
 const linesBack = 3
 
@@ -102,16 +102,18 @@ function leastCost(lines: readonly Followable[], expected: readonly { word: stri
     const via = (p: number): number => p * 2 + (extra[p]! < matched[p]! ? 1 : 0)
     const back = backWays(lines, least)
     let [skipCost, skipFrom] = [Infinity, 0]
-    const afterPause = j > 0 && heard[j]!.start - heard[j - 1]!.end > paused
+    const silence = j > 0 ? heard[j]!.start - heard[j - 1]!.end : 0
+    const pause = silence > longPaused ? cost.longPause : silence > paused ? cost.pause : 0
     for (let p = 0; p < width; p++) {
       // The first word may be extra without any gap having been opened before it.
-      const [stay, more] = [matched[p]! + cost.gap + cost.insert, extra[p]! + cost.insert + (opened && j === 0 ? cost.gap : 0)]
+      const inLine = pause > 0 && p > 0 && p < n && expected[p]!.line === expected[p - 1]!.line && !counts[expected[p]!.line] ? pause : 0
+      const [stay, more] = [matched[p]! + cost.gap + cost.insert + inLine, extra[p]! + inLine + cost.insert + (opened && j === 0 ? cost.gap : 0)]
       nextExtra[p] = Math.min(stay, more)
       extraFrom[row + p] = more < stay ? 1 : 0
       if (p === 0) continue
       const i = p - 1
       // Position q lies within the line of word i once that line's first word is behind it.
-      const across = (q: number): number => (afterPause && !counts[expected[i]!.line] && q > startOf(lines, expected[i]!.line) ? cost.pause : 0)
+      const across = (q: number): number => (pause > 0 && !counts[expected[i]!.line] && q > startOf(lines, expected[i]!.line) ? pause : 0)
       let [c, from] = [least(p - 1) + across(p - 1), via(p - 1)]
       const skipped = skipCost + cost.gap + cost.delete * (p - 1) + across(skipFrom >> 1)
       if (skipped < c) [c, from] = [skipped, skipFrom]

@@ -18,8 +18,8 @@ export const hearing = {
   countGap: 4,
   /** A silence from which on a wait after a question is told. */
   waitTold: 2.5,
-  /** Under this confidence a word may be something else altogether; from `sure` on it is what it says; under `faint` it says nothing. Shares, 0–1. */
-  unsure: 0.3, sure: 0.75, faint: 0.05,
+  /** Under this confidence a word may be something else altogether; from `sure` on it is what it says; under `faint` it says nothing; a number that came out as another is certain from `plainly` on. Shares, 0–1. */
+  unsure: 0.3, sure: 0.75, faint: 0.05, plainly: 0.6,
   /** Words a minute, while speaking, beyond which something is wrong: inside one good film it runs from 60 (counting) to over 200 (asides). */
   slowest: 45, fastest: 260,
 } as const

@@ -44,7 +44,7 @@ export function lineSlips(line: SpokenLine, l: HeardLine, heard: readonly HeardW
     // Words between it and its neighbours that belong to nobody make it somebody else's number.
     const close = beside.every(([x, by]) => x === undefined || x.at === null || x.at === w.at! + by)
     const company = close && neighbours.length > 0 && neighbours.every((x) => x.status === 'said')
-    const certain = !confusable(w.word, h.word) && h.word === heard[w.at]!.word && company && h.confidence >= hearing.unsure
+    const certain = !confusable(w.word, h.word) && h.word === heard[w.at]!.word && company && h.confidence >= hearing.plainly
     return certain || h.confidence >= hearing.faint ? [{ planned: w.word, h, certain, at: k }] : []
   })
   changed.push(...runOn(line, l, heard))

@@ -34,6 +34,7 @@ export function substitution(e: string, h: string): number {
   if (soundsLike(e, h)) return 0.12
   if (confusable(e, h)) return 0.5
   const [ne, nh] = [isNumberWord(e), isNumberWord(h)]
+  if (ne && likeNumber(h) === e) return 0.6
   // "for" where a number belongs is most likely four.
   if (ne && !nh && isNumberWord(inCount(h))) return 1.1
   if (ne && nh) return 1.05
