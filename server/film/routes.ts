@@ -1,5 +1,4 @@
 import type { Router } from 'express'
-import { sql } from 'drizzle-orm'
 import { z } from 'zod'
 import { readCaptions } from '@awlbox/core/film/captions'
 import { Correction, withCorrection } from '@awlbox/core/film/corrections'
@@ -15,7 +14,7 @@ import { personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
 import { sendBlob } from '../platform/send-blob.ts'
 import { hearCaptions, judgeAgain } from './hear-job.ts'
-import { learn, jobsOf, moveTake, pronunciationRows, removeTake, setTake, settingOf, takeById, takesOf, unlearn } from './store.ts'
+import { learn, jobsOf, moveTake, pronunciationRows, removeTake, setTake, settingOf, takeById, takesOf, tellPerson, unlearn } from './store.ts'
 
 export const StandIn = StandInOrder.extend({ segmentId: z.string().max(40) })
 
@@ -123,7 +122,7 @@ export function filmRoutes(router: Router, s: Services): void {
   /** Between a prompter and its remote: only the same person's other devices are told. */
   personRoute(router, s, 'post', '/api/lessons/:lessonId/prompter', PrompterMessage, async ({ person, params, body }) => {
     await mayLesson(s.db, person, params.lessonId!, 'read')
-    await s.db.execute(sql`select pg_notify('awlbox', ${JSON.stringify({ kind: 'prompter', setting: person.settingId, lesson: params.lessonId!, person: person.id, message: body })})`)
+    await tellPerson(s.db, { setting: person.settingId, lesson: params.lessonId!, person: person.id, message: body })
     return { ok: true }
   })
   personRoute(router, s, 'delete', '/api/takes/:takeId', null, async ({ person, params }) => {

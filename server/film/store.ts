@@ -83,6 +83,9 @@ export async function settingOf(db: Db, lessonId: string): Promise<string> {
   const [row] = await db.select({ id: classes.settingId }).from(lessons).innerJoin(classes, eq(classes.id, lessons.classId)).where(eq(lessons.id, lessonId)).limit(1)
   return row!.id
 }
+/** Tells the other devices of one person something about a lesson; nobody else's are told. */
+export const tellPerson = (db: Db, told: { setting: string; lesson: string; person: string; message: unknown }) =>
+  db.execute(sql`select pg_notify('awlbox', ${JSON.stringify({ kind: 'prompter', ...told })})`)
 /** Whether work for a subject is waiting or under way. */
 export async function isAtWork(db: Db, subject: string): Promise<boolean> {
   const [row] = await db.select({ id: jobs.id }).from(jobs).where(and(eq(jobs.subject, subject), sql`${jobs.status} in ('queued', 'running')`)).limit(1)
