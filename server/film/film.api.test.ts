@@ -349,7 +349,7 @@ describe('before and while filming', () => {
     await world.teacher.call('POST', `${L()}/prompter`, { to: 'prompter', act: 'next' })
     await until('it has arrived', () => Promise.resolve(mine.text().includes('"act":"next"')))
     // A change that both are told of comes after it: had the message been for both, it would be there.
-    await world.teacher.call('PUT', `/api/takes/${(await takes())[0]!.id}/marks`, { marks: [] })
+    await upload(film('remote', ['a film of its own']))
     await until('both heard of the change', () => Promise.resolve(other.text().includes('"kind":"takes"')))
     expect(other.text()).not.toContain('prompter')
     expect((await world.stranger.call('POST', `${L()}/prompter`, { to: 'prompter', act: 'next' })).status).toBe(404)
