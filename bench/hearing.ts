@@ -9,12 +9,13 @@ import { habits, type Slip, slips, type StandInVoice, standInVoices } from '@awl
 import { aimOf } from '@awlbox/core/plan/aim'
 import { findExamples } from '@awlbox/core/plan/examples'
 import { fromTemplate } from '@awlbox/core/script/template/lesson'
+import { wavOf } from '@awlbox/core/film/wav'
 import { hearTake } from '../server/film/hear-take.ts'
 import { labelledTake, type LabelledTake } from '../standins/camera/labelled.ts'
 import { codesFor } from '../standins/camera/slips.ts'
 import { planTake } from '../standins/camera/takes.ts'
 import { soundOf } from '../standins/voice/beats.ts'
-import { speechRate, toWav } from '../standins/voice/speak.ts'
+import { speechRate } from '../standins/voice/speak.ts'
 
 /**
  * Precision and recall per kind of slip over labelled takes: node --import tsx bench/hearing.ts [takes] [first seed].
@@ -65,7 +66,7 @@ async function one(i: number): Promise<void> {
   const wanted = [...slips, null][i % (slips.length + 1)] ?? null
   const take = await labelledTake(first + i, wanted)
   const wav = path.join(folder, `${i}.wav`)
-  fs.writeFileSync(wav, toWav(take.samples))
+  fs.writeFileSync(wav, wavOf(take.samples, speechRate))
   const begun = performance.now()
   const duration = take.samples.length / speechRate
   const hearing = await hearTake(wav, take.segment, { style: defaultHouseStyle, age: take.lesson.age })
@@ -118,7 +119,7 @@ async function tenMinutes(voice: StandInVoice): Promise<void> {
     const { samples } = await soundOf(planTake(whole, 'whole', defaultHouseStyle, [], { seed: first, habits: [...habits] }).beats, voice, { room: 'quiet kitchen', seed: first, slowness: 1.25 })
     if (samples.length / speechRate < 600 && i < 4) continue
     const wav = path.join(folder, 'ten.wav')
-    fs.writeFileSync(wav, toWav(samples))
+    fs.writeFileSync(wav, wavOf(samples, speechRate))
     const begun = performance.now()
     const h = await hearTake(wav, whole.segments[0]!, { style: defaultHouseStyle, age: 5 })
     const free = h.findings.filter((f) => !plainCodes.has(f.code))

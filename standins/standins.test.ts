@@ -2,6 +2,7 @@ import sharp from 'sharp'
 import { describe, expect, test } from 'vitest'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import { readPhoto } from '@awlbox/core/look/photo/read'
+import { wavOf } from '@awlbox/core/film/wav'
 import { findExamples } from '@awlbox/core/plan/examples'
 import { aimOf } from '@awlbox/core/plan/aim'
 import { fromTemplate } from '@awlbox/core/script/template/lesson'
@@ -11,7 +12,7 @@ import { CannotSlip } from './camera/slips.ts'
 import { type Beat, planTake } from './camera/takes.ts'
 import { soundOf } from './voice/beats.ts'
 import { standInPhoto } from './homes/photo.ts'
-import { speak, speechRate, toWav } from './voice/speak.ts'
+import { speak, speechRate } from './voice/speak.ts'
 
 const aim = aimOf({ structure: 'parts', upTo: 7, count: 3 })
 const found = findExamples(aim, { zero: false, seed: 1 })
@@ -88,7 +89,7 @@ describe('the stand-in voice', () => {
     expect(Math.max(...samples.subarray(0, 20_000))).toBeGreaterThan(2000)
   })
   test('a WAV carries its own length', () => {
-    const wav = toWav(new Int16Array(160))
+    const wav = Buffer.from(wavOf(new Int16Array(160), speechRate))
     expect([wav.toString('latin1', 0, 4), wav.readUInt32LE(24), wav.readUInt32LE(40)]).toEqual(['RIFF', speechRate, 320])
   })
 })

@@ -117,8 +117,7 @@ export function withoutEcho(said: readonly Said[]): readonly Said[] {
  * number heard as two is one. `stepId` goes into the findings; `timed` says that words have times of their own, so that
  * a gap in the beat can speak for a number that was not heard.
  */
-export function countSlips(planned: readonly number[], heardNumbers: readonly Said[], stepId: string | null, timed = true): HeardFinding[] {
-  const said = withoutEcho(heardNumbers)
+export function countSlips(planned: readonly number[], said: readonly Said[], stepId: string | null, timed = true): HeardFinding[] {
   if (!said.length) return []
   const beat = beatOf(said)
   const ops = compare(planned, said)

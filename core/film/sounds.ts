@@ -15,7 +15,7 @@ export const inCount = (word: string): string => asCounted[word] ?? word
 /** What lone numbers are misheard as, by rhyme: a guess, where a count has a place for the number. */
 const rhymes: Readonly<Record<string, string>> = {
   you: 'two', few: 'two', do: 'two', due: 'two', use: 'two', see: 'three', be: 'three', he: 'three', me: 'three', or: 'four', more: 'four', door: 'four', line: 'nine', mine: 'nine', fine: 'nine', nice: 'nine',
-  hate: 'eight', late: 'eight', great: 'eight', eat: 'eight', five: 'five', find: 'five', drive: 'five', when: 'ten', then: 'ten', men: 'ten', run: 'one', want: 'one', on: 'one', once: 'one', heaven: 'seven', even: 'seven', sick: 'six', sit: 'six', fix: 'six', mix: 'six', share: 'six', should: 'six', she: 'six', sure: 'six', "it's": 'six', why: 'nine', mind: 'nine',
+  hate: 'eight', late: 'eight', great: 'eight', eat: 'eight', find: 'five', drive: 'five', when: 'ten', then: 'ten', men: 'ten', run: 'one', want: 'one', on: 'one', once: 'one', heaven: 'seven', even: 'seven', sick: 'six', sit: 'six', fix: 'six', mix: 'six', share: 'six', should: 'six', she: 'six', sure: 'six', "it's": 'six', why: 'nine', mind: 'nine',
 }
 export const likeNumber = (word: string): string | null => rhymes[word] ?? null
 

@@ -3,6 +3,7 @@ import { JobProblem, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
 import { lessonById } from '../plan/store.ts'
 import { houseStyleOf } from '../people/setting.ts'
+import { prepareLater } from './prepare-later.ts'
 import { addTake } from './store.ts'
 
 /** Has the camera at AWLBOX_CAMERA film a segment by itself; what it sends is a take like any other. */
@@ -20,5 +21,5 @@ export async function filmSegment(s: Services, { job, signal, progress }: Work):
   await progress('keeping the film', 0.9)
   const original = await s.blobs.put(s.db, Buffer.from(await response.arrayBuffer()), 'video/mp4')
   const takeId = await addTake(s.db, { lessonId: job.lessonId, segmentId: job.subject, source: 'stand-in', original })
-  await s.queue.add({ kind: 'take', settingId: job.settingId, lessonId: job.lessonId, subject: takeId, data: { segmentId: job.subject } })
+  await prepareLater(s, job.settingId, { id: takeId, lessonId: job.lessonId, segmentId: job.subject })
 }

@@ -25,21 +25,23 @@ export interface HearTakeOptions extends Listening {
 export async function hearTake(wav: string, segment: Segment, { style, age, corrections = [], ...listening }: HearTakeOptions): Promise<Hearing> {
   const span = await openWav(wav)
   const duration = span.bytes / 2 / span.rate
-  const voiced = voicedIn(await levelsIn(wav))
+  const levels = await levelsIn(wav)
+  const voiced = voicedIn(levels)
   const claps = segment.steps.some((s) => s.verb === 'sound' && readClaps(s.text)) ? await clapsIn(wav) : null
-  return hearTwice(wav, spokenLines(segment, style), duration, (words, unpronounced) => hear(segment, corrected(words, corrections), duration, { style, age, unpronounced, claps, voiced }), listening)
+  return hearTwice(wav, spokenLines(segment, style), duration, (words, unpronounced) => hear(segment, corrected(words, corrections), duration, { style, age, unpronounced, claps, voiced }), { ...listening, levels })
 }
 
 /** Hears a 16 kHz mono WAV with no script: the words, and what they say of counts and sums. */
 export async function hearFreeTake(wav: string, listening: Listening = {}): Promise<{ words: HeardWord[]; findings: HeardFinding[] }> {
   const span = await openWav(wav)
   const duration = span.bytes / 2 / span.rate
-  const voiced = voicedIn(await levelsIn(wav))
-  const words = withinVoice(voiced, (await recognise(wav, freeLines, listening)).words)
+  const levels = await levelsIn(wav)
+  const voiced = voicedIn(levels)
+  const words = withinVoice(voiced, (await recognise(wav, freeLines, { ...listening, levels })).words)
   const findings = hearFree(words)
   const stretches = doubtful({ words, findings }, duration)
   if (!stretches.length) return { words, findings }
-  const again = withinVoice(voiced, (await recognise(wav, freeLines, { ...listening, only: stretches, second: true })).words)
+  const again = withinVoice(voiced, (await recognise(wav, freeLines, { ...listening, levels, only: stretches, second: true })).words)
   return { words, findings: agreedFindings(findings, hearFree(withSecond(words, again, stretches)), []) }
 }
 

@@ -22,7 +22,8 @@ export async function prepareTake(s: Services, work: Work): Promise<void> {
   const take = await takeById(s.db, work.job.subject)
   if (!take) return
   await inFolder('take', async (folder) => {
-    if (!take.film) await makePlayable(s, take, folder, work)
+    const wav = path.join(folder, 'sound.wav')
+    if (!take.film) await makePlayable(s, take, folder, wav, work)
     let ready = (await takeById(s.db, take.id))!
     if (!ready.hasSound) {
       await work.progress(ready.segmentId ? 'no sound to hear' : 'no sound to sort it by', 1)
@@ -35,9 +36,9 @@ export async function prepareTake(s: Services, work: Work): Promise<void> {
     }
     const lesson = await lessonById(s.db, ready.lessonId)
     if (!lesson) throw new JobProblem('Its lesson is gone. The take is kept.')
-    const wav = path.join(folder, 'hear.wav')
     await work.progress('listening', 0.5)
-    await toSpeechWav(s.blobs.path(ready.film!), wav, { signal: work.signal })
+    // A job begun again finds the film made and its sound gone.
+    if (take.film) await toSpeechWav(s.blobs.path(take.film), wav, { signal: work.signal })
     if (!ready.segmentId) {
       await sortTake(s, ready, lesson, wav, work)
       ready = (await takeById(s.db, take.id)) ?? ready
@@ -50,7 +51,7 @@ export async function prepareTake(s: Services, work: Work): Promise<void> {
 }
 
 /** Browser recordings say no length, phone clips lie on their side and change their rate: written out, all takes are alike. */
-async function makePlayable(s: Services, take: TakeRow, folder: string, { signal, progress }: Work): Promise<void> {
+async function makePlayable(s: Services, take: TakeRow, folder: string, wav: string, { signal, progress }: Work): Promise<void> {
   const source = s.blobs.path(take.original)
   const p = await probe(source)
   if (!p) {
@@ -66,7 +67,6 @@ async function makePlayable(s: Services, take: TakeRow, folder: string, { signal
   // The length that counts is the picture's, in whole frames: sound may run a moment longer.
   const seconds = made?.frames ? made.frames / framesPerSecond : (made?.seconds ?? p.seconds)
   const sha = await s.blobs.put(s.db, { file: film }, 'video/mp4')
-  const wav = path.join(folder, 'sound.wav')
   await toSpeechWav(film, wav, { signal })
   await setTake(s.db, take.id, { film: sha, seconds, hasSound: p.audio, sound, peaks: await peaksIn(wav), status: 'ready' })
 }

@@ -5,6 +5,7 @@ import { Correction, withCorrection } from '@awlbox/core/film/corrections'
 import { taught } from '@awlbox/core/film/pronounce'
 import { TakeMarks } from '@awlbox/core/contracts/take'
 import { StandInOrder } from '@awlbox/core/contracts/stand-in'
+import type { Person } from '../platform/actor.ts'
 import { mayJob, mayLesson, mayTake } from '../platform/access.ts'
 import { config } from '../platform/config.ts'
 import { notFound, Problem } from '../platform/problem.ts'
@@ -13,6 +14,7 @@ import { lessonById } from '../plan/store.ts'
 import { personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
 import { sendBlob } from '../platform/send-blob.ts'
+import { prepareLater } from './prepare-later.ts'
 import { hearCaptions, judgeAgain } from './hear-job.ts'
 import { learn, jobsOf, moveTake, pronunciationRows, removeTake, setTake, settingOf, takeById, takesOf, tellPerson, unlearn } from './store.ts'
 
@@ -30,6 +32,12 @@ export const PrompterMessage = z.discriminatedUnion('to', [
 ])
 
 export function filmRoutes(router: Router, s: Services): void {
+  /** A take this person may change, with its lesson. */
+  const changing = async (person: Person, takeId: string) => {
+    await mayTake(s.db, person, takeId, 'change')
+    const take = (await takeById(s.db, takeId))!
+    return { take, lesson: (await lessonById(s.db, take.lessonId))! }
+  }
   personRoute(router, s, 'get', '/api/lessons/:lessonId/takes', null, async ({ person, params }) => {
     await mayLesson(s.db, person, params.lessonId!, 'read')
     return { items: await takesOf(s.db, params.lessonId!) }
@@ -54,18 +62,15 @@ export function filmRoutes(router: Router, s: Services): void {
     res.end(take.peaks)
   })
   personRoute(router, s, 'post', '/api/takes/:takeId/hear', null, async ({ person, params }) => {
-    await mayTake(s.db, person, params.takeId!, 'change')
-    const take = (await takeById(s.db, params.takeId!))!
-    return { job: (await s.queue.add({ kind: 'take', settingId: await settingOf(s.db, take.lessonId), lessonId: take.lessonId, subject: take.id, data: { segmentId: take.segmentId } })).id }
+    const { take, lesson } = await changing(person, params.takeId!)
+    return { job: await prepareLater(s, lesson.settingId, take) }
   })
   personRoute(router, s, 'put', '/api/takes/:takeId/segment', Move, async ({ person, params, body }) => {
-    await mayTake(s.db, person, params.takeId!, 'change')
-    const take = (await takeById(s.db, params.takeId!))!
-    const lesson = (await lessonById(s.db, take.lessonId))!
+    const { take, lesson } = await changing(person, params.takeId!)
     const segment = lesson.doc.segments.find((x) => x.id === body.segmentId && x.audience === 'children')
     if (!segment) throw new Problem(409, 'Segment gone', 'This segment is no longer in the lesson. The clip stays where it is.')
     await moveTake(s.db, take, segment.id, { reason: 'Put there by hand.', matches: take.sorting?.matches ?? [], byHand: true })
-    return { job: (await s.queue.add({ kind: 'take', settingId: lesson.settingId, lessonId: take.lessonId, subject: take.id, data: { segmentId: segment.id } })).id }
+    return { job: await prepareLater(s, lesson.settingId, { ...take, segmentId: segment.id }) }
   })
   personRoute(router, s, 'put', '/api/takes/:takeId/marks', Marks, async ({ person, params, body }) => {
     await mayTake(s.db, person, params.takeId!, 'change')
@@ -73,15 +78,13 @@ export function filmRoutes(router: Router, s: Services): void {
     return { ok: true }
   })
   personRoute(router, s, 'post', '/api/takes/:takeId/corrections', Correct, async ({ person, params, body }) => {
-    await mayTake(s.db, person, params.takeId!, 'change')
-    const take = (await takeById(s.db, params.takeId!))!
-    const lesson = (await lessonById(s.db, take.lessonId))!
+    const { take, lesson } = await changing(person, params.takeId!)
     if (take.segmentId === null) throw new Problem(409, 'Not sorted', 'Give the clip to a segment first.')
     if ('takeBack' in body) {
       const corrections = take.corrections.filter((c) => Math.abs(c.from - body.takeBack) > 0.01)
       await setTake(s.db, take.id, { corrections })
       // The words the recogniser gave are gone from the hearing: it listens again, from what it remembers.
-      await s.queue.add({ kind: 'take', settingId: lesson.settingId, lessonId: take.lessonId, subject: take.id, data: { segmentId: take.segmentId } })
+      await prepareLater(s, lesson.settingId, take)
       return { hearing: null }
     }
     const corrections = withCorrection(take.corrections, body)
@@ -92,8 +95,7 @@ export function filmRoutes(router: Router, s: Services): void {
     return { hearing: await judgeAgain(s, { ...take, corrections }, lesson) }
   })
   personRoute(router, s, 'post', '/api/takes/:takeId/captions', Captions, async ({ person, params, body }) => {
-    await mayTake(s.db, person, params.takeId!, 'change')
-    const take = (await takeById(s.db, params.takeId!))!
+    const { take, lesson } = await changing(person, params.takeId!)
     try {
       readCaptions(body.text)
     } catch (error) {
@@ -101,13 +103,12 @@ export function filmRoutes(router: Router, s: Services): void {
     }
     if (take.segmentId === null) throw new Problem(409, 'Not sorted', 'Give the clip to a segment first; then bring its captions.')
     await setTake(s.db, take.id, { captions: body.text, problem: null })
-    return { hearing: await hearCaptions(s, { ...take, captions: body.text }, (await lessonById(s.db, take.lessonId))!) }
+    return { hearing: await hearCaptions(s, { ...take, captions: body.text }, lesson) }
   })
   personRoute(router, s, 'delete', '/api/takes/:takeId/captions', null, async ({ person, params }) => {
-    await mayTake(s.db, person, params.takeId!, 'change')
-    const take = (await takeById(s.db, params.takeId!))!
+    const { take, lesson } = await changing(person, params.takeId!)
     await setTake(s.db, take.id, { captions: null })
-    await s.queue.add({ kind: 'take', settingId: await settingOf(s.db, take.lessonId), lessonId: take.lessonId, subject: take.id, data: { segmentId: take.segmentId } })
+    await prepareLater(s, lesson.settingId, take)
     return { ok: true }
   })
   personRoute(router, s, 'get', '/api/lessons/:lessonId/pronunciations', null, async ({ person, params }) => {

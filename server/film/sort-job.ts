@@ -6,6 +6,7 @@ import { recognise } from '../platform/media/recogniser.ts'
 import type { Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
 import { houseStyleOf } from '../people/setting.ts'
+import { prepareLater } from './prepare-later.ts'
 import { heardBefore } from './heard-pieces.ts'
 import { addTake, isAtWork, moveTake, partsOf, pronunciationsOf, removeTake, setTake, type TakeRow } from './store.ts'
 
@@ -47,7 +48,7 @@ async function part(s: Services, settingId: string, take: TakeRow, parts: readon
     const known = there.find((t) => t.part && Math.abs(t.part.from - p.from) < 0.01 && t.id !== take.id)
     const marks = take.marks.filter((m) => m.kind !== 'segment' && m.at >= p.from && m.at < p.to).map((m) => ({ ...m, at: m.at - p.from }))
     const id = known?.id ?? (await addTake(s.db, { lessonId: take.lessonId, segmentId: p.segmentId, source: take.source, original: take.original, name: take.name, part: { from: p.from, to: p.to }, sorting: { reason, matches: take.sorting?.matches ?? [], byHand: false }, marks }))
-    if (known?.status !== 'ready' && !(await isAtWork(s.db, id))) await s.queue.add({ kind: 'take', settingId, lessonId: take.lessonId, subject: id, data: { segmentId: p.segmentId } })
+    if (known?.status !== 'ready' && !(await isAtWork(s.db, id))) await prepareLater(s, settingId, { id, lessonId: take.lessonId, segmentId: p.segmentId })
   }
   await removeTake(s.db, take.id)
 }

@@ -14,6 +14,7 @@ import { Problem } from '../platform/problem.ts'
 import { routeList } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
 import { lessonById } from '../plan/store.ts'
+import { prepareLater } from './prepare-later.ts'
 import { addOnce } from './store.ts'
 
 const refuse = (status: number, title: string, detail: string) => ({ status_code: status, body: JSON.stringify({ type: 'about:blank', title, status, detail }) })
@@ -66,7 +67,7 @@ export function uploadRoutes(router: Router, s: Services): void {
         const { takeId, known } = await addOnce(s.db, { lessonId: lessonId!, segmentId: segmentId || null, source: source === 'recorded' ? 'recorded' : 'uploaded', original, name: filename?.slice(0, 200) || null })
         if (known) return { headers: { 'Awlbox-Take': takeId, 'Awlbox-Known': '1' } }
         const lesson = await lessonById(s.db, lessonId!)
-        await s.queue.add({ kind: 'take', settingId: lesson!.settingId, lessonId: lessonId!, subject: takeId, data: { segmentId: segmentId || null } })
+        await prepareLater(s, lesson!.settingId, { id: takeId, lessonId: lessonId!, segmentId: segmentId || null })
         return { headers: { 'Awlbox-Take': takeId, 'Awlbox-Known': '0' } }
       } finally {
         await store.remove(upload.id).catch(() => undefined)

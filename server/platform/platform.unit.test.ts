@@ -2,10 +2,10 @@ import fs from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import { afterAll, describe, expect, test } from 'vitest'
+import { wavOf } from '@awlbox/core/film/wav'
 import { peaksIn, peaksPerSecond } from '../film/peaks.ts'
 import { framesOf, segmentKey } from '../cut/render.ts'
 import { forLog } from './log.ts'
-import { wavOf } from './media/wav.ts'
 import { isDbAway } from './problem.ts'
 import { hashToken, homeToken, newSessionToken } from './tokens.ts'
 
@@ -41,7 +41,7 @@ describe('a database that is away', () => {
 describe('waveforms', () => {
   const dir = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-wav-'))
   afterAll(() => fs.rmSync(dir, { recursive: true, force: true }))
-  const file = (content: Buffer): string => {
+  const file = (content: Uint8Array): string => {
     const at = path.join(dir, 'a.wav')
     fs.writeFileSync(at, content)
     return at

@@ -9,8 +9,9 @@ import type { StandInRoom, StandInVoice } from '@awlbox/core/contracts/stand-in'
 import { tableHeight, tableWidth } from '@awlbox/core/script/table/drawing/paper'
 import { drawTable, shapeText } from '@awlbox/core/script/table/drawing/table'
 import type { TableState } from '@awlbox/core/script/table/state'
+import { wavOf } from '@awlbox/core/film/wav'
 import { soundOf } from '../voice/beats.ts'
-import { speechRate, toWav } from '../voice/speak.ts'
+import { speechRate } from '../voice/speak.ts'
 import type { Beat } from './takes.ts'
 
 const exec = promisify(execFile)
@@ -33,7 +34,7 @@ export async function filmBeats(beats: readonly Beat[], voice: StandInVoice, roo
   const folder = await mkdtemp(path.join(os.tmpdir(), 'awlbox-camera-'))
   try {
     const { samples, shots } = await soundOf(beats, voice, { room })
-    await writeFile(path.join(folder, 'sound.wav'), toWav(samples))
+    await writeFile(path.join(folder, 'sound.wav'), wavOf(samples, speechRate))
     const pictures = new Map<TableState, string>()
     const list: string[] = []
     for (const shot of shots) {

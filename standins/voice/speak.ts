@@ -38,21 +38,3 @@ function trim(s: Int16Array): Int16Array {
   const pad = Math.round(speechRate * 0.04)
   return s.slice(Math.max(0, a - pad), Math.min(s.length, b + pad))
 }
-
-/** A WAV file of 16-bit mono samples. */
-export function toWav(samples: Int16Array): Buffer {
-  const head = Buffer.alloc(44)
-  head.write('RIFF', 0)
-  head.writeUInt32LE(36 + samples.length * 2, 4)
-  head.write('WAVEfmt ', 8)
-  head.writeUInt32LE(16, 16)
-  head.writeUInt16LE(1, 20)
-  head.writeUInt16LE(1, 22)
-  head.writeUInt32LE(speechRate, 24)
-  head.writeUInt32LE(speechRate * 2, 28)
-  head.writeUInt16LE(2, 32)
-  head.writeUInt16LE(16, 34)
-  head.write('data', 36)
-  head.writeUInt32LE(samples.length * 2, 40)
-  return Buffer.concat([head, Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength)])
-}

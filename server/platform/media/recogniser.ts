@@ -2,13 +2,14 @@ import { createHash } from 'node:crypto'
 import fs from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
-import { gainFor, levelsOf, type Piece, piecesOfSound } from '@awlbox/core/film/chunks'
+import { gainFor, levelsOf, levelsPerSecond, type Piece, piecesOfSound } from '@awlbox/core/film/chunks'
 import type { HeardWord } from '@awlbox/core/contracts/heard'
 import { arpaModel, vocabularyOf } from '@awlbox/core/film/language-model'
 import { pronounce } from '@awlbox/core/film/pronounce'
 import type { SpokenLine } from '@awlbox/core/film/spoken'
+import { wavOf } from '@awlbox/core/film/wav'
 import { run } from './run.ts'
-import { eachBlock, openWav, readSamples, type WavSpan, wavOf } from './wav.ts'
+import { eachBlock, openWav, readSamples, type WavSpan } from './wav.ts'
 
 /**
  * Everything about speech recognition that can be set, in one place. `model` is Debian's US English acoustic model;
@@ -76,6 +77,8 @@ export interface Listening {
   pronunciations?: ReadonlyMap<string, readonly string[]>
   /** Listen only to these stretches (seconds). */
   only?: readonly Piece[]
+  /** Loudness of the WAV, where it is known already. */
+  levels?: ArrayLike<number>
   /** Listen the second way. */
   second?: boolean
 }
@@ -100,14 +103,8 @@ async function modelFor(lines: readonly SpokenLine[], own: ReadonlyMap<string, r
 /** Loudness of a 16 kHz mono WAV, a hundred values a second. */
 export async function levelsIn(wav: string): Promise<Float32Array> {
   const span = await openWav(wav)
-  const parts: Float32Array[] = []
-  await eachBlock(wav, span, 30, (samples) => void parts.push(levelsOf(samples, span.rate)))
-  const out = new Float32Array(parts.reduce((s, p) => s + p.length, 0))
-  let at = 0
-  for (const p of parts) {
-    out.set(p, at)
-    at += p.length
-  }
+  const out = new Float32Array(Math.floor((span.bytes / 2 / span.rate) * levelsPerSecond))
+  await eachBlock(wav, span, 30, (samples, from) => out.set(levelsOf(samples, span.rate).subarray(0, out.length - Math.round((from / span.rate) * levelsPerSecond)), Math.round((from / span.rate) * levelsPerSecond)))
   return out
 }
 
@@ -126,7 +123,7 @@ export async function recognise(wav: string, lines: readonly SpokenLine[], optio
   try {
     await fs.writeFile(path.join(folder, 'words.dict'), dict)
     await fs.writeFile(path.join(folder, 'model.lm'), lm)
-    const [span, levels] = [await openWav(wav), await levelsIn(wav)]
+    const [span, levels] = [await openWav(wav), options.levels ?? (await levelsIn(wav))]
     const pieces = options.only ?? piecesOfSound(levels)
     const flags = options.second ? [...recognition.flags, ...recognition.secondEar] : [...recognition.flags]
     const model = createHash('sha256').update(dict).update(lm).update(flags.join(' ')).digest('hex')

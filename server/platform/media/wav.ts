@@ -53,21 +53,3 @@ export async function eachBlock(file: string, wav: WavSpan, seconds: number, tel
   const block = Math.round(wav.rate * seconds)
   for (let at = 0; at < wav.bytes / 2; at += block) tell(await readSamples(file, wav, at, at + block), at)
 }
-
-/** A mono 16-bit WAV file of samples. */
-export function wavOf(samples: Int16Array, rate: number): Buffer {
-  const head = Buffer.alloc(44)
-  head.write('RIFF', 0)
-  head.writeUInt32LE(36 + samples.length * 2, 4)
-  head.write('WAVEfmt ', 8)
-  head.writeUInt32LE(16, 16)
-  head.writeUInt16LE(1, 20)
-  head.writeUInt16LE(1, 22)
-  head.writeUInt32LE(rate, 24)
-  head.writeUInt32LE(rate * 2, 28)
-  head.writeUInt16LE(2, 32)
-  head.writeUInt16LE(16, 34)
-  head.write('data', 36)
-  head.writeUInt32LE(samples.length * 2, 40)
-  return Buffer.concat([head, Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength)])
-}
