@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { HeardWord } from '../contracts/heard.ts'
+import type { HeardFinding, HeardLine, HeardWord, Hearing } from '../contracts/heard.ts'
 import { spokenWordsOf } from './spoken.ts'
 
 /** What a person typed for a stretch of a take that was recognised wrong. Seconds; `said` is empty where nothing was said. */
@@ -21,3 +21,23 @@ export function corrected(words: readonly HeardWord[], corrections: readonly Cor
 /** Adds a correction to those there are; one for the same stretch is replaced, and those within it are taken up by it. */
 export const withCorrection = (all: readonly Correction[], c: Correction): Correction[] =>
   [...all.filter((x) => x.from < c.from - 0.01 || x.to > c.to + 0.01), c].sort((a, b) => a.from - b.from)
+
+/** Heard words from the first to the last that were matched in a line, with whatever lies between them; null where none was. */
+export function heardIn(h: Pick<Hearing, 'words'>, l: HeardLine): { from: number; to: number; words: string } | null {
+  const ats = l.words.flatMap((w) => (w.at === null ? [] : [w.at]))
+  if (!ats.length) return null
+  const words = h.words.slice(Math.min(...ats), Math.max(...ats) + 1)
+  return { from: words[0]!.start, to: words.at(-1)!.end, words: words.map((w) => w.word).join(' ') }
+}
+
+/** Seconds an unheard line is taken to last: a little for each word. */
+const lasting = (words: number): number => 0.35 * words + 0.3
+
+/** The correction that says a finding's line was said as written; null where the finding belongs to no spoken line. */
+export function saidAsWritten(h: Pick<Hearing, 'words' | 'lines'>, f: HeardFinding): Correction | null {
+  const line = h.lines.find((l) => l.stepId === f.stepId)
+  if (!line) return null
+  const heard = f.code === 'line-skipped' ? null : heardIn(h, line)
+  const [from, to] = heard ? [heard.from, heard.to] : [f.start + 0.05, Math.min(f.end - 0.05, f.start + lasting(line.words.length))]
+  return { from, to: Math.max(from + 0.1, to), heard: heard?.words ?? '', said: line.words.map((w) => w.word).join(' ') }
+}

@@ -18,6 +18,8 @@ export interface HearOptions {
   age?: number
   /** Script words the recogniser could not listen for: not hearing them says nothing. */
   unpronounced?: readonly string[]
+  /** Nothing in it can be certain: telephone sound. */
+  unsure?: boolean
   /** Where anything sounds, from `voicedIn`: tells what was not said from what was not understood. */
   voiced?: readonly Piece[]
   /** When claps and taps were heard, in seconds; null where nobody listened for them. */
@@ -51,6 +53,7 @@ export function hear(segment: Segment, words: readonly HeardWord[], duration: nu
   if (pace !== null && (pace > hearing.fastest || pace < hearing.slowest))
     findings.push({ code: 'pace', start: 0, end: duration, stepId: null, expected: `${hearing.slowest}–${hearing.fastest}`, heard: String(Math.round(pace)), certain: true, message: `Spoken at ${Math.round(pace)} words a minute.` })
   findings.sort((a, b) => a.start - b.start)
+  if (options.unsure) for (const f of findings) f.certain = false
   const drops = [...tries.drops, ...gaps.drops].sort((a, b) => a.from - b.from)
   return { words: heard, lines: perLine, findings, drops, pace, quality: qualityOf(findings), unpronounced: [...unpronounced], claps: options.claps ? [...options.claps] : null, voiced: [...voiced] }
 }

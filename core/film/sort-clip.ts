@@ -1,6 +1,7 @@
 import type { HeardWord } from '../contracts/heard.ts'
 import { type HouseStyle, defaultHouseStyle } from '../contracts/house-style.ts'
 import type { Segment } from '../contracts/lesson.ts'
+import type { TakeMark } from '../contracts/take.ts'
 import { follow } from './align.ts'
 import { inCount, soundsLike } from './sounds.ts'
 import { spokenLines, type SpokenLine } from './spoken.ts'
@@ -102,4 +103,10 @@ function partsOf(segments: readonly { id: string; lines: readonly SpokenLine[] }
     from: i === 0 ? 0 : Math.max(0, (spans[i - 1]!.last + s.first) / 2),
     to: i === spans.length - 1 ? duration : (s.last + spans[i + 1]!.first) / 2,
   }))
+}
+
+/** The stretches between the marks at which the prompter went on to a segment; those under two seconds were only passed through. */
+export function partsFromMarks(marks: readonly TakeMark[], seconds: number): Sorted['parts'] {
+  const begins = marks.filter((m) => m.kind === 'segment').sort((a, b) => a.at - b.at)
+  return begins.map((m, i) => ({ segmentId: m.segmentId, from: i === 0 ? 0 : m.at, to: begins[i + 1]?.at ?? seconds })).filter((p) => p.to - p.from > 2)
 }

@@ -1,9 +1,10 @@
 import fs from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
-import { type HeardFinding, type HeardLine, type HeardWord, type Hearing, plainCodes } from '@awlbox/core/contracts/heard'
+import { type HeardLine, type HeardWord, type Hearing, plainCodes } from '@awlbox/core/contracts/heard'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
+import { isTelephone } from '@awlbox/core/film/channels'
 import { captionWords, readCaptions } from '@awlbox/core/film/captions'
 import { hearFree } from '@awlbox/core/film/free'
 import { hear } from '@awlbox/core/film/heard'
@@ -13,7 +14,7 @@ import { spokenLines } from '@awlbox/core/film/spoken'
 import { hearFreeTake, hearTake } from '../film/hear-take.ts'
 import { probe, toSpeechWav } from '../platform/media/ffmpeg.ts'
 import { NoRecogniser, recognise } from '../platform/media/recogniser.ts'
-import { isTelephone, soundCheck } from '../platform/media/sound-check.ts'
+import { soundCheck } from '../platform/media/sound-check.ts'
 import { BadInput, type Printed, readFile, readLesson } from './printed.ts'
 
 /** `listen LESSON TAKE`, `listen --free TAKE`, either with `--segment TITLE|ID`: words, alignment, findings. */
@@ -38,7 +39,7 @@ async function listenFreely(file: string): Promise<Printed> {
     return print({ words, lines: [], findings: hearFree(words) })
   }
   const { words, findings, telephone } = await withSound(file, async (wav, telephone) => ({ ...(await hearFreeTake(wav)), telephone }))
-  return print({ words, lines: [], findings: doubted(telephone, findings), ...(telephone ? { note: phone } : {}) })
+  return print({ words, lines: [], findings: findings.map((f) => (telephone ? { ...f, certain: false } : f)), ...(telephone ? { note: phone } : {}) })
 }
 
 async function listenTo(lesson: Lesson, segmentName: string | null, file: string): Promise<Printed> {
@@ -59,14 +60,13 @@ async function listenTo(lesson: Lesson, segmentName: string | null, file: string
   }
   return withSound(file, async (wav, telephone, seconds) => {
     const segment = named.length === 1 ? named[0]! : chosen((await recognise(wav, spokenLines(whole, style))).words, seconds)
-    const h = await hearTake(wav, segment, { style, age: lesson.age })
-    return print({ ...h, findings: doubted(telephone, h.findings), segment, ...(telephone ? { note: phone } : {}) })
+    const h = await hearTake(wav, segment, { style, age: lesson.age, unsure: telephone })
+    return print({ ...h, segment, ...(telephone ? { note: phone } : {}) })
   })
 }
 
 const isCaptions = (file: string): boolean => /\.(vtt|srt)$/i.test(file)
 const phone = 'Telephone sound: every finding is uncertain.'
-const doubted = (all: boolean, findings: readonly HeardFinding[]): HeardFinding[] => findings.map((f) => (all ? { ...f, certain: false } : f))
 
 async function captionsOf(file: string): Promise<{ words: HeardWord[]; seconds: number }> {
   try {

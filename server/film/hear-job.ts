@@ -1,11 +1,11 @@
 import type { Hearing, HeardFinding } from '@awlbox/core/contracts/heard'
 import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
+import { isTelephone } from '@awlbox/core/film/channels'
 import { captionWords, readCaptions } from '@awlbox/core/film/captions'
 import { corrected } from '@awlbox/core/film/corrections'
 import { hear } from '@awlbox/core/film/heard'
 import { NoRecogniser } from '../platform/media/recogniser.ts'
-import { isTelephone } from '../platform/media/sound-check.ts'
 import { JobProblem, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
 import { houseStyleOf } from '../people/setting.ts'
@@ -35,10 +35,10 @@ export async function hearAgain(s: Services, take: TakeRow, lesson: OfLesson, wa
   await progress('hearing it', 0.6)
   try {
     const heard = await hearTake(wav, segment, {
-      style, age: lesson.doc.age, corrections: take.corrections, signal, memory: heardBefore(s.db), pronunciations: await pronunciationsOf(s.db, take.lessonId, segment.id),
+      style, age: lesson.doc.age, unsure: isTelephone(take.sound), corrections: take.corrections, signal, memory: heardBefore(s.db), pronunciations: await pronunciationsOf(s.db, take.lessonId, segment.id),
       onShare: (x) => void progress('hearing it', 0.6 + 0.38 * x).catch(() => undefined),
     })
-    await saveHearing(s.db, take.id, doubtedIf(isTelephone(take.sound), heard), lesson.revision)
+    await saveHearing(s.db, take.id, heard, lesson.revision)
     if (take.problem) await setTake(s.db, take.id, { problem: null })
   } catch (error) {
     if (!(error instanceof NoRecogniser)) throw error
@@ -46,7 +46,6 @@ export async function hearAgain(s: Services, take: TakeRow, lesson: OfLesson, wa
     throw new JobProblem(error.message)
   }
 }
-const doubtedIf = (all: boolean, h: Hearing): Hearing => (all ? { ...h, findings: h.findings.map((f) => ({ ...f, certain: false })) } : h)
 
 /** Hears a take from its imported captions in place of its sound. @throws SyntaxError when they are none. */
 export async function hearCaptions(s: Services, take: TakeRow, lesson: OfLesson): Promise<Hearing> {
@@ -63,7 +62,7 @@ export async function judgeAgain(s: Services, take: TakeRow, lesson: OfLesson): 
   const before = await hearingOf(s.db, take.id)
   if (!before) return null
   const style: HouseStyle = await houseStyleOf(s.db, lesson.settingId)
-  const after = hear(segmentOf(lesson, take), corrected(before.words, take.corrections), take.seconds ?? 0, { style, age: lesson.doc.age, unpronounced: before.unpronounced, claps: before.claps ?? null, voiced: before.voiced ?? [] })
+  const after = hear(segmentOf(lesson, take), corrected(before.words, take.corrections), take.seconds ?? 0, { style, age: lesson.doc.age, unpronounced: before.unpronounced, claps: before.claps ?? null, voiced: before.voiced ?? [], unsure: isTelephone(take.sound) })
   // What two hearings did not agree on stays a doubt.
   const doubted = (f: HeardFinding): boolean => before.findings.some((b) => b.code === f.code && !b.certain && Math.abs(b.start - f.start) < 0.5)
   const kept = { ...after, findings: after.findings.map((f) => (doubted(f) ? { ...f, certain: false } : f)) }

@@ -17,18 +17,20 @@ import { hearTwice } from './hear-twice.ts'
 export interface HearTakeOptions extends Listening {
   style: HouseStyle
   age: number
+  /** Nothing in it can be certain: telephone sound. */
+  unsure?: boolean
   /** What a person said was really said: holds over what is recognised. */
   corrections?: readonly Correction[]
 }
 
 /** Hears a 16 kHz mono WAV against its segment: words, silences and claps. */
-export async function hearTake(wav: string, segment: Segment, { style, age, corrections = [], ...listening }: HearTakeOptions): Promise<Hearing> {
+export async function hearTake(wav: string, segment: Segment, { style, age, unsure = false, corrections = [], ...listening }: HearTakeOptions): Promise<Hearing> {
   const span = await openWav(wav)
   const duration = span.bytes / 2 / span.rate
   const levels = await levelsIn(wav)
   const voiced = voicedIn(levels)
   const claps = segment.steps.some((s) => s.verb === 'sound' && readClaps(s.text)) ? await clapsIn(wav) : null
-  return hearTwice(wav, spokenLines(segment, style), duration, (words, unpronounced) => hear(segment, corrected(words, corrections), duration, { style, age, unpronounced, claps, voiced }), { ...listening, levels })
+  return hearTwice(wav, spokenLines(segment, style), duration, (words, unpronounced) => hear(segment, corrected(words, corrections), duration, { style, age, unpronounced, claps, voiced, unsure }), { ...listening, levels })
 }
 
 /** Hears a 16 kHz mono WAV with no script: the words, and what they say of counts and sums. */

@@ -1,7 +1,6 @@
 import type { Lesson } from '@awlbox/core/contracts/lesson'
-import { sortClip } from '@awlbox/core/film/sort-clip'
+import { partsFromMarks, sortClip, type Sorted } from '@awlbox/core/film/sort-clip'
 import { spokenLines } from '@awlbox/core/film/spoken'
-import type { TakeMark } from '@awlbox/core/contracts/take'
 import { recognise } from '../platform/media/recogniser.ts'
 import type { Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
@@ -10,7 +9,7 @@ import { prepareLater } from './prepare-later.ts'
 import { heardBefore } from './heard-pieces.ts'
 import { addTake, isAtWork, moveTake, partsOf, pronunciationsOf, removeTake, setTake, type TakeRow } from './store.ts'
 
-type Part = { segmentId: string; from: number; to: number }
+type Part = Sorted['parts'][number]
 
 /**
  * Gives a clip from the tray to its segment by what is said in it, or parts a recording of several segments into a
@@ -33,12 +32,6 @@ export async function sortTake(s: Services, take: TakeRow, lesson: { settingId: 
   if (sorted.parts.length > 1) await part(s, lesson.settingId, { ...take, sorting }, sorted.parts, sorted.reason)
   else if (sorted.segmentId) await moveTake(s.db, take, sorted.segmentId, sorting)
   else await setTake(s.db, take.id, { sorting })
-}
-
-/** The stretches between the marks at which the prompter went on to a segment; those under two seconds were only passed through. */
-export function partsFromMarks(marks: readonly TakeMark[], seconds: number): Part[] {
-  const begins = marks.filter((m) => m.kind === 'segment').sort((a, b) => a.at - b.at)
-  return begins.map((m, i) => ({ segmentId: m.segmentId, from: i === 0 ? 0 : m.at, to: begins[i + 1]?.at ?? seconds })).filter((p) => p.to - p.from > 2)
 }
 
 async function part(s: Services, settingId: string, take: TakeRow, parts: readonly Part[], reason: string): Promise<void> {

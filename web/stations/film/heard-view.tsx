@@ -1,6 +1,7 @@
 import { useState } from 'react'
-import { type HeardFinding, type HeardLine, type Hearing, plainCodes } from '@awlbox/core/contracts/heard'
+import { type Hearing, plainCodes } from '@awlbox/core/contracts/heard'
 import type { Segment } from '@awlbox/core/contracts/lesson'
+import { heardIn, saidAsWritten } from '@awlbox/core/film/corrections'
 import { severityOf } from '@awlbox/core/film/severity'
 import { clockTime } from '@awlbox/core/words'
 import { send, wordsOf } from '../../api.ts'
@@ -16,15 +17,6 @@ interface Props {
   onSeek(s: number): void
   onChanged(): void
 }
-const lineWords = (l: HeardLine): string => l.words.map((w) => w.word).join(' ')
-/** Heard words from the first to the last that were matched in a line, with whatever lies between them. */
-function heardIn(h: Hearing, l: HeardLine): { from: number; to: number; words: string } | null {
-  const ats = l.words.flatMap((w) => (w.at === null ? [] : [w.at]))
-  if (!ats.length) return null
-  const words = h.words.slice(Math.min(...ats), Math.max(...ats) + 1)
-  return { from: words[0]!.start, to: words.at(-1)!.end, words: words.map((w) => w.word).join(' ') }
-}
-
 /** The script with what was heard laid under it where it differs; each line plays from its moment, and what was misheard is corrected by typing. */
 export function HeardView(props: Props) {
   const { takeId, segment, hearing, onSeek, mayChange } = props
@@ -42,14 +34,6 @@ export function HeardView(props: Props) {
       setProblem(wordsOf(error))
     }
   }
-  /** What to put in place of what was heard, to say that a line was said as written. */
-  const asWritten = (f: HeardFinding) => {
-    const line = hearing.lines.find((l) => l.stepId === f.stepId)
-    if (!line) return null
-    const heard = f.code === 'line-skipped' ? null : heardIn(hearing, line)
-    const [from, to] = heard ? [heard.from, heard.to] : [f.start + 0.05, Math.min(f.end - 0.05, f.start + 0.35 * line.words.length + 0.3)]
-    return { from, to: Math.max(from + 0.1, to), heard: heard?.words ?? '', said: lineWords(line) }
-  }
   return (
     <div className="grid gap-3">
       {hearing.note && <Notice kind="info">{hearing.note}</Notice>}
@@ -57,7 +41,7 @@ export function HeardView(props: Props) {
       {slips.length === 0 && hearing.words.length > 0 && !hearing.note && <p className="font-semibold text-moss">Everything was heard as written.</p>}
       {slips.length > 0 && <ul className="grid gap-1" aria-label="What was heard otherwise">
         {slips.map((f, i) => {
-          const said = mayChange && severityOf[f.code] !== 'tidy' && f.code !== 'clap-mismatch' && f.code !== 'wait-short' && f.code !== 'answer-early' ? asWritten(f) : null
+          const said = mayChange && severityOf[f.code] !== 'tidy' && f.code !== 'clap-mismatch' && f.code !== 'wait-short' && f.code !== 'answer-early' ? saidAsWritten(hearing, f) : null
           return (
             <li key={i} data-heard={f.code} className="flex items-start gap-1"><button type="button" onClick={() => onSeek(Math.max(0, f.start - 1))} className="flex-1 min-w-0 flex gap-2 text-left rounded-md px-1 min-h-8 items-center hover:bg-wash cursor-pointer">
               <span className="figures text-sm text-blue underline w-12 shrink-0">{clockTime(f.start)}</span><span className={f.certain ? 'text-brick' : 'text-steel'}>{f.message}{f.certain ? '' : ' Not sure: listen.'}</span></button>

@@ -1,10 +1,10 @@
 import { distanceForSize, type PromptLine, sizeForDistance } from '@awlbox/core/film/prompter'
 import { facesOf } from '@awlbox/core/film/rolls'
 import type { Segment } from '@awlbox/core/contracts/lesson'
+import type { Level } from '@awlbox/core/film/level'
 import { Button } from '../../kit/button.tsx'
 import { useKept } from '../../kit/kept.ts'
 import { TableDrawing } from '../../table/drawing.tsx'
-import type { Level } from './use-levels.ts'
 import type { Prompting } from './use-prompter.ts'
 
 const cues: Partial<Record<string, string>> = { do: 'Hands', write: 'Write', wait: 'Wait', pause: 'Say, then stop', count: 'Count', ask: 'Ask', reveal: 'Answer', sound: 'Sound' }
