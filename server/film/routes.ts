@@ -3,6 +3,7 @@ import { z } from 'zod'
 import { readCaptions } from '@awlbox/core/film/captions'
 import { Correction, withCorrection } from '@awlbox/core/film/corrections'
 import { taught } from '@awlbox/core/film/pronounce'
+import { PrompterMessage } from '@awlbox/core/contracts/prompter'
 import { TakeMarks } from '@awlbox/core/contracts/take'
 import { StandInOrder } from '@awlbox/core/contracts/stand-in'
 import type { Person } from '../platform/actor.ts'
@@ -25,12 +26,6 @@ export const Move = z.object({ segmentId: z.string().max(40) })
 export const Correct = z.union([Correction, z.object({ takeBack: z.number().min(0) })])
 export const Captions = z.object({ text: z.string().min(1).max(2_000_000) })
 export const Marks = z.object({ marks: TakeMarks })
-/** What a prompter tells its remote, and a remote its prompter. */
-export const PrompterMessage = z.discriminatedUnion('to', [
-  z.object({ to: z.literal('prompter'), act: z.enum(['next', 'back', 'film', 'stop', 'pause', 'slip', 'where']) }),
-  z.object({ to: z.literal('remote'), segmentId: z.string().max(40), line: z.number().int().min(0).max(400), lines: z.number().int().min(0).max(400), text: z.string().max(600), verb: z.string().max(20), next: z.string().max(600), state: z.enum(['ready', 'filming', 'paused', 'closed']) }),
-])
-
 export function filmRoutes(router: Router, s: Services): void {
   /** A take this person may change, with its lesson. */
   const changing = async (person: Person, takeId: string) => {

@@ -1,8 +1,10 @@
+import type { PrompterMessage } from '@awlbox/core/contracts/prompter'
 import { useEffect } from 'react'
 import { useSWRConfig } from 'swr'
 
 /** Sent on the window when a prompter or its remote, on another device of the same person, has said something. */
 export const prompterEvent = 'awlbox-prompter'
+export interface Told { lesson: string; message: PrompterMessage }
 
 /** Keeps the page in step: whenever the server tells of a change, everything shown that concerns it is asked for again. */
 export function useEvents(): void {
@@ -22,7 +24,7 @@ export function useEvents(): void {
       due ??= setTimeout(flush, 250)
     }
     source.onmessage = (e) => {
-      const told = JSON.parse(String(e.data)) as { kind: string; lesson: string; message?: unknown }
+      const told = JSON.parse(String(e.data)) as { kind: string; lesson: string; message?: PrompterMessage }
       if (told.kind === 'prompter') window.dispatchEvent(new CustomEvent(prompterEvent, { detail: { lesson: told.lesson, message: told.message } }))
       else touch(told.lesson)
     }

@@ -1,12 +1,12 @@
 import { type RefObject, useEffect, useState } from 'react'
 import type { TableState } from '@awlbox/core/script/table/state'
 import { clockTime } from '@awlbox/core/words'
-import type { Level } from '@awlbox/core/film/level'
 import { Button } from '../../kit/button.tsx'
 import { useKept } from '../../kit/kept.ts'
 import { Notice } from '../../kit/notice.tsx'
 import { TableDrawing } from '../../table/drawing.tsx'
 import { StreamVideo } from './stream-video.tsx'
+import { type Levels, useLevel } from './use-levels.ts'
 import { useLight } from './use-light.ts'
 import type { Devices, RecorderState } from './use-recorder.ts'
 
@@ -16,7 +16,7 @@ interface Props {
   video: RefObject<HTMLVideoElement | null>
   onOpen(want?: { camera?: string; microphone?: string }): void
   table: TableState | null
-  level: Level
+  levels: Levels
   /** Seconds recorded so far. */
   at(): number
 }
@@ -24,7 +24,7 @@ type Side = 'viewer' | 'facing' | 'mirror'
 const sides: Record<Side, string> = { viewer: 'as families see it', facing: 'turned to your side', mirror: 'mirrored' }
 
 /** The camera with the planned table as a faint drawing over it, from the viewer's side; below it what is wrong with light and sound. */
-export function CameraView({ state, devices, video, onOpen, table, level, at }: Props) {
+export function CameraView({ state, devices, video, onOpen, table, levels, at }: Props) {
   const [view, setView] = useKept('awlbox-camera', { overlay: true, side: 'viewer' as Side })
   const stream = state.kind === 'open' || state.kind === 'filming' ? state.stream : null
   const light = useLight(video, stream)
@@ -46,7 +46,7 @@ export function CameraView({ state, devices, video, onOpen, table, level, at }: 
         {state.kind === 'filming' && <Elapsed at={at} paused={state.paused} />}
       </div>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
-        <Meter name="Sound" value={Math.min(1, Math.sqrt(level.level) * 1.6)} wrong={level.clipped} words={level.clipped ? 'too loud' : level.level < 0.002 ? 'silent' : level.speaking ? 'voice' : 'room'} />
+        <SoundMeter levels={levels} />
         <Meter name="Light" value={light?.mean ?? 0} wrong={light?.advice !== undefined && light.advice !== ''} words={light ? light.words : '…'} />
         <span className="flex-1" />
         <label className="flex items-center gap-1.5 min-h-8"><input type="checkbox" checked={view.overlay} onChange={(e) => setView({ overlay: e.target.checked })} className="size-4 accent-ink" />show the plan</label>
@@ -55,7 +55,7 @@ export function CameraView({ state, devices, video, onOpen, table, level, at }: 
         {state.kind === 'open' && devices.microphones.length > 1 && <Choice name="Microphone" list={devices.microphones} value={devices.microphone} onChange={(microphone) => onOpen({ microphone })} />}
       </div>
       {light?.advice && <p className="text-sm text-brick">{light.advice}</p>}
-      {level.clipped && <p className="text-sm text-brick">The sound breaks up: move the microphone further away, or turn it down.</p>}
+      <SoundAdvice levels={levels} />
     </div>
   )
 }
@@ -63,8 +63,15 @@ export function CameraView({ state, devices, video, onOpen, table, level, at }: 
 function Choice({ name, list, value, onChange }: { name: string; list: readonly MediaDeviceInfo[]; value: string; onChange(id: string): void }) {
   return <select aria-label={name} value={value} onChange={(e) => onChange(e.target.value)} className="min-h-8 max-w-40 rounded-lg border border-hair bg-card px-1.5">{list.map((d, i) => <option key={d.deviceId} value={d.deviceId}>{d.label || `${name} ${i + 1}`}</option>)}</select>
 }
+function SoundMeter({ levels }: { levels: Levels }) {
+  const { level, speaking, clipped } = useLevel(levels)
+  return <Meter name="Sound" value={Math.min(1, Math.sqrt(level) * 1.6)} wrong={clipped} words={clipped ? 'too loud' : level < 0.002 ? 'silent' : speaking ? 'voice' : 'room'} />
+}
+function SoundAdvice({ levels }: { levels: Levels }) {
+  return useLevel(levels).clipped && <p className="text-sm text-brick">The sound breaks up: move the microphone further away, or turn it down.</p>
+}
 /** A level between nothing and full, with its word beside it. */
-export function Meter({ name, value, words, wrong }: { name: string; value: number; words: string; wrong: boolean }) {
+function Meter({ name, value, words, wrong }: { name: string; value: number; words: string; wrong: boolean }) {
   return (
     <span className="flex items-center gap-1.5"><span className="text-steel">{name}</span>
       <span role="meter" aria-label={name} aria-valuemin={0} aria-valuemax={100} aria-valuenow={Math.round(value * 100)} aria-valuetext={words} className="w-20 h-2 rounded-full bg-hair overflow-hidden"><span className={`block h-full ${wrong ? 'bg-brick' : 'bg-ink'}`} style={{ width: `${value * 100}%` }} /></span>

@@ -67,7 +67,7 @@ export default function FilmPage() {
     setTold('Slip marked.')
   }, [recorder])
   const stream = state.kind === 'open' || state.kind === 'filming' ? state.stream : null
-  const level = useLevels(stream, p.tick, running ? () => slip('clap') : undefined)
+  const levels = useLevels(stream, p.tick, running ? () => slip('clap') : undefined)
 
   const film = useCallback(() => {
     if (!segment || state.kind !== 'open') return
@@ -126,11 +126,11 @@ export default function FilmPage() {
     <Split
       left={<div className="flex flex-1 min-h-0"><Ruler time={proofed.time} at={segment.id} />
         <div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid grid-cols-[minmax(0,1fr)] auto-rows-max gap-2 content-start">
-          <Prompter segment={segment} p={prompting} filming={running} level={level} settings={settings} onSettings={setSettings} onRoll={onRoll} rolled={rolled} large={large} onLarge={setLarge} after={straight || !filming ? after : null} />
+          <Prompter segment={segment} p={prompting} filming={running} levels={levels} settings={settings} onSettings={setSettings} onRoll={onRoll} rolled={rolled} large={large} onLarge={setLarge} after={straight || !filming ? after : null} />
           {segments.map((s) => <SegmentRow key={s.id} segment={s} on={s.id === segment.id} takes={takes.filter((t) => t.segmentId === s.id)} again={sheet.again.some((a) => a.segmentId === s.id && a.why === 'slips')} onGo={() => !filming && goTo(s.id)} />)}
         </div></div>}
       right={<div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start">
-        <CameraView state={state} devices={recorder.devices} video={video} onOpen={(want) => void recorder.open(want)} table={p.lines[p.at]?.table ?? moments.at(-1)?.after ?? null} level={level} at={recorder.at} />
+        <CameraView state={state} devices={recorder.devices} video={video} onOpen={(want) => void recorder.open(want)} table={p.lines[p.at]?.table ?? moments.at(-1)?.after ?? null} levels={levels} at={recorder.at} />
         {record.mayChange && <div className="flex flex-wrap items-center gap-2">
           {filming ? <><Button look="wrong" onClick={recorder.stop}>Stop filming</Button><Button onClick={recorder.pause}>{state.paused ? 'Go on' : 'Pause'}</Button><Button onClick={() => slip('key')}>Mark a slip</Button><span className="text-sm text-steel">or clap twice</span></>
             : state.kind === 'open' && <><Button look="main" onClick={film}>{straight ? 'Film straight through' : 'Film this segment'}</Button>

@@ -1,6 +1,7 @@
-import { keepRecording, type KeptRecording } from './keep-recording.ts'
+import type { KeptRecording } from './keep-recording.ts'
 
 const tus = { 'Tus-Resumable': '1.0.0' } as const
+/** Milliseconds before a failed piece is tried again: the n-th wait, then always the last. */
 const waits = [500, 1000, 2000, 4000, 8000] as const
 const encoded = (s: string): string => btoa(String.fromCharCode(...new TextEncoder().encode(s)))
 
@@ -17,12 +18,22 @@ export interface LiveUpload {
   sent(): number
 }
 
+export interface LiveOptions {
+  /** What this device kept of a recording begun earlier. */
+  rest?: Blob | null
+  /** How often in a row a failed piece is tried again once the recording has ended. */
+  patience?: number
+  /** Told where the recording is being sent, to be remembered in case this page dies. */
+  opened(url: string): Promise<void>
+  /** Waits for some milliseconds. */
+  pause?(ms: number): Promise<unknown>
+}
+
 /**
  * Sends a recording as it comes (the open tus protocol with its length told last). A lost connection is tried again
- * and goes on from what the server has; `rest` holds what this device kept of a recording begun earlier.
- * `patience` is how often in a row a failed piece is tried again once the recording has ended.
+ * and goes on from what the server has.
  */
-export function liveUpload(recording: KeptRecording, rest: Blob | null = null, patience = 6): LiveUpload {
+export function liveUpload(recording: KeptRecording, { rest = null, patience = 6, opened: onOpened, pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms)) }: LiveOptions): LiveUpload {
   let pending = rest ?? new Blob([])
   let offset = 0
   let ended = false
@@ -36,9 +47,9 @@ export function liveUpload(recording: KeptRecording, rest: Blob | null = null, p
     const metadata = { filename: `${recording.id}.webm`, lessonId: recording.lessonId, segmentId: recording.segmentId, source: 'recorded' }
     const made = await fetch('/api/uploads', { method: 'POST', headers: { ...tus, 'Upload-Defer-Length': '1', 'Upload-Metadata': Object.entries(metadata).map(([k, v]) => (v ? `${k} ${encoded(v)}` : k)).join(',') } })
     if (!made.ok) throw await refusal(made)
-    url = new URL(made.headers.get('Location')!, location.href).pathname
+    url = new URL(made.headers.get('Location')!, 'http://here').pathname
     opened = true
-    await keepRecording({ ...recording, url })
+    await onOpened(url)
   }
   /** Asks the server how much it has and lets go of that. */
   async function catchUp(): Promise<void> {
@@ -79,7 +90,7 @@ export function liveUpload(recording: KeptRecording, rest: Blob | null = null, p
           return
         }
         unsure = opened
-        await new Promise((resolve) => setTimeout(resolve, waits[Math.min(tries, waits.length - 1)]))
+        await pause(waits[Math.min(tries, waits.length - 1)]!)
         tries++
       }
     }

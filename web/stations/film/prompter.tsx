@@ -1,10 +1,11 @@
+import type { CSSProperties } from 'react'
 import { distanceForSize, type PromptLine, sizeForDistance } from '@awlbox/core/film/prompter'
 import { facesOf } from '@awlbox/core/film/rolls'
 import type { Segment } from '@awlbox/core/contracts/lesson'
-import type { Level } from '@awlbox/core/film/level'
 import { Button } from '../../kit/button.tsx'
 import { useKept } from '../../kit/kept.ts'
 import { TableDrawing } from '../../table/drawing.tsx'
+import { type Levels, useLevel } from './use-levels.ts'
 import type { Prompting } from './use-prompter.ts'
 
 const cues: Partial<Record<string, string>> = { do: 'Hands', write: 'Write', wait: 'Wait', pause: 'Say, then stop', count: 'Count', ask: 'Ask', reveal: 'Answer', sound: 'Sound' }
@@ -15,7 +16,7 @@ interface Props {
   segment: Segment
   p: Prompting
   filming: boolean
-  level: Level
+  levels: Levels
   settings: PrompterSettings
   onSettings(s: Partial<PrompterSettings>): void
   /** What a die really showed. */
@@ -47,7 +48,7 @@ export function Prompter(props: Props) {
               {line.step.deliberate && <p className="text-sm text-blue">A mistake on purpose.</p>}
             </> : <p className="font-child text-steel" style={{ fontSize: Math.min(34, size) }}>{props.after ? `Next: ${props.after.title}` : 'Stop here.'}</p>}
           </div>
-          {wait && <Ring share={filming ? p.gone / line.seconds : 0} seconds={line.seconds} size={large ? 220 : 72} />}
+          {wait && <Ring key={p.at} running={filming} seconds={line.seconds} size={large ? 220 : 72} />}
           {upcoming && <figure className={large ? 'w-[26vw] shrink-0' : 'w-28 shrink-0'}><TableDrawing table={upcoming.table} className="border border-hair" /><figcaption className="text-sm text-steel text-center">{upcoming === line ? 'make it so' : 'then'}</figcaption></figure>}
         </div>
         <div className={`font-child text-steel mt-2 ${large ? 'text-[30px]' : 'text-lg'}`}>{p.lines.slice(p.at + 1, p.at + 3).map((l) => <p key={l.step.id} className="truncate">{l.kind === 'say' && l.step.verb === 'say' ? '' : `${cues[l.step.verb] ?? l.step.verb}: `}{l.step.text}</p>)}</div>
@@ -64,7 +65,7 @@ export function Prompter(props: Props) {
         <label className="flex items-center gap-2">Read from <input type="range" min={500} max={3000} step={100} value={settings.distance} aria-valuetext={`${settings.distance / 1000} metres`} onChange={(e) => props.onSettings({ distance: Number(e.target.value) })} className="accent-ink" /><b className="figures text-ink w-12">{(settings.distance / 1000).toFixed(1)} m</b></label>
         <span className="figures">letters {size} px · easy to read up to {(distanceForSize(size) / 1000).toFixed(1)} m on a screen of 96 dots an inch</span>
         <label className="flex items-center gap-1.5"><input type="checkbox" checked={settings.mirrored} onChange={(e) => props.onSettings({ mirrored: e.target.checked })} className="size-4 accent-ink" />mirrored, for a glass</label>
-        <span>{filming && settings.byVoice ? (props.level.speaking ? 'hears you' : 'waits for you') : 'arrow keys, space or a pedal move on'}</span>
+        {filming && settings.byVoice ? <Heard levels={props.levels} /> : <span>arrow keys, space or a pedal move on</span>}
       </div>}
     </section>
   )
@@ -88,11 +89,16 @@ function Rolled({ line, came, onRoll }: { line: PromptLine; came: readonly numbe
   )
 }
 
-function Ring({ share, seconds, size }: { share: number; seconds: number; size: number }) {
+function Heard({ levels }: { levels: Levels }) {
+  return <span>{useLevel(levels).speaking ? 'hears you' : 'waits for you'}</span>
+}
+
+/** Fills while a wait runs, and stands still while filming does. */
+function Ring({ running, seconds, size }: { running: boolean; seconds: number; size: number }) {
   return (
     <svg width={size} height={size} viewBox="-36 -36 72 72" role="img" aria-label={`waiting ${seconds} seconds`} className="-rotate-90 shrink-0">
       <circle r="29" fill="none" stroke="var(--hair)" strokeWidth="9" />
-      <circle r="29" fill="none" stroke="#f2b705" strokeWidth="9" strokeDasharray="182.2" strokeDashoffset={182.2 * (1 - Math.min(1, share))} style={{ transition: 'stroke-dashoffset 120ms linear' }} />
+      <circle r="29" fill="none" stroke="#f2b705" strokeWidth="9" strokeDasharray="182.2" strokeDashoffset="182.2" className="wait-ring" style={{ '--wait': `${seconds}s`, animationPlayState: running ? 'running' : 'paused' } as CSSProperties} />
     </svg>
   )
 }

@@ -1,21 +1,19 @@
 import { useCallback, useEffect, useState } from 'react'
 import { useParams } from 'react-router'
+import type { PrompterPlace, RemoteAct } from '@awlbox/core/contracts/prompter'
 import { send, wordsOf } from '../../api.ts'
-import { prompterEvent, useEvents } from '../../frame/events.ts'
-import type { RemoteAct } from './use-prompter.ts'
-
-interface Where { segmentId: string; line: number; lines: number; text: string; verb: string; next: string; state: 'ready' | 'filming' | 'paused' | 'closed' }
+import { prompterEvent, type Told, useEvents } from '../../frame/events.ts'
 
 /** The prompter's remote: a phone in the hand, signed in as the same person. */
 export default function RemotePage() {
   const { lessonId = '' } = useParams()
   useEvents()
-  const [where, setWhere] = useState<Where | null>(null)
+  const [where, setWhere] = useState<PrompterPlace | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const ask = useCallback((act: RemoteAct) => void send('POST', `/api/lessons/${lessonId}/prompter`, { to: 'prompter', act }).then(() => setProblem(null)).catch((e: unknown) => setProblem(wordsOf(e))), [lessonId])
   useEffect(() => {
     const hear = (e: Event) => {
-      const { lesson, message } = (e as CustomEvent<{ lesson: string; message: Where & { to: string } }>).detail
+      const { lesson, message } = (e as CustomEvent<Told>).detail
       if (lesson === lessonId && message.to === 'remote') setWhere(message)
     }
     window.addEventListener(prompterEvent, hear)

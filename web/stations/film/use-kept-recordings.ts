@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState } from 'react'
 import type { TakeMark } from '@awlbox/core/contracts/take'
 import { send } from '../../api.ts'
-import { forget, keptFile, type KeptRecording, keptRecordings } from './keep-recording.ts'
+import { forget, keepRecording, keptFile, type KeptRecording, keptRecordings } from './keep-recording.ts'
 import { type LiveUpload, liveUpload, Refused } from './live-upload.ts'
 
 /** Marks made while filming are no part of the film: they follow it. */
@@ -34,7 +34,7 @@ export function useKeptRecordings(lessonId: string, onArrived: () => void) {
   }, [look, onArrived])
   const sendAgain = useCallback(async (r: KeptRecording) => {
     const file = await keptFile(r)
-    if (file) await deliver(r, liveUpload(r, file))
+    if (file) await deliver(r, liveUpload(r, { rest: file, opened: (url) => keepRecording({ ...r, url }) }))
     else {
       await forget(r.id)
       await look()

@@ -1,20 +1,37 @@
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react'
 import { type Level, listen, silent, startListening } from '@awlbox/core/film/level'
 
 /** Milliseconds between two looks at the microphone. */
 const tick = 100
 
+/** How loud it is now, for those who show it: the page around them need not follow ten times a second. */
+export interface Levels {
+  now(): Level
+  subscribe(changed: () => void): () => void
+}
+export const useLevel = (levels: Levels): Level => useSyncExternalStore(levels.subscribe, levels.now)
+
 /**
  * Listens to a stream's microphone ten times a second. `onTick` gets the seconds since the last time and whether
  * somebody speaks; `onDoubleClap` two sharp sounds one after another.
  */
-export function useLevels(stream: MediaStream | null, onTick?: (dt: number, speaking: boolean) => void, onDoubleClap?: () => void): Level {
-  const [now, setNow] = useState(silent)
+export function useLevels(stream: MediaStream | null, onTick?: (dt: number, speaking: boolean) => void, onDoubleClap?: () => void): Levels {
   const calls = useRef({ onTick, onDoubleClap })
   calls.current = { onTick, onDoubleClap }
+  const held = useMemo(() => {
+    let now = silent
+    const told = new Set<() => void>()
+    return {
+      levels: { now: () => now, subscribe: (changed: () => void) => (told.add(changed), () => void told.delete(changed)) } satisfies Levels,
+      set(next: Level) {
+        now = next
+        told.forEach((t) => t())
+      },
+    }
+  }, [])
   useEffect(() => {
     if (!stream?.getAudioTracks().length) {
-      setNow(silent)
+      held.set(silent)
       return
     }
     const audio = new AudioContext()
@@ -27,7 +44,7 @@ export function useLevels(stream: MediaStream | null, onTick?: (dt: number, spea
       analyser.getFloatTimeDomainData(samples)
       const t = performance.now() / 1000
       heard = listen(heard, samples, t)
-      setNow(heard.now)
+      held.set(heard.now)
       if (heard.doubleClap) calls.current.onDoubleClap?.()
       calls.current.onTick?.(t - last, heard.now.speaking)
       last = t
@@ -36,6 +53,6 @@ export function useLevels(stream: MediaStream | null, onTick?: (dt: number, spea
       clearInterval(timer)
       void audio.close()
     }
-  }, [stream])
-  return now
+  }, [stream, held])
+  return held.levels
 }

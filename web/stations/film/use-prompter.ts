@@ -1,18 +1,16 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
+import type { PrompterPlace, PrompterState, RemoteAct } from '@awlbox/core/contracts/prompter'
 import { follow, type Following, promptLines, type PromptLine, startFollowing } from '@awlbox/core/film/prompter'
 import { send } from '../../api.ts'
 import { useLesson } from '../../frame/lesson-context.ts'
-import { prompterEvent } from '../../frame/events.ts'
+import { prompterEvent, type Told } from '../../frame/events.ts'
 
 export interface Prompting {
   lines: PromptLine[]
   /** The line one is at; `lines.length` once the segment is through. */
   at: number
-  /** Seconds a wait has run. */
-  gone: number
   go(by: number): void
-  to(line: number): void
   /** Time passed, with a voice or without. */
   tick(dt: number, speaking: boolean): void
 }
@@ -21,33 +19,34 @@ export interface Prompting {
 export function usePrompter(segment: Segment | undefined, filming: boolean, byVoice: boolean): Prompting {
   const { doc, me } = useLesson()
   const lines = useMemo(() => (segment ? promptLines(segment, doc.age, me.houseStyle, me.pace) : []), [segment, doc.age, me.houseStyle, me.pace])
-  const [state, setState] = useState<Following>(startFollowing())
-  useEffect(() => setState(startFollowing()), [segment?.id, filming])
-  const to = useCallback((line: number) => setState(startFollowing(Math.max(0, Math.min(lines.length, line)))), [lines.length])
-  const go = useCallback((by: number) => setState((s) => startFollowing(Math.max(0, Math.min(lines.length, s.line + by)))), [lines.length])
+  // What was heard at a line changes ten times a second; the page only cares which line it is.
+  const state = useRef<Following>(startFollowing())
+  const [at, setAt] = useState(0)
+  const be = useCallback((next: Following) => {
+    state.current = next
+    setAt(next.line)
+  }, [])
+  useEffect(() => be(startFollowing()), [segment?.id, filming, be])
+  const go = useCallback((by: number) => be(startFollowing(Math.max(0, Math.min(lines.length, state.current.line + by)))), [lines.length, be])
   const tick = useCallback((dt: number, speaking: boolean) => {
     if (!filming) return
-    setState((s) => {
-      // Waits run by themselves; the rest only when the voice leads.
-      if (!byVoice && lines[s.line]?.kind !== 'wait') return s
-      return follow(s, lines, dt, speaking)
-    })
-  }, [filming, byVoice, lines])
-  return { lines, at: state.line, gone: state.gone, go, to, tick }
+    // Waits run by themselves; the rest only when the voice leads.
+    if (byVoice || lines[state.current.line]?.kind === 'wait') be(follow(state.current, lines, dt, speaking))
+  }, [filming, byVoice, lines, be])
+  return { lines, at, go, tick }
 }
 
-export type RemoteAct = 'next' | 'back' | 'film' | 'stop' | 'pause' | 'slip' | 'where'
 /** Tells a remote in the teacher's hand where the prompter is, and does what it asks. */
-export function useRemote(lessonId: string, segment: Segment | undefined, p: Prompting, state: 'ready' | 'filming' | 'paused' | 'closed', act: (a: RemoteAct) => void): void {
+export function useRemote(lessonId: string, segment: Segment | undefined, p: Prompting, state: PrompterState, act: (a: RemoteAct) => void): void {
   const doing = useRef(act)
   doing.current = act
   const line = p.lines[p.at]
-  const where = useMemo(() => segment && { to: 'remote' as const, segmentId: segment.id, line: p.at, lines: p.lines.length, text: line?.step.text.slice(0, 600) ?? '', verb: line?.step.verb ?? 'end', next: p.lines[p.at + 1]?.step.text.slice(0, 600) ?? '', state }, [segment, p.at, p.lines, line, state])
+  const where = useMemo((): PrompterPlace | undefined => segment && { to: 'remote', segmentId: segment.id, line: p.at, lines: p.lines.length, text: line?.step.text.slice(0, 600) ?? '', verb: line?.step.verb ?? 'end', next: p.lines[p.at + 1]?.step.text.slice(0, 600) ?? '', state }, [segment, p.at, p.lines, line, state])
   const [listened, setListened] = useState(false)
   const tell = useCallback(() => where && void send('POST', `/api/lessons/${lessonId}/prompter`, where).catch(() => undefined), [lessonId, where])
   useEffect(() => {
     const hear = (e: Event) => {
-      const { lesson, message } = (e as CustomEvent<{ lesson: string; message: { to: string; act: RemoteAct } }>).detail
+      const { lesson, message } = (e as CustomEvent<Told>).detail
       if (lesson !== lessonId || message.to !== 'prompter') return
       setListened(true)
       if (message.act === 'where') tell()

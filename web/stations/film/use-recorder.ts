@@ -72,7 +72,7 @@ export function useRecorder(onDone: (r: Recorded) => void) {
     const mime = ['video/webm;codecs=vp8,opus', 'video/webm', 'video/mp4'].find((m) => MediaRecorder.isTypeSupported(m)) ?? ''
     const kept: KeptRecording = { id: crypto.randomUUID(), ...about, mime: mime.split(';')[0] || 'video/webm', startedAt: Date.now(), marks: [] }
     const r = new MediaRecorder(state.stream, mime ? { mimeType: mime, videoBitsPerSecond: 4_000_000 } : {})
-    const upload = liveUpload(kept, null, 3)
+    const upload = liveUpload(kept, { patience: 3, opened: (url) => keepRecording(Object.assign(kept, { url })) })
     const pieces: Blob[] = []
     let n = 0
     let writing = keepRecording(kept).catch(() => undefined)
