@@ -11,18 +11,23 @@ export interface Listening {
   floor: number
   clippedAt: number
   clapAt: number
+  /** A sudden sound that may turn out to be a clap, with its loudness. */
+  sudden: { at: number; level: number } | null
   /** Whether the second of two claps has just sounded. */
   doubleClap: boolean
 }
 export const silent: Level = { level: 0, speaking: false, clipped: false }
-export const startListening = (): Listening => ({ now: silent, floor: 0.02, clippedAt: -Infinity, clapAt: -Infinity, doubleClap: false })
+export const startListening = (): Listening => ({ now: silent, floor: 0.02, clippedAt: -Infinity, clapAt: -Infinity, sudden: null, doubleClap: false })
 
 /** Speech is this many times as loud as the room, and never under `least`; from `full` on a sample is cut off. */
 const limits = { over: 3, least: 0.012, full: 0.98, clippedFor: 2 } as const
-/** Two sharp sounds this far apart are the double clap that marks a slip; a clap is all peak, with quiet before it. */
-const claps = { least: 0.18, most: 0.8, peak: 0.3, sharp: 5, quietBefore: 0.1 } as const
+/**
+ * A clap rises `times` over what was before it, to `loud` at least, and is down to `gone` of itself within `within`
+ * seconds, as no word is. Two of them between `least` and `most` apart mark a slip.
+ */
+const claps = { loud: 0.05, times: 4, gone: 0.3, within: 0.18, least: 0.18, most: 0.8 } as const
 
-/** One look at a microphone's samples (−1 to 1) at a time in seconds. */
+/** One look at a microphone's samples (−1 to 1) at a time in seconds; looks follow one another with no gap between their samples. */
 export function listen(before: Listening, samples: ArrayLike<number>, at: number): Listening {
   let [sum, peak] = [0, 0]
   for (let i = 0; i < samples.length; i++) {
@@ -34,10 +39,12 @@ export function listen(before: Listening, samples: ArrayLike<number>, at: number
   // The floor falls quickly into a pause and rises slowly with a room that gets louder.
   const floor = level < before.floor ? before.floor * 0.7 + level * 0.3 : before.floor * 0.995 + level * 0.005
   const clippedAt = peak > limits.full ? at : before.clippedAt
-  // Speech of that height fills the whole window.
-  const clap = peak > claps.peak && peak > level * claps.sharp && before.now.level < claps.quietBefore
-  const apart = at - before.clapAt
-  const doubleClap = clap && apart >= claps.least && apart <= claps.most
-  const clapAt = doubleClap ? -Infinity : clap ? at : before.clapAt
-  return { now: { level, speaking: level > Math.max(limits.least, floor * limits.over), clipped: at - clippedAt < limits.clippedFor }, floor, clippedAt, clapAt, doubleClap }
+  const was = before.sudden
+  const clap = was && level < was.level * claps.gone ? was.at : null
+  const rises = level > claps.loud && level > before.now.level * claps.times
+  const sudden = clap !== null ? null : was ? (at - was.at > claps.within ? null : { at: was.at, level: Math.max(was.level, level) }) : rises ? { at, level } : null
+  const apart = clap === null ? Infinity : clap - before.clapAt
+  const doubleClap = apart >= claps.least && apart <= claps.most
+  const clapAt = doubleClap ? -Infinity : (clap ?? before.clapAt)
+  return { now: { level, speaking: level > Math.max(limits.least, floor * limits.over), clipped: at - clippedAt < limits.clippedFor }, floor, clippedAt, clapAt, sudden, doubleClap }
 }

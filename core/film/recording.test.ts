@@ -10,40 +10,46 @@ import { severities, severityOf } from './severity.ts'
 import { partsFromMarks } from './sort-clip.ts'
 import { wavOf } from './wav.ts'
 
-describe('a microphone looked at ten times a second', () => {
+describe('a microphone listened to', () => {
+  const rate = 48_000
   const random = seeded(3)
-  const window = (strength: number) => Array.from({ length: 2048 }, () => ((random(2001) - 1000) / 1000) * strength)
-  const clap = () => Array.from({ length: 2048 }, (_, i) => (i < 40 ? 0.8 * (i % 2 ? 1 : -1) : 0.002))
-  const run = (looks: readonly (readonly number[])[], from: Listening = startListening(), step = 0.1, at = 0) => {
-    let l = from
-    const all = looks.map((samples, i) => (l = listen(l, samples, at + i * step)))
-    return { last: all.at(-1)!, all }
+  const noise = (seconds: number, strength: number) => Array.from({ length: Math.round(seconds * rate) }, () => ((random(2001) - 1000) / 1000) * strength)
+  const clap = (strength = 0.8) => Array.from({ length: rate * 0.1 }, (_, i) => ((random(2001) - 1000) / 1000) * strength * Math.exp(-i / (rate * 0.014)))
+  const word = (seconds: number) => Array.from({ length: rate * seconds }, (_, i) => 0.5 * Math.sin(i / 40) * Math.min(1, i / 500, (rate * seconds - i) / 2000))
+  /** Looks at a stretch of sound 25 times a second. */
+  const run = (...parts: number[][]): Listening[] => {
+    const all = parts.flat()
+    let l = startListening()
+    return Array.from({ length: Math.floor((all.length - 2048) / 1920) }, (_, i) => (l = listen(l, all.slice(i * 1920, i * 1920 + 2048), i * 0.04)))
   }
-  const quiet = Array.from({ length: 30 }, () => window(0.01))
   test('a room is no voice; a voice over it is', () => {
-    expect(run(quiet).last.now.speaking).toBe(false)
-    expect(run([...quiet, window(0.3)]).last.now.speaking).toBe(true)
+    expect(run(noise(2, 0.01)).at(-1)!.now.speaking).toBe(false)
+    expect(run(noise(2, 0.01), word(0.5)).at(-1)!.now.speaking).toBe(true)
   })
   test('a loud room becomes the floor, and is no voice any more', () => {
-    const { all } = run(Array.from({ length: 900 }, () => window(0.12)))
+    const all = run(noise(40, 0.12))
     expect(all[0]!.now.speaking).toBe(true)
     expect(all.at(-1)!.now.speaking).toBe(false)
   })
-  test('silence is never speech, whatever the floor', () => expect(run(Array.from({ length: 50 }, () => window(0))).last.now).toEqual({ level: 0, speaking: false, clipped: false }))
+  test('silence is never speech, whatever the floor', () => expect(run(noise(2, 0)).at(-1)!.now).toEqual({ level: 0, speaking: false, clipped: false }))
   test('too loud is said for two seconds', () => {
-    const { all } = run([Array.from({ length: 2048 }, () => 1), ...Array.from({ length: 25 }, () => window(0.1))])
+    const all = run(noise(0.2, 2), noise(3, 0.1))
     expect(all[0]!.now.clipped).toBe(true)
-    expect(all[15]!.now.clipped).toBe(true)
-    expect(all[25]!.now.clipped).toBe(false)
+    expect(all[40]!.now.clipped).toBe(true)
+    expect(all.at(-1)!.now.clipped).toBe(false)
   })
-  test('two claps mark a slip, once; one clap, two far apart, and speech do not', () => {
-    const marks = (looks: readonly (readonly number[])[]) => run(looks).all.filter((l) => l.doubleClap).length
-    const pause = (n: number) => Array.from({ length: n }, () => window(0.005))
-    expect(marks([...pause(5), clap(), ...pause(3), clap(), ...pause(3)])).toBe(1)
-    expect(marks([...pause(5), clap(), ...pause(20)])).toBe(0)
-    expect(marks([...pause(5), clap(), ...pause(15), clap(), ...pause(5)])).toBe(0)
-    expect(marks([...pause(5), clap(), ...pause(3), clap(), ...pause(3), clap(), ...pause(15)])).toBe(1)
-    expect(marks(Array.from({ length: 40 }, () => window(0.7)))).toBe(0)
+  const marks = (...parts: number[][]) => run(...parts).filter((l) => l.doubleClap).length
+  const room = (seconds: number) => noise(seconds, 0.005)
+  test.each([0.2, 0.3, 0.5, 0.65])('two claps %d seconds apart mark a slip, once, wherever they fall', (apart) => {
+    for (const start of [0.5, 0.513, 0.527]) expect(marks(room(start), clap(), room(apart), clap(), room(1))).toBe(1)
+  })
+  test('softer ones, too', () => expect(marks(room(0.5), clap(0.35), room(0.3), clap(0.35), room(1))).toBe(1))
+  test('three claps mark one slip', () => expect(marks(room(0.5), clap(), room(0.3), clap(), room(0.3), clap(), room(2))).toBe(1))
+  test('one clap, two far apart, and words quick or slow mark none', () => {
+    expect(marks(room(0.5), clap(), room(2))).toBe(0)
+    expect(marks(room(0.5), clap(), room(1.5), clap(), room(1))).toBe(0)
+    expect(marks(room(0.5), ...Array.from({ length: 6 }, () => [...word(0.35), ...room(0.25)]), room(1))).toBe(0)
+    expect(marks(room(0.5), ...Array.from({ length: 6 }, () => [...word(0.25), ...room(0.1)]), room(1))).toBe(0)
   })
 })
 

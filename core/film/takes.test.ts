@@ -154,6 +154,38 @@ describe('the prompter', () => {
     expect(now.line).toBe(1)
     expect(run(now, 0.4, true).line).toBe(2)
   })
+  test('a voice quicker than the clock is followed after a longer breath, and learnt', () => {
+    const quick = run(startFollowing(), lines[0]!.seconds * 0.55, true)
+    expect(run(quick, 0.6, false).line).toBe(0)
+    const now = run(quick, 1.1, false)
+    expect(now.line).toBe(1)
+    expect(now.rate).toBeLessThan(0.9)
+  })
+  test('a slow voice makes the next lines longer, within limits', () => {
+    let now = startFollowing()
+    for (let i = 0; i < 20; i++) now = { ...run(run({ ...now, line: 0 }, lines[0]!.seconds * now.rate * 1.3, true), 0.5, false), line: 0 }
+    expect(now.rate).toBeGreaterThan(1.2)
+    expect(now.rate).toBeLessThanOrEqual(1.6)
+  })
+  test('a count is done when its numbers were said and silence follows, however slowly or quickly', () => {
+    const counting = promptLines(lesson('# P\n\n## Show {show}\nCount: 1 to 7\nSay: Seven.\n').segments[0]!, 4, defaultHouseStyle, null)
+    const count = (said: number, gap: number) => {
+      let now = startFollowing()
+      const step = (seconds: number, speaking: boolean) => {
+        for (let i = 0; i < Math.round(seconds * 10); i++) now = follow(now, counting, 0.1, speaking)
+      }
+      for (let i = 0; i < said; i++) {
+        step(0.4, true)
+        step(gap, false)
+      }
+      const during = now.line
+      step(1.5, false)
+      return [during, now.line]
+    }
+    expect(count(7, 0.5)).toEqual([0, 1])
+    expect(count(7, 1.1)).toEqual([0, 1])
+    expect(count(3, 0.5)).toEqual([0, 0])
+  })
   test('a wait fills by itself', () => {
     const now = run(startFollowing(3), 4.8, false)
     expect(now.line).toBe(3)

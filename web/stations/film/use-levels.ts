@@ -1,10 +1,10 @@
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react'
 import { type Level, listen, silent, startListening } from '@awlbox/core/film/level'
 
-/** Milliseconds between two looks at the microphone. */
-const tick = 100
+/** Milliseconds between two looks at the microphone, and the samples of one: nothing that sounds falls between them. */
+const [tick, samplesAtOnce] = [40, 2048]
 
-/** How loud it is now, for those who show it: the page around them need not follow ten times a second. */
+/** How loud it is now, for those who show it: the page around them need not follow. */
 export interface Levels {
   now(): Level
   subscribe(changed: () => void): () => void
@@ -12,7 +12,7 @@ export interface Levels {
 export const useLevel = (levels: Levels): Level => useSyncExternalStore(levels.subscribe, levels.now)
 
 /**
- * Listens to a stream's microphone ten times a second. `onTick` gets the seconds since the last time and whether
+ * Listens to a stream's microphone all the time. `onTick` gets the seconds since the last time and whether
  * somebody speaks; `onDoubleClap` two sharp sounds one after another.
  */
 export function useLevels(stream: MediaStream | null, onTick?: (dt: number, speaking: boolean) => void, onDoubleClap?: () => void): Levels {
@@ -36,7 +36,7 @@ export function useLevels(stream: MediaStream | null, onTick?: (dt: number, spea
     }
     const audio = new AudioContext()
     const analyser = audio.createAnalyser()
-    analyser.fftSize = 2048
+    analyser.fftSize = samplesAtOnce
     audio.createMediaStreamSource(stream).connect(analyser)
     const samples = new Float32Array(analyser.fftSize)
     let [heard, last] = [startListening(), performance.now() / 1000]

@@ -27,7 +27,7 @@ export function usePrompter(segment: Segment | undefined, filming: boolean, byVo
     setAt(next.line)
   }, [])
   useEffect(() => be(startFollowing()), [segment?.id, filming, be])
-  const go = useCallback((by: number) => be(startFollowing(Math.max(0, Math.min(lines.length, state.current.line + by)))), [lines.length, be])
+  const go = useCallback((by: number) => be(startFollowing(Math.max(0, Math.min(lines.length, state.current.line + by)), state.current.rate)), [lines.length, be])
   const tick = useCallback((dt: number, speaking: boolean) => {
     if (!filming) return
     // Waits run by themselves; the rest only when the voice leads.
