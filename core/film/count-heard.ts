@@ -125,6 +125,8 @@ export function countSlips(planned: readonly number[], said: readonly Said[], st
   const tell = (code: HeardFinding['code'], start: number, end: number, expected: string, heard: string, certain: boolean, message: string) => {
     out.push({ code, start, end: Math.max(start, end), stepId, expected, heard, certain, message })
   }
+  /** What a sound in the count's place stood for: the number before the first missing one, where it was not understood. */
+  const reached = (s: Said, missing: number): number => (Number.isNaN(s.n) ? planned[missing - 1]! : s.n)
   const sure = (s: Said): boolean => s.confidence >= hearing.unsure
   const step = planned.length > 1 ? planned[1]! - planned[0]! : 1
   const placeOf = (i: number): { before: Said | null; after: Said | null } => ({
@@ -168,7 +170,7 @@ export function countSlips(planned: readonly number[], said: readonly Said[], st
     const rest = ops.slice(i).every((o) => o.kind === 'missing')
     if (rest) {
       for (let k = i; k < ops.length; k++) handled.add(k)
-      if (before) tell('count-end', before.end, before.end + 0.5, String(planned.at(-1)), String(before.n), said.length >= 3 && planned.length - p <= Math.max(2, planned.length / 2), `The count stops at ${before.n}; ${planned.at(-1)} was planned.`)
+      if (before) tell('count-end', before.end, before.end + 0.5, String(planned.at(-1)), String(reached(before, p)), said.length >= 3 && planned.length - p <= Math.max(2, planned.length / 2), `The count stops at ${reached(before, p)}; ${planned.at(-1)} was planned.`)
       return
     }
     const gone: number[] = []
@@ -200,7 +202,8 @@ export function countSlips(planned: readonly number[], said: readonly Said[], st
       tell('count-repeat', b.start, b.end, String(s.n + step), String(s.n), sure(s), `${s.n} is said twice.`)
       return
     }
-    tell('count-order', s.start, s.end, '', String(s.n), s.confidence >= hearing.sure, `“${s.n}” does not belong between ${before.n} and ${after.n}.`)
+    const [low, high] = [said.slice(0, at).findLast((x) => !Number.isNaN(x.n)), said.slice(at + 1).find((x) => !Number.isNaN(x.n))]
+    tell('count-order', s.start, s.end, '', String(s.n), s.confidence >= hearing.sure, low && high ? `“${s.n}” does not belong between ${low.n} and ${high.n}.` : `“${s.n}” does not belong in this count.`)
   }
 }
 

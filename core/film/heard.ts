@@ -45,7 +45,7 @@ export function hear(segment: Segment, words: readonly HeardWord[], duration: nu
   const perLine = lines.map((l, i) => lineOf(l, followed.final[i]!, heard))
   const pace = paceOf(heard)
   if (strange(perLine, heard)) return { words: heard, lines: perLine, findings: [], drops: [], pace, quality: 0, unpronounced: [...unpronounced], note: 'Hardly a word of this segment was heard in it: another segment, another language, or music?', claps: options.claps ? [...options.claps] : null, voiced: [...voiced] }
-  const tries = triesOf(lines, followed, heard)
+  const tries = triesOf(lines, followed, heard, voiced)
   const findings = [...tries.findings, ...linesJudged(lines, perLine, followed, heard, duration, new Set(unpronounced), tries.used, voiced), ...told(lines, perLine)]
   const gaps = gapsOf(lines, perLine, heard, wellHeard(followed, perLine), silentBetween(segment, lines, options.age ?? 4, style), tries.used, duration, voiced)
   findings.push(...gaps.findings)

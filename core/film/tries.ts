@@ -1,7 +1,8 @@
 import type { HeardFinding, HeardWord, ProposedDrop } from '../contracts/heard.ts'
 import { type Attempt, coverage, type Followed } from './align.ts'
-import { slipTalk } from './limits.ts'
-import { isNumberWord, soundsLike } from './sounds.ts'
+import type { Piece } from './chunks.ts'
+import { hearing, slipTalk } from './limits.ts'
+import { inCount, isNumberWord, soundsLike } from './sounds.ts'
 import type { SpokenLine } from './spoken.ts'
 
 export interface Tries {
@@ -18,7 +19,7 @@ const whole = 0.85
  * Lines begun and said again: the first try is a false start, with the drop that takes it out. A line said whole and
  * then again is a repeat and left alone; a count done whole and again is a recount.
  */
-export function triesOf(lines: readonly SpokenLine[], followed: Followed, heard: readonly HeardWord[]): Tries {
+export function triesOf(lines: readonly SpokenLine[], followed: Followed, heard: readonly HeardWord[], voiced: readonly Piece[] = []): Tries {
   const out: Tries = { findings: [], drops: [], used: new Set() }
   followed.attempts.forEach((attempt) => {
     const final = followed.final[attempt.line]
@@ -41,12 +42,35 @@ export function triesOf(lines: readonly SpokenLine[], followed: Followed, heard:
   })
   brokenOff(lines, followed, heard, out)
   loneStarts(lines, followed, heard, out)
-  for (const [k, w] of heard.entries()) {
-    if (out.used.has(k) || followed.lineOf[k] !== null || !['um', 'oops', 'er', 'erm', 'whoops'].includes(w.word) || w.confidence < 0.5) continue
-    out.used.add(k)
-    out.findings.push({ code: 'filler', start: w.start, end: w.end, stepId: null, expected: '', heard: w.word, certain: false, message: `“${w.word}” was heard.` })
-  }
+  fillersOf(followed, heard, voiced, out)
   return out
+}
+
+const fillers: ReadonlySet<string> = new Set(['um', 'oops', 'er', 'erm', 'whoops'])
+/** What is said by itself and belongs there: praise and answers to viewers. */
+const replies: ReadonlySet<string> = new Set(['yes', 'no', 'well', 'good', 'right', 'now', 'okay', 'so', 'ready', 'look', 'nice', 'great'])
+/** Seconds a lone "oops" or "um" takes, and the quiet it stands in. */
+const lone = { least: 0.2, most: 0.9, quiet: 0.4 } as const
+
+/** Every "um" and "oops"; and what stands by itself between silences and is in no script, whatever it was taken for. All are doubts. */
+function fillersOf(followed: Followed, heard: readonly HeardWord[], voiced: readonly Piece[], out: Tries): void {
+  for (const [k, w] of heard.entries()) {
+    if (out.used.has(k) || followed.lineOf[k] !== null || w.mark !== undefined && !fillers.has(w.word)) continue
+    const known = fillers.has(w.word)
+    const alone = standsAlone(w, voiced) && !heard.some((x, j) => j !== k && Math.abs(j - k) <= 2 && x.start < w.end + lone.quiet / 2 && x.end > w.start - lone.quiet / 2)
+    // Several extra words in a row are talk.
+    const amongLines = [k - 1, k + 1].every((j) => j < 0 || j >= heard.length || followed.lineOf[j] !== null)
+    const said = known ? w.confidence >= (alone ? hearing.faint : 0.5) : alone && amongLines && w.confidence >= hearing.faint && !isNumberWord(inCount(w.word)) && !replies.has(w.word)
+    if (!said) continue
+    out.used.add(k)
+    out.findings.push({ code: 'filler', start: w.start, end: w.end, stepId: null, expected: '', heard: w.word, certain: false, message: known ? `“${w.word}” was heard.` : `Something short was said that is not in the script; it sounded like “${w.word}”.` })
+  }
+}
+function standsAlone(w: HeardWord, voiced: readonly Piece[]): boolean {
+  const i = voiced.findIndex((v) => v.from < w.end && v.to > w.start)
+  const v = voiced[i]
+  return v !== undefined && v.to - v.from >= lone.least && v.to - v.from <= lone.most
+    && v.from - (voiced[i - 1]?.to ?? -Infinity) >= lone.quiet && (voiced[i + 1]?.from ?? Infinity) - v.to >= lone.quiet
 }
 
 /** A line broken off with "no, wait" or "oops" and begun again, of which the path took the first words from the first try: "how … many parcels, no wait, how many parcels". */
