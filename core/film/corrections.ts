@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { HeardFinding, HeardLine, HeardWord, Hearing } from '../contracts/heard.ts'
+import { type HeardFinding, type HeardLine, type HeardWord, type Hearing, plainCodes } from '../contracts/heard.ts'
 import { spokenWordsOf } from './spoken.ts'
 
 /** What a person typed for a stretch of a take that was recognised wrong. Seconds; `said` is empty where nothing was said. */
@@ -40,4 +40,15 @@ export function saidAsWritten(h: Pick<Hearing, 'words' | 'lines'>, f: HeardFindi
   const heard = f.code === 'line-skipped' ? null : heardIn(h, line)
   const [from, to] = heard ? [heard.from, heard.to] : [f.start + 0.05, Math.min(f.end - 0.05, f.start + lasting(line.words.length))]
   return { from, to: Math.max(from + 0.1, to), heard: heard?.words ?? '', said: line.words.map((w) => w.word).join(' ') }
+}
+
+/** Below this share of its words understood, a line in which no slip was found is one to listen to. */
+const understoodShare = 0.5
+/**
+ * How a line of a take came out: `slip` where something found is about it, `unclear` where most of it was not
+ * understood and nothing can be said of it, `clear` otherwise.
+ */
+export function lineState(h: Pick<Hearing, 'findings'>, l: HeardLine): 'slip' | 'unclear' | 'clear' {
+  if (h.findings.some((f) => f.stepId === l.stepId && !plainCodes.has(f.code))) return 'slip'
+  return l.words.filter((w) => w.status === 'said').length < l.words.length * understoodShare ? 'unclear' : 'clear'
 }

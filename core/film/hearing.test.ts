@@ -6,11 +6,13 @@ import { seeded } from '../plan/seeded.ts'
 import { fromMarkdown } from '../script/formats/markdown.ts'
 import { gainFor, levelsOf, levelsPerSecond, piecesOfSound, pieceSeconds } from './chunks.ts'
 import { clapTimes } from './claps.ts'
+import { lineState } from './corrections.ts'
 import { hear } from './heard.ts'
 import { captured } from './mic.ts'
 import { agreedFindings, countsIn, doubtful, withSecond } from './second-ear.ts'
 import { arpaModel, vocabularyOf } from './language-model.ts'
 import { spokenLines } from './spoken.ts'
+import { warmSeconds, warmStretch } from './warm.ts'
 import { longestSilence, soundEnd, unheardVoice, voicedIn, withinVoice } from './voiced.ts'
 
 const rate = 16_000
@@ -52,6 +54,11 @@ describe('sound without words', () => {
   test('the end of a count misheard is no early end; silence is', () => {
     expect(codes(counting, `${head} one two three four five six <heaven ${tail}`)).toEqual([])
     expect(codes(counting, `${head} one two three four five ~1.5 ${tail}`)).toEqual(['count-end'])
+  })
+  test('what is told of a count names numbers, also where sounds in it were not understood', () => {
+    const told = [`${head} one #0.4 three nine #0.4 six seven ${tail}`, `${head} one two three four #0.4 ~1.5 ${tail}`, `${head} #0.4 two one #0.4 five six seven ${tail}`].flatMap((text) => slips(counting, text))
+    expect(told.length).toBeGreaterThan(0)
+    for (const f of told) expect(`${f.message} ${f.heard} ${f.expected}`).not.toContain('NaN')
   })
   test('a line mumbled is not called skipped; a line not said is', () => {
     expect(codes(counting, `${head} one two three four five six seven ~1 #1.2`)).toEqual([])
@@ -160,6 +167,46 @@ describe('where there is voice', () => {
     expect(captured(level(0.12, 0.001))).toMatchObject({ good: true, advice: 'You are heard clearly.' })
     expect(captured(level(0.004, 0.0002)).advice).toMatch(/quiet/)
     expect(captured(level(0.8, 0.001)).advice).toMatch(/too loud/)
+  })
+})
+
+describe('what stands by itself', () => {
+  const said = (extra: string) => slips(counting, `${head} ~1 ${extra} ~1 one two three four five six seven ~1 ${tail}`).filter((f) => f.code === 'filler').map((f) => [f.heard, f.certain])
+  test('“oops” is told, heard with little confidence too, and always as a doubt', () => {
+    expect(said('oops')).toEqual([['oops', false]])
+    expect(said('<oops')).toEqual([['oops', false]])
+  })
+  test('a short word between silences that is in no script may be one', () => expect(said('next')).toEqual([['next', false]]))
+  test.each(['yes', 'good', 'here we go then', 'two'])('“%s” is talk, praise or a number, and none', (extra) => expect(said(extra)).toEqual([]))
+  test('a sound that runs into what is said next stands by nothing', () => {
+    const { words, voiced } = told(`${head} ~1 next one two three four five six seven ~1 ${tail}`)
+    const joined = voiced.map((v) => ({ from: v.from, to: v.to + 0.4 }))
+    expect(hear(counting, words, 20, { voiced: joined }).findings.filter((f) => f.code === 'filler')).toEqual([])
+  })
+})
+
+describe('how a line came out', () => {
+  const states = (text: string) => {
+    const { words, voiced } = told(text)
+    const h = hear(counting, words, words.at(-1)!.end + 3, { voiced })
+    return h.lines.map((l) => lineState(h, l))
+  }
+  test('as written it is clear', () => expect(states(`${head} one two three four five six seven ${tail}`)).toEqual(['clear', 'clear', 'clear']))
+  test('a line mumbled is unclear, not a slip', () => expect(states(`${head} one two three four five six seven ~1 #1.2`)).toEqual(['clear', 'clear', 'unclear']))
+  test('a line with something found is a slip', () => expect(states(`${head} one two four five six seven ${tail}`)).toEqual(['clear', 'slip', 'clear']))
+})
+
+describe('the stretch a recogniser warms up on', () => {
+  const levels = (parts: readonly [seconds: number, loud: number][]) => parts.flatMap(([s, x]) => Array<number>(s * levelsPerSecond).fill(x))
+  test('is the one with the most voice in it', () => {
+    const w = warmStretch(levels([[20, 0.001], [3, 0.2], [20, 0.001], [14, 0.2], [10, 0.001]]))
+    expect(w.from).toBeGreaterThanOrEqual(43)
+    expect(w.to).toBeLessThanOrEqual(57)
+    expect(w.to - w.from).toBeCloseTo(warmSeconds)
+  })
+  test('is all of a short take, and nothing of an empty one', () => {
+    expect(warmStretch(levels([[2, 0.001], [3, 0.2]]))).toEqual({ from: 0, to: 5 })
+    expect(warmStretch([])).toEqual({ from: 0, to: 0 })
   })
 })
 

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { type Hearing, plainCodes } from '@awlbox/core/contracts/heard'
 import type { Segment } from '@awlbox/core/contracts/lesson'
-import { heardIn, saidAsWritten } from '@awlbox/core/film/corrections'
+import { heardIn, lineState, saidAsWritten } from '@awlbox/core/film/corrections'
 import { severityOf } from '@awlbox/core/film/severity'
 import { clockTime } from '@awlbox/core/words'
 import { send, wordsOf } from '../../api.ts'
@@ -24,6 +24,7 @@ export function HeardView(props: Props) {
   const [editing, setEditing] = useState<string | null>(null)
   const slips = hearing.findings.filter((f) => !plainCodes.has(f.code))
   const plain = hearing.findings.filter((f) => plainCodes.has(f.code))
+  const unclear = hearing.lines.filter((l) => lineState(hearing, l) === 'unclear').length
   const correct = async (body: { from: number; to: number; heard: string; said: string } | { takeBack: number }) => {
     try {
       await send('POST', `/api/takes/${takeId}/corrections`, body)
@@ -38,7 +39,7 @@ export function HeardView(props: Props) {
     <div className="grid gap-3">
       {hearing.note && <Notice kind="info">{hearing.note}</Notice>}
       {problem && <Notice kind="wrong">{problem}</Notice>}
-      {slips.length === 0 && hearing.words.length > 0 && !hearing.note && <p className="font-semibold text-moss">Everything was heard as written.</p>}
+      {slips.length === 0 && hearing.words.length > 0 && !hearing.note && (unclear === 0 ? <p className="font-semibold text-moss">Everything was heard as written.</p> : <p className="font-semibold">No slip was found, but {unclear === 1 ? 'one line was' : `${unclear} lines were`} hardly understood: listen to {unclear === 1 ? 'it' : 'them'}.</p>)}
       {slips.length > 0 && <ul className="grid gap-1" aria-label="What was heard otherwise">
         {slips.map((f, i) => {
           const said = mayChange && severityOf[f.code] !== 'tidy' && f.code !== 'clap-mismatch' && f.code !== 'wait-short' && f.code !== 'answer-early' ? saidAsWritten(hearing, f) : null
@@ -53,13 +54,15 @@ export function HeardView(props: Props) {
         {hearing.lines.map((l) => {
           const heard = heardIn(hearing, l)
           const differs = l.words.some((w) => w.status !== 'said') || (heard !== null && heard.words.split(' ').length !== l.words.length)
+          const slip = lineState(hearing, l) === 'slip'
           return (
             <li key={l.stepId} className="grid grid-cols-[48px_minmax(0,1fr)] gap-x-2">
               <button type="button" disabled={l.start === null} aria-label={l.start === null ? 'not heard' : `Play from ${clockTime(l.start)}`} onClick={() => l.start !== null && onSeek(l.start)} className="figures text-sm text-steel text-left hover:underline cursor-pointer">{l.start === null ? '—' : clockTime(l.start)}</button>
               <p>{l.words.map((w, i) => (
                 <span key={i}>{i > 0 && ' '}{w.status === 'said' ? w.word
-                  : w.status === 'missing' ? <del className="text-brick decoration-2" title="not heard">{w.word}</del>
-                    : <span className="text-brick underline decoration-dotted" title={`heard “${w.at === null ? '' : hearing.words[w.at]?.word}”`}>{w.word}</span>}</span>
+                  : !slip ? <span className="text-steel" title="not understood here">{w.word}</span>
+                    : w.status === 'missing' ? <del className="text-brick decoration-2" title="not heard">{w.word}</del>
+                      : <span className="text-brick underline decoration-dotted" title={`heard “${w.at === null ? '' : hearing.words[w.at]?.word}”`}>{w.word}</span>}</span>
               ))}</p>
               {differs && heard && editing !== l.stepId && <p className="col-start-2 text-sm text-steel font-sans leading-5 flex gap-2 items-baseline">heard: {heard.words}{mayChange && <button type="button" onClick={() => setEditing(l.stepId)} className="underline text-blue cursor-pointer min-h-6">correct</button>}</p>}
               {heard && editing === l.stepId && <Correct words={heard.words} onSave={(said) => void correct({ from: heard.from, to: heard.to, heard: heard.words, said })} onClose={() => setEditing(null)} />}

@@ -61,7 +61,8 @@ export function FilmAgain({ segments, again, onGo }: { segments: readonly Segmen
   const total = again.reduce((s, r) => s + r.moves, 0)
   return (
     <div className="grid gap-2">
-      <p className="text-steel">In this order {total} {total === 1 ? 'thing is' : 'things are'} laid, taken off or turned between them{again.length <= everyOrder ? '; no other order needs fewer' : ''}.</p>
+      <p className="text-steel">{total === 0 ? 'The table needs no resetting between these: the lesson’s own order is as good as any.'
+        : `In this order ${total} ${total === 1 ? 'thing is' : 'things are'} laid, taken off or turned between them${again.length <= everyOrder ? '; no other order needs fewer' : ''}.`}</p>
       <ol className="grid gap-1.5">{again.map((r, i) => (
         <li key={r.segmentId} className="rounded-xl border border-hair bg-card p-2.5 flex gap-3 items-start"><b className="figures w-5 text-right">{i + 1}</b>
           <div className="min-w-0 flex-1"><p className="font-semibold">{segments.find((s) => s.id === r.segmentId)?.title}</p>
