@@ -12,6 +12,7 @@ import { captured } from './mic.ts'
 import { agreedFindings, countsIn, doubtful, withSecond } from './second-ear.ts'
 import { arpaModel, vocabularyOf } from './language-model.ts'
 import { spokenLines } from './spoken.ts'
+import { inPlace } from './utterances.ts'
 import { warmSeconds, warmStretch } from './warm.ts'
 import { longestSilence, soundEnd, unheardVoice, voicedIn, withinVoice } from './voiced.ts'
 
@@ -78,6 +79,10 @@ describe('retries', () => {
     ['a count begun again', `${head} one two four oops ~1 one two three four five six seven ${tail}`],
     ['words misheard alike both times', `robin has heaven ~0.6 robin has heaven parcels one two three four five six seven ${tail}`],
   ])('%s is one false start', (_, text) => expect(codes(counting, text).filter((c) => c === 'false-start' || c.startsWith('count') || c === 'line-skipped')).toEqual(['false-start']))
+  test('a start broken off after a line left out is no scrap of that line', () => {
+    const s = segment('Say: Bobbin has six parcels for two houses and each must get the same.\nAsk: How many parcels for each house?\nWait: 5 s\nSay: Three each.')
+    expect(codes(s, 'half many parcels for ~0.5 how many parcels for each house ~5 three each')).toEqual(expect.arrayContaining(['line-skipped', 'false-start']))
+  })
   test.each([
     ['the last number again', `${head} one two three four five six seven seven ${tail}`],
     ['counting twice', `${head} one two three four five six seven let us count again one two three four five six seven ${tail}`],
@@ -110,6 +115,11 @@ describe('two hearings', () => {
     expect(agreedFindings([f('number-changed', 5, false)], [], line('changed'))).toHaveLength(1)
   })
   test('silence needs no second ear', () => expect(agreedFindings([f('dead-air', 5)], [], []).map((x) => x.certain)).toEqual([true]))
+  test('a word cut through by the edge of a stretch stays as it was heard whole', () => {
+    const w = (word: string, start: number, end: number): HeardWord => ({ word, start, end, confidence: 1 })
+    const first = [w('one', 0, 0.5), w('four', 1.6, 2.3), w('two', 3, 3.4)]
+    expect(withSecond(first, [w('won', 0.1, 0.5), w('to', 1.6, 1.95)], [{ from: 0, to: 1.9 }]).map((x) => x.word)).toEqual(['won', 'four', 'two'])
+  })
   test('only stretches around findings are heard again, none overlapping, and their words replace the first ones', () => {
     const words = told('one two ~4 three four ~9 five six ~9 seven eight').words
     const parts = doubtful({ words, findings: [f('count-skip', words[1]!.end), f('count-order', words[6]!.start)] }, 40)
@@ -194,6 +204,34 @@ describe('how a line came out', () => {
   test('as written it is clear', () => expect(states(`${head} one two three four five six seven ${tail}`)).toEqual(['clear', 'clear', 'clear']))
   test('a line mumbled is unclear, not a slip', () => expect(states(`${head} one two three four five six seven ~1 #1.2`)).toEqual(['clear', 'clear', 'unclear']))
   test('a line with something found is a slip', () => expect(states(`${head} one two four five six seven ${tail}`)).toEqual(['clear', 'slip', 'clear']))
+})
+
+describe('utterances dated too late', () => {
+  const voiced = [[1, 1.5], [5, 5.5], [6.1, 6.5], [7.3, 7.8], [12, 12.6]].map(([from, to]) => ({ from: from!, to: to! }))
+  const said = (...words: [string, number, number][]): HeardWord[] => words.map(([word, start, end]) => ({ word, start, end, confidence: 1 }))
+  const late = (by: number) => said(['one', 5 + by, 5.5 + by], ['two', 6.1 + by, 6.5 + by], ['three', 7.3 + by, 7.8 + by])
+  const [before, after] = [said(['how', 1, 1.5]), said(['altogether', 12, 12.6])]
+  test('are moved back to where something sounds, whole, between their neighbours', () => {
+    const placed = inPlace([before, late(3.1), after], voiced)
+    expect(placed.map((w) => w.word)).toEqual(['how', 'one', 'two', 'three', 'altogether'])
+    expect(placed.map((w) => Math.round(w.start * 10) / 10)).toEqual([1, 5, 6.1, 7.3, 12])
+  })
+  test('collide with the next one though their words fall on sound: moved as well', () => {
+    const placed = inPlace([before, said(['one', 7.3, 7.8], ['two', 12, 12.6]), after], [{ from: 1, to: 1.5 }, { from: 2, to: 2.5 }, { from: 6.7, to: 7.3 }, { from: 7.3, to: 7.8 }, { from: 12, to: 12.6 }])
+    expect(placed[1]!.start).toBeCloseTo(2)
+    expect(placed[2]!.end).toBeLessThanOrEqual(placed[3]!.start)
+  })
+  test('in their place they stay, and so do words where nothing better is found', () => {
+    expect(inPlace([before, late(0), after], voiced)).toEqual([...before, ...late(0), ...after])
+    expect(inPlace([late(30)], [])).toEqual(late(30))
+    expect(inPlace([[], [], before], voiced)).toEqual(before)
+  })
+  test('for any shift that leaves them on silence, times come back', () => fc.assert(fc.property(fc.double({ min: 1, max: 4, noNaN: true }), (by) => {
+    const placed = inPlace([before, late(by)], voiced)
+    const off = placed.slice(1).map((w, i) => Math.abs(w.start - [5, 6.1, 7.3][i]!))
+    const onSound = late(by).reduce((n, w) => n + voiced.reduce((m, v) => m + Math.max(0, Math.min(w.end, v.to) - Math.max(w.start, v.from)), 0), 0)
+    if (onSound < 0.3) off.forEach((x) => expect(x).toBeLessThan(0.05))
+  })))
 })
 
 describe('the stretch a recogniser warms up on', () => {

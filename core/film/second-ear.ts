@@ -53,9 +53,17 @@ export function countsIn(h: Pick<Hearing, 'words' | 'lines'>, lines: readonly Sp
   return out
 }
 
-/** The words of a take with those of the stretches heard again in place of the first ones. */
-export const withSecond = (words: readonly HeardWord[], again: readonly HeardWord[], stretches: readonly Piece[]): HeardWord[] =>
-  [...words.filter((w) => !stretches.some((s) => (w.start + w.end) / 2 >= s.from && (w.start + w.end) / 2 < s.to)), ...again].sort((a, b) => a.start - b.start)
+/**
+ * The words of a take with those of the stretches heard again in place of the first ones. At the edge of a stretch a
+ * word may be cut through: what was heard whole the first time stays, and what overlaps it is let go.
+ */
+export function withSecond(words: readonly HeardWord[], again: readonly HeardWord[], stretches: readonly Piece[]): HeardWord[] {
+  const middle = (w: HeardWord): number => (w.start + w.end) / 2
+  const stays = words.filter((w) => !stretches.some((s) => middle(w) >= s.from && middle(w) < s.to))
+  const edges = stays.filter((w) => stretches.some((s) => (w.start < s.from && w.end > s.from) || (w.start < s.to && w.end > s.to)))
+  const clear = (w: HeardWord): boolean => edges.every((x) => Math.min(w.end, x.end) - Math.max(w.start, x.start) < 0.4 * Math.min(w.end - w.start, x.end - x.start))
+  return [...stays, ...again.filter(clear)].sort((a, b) => a.start - b.start)
+}
 
 /**
  * Two hearings of one take: what only one ear found is a doubt; a doubt of the first is let go where the second heard

@@ -42,6 +42,7 @@ export function triesOf(lines: readonly SpokenLine[], followed: Followed, heard:
   })
   brokenOff(lines, followed, heard, out)
   loneStarts(lines, followed, heard, out)
+  borrowedStarts(lines, followed, heard, out)
   fillersOf(followed, heard, voiced, out)
   return out
 }
@@ -127,6 +128,19 @@ function loneStarts(lines: readonly SpokenLine[], followed: Followed, heard: rea
     k = to
   }
 }
+/** A start broken off after a line that was left out: the path takes its words for scraps of the missing line, though what follows says them all again. */
+function borrowedStarts(lines: readonly SpokenLine[], followed: Followed, heard: readonly HeardWord[], out: Tries): void {
+  followed.final.forEach((a, i) => {
+    const next = lines[i + 1]
+    if (!a || !next || next.deliberate || coverage(a) >= hearing.skippedShare) return
+    const ats = indices(a)
+    const [from, to] = [ats[0]!, ats.at(-1)! + 1]
+    if (to - from < 3 || to - from > next.words.length || followed.lineOf[to] !== i + 1 || Array.from({ length: to - from }, (_, k) => from + k).some((k) => out.used.has(k))) return
+    const words = (k: number, n: number) => heard.slice(k, k + n).map((w) => w.word)
+    if (saidAgain(words(from, to - from), words(to, to - from + 4))) giveUp(out, next, heard, from, to)
+  })
+}
+
 /** Where, from `from` up to and including `to`, what was said begins once more; null where it does not. */
 function begunAgain(heard: readonly HeardWord[], from: number, to: number): number | null {
   const words = heard.slice(from, to + to - from + 4).map((w) => w.word)

@@ -8,6 +8,8 @@ import { arpaModel, vocabularyOf } from '@awlbox/core/film/language-model'
 import { pronounce } from '@awlbox/core/film/pronounce'
 import type { SpokenLine } from '@awlbox/core/film/spoken'
 import { warmStretch } from '@awlbox/core/film/warm'
+import { inPlace } from '@awlbox/core/film/utterances'
+import { voicedIn } from '@awlbox/core/film/voiced'
 import { wavOf } from '@awlbox/core/film/wav'
 import { run } from './run.ts'
 import { eachBlock, openWav, readSamples, type WavSpan } from './wav.ts'
@@ -127,7 +129,7 @@ export async function recognise(wav: string, lines: readonly SpokenLine[], optio
     const [span, levels] = [await openWav(wav), options.levels ?? (await levelsIn(wav))]
     const pieces = options.only ?? piecesOfSound(levels)
     const flags = options.second ? [...recognition.flags, ...recognition.secondEar] : [...recognition.flags]
-    const gain = gainFor(levels)
+    const [gain, voiced] = [gainFor(levels), voicedIn(levels)]
     const mean = await meanOf(await loudened(wav, span, warmStretch(levels), gain), folder, flags, abandon.signal)
     const acoustic = mean ? await withMean(mean, folder) : ownModel()
     const model = createHash('sha256').update(dict).update(lm).update(flags.join(' ')).update(mean ?? '').digest('hex')
@@ -143,7 +145,8 @@ export async function recognise(wav: string, lines: readonly SpokenLine[], optio
         const samples = await loudened(wav, span, piece, gain)
         const key = createHash('sha256').update(model).update(Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength)).digest('hex')
         const known = await options.memory?.get(key)
-        const words = known ?? (await listen(samples, folder, i, acoustic, flags, abandon.signal))
+        const mine = voiced.filter((v) => v.to > piece.from && v.from < piece.to).map((v) => ({ from: v.from - piece.from, to: v.to - piece.from }))
+        const words = known ?? within(inPlace(await listen(samples, folder, i, acoustic, flags, abandon.signal), mine), piece.to - piece.from)
         if (!known) await options.memory?.put(key, words)
         heard[i] = words.map((w) => ({ ...w, start: w.start + piece.from, end: w.end + piece.from }))
         done += piece.to - piece.from
@@ -213,22 +216,26 @@ async function recogniser(acoustic: string, args: readonly string[], signal: Abo
   }
 }
 
-async function listen(samples: Int16Array, folder: string, i: number, acoustic: string, flags: readonly string[], signal: AbortSignal): Promise<HeardWord[]> {
+/** Without what was heard in the hiss after the end. */
+const within = (words: readonly HeardWord[], end: number): HeardWord[] => words.flatMap((w) => (w.start >= end ? [] : [{ ...w, end: Math.min(end, w.end) }]))
+
+/** What is heard in samples, an utterance at a time; times are seconds after the hiss that goes before. */
+async function listen(samples: Int16Array, folder: string, i: number, acoustic: string, flags: readonly string[], signal: AbortSignal): Promise<HeardWord[][]> {
   const file = path.join(folder, `${i}.wav`)
   await fs.writeFile(file, wavOf(samples, recognition.rate))
-  const end = samples.length / recognition.rate - recognition.head - recognition.tail
-  const words: HeardWord[] = []
+  const utterances: HeardWord[][] = [[]]
   try {
     await recogniser(acoustic, ['-infile', file, '-lm', path.join(folder, 'model.lm'), '-dict', path.join(folder, 'words.dict'), '-time', 'yes', ...flags, '-logfn', '/dev/null'], signal, (line) => {
       const m = line.match(/^(\S+) ([\d.]+) ([\d.]+) ([\d.]+)$/)
+      if (m?.[1] === '<s>') utterances.push([])
       if (!m || /^[<[+]/.test(m[1]!)) return
       const [start, to] = [Number(m[2]) - recognition.head, Number(m[3]) - recognition.head]
-      // What is heard in the hiss before and after was never said.
-      if (start >= end || to <= 0) return
-      words.push({ word: m[1]!.replace(/\(\d+\)$/, ''), start: Math.max(0, start), end: Math.min(end, Math.max(0, to)), confidence: Math.min(1, Number(m[4])) })
+      // What is heard in the hiss before was never said.
+      if (to <= 0) return
+      utterances.at(-1)!.push({ word: m[1]!.replace(/\(\d+\)$/, ''), start: Math.max(0, start), end: to, confidence: Math.min(1, Number(m[4])) })
     })
   } finally {
     await fs.rm(file, { force: true })
   }
-  return words
+  return utterances
 }
