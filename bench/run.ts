@@ -13,6 +13,7 @@ import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import sharp from 'sharp'
 import { probe, toSpeechWav, toTakeFilm, videoCodec } from '../server/platform/media/ffmpeg.ts'
 import { recognise } from '../server/platform/media/recogniser.ts'
+import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import { joinSegments, renderSegment } from '../server/cut/render.ts'
 import { filmBeats } from '../standins/camera/film.ts'
 import { planTake } from '../standins/camera/takes.ts'
@@ -57,11 +58,12 @@ show('hearing, seconds of work for a second of film', ((await time(() => recogni
 
 const take = path.join(folder, 'take.mp4')
 await toTakeFilm(source, take, p, {})
-const cut = { segmentId: segment.id, takeId: null, start: 0.5, end: null, drops: [{ id: 'd', from: 4, to: 6, reason: 'by hand' as const, note: '', state: 'accepted' as const }], card: null }
+const clip = (from: number, to: number) => ({ kind: 'clip' as const, id: `c${from}`, takeId: 'take', from, to, why: null })
+const cut = { items: [clip(15, 120), clip(180, Math.floor(p.seconds * framesPerSecond))] }
 const plain = await time(() => execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', take, ...videoCodec, '-c:a', 'aac', path.join(folder, 'plain.mp4')]))
 const ours = await time(async () => {
   const out = path.join(folder, 'seg.mov')
-  await renderSegment({ cut, film: { sha: 'x', file: take, seconds: p.seconds } }, out, folder, {})
+  await renderSegment({ cut, films: new Map([['take', { sha: 'x', file: take, seconds: p.seconds }]]) }, out, folder, {})
   await joinSegments([out], path.join(folder, 'film.mp4'), folder, {})
 })
 show('render ÷ one plain ffmpeg encode of the same material', (ours / plain).toFixed(2))

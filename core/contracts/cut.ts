@@ -1,31 +1,61 @@
 import { z } from 'zod'
 
-/** Frames a second of every film Awlbox renders. All times of a cut list come out as whole frames. */
+/** Frames a second of every film Awlbox renders. All times of a cut list are whole frames. */
 export const framesPerSecond = 30
 
-export const CutDrop = z.object({
-  id: z.string().max(40),
-  /** Seconds into the take. */
-  from: z.number().min(0),
-  to: z.number().min(0),
-  reason: z.enum(['slip', 'false start', 'silence', 'by hand']),
-  note: z.string().max(200),
-  /** Proposed drops wait for the teacher; only accepted ones are cut. */
-  state: z.enum(['proposed', 'accepted', 'declined']),
+/** Why something is proposed or was done. `ends`: the walk to and from the camera. `other take`: said better in another take. */
+export const cutReasons = ['slip', 'false start', 'filler', 'silence', 'ends', 'wait', 'other take', 'card', 'by hand'] as const
+export const CutReason = z.enum(cutReasons)
+export type CutReason = z.infer<typeof CutReason>
+
+/** A decision, open until a person takes it. `drop` takes its item out of the film, `add` puts it in; both only when accepted. */
+export const Why = z.object({
+  /** The same each time the same take is heard, so that what was decided stays; items decided together share it. */
+  id: z.string().min(1).max(60),
+  act: z.enum(['drop', 'add']),
+  kind: CutReason,
+  note: z.string().max(240),
+  /** False where hearing may be at fault: let the ear decide. */
+  sure: z.boolean(),
+  state: z.enum(['open', 'accepted', 'declined']),
 })
-export type CutDrop = z.infer<typeof CutDrop>
+export type Why = z.infer<typeof Why>
+
+const Id = z.string().min(1).max(60)
+/** Three hours. */
+const mostFrames = framesPerSecond * 3600 * 3
+const Frame = z.number().int().min(0).max(mostFrames)
+
+/** A stretch of a take, in frames into it: [from, to). */
+export const Clip = z.object({ kind: z.literal('clip'), id: Id, takeId: z.string().uuid(), from: Frame, to: Frame, why: Why.nullable() }).refine((c) => c.to > c.from, 'A span has at least one frame.')
+export type Clip = z.infer<typeof Clip>
+
+/** The last picture before it stands still while a ring fills: time to think. */
+export const Hold = z.object({ kind: z.literal('hold'), id: Id, frames: z.number().int().min(1).max(framesPerSecond * 120), stepId: z.string().max(40).nullable(), why: Why.nullable() })
+export type Hold = z.infer<typeof Hold>
+
+export const cardLooks = ['aim', 'things', 'stop', 'sentence', 'guard', 'thanks'] as const
+export const CardLook = z.enum(cardLooks)
+export type CardLook = z.infer<typeof CardLook>
+/** A full-screen card. `lines` stand under its title; a `stop` card counts down while it stays. */
+export const Card = z.object({
+  kind: z.literal('card'), id: Id, look: CardLook, title: z.string().min(1).max(160), lines: z.array(z.string().max(120)).max(8),
+  frames: z.number().int().min(framesPerSecond / 2).max(framesPerSecond * 120), stepId: z.string().max(40).nullable(), why: Why.nullable(),
+})
+export type Card = z.infer<typeof Card>
+
+export const CutItem = z.discriminatedUnion('kind', [Clip, Hold, Card])
+export type CutItem = z.infer<typeof CutItem>
 
 export const CutSegment = z.object({
   segmentId: z.string().max(40),
+  /** The take it was first cut from; spans may come from others. */
   takeId: z.string().uuid().nullable(),
-  /** Seconds into the take at which it begins and ends; null end is the take's own. */
-  start: z.number().min(0),
-  end: z.number().min(0).nullable(),
-  drops: z.array(CutDrop).max(200),
-  /** A card after the segment: what it says and how long it stays in the film, in seconds. */
-  card: z.object({ text: z.string().min(1).max(160), seconds: z.number().min(1).max(30) }).nullable(),
+  items: z.array(CutItem).max(1200),
+  /** Something was cut by hand: what is heard later changes nothing here. */
+  byHand: z.boolean(),
 })
 export type CutSegment = z.infer<typeof CutSegment>
 
-export const CutList = z.object({ format: z.literal('awlbox-cut'), version: z.literal(1), segments: z.array(CutSegment).max(60) })
+export const CutList = z.object({ format: z.literal('awlbox-cut'), version: z.literal(2), segments: z.array(CutSegment).max(60) })
 export type CutList = z.infer<typeof CutList>

@@ -1,21 +1,20 @@
 import type { CutSegment } from '../contracts/cut.ts'
-import { framesPerSecond } from '../contracts/cut.ts'
 import type { Hearing } from '../contracts/heard.ts'
 import type { Segment } from '../contracts/lesson.ts'
 import type { Cue } from '../film/captions.ts'
 import { spokenWordsOf } from '../film/spoken.ts'
 import { numberName } from '../plan/numbers/names.ts'
 import { pauseWords, readCount } from '../script/reading.ts'
-import { keptSpans, segmentFrames, stretchInCut } from './spans.ts'
+import { layOut, segmentFrames, stretchesOf, toSeconds } from './timeline.ts'
 
 /** Caption limits: two lines of about 32 letters suit a phone; under a second nobody can read one. */
 export const captionLimits = { letters: 64, shortest: 1 } as const
 
 export interface CaptionPart {
   segment: Segment
-  cut: CutSegment
-  hearing: Hearing | null
-  takeSeconds: number | null
+  cut: Pick<CutSegment, 'items'>
+  /** Of every take that is shown, by its id. */
+  hearings: ReadonlyMap<string, Hearing>
 }
 
 /** Captions of a film: the script's words, timed by what was heard, in the cut's own time. */
@@ -23,20 +22,20 @@ export function captionsOf(parts: readonly CaptionPart[]): Cue[] {
   const cues: Cue[] = []
   let at = 0
   for (const p of parts) {
-    const spans = p.takeSeconds === null ? [] : keptSpans(p.cut, p.takeSeconds)
-    const length = segmentFrames(p.cut, p.takeSeconds) / framesPerSecond
-    for (const line of p.hearing?.lines ?? []) {
-      const step = p.segment.steps.find((s) => s.id === line.stepId)
-      if (!step || line.start === null) continue
-      for (const piece of pieces(captionText(step.verb, step.text), line, p.hearing!)) {
-        const left = stretchInCut(spans, piece.start, piece.end)
-        // Of a line cut down to a breath nothing is worth reading.
-        if (!left || left.end - left.start < 0.2) continue
-        cues.push({ start: at + left.start, end: at + left.end, text: piece.text })
+    const mine: Cue[] = []
+    for (const [takeId, hearing] of p.hearings)
+      for (const line of hearing.lines) {
+        const step = p.segment.steps.find((s) => s.id === line.stepId)
+        if (!step || line.start === null) continue
+        for (const piece of pieces(captionText(step.verb, step.text), line, hearing))
+          for (const left of stretchesOf(p.cut, takeId, piece.start, piece.end)) {
+            // Of a line cut down to a breath nothing is worth reading.
+            if (left.end - left.start >= 0.2) mine.push({ start: at + left.start, end: at + left.end, text: piece.text })
+          }
       }
-    }
-    if (p.cut.card) cues.push({ start: at + length - p.cut.card.seconds, end: at + length, text: p.cut.card.text })
-    at += length
+    for (const { item, at: from } of layOut(p.cut)) if (item.kind === 'card') mine.push({ start: at + toSeconds(from), end: at + toSeconds(from + item.frames), text: [item.title, ...item.lines].join(' ') })
+    cues.push(...mine.sort((a, b) => a.start - b.start))
+    at += toSeconds(segmentFrames(p.cut))
   }
   // A caption stays a moment longer to be read, but never into the next one.
   return cues.map((c, i) => ({ ...c, end: Math.min(Math.max(c.end + 0.3, c.start + captionLimits.shortest), cues[i + 1]?.start ?? Infinity, Math.max(at, c.start + 0.1)) })).filter((c) => c.end > c.start)

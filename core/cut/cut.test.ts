@@ -1,87 +1,273 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { type CutDrop, type CutSegment, framesPerSecond } from '../contracts/cut.ts'
-import type { Hearing } from '../contracts/heard.ts'
+import { type Clip, CutItem, CutList, type CutSegment, type Hold, type Why } from '../contracts/cut.ts'
+import type { HeardWord } from '../contracts/heard.ts'
 import { hear } from '../film/heard.ts'
 import { fromMarkdown } from '../script/formats/markdown.ts'
 import { captionsOf } from './captions.ts'
-import { wrap } from './card.ts'
-import { piecesOf } from './pieces.ts'
-import { bestTake, reconcile } from './propose.ts'
-import { keptSpans, segmentFrames, spanFrames, stretchInCut } from './spans.ts'
+import { cardShapes, ringShapes, wrap } from './card.ts'
+import { cardsFor, plainCard } from './cards.ts'
+import { dropsOf, holdsOf } from './drops.ts'
+import { bringBack, decide, decideAll, drop, dropStretch, insertAfter, move, moveEdge, replaceLine, snapped, snapPoints, split } from './edit.ts'
+import { bestTake, firstCut, openCount, proposalsOf, reconcile, type TakeFacts } from './propose.ts'
+import { framesOf, layOut, plays, runsOf, segmentFrames, shownAt, stretchesOf, toFrame } from './timeline.ts'
+import { readCut } from './upgrade.ts'
 
-const drop = (from: number, to: number, state: CutDrop['state'] = 'accepted'): CutDrop => ({ id: `d${from}-${to}`, from, to, reason: 'silence', note: '', state })
-const cut = (over: Partial<CutSegment> = {}): CutSegment => ({ segmentId: 'a', takeId: null, start: 0, end: null, drops: [], card: null, ...over })
+const [A, B] = ['aaaaaaaa-0000-4000-8000-000000000001', 'bbbbbbbb-0000-4000-8000-000000000002']
+const clip = (from: number, to: number, over: Partial<Clip> = {}): Clip => ({ kind: 'clip', id: `c${from}`, takeId: A, from, to, why: null, ...over })
+const hold = (frames: number, over: Partial<Hold> = {}): Hold => ({ kind: 'hold', id: `h${frames}`, frames, stepId: null, why: null, ...over })
+const why = (act: Why['act'], state: Why['state'], over: Partial<Why> = {}): Why => ({ id: 'w', act, kind: 'silence', note: '', sure: true, state, ...over })
+const row = (...items: CutItem[]): CutSegment => ({ segmentId: 's', takeId: A, items, byHand: false })
+const ids = (() => {
+  let n = 0
+  return () => `n${(n += 1)}`
+})()
+const lessonOf = (text: string) => {
+  let n = 0
+  return fromMarkdown(text, () => `s${(n += 1)}`).lesson
+}
+/** Words half a second apart; "~3" is a silence. */
+const said = (text: string, at = 0.5): HeardWord[] => text.split(' ').flatMap((word) => {
+  if (word.startsWith('~')) {
+    at += Number(word.slice(1))
+    return []
+  }
+  at += 0.5
+  return [{ word, start: at - 0.5, end: at - 0.1, confidence: 1 }]
+})
+const doc = lessonOf('# Post\n\n## Show {show}\nSay: Bobbin has seven parcels.\nCount: 1 to 7\nAsk: How many altogether?\nWait: 6 s\nSay: Four and three make seven.\n## N {note to adults}\nSay: Hi.')
+const segment = doc.segments[0]!
+const take = (id: string, number: number, text: string): TakeFacts => {
+  const words = said(text)
+  const seconds = words.at(-1)!.end + 1
+  return { id, segmentId: segment.id, number, seconds, hearing: hear(segment, words, seconds) }
+}
+const clean = 'bobbin has seven parcels ~0.6 one two three four five six seven ~0.6 how many altogether ~6 four and three make seven'
 
-describe('what stays of a take', () => {
-  test('trims and accepted drops go, proposed ones stay', () => {
-    expect(keptSpans(cut({ start: 1, end: 9, drops: [drop(3, 4), drop(6, 7, 'proposed')] }), 10)).toEqual([{ from: 30, to: 90 }, { from: 120, to: 270 }])
+describe('what plays', () => {
+  test.each([
+    [null, true], [why('drop', 'open'), true], [why('drop', 'accepted'), false], [why('drop', 'declined'), true],
+    [why('add', 'open'), false], [why('add', 'accepted'), true], [why('add', 'declined'), false],
+  ] as const)('%o: %s', (w, expected) => expect(plays(clip(0, 30, { why: w }))).toBe(expected))
+  test('items follow each other without a gap, and add up to the segment', () => {
+    const r = row(clip(0, 90), clip(90, 120, { why: why('drop', 'accepted') }), hold(60), clip(120, 300))
+    expect(layOut(r).map((p) => p.at)).toEqual([0, 90, 150])
+    expect(segmentFrames(r)).toBe(330)
   })
-  test('for any drops: spans lie in order within the take, and kept and dropped make up the whole', () => {
-    fc.assert(fc.property(fc.array(fc.tuple(fc.double({ min: 0, max: 20, noNaN: true }), fc.double({ min: 0, max: 20, noNaN: true })), { maxLength: 8 }), fc.double({ min: 1, max: 20, noNaN: true }), (raw, seconds) => {
-      const drops = raw.map(([a, b]) => drop(Math.min(a, b), Math.max(a, b)))
-      const spans = keptSpans(cut({ drops }), seconds)
-      let at = 0
-      for (const s of spans) {
-        expect(s.from).toBeGreaterThanOrEqual(at)
-        expect(s.to).toBeGreaterThan(s.from)
-        at = s.to
+  test('spans of one take that follow on are one run; a drop, another take or a card parts them', () => {
+    const r = row(clip(0, 90), clip(90, 150), clip(150, 160, { why: why('drop', 'accepted') }), clip(160, 200), clip(0, 30, { takeId: B }))
+    expect(runsOf(r).map((x) => [x.kind, x.at, x.frames])).toEqual([['clip', 0, 150], ['clip', 150, 40], ['clip', 190, 30]])
+  })
+  test('a stretch of a take has its place in the film: shortened by drops, once for each time it is shown, or none', () => {
+    const r = row(clip(0, 60), clip(60, 150, { why: why('drop', 'accepted') }), clip(150, 300), clip(30, 60, { id: 'again' }))
+    expect(stretchesOf(r, A, 1, 3)).toEqual([{ start: 1, end: 2 }, { start: 7, end: 8 }])
+    expect(stretchesOf(r, A, 1.9, 5.5)).toEqual([{ start: 1.9, end: 2.5 }, { start: 7.9, end: 8 }])
+    expect(stretchesOf(r, A, 3, 4)).toEqual([])
+    expect(stretchesOf(r, B, 0, 9)).toEqual([])
+  })
+  test('what is shown at a frame: the take, the picture held, or no take on a card', () => {
+    const r = row(clip(30, 60), hold(30), plainCard('stop', 'x', 'Stop'), clip(90, 120))
+    expect(shownAt(r, 15)).toEqual({ takeId: A, seconds: 1.5 })
+    expect(shownAt(r, 45)).toEqual({ takeId: A, seconds: 59 / 30 })
+    expect(shownAt(r, 70)).toBeNull()
+    expect(shownAt(r, 10_000)).toBeNull()
+  })
+  test('a span without a frame is refused', () => {
+    expect(CutItem.safeParse(clip(30, 30)).success).toBe(false)
+    expect(CutItem.safeParse(clip(30, 31)).success).toBe(true)
+  })
+})
+
+describe('cutting by hand', () => {
+  test('a span dropped stays in the row and comes back', () => {
+    const r = drop(row(clip(0, 30), clip(30, 60)), 'c30')
+    expect(segmentFrames(r)).toBe(30)
+    expect(r).toMatchObject({ byHand: true, items: [{ why: null }, { why: { kind: 'by hand', state: 'accepted' } }] })
+    expect(segmentFrames(bringBack(r, 'c30'))).toBe(60)
+  })
+  test('what was proposed is decided, with everything that belongs to it, and no cutting by hand', () => {
+    const r = row(clip(0, 30, { why: why('drop', 'open', { id: 'o' }) }), clip(0, 40, { id: 'x', takeId: B, why: why('add', 'open', { id: 'o' }) }))
+    expect(segmentFrames(decide(r, 'o', 'accepted'))).toBe(40)
+    expect(drop(r, 'c0')).toEqual(decide(r, 'o', 'accepted'))
+    expect(bringBack(decide(r, 'o', 'accepted'), 'c0')).toEqual(decide(r, 'o', 'declined'))
+    expect(drop(r, 'c0').byHand).toBe(false)
+  })
+  test('all of a kind are decided at once; those decided before stay', () => {
+    const list: CutList = { format: 'awlbox-cut', version: 2, segments: [row(clip(0, 30, { why: why('drop', 'open', { id: 'a', kind: 'slip' }) }), clip(30, 60, { why: why('drop', 'declined', { id: 'b', kind: 'slip' }) }), clip(60, 90, { why: why('drop', 'open', { id: 'c' }) }))] }
+    const done = decideAll(list, (w) => w.kind === 'slip', 'accepted')
+    expect(proposalsOf(done).map((w) => w.state)).toEqual(['accepted', 'declined', 'open'])
+    expect(openCount(done)).toBe(1)
+  })
+  test('splitting keeps every frame, and does nothing at or outside the ends', () => {
+    const r = split(row(clip(0, 90)), 'c0', 40, 'n')
+    expect(r.items.map((i) => (i.kind === 'clip' ? [i.from, i.to] : null))).toEqual([[0, 40], [40, 90]])
+    for (const at of [0, 90, -5, 500]) expect(split(row(clip(0, 90)), 'c0', at, 'n')).toEqual(row(clip(0, 90)))
+  })
+  test('an edge takes its neighbour’s along, and leaves it a frame', () => {
+    const r = moveEdge(row(clip(0, 90), clip(90, 150)), 'c0', 'to', 120, 300, 'n')
+    expect(runsOf(r)).toEqual(runsOf(row(clip(0, 150))))
+    expect(r.items.map(framesOf)).toEqual([120, 30])
+    expect(moveEdge(row(clip(0, 90), clip(90, 150)), 'c0', 'to', 999, 300, 'n').items.map(framesOf)).toEqual([149, 1])
+  })
+  test('an edge drawn in beside nothing leaves what was there, folded; drawn out, it stops where the take ends', () => {
+    const r = moveEdge(row(clip(0, 90), clip(0, 30, { id: 'b', takeId: B })), 'c0', 'to', 60, 300, 'n')
+    expect(r.items.map((i) => [framesOf(i), plays(i)])).toEqual([[60, true], [30, false], [30, true]])
+    expect(segmentFrames(moveEdge(row(clip(10, 90)), 'c10', 'to', 5000, 300, 'n'))).toBe(290)
+    expect(segmentFrames(moveEdge(row(clip(10, 90)), 'c10', 'from', -40, 300, 'n'))).toBe(90)
+  })
+  test('items are moved, put in and changed', () => {
+    const r = row(clip(0, 10), clip(10, 30), clip(30, 60))
+    expect(move(r, 'c30', 0).items.map((i) => i.id)).toEqual(['c30', 'c0', 'c10'])
+    expect(move(r, 'c0', 0)).toBe(r)
+    expect(insertAfter(r, 'c0', hold(15)).items.map((i) => i.id)).toEqual(['c0', 'h15', 'c10', 'c30'])
+    expect(insertAfter(r, null, hold(15)).items[0]!.id).toBe('h15')
+  })
+  test('for any drops and edges: spans stay in bounds, none is empty, and no frame of the take is shown that is dropped', () => {
+    const number = fc.integer({ min: -20, max: 320 })
+    fc.assert(fc.property(fc.array(fc.oneof(fc.record({ act: fc.constant('drop'), a: number, b: number }), fc.record({ act: fc.constant('edge'), a: fc.nat(20), b: number }), fc.record({ act: fc.constant('split'), a: fc.nat(20), b: number })), { maxLength: 12 }), (acts) => {
+      let r = row(clip(0, 300))
+      for (const { act, a, b } of acts) {
+        const item = r.items[a % r.items.length]!
+        if (act === 'drop') {
+          r = dropStretch(r, A, Math.min(a, b), Math.max(a, b), ids)
+          expect(stretchesOf(r, A, Math.max(0, Math.min(a, b)) / 30, Math.max(a, b) / 30)).toEqual([])
+        } else r = act === 'split' ? split(r, item.id, b, ids()) : moveEdge(r, item.id, 'to', b, 300, ids())
       }
-      const total = Math.round(seconds * framesPerSecond)
-      expect(at).toBeLessThanOrEqual(total)
-      const gone = Array.from({ length: total }, (_, f) => drops.some((d) => f >= Math.round(d.from * 30) && f < Math.round(d.to * 30))).filter(Boolean).length
-      expect(spanFrames(spans)).toBe(total - gone)
+      for (const i of r.items) if (i.kind === 'clip') expect(i.from >= 0 && i.to <= 300 && i.to > i.from).toBe(true)
+      expect(new Set(r.items.map((i) => i.id)).size).toBe(r.items.length)
+      expect(r.items.reduce((n, i) => n + framesOf(i), 0)).toBe(300)
     }))
   })
-  test('a card adds its own frames', () => expect(segmentFrames(cut({ card: { text: 'Stop', seconds: 4 } }), 2)).toBe(180))
-  test('a stretch of the take has its place in the cut, shortened by what was dropped, or none', () => {
-    const spans = keptSpans(cut({ drops: [drop(2, 5)] }), 10)
-    expect(stretchInCut(spans, 1, 1.5)).toEqual({ start: 1, end: 1.5 })
-    expect(stretchInCut(spans, 1, 3)).toEqual({ start: 1, end: 2 })
-    expect(stretchInCut(spans, 3, 6)).toEqual({ start: 2, end: 3 })
-    expect(stretchInCut(spans, 3, 4)).toBeNull()
+  test('a line is replaced by the same line of another take', () => {
+    const [mine, theirs] = [take(A, 1, clean), take(B, 2, `~2 ${clean}`)]
+    const facts = (t: TakeFacts) => ({ takeId: t.id, hearing: t.hearing!, frames: toFrame(t.seconds) })
+    const stepId = segment.steps[1]!.id
+    const r = replaceLine(row(clip(0, toFrame(mine.seconds))), stepId, facts(mine), facts(theirs), ids)
+    const counted = mine.hearing!.lines.find((l) => l.stepId === stepId)!
+    expect(stretchesOf(r, A, counted.start!, counted.end!)).toEqual([])
+    expect(runsOf(r).map((x) => (x.kind === 'clip' ? x.takeId : x.kind))).toEqual([A, B, A])
   })
-  test('the pieces shown cover the take without a gap', () => {
-    const words = [{ word: 'one', start: 1, end: 1.4, confidence: 1 }, { word: 'two', start: 6, end: 6.3, confidence: 1 }]
-    const pieces = piecesOf(cut({ start: 0.5, end: 9, drops: [drop(2, 4), drop(7, 8, 'proposed')] }), 10, { words })
-    expect(pieces[0]!.from).toBe(0)
-    expect(pieces.at(-1)!.to).toBe(10)
-    pieces.slice(1).forEach((p, i) => expect(p.from).toBeCloseTo(pieces[i]!.to, 1))
-    expect(pieces.map((p) => p.kind)).toEqual(expect.arrayContaining(['trimmed', 'dropped', 'proposed', 'kept']))
+  test('edges snap to words and silences near by, and to nothing further off', () => {
+    const points = snapPoints({ words: said('one ~2 two') })
+    expect(snapped(toFrame(0.93), points, 3)).toBe(toFrame(0.95))
+    expect(snapped(toFrame(1.5), points, 3)).toBe(toFrame(1.5))
+    expect(snapped(7, [], 10)).toBe(7)
   })
 })
 
-describe('the proposed cut', () => {
-  const doc = fromMarkdown('# Post\n\n## A {show}\nSay: Hello.\n## N {note to adults}\nSay: Hi.', (() => { let n = 0; return () => `s${(n += 1)}` })()).lesson
-  const a = doc.segments[0]!.id
-  const take = (id: string, number: number, quality: number) => ({ id, segmentId: a, number, seconds: 8, hearing: { findings: [], quality, drops: [{ from: 1, to: 2, reason: 'silence' as const, note: '' }] } })
+describe('the first cut', () => {
+  test('of a clean take keeps every word and the time to think, and asks nothing but about its cards', () => {
+    const items = firstCut(doc, segment, take(A, 1, clean))
+    expect(items.filter((i) => i.why && i.why.kind !== 'card')).toEqual([])
+    expect(items.filter((i) => i.kind === 'clip').reduce((n, i) => n + framesOf(i), 0)).toBe(toFrame(take(A, 1, clean).seconds))
+  })
+  test('takes out a false start, a lone “oops” and dead air, each with its reason', () => {
+    const t = take(A, 1, 'bobbin has ~0.6 bobbin has seven parcels ~9 one two three four five six seven ~0.8 oops ~0.8 how many altogether ~6 four and three make seven')
+    const drops = dropsOf(t.hearing!, t.seconds)
+    expect(drops.map((d) => d.why.kind)).toEqual(['false start', 'silence', 'filler'])
+    drops.slice(1).forEach((d, i) => expect(d.from).toBeGreaterThanOrEqual(drops[i]!.to))
+    const r = decideAll({ format: 'awlbox-cut', version: 2, segments: [row(...firstCut(doc, segment, t))] }, (w) => w.act === 'drop', 'accepted').segments[0]!
+    const shown = t.hearing!.words.filter((w) => stretchesOf(r, A, w.start + 0.05, w.end - 0.05).some((s) => s.end - s.start > 0.2)).map((w) => w.word).join(' ')
+    expect(shown).toBe('bobbin has seven parcels one two three four five six seven how many altogether four and three make seven')
+  })
+  test('a wait cut short is held for what is missing of it, right before the answer', () => {
+    const t = take(A, 1, clean.replace('~6', '~1'))
+    const [h] = holdsOf(t.hearing!)
+    const [asked, answer] = [t.hearing!.lines.find((l) => l.words[0]!.word === 'how')!.end!, t.hearing!.lines.find((l) => l.words[0]!.word === 'four')!.start!]
+    expect(h!.at / 30).toBeGreaterThan(asked)
+    expect(h!.at / 30).toBeLessThan(answer)
+    expect(h!.frames / 30 + answer - asked).toBeCloseTo(6, 0)
+    const items = firstCut(doc, segment, t)
+    const i = items.findIndex((x) => x.kind === 'hold')
+    expect(items[i - 1]).toMatchObject({ kind: 'clip', to: h!.at })
+    expect(items[i]!.why).toMatchObject({ kind: 'wait', state: 'open', act: 'add' })
+  })
+  test('a line that went wrong is taken from another take where it was said well', () => {
+    const [mine, other] = [take(A, 1, clean.replace('four five six', 'five six')), take(B, 2, clean.replace('make seven', 'make eight'))]
+    const items = firstCut(doc, segment, mine, [other])
+    const swap = items.filter((i) => i.why?.kind === 'other take')
+    expect(swap.map((i) => [i.kind === 'clip' && i.takeId, i.why!.act])).toEqual([[A, 'drop'], [B, 'add']])
+    const counted = other.hearing!.lines[1]!
+    expect(stretchesOf(decide(row(...items), swap[0]!.why!.id, 'accepted'), B, counted.start!, counted.end!)[0]!.end).toBeGreaterThan(0)
+    expect(firstCut(doc, segment, mine, [take(B, 2, clean.replace('four five six', 'five six'))]).some((i) => i.why?.kind === 'other take')).toBe(false)
+  })
+  test('a mistake made on purpose is left alone', () => {
+    const own = lessonOf('# Post\n\n## Show {show}\nSay: Bobbin has seven parcels.\nCount!: 1 2 3 5 6 7\nSay: Four and three make seven.')
+    const words = said('bobbin has seven parcels ~0.6 one two three five six seven ~0.6 four and three make seven')
+    const t: TakeFacts = { id: A, segmentId: own.segments[0]!.id, number: 1, seconds: 12, hearing: hear(own.segments[0]!, words, 12) }
+    expect(firstCut(own, own.segments[0]!, t).filter((i) => i.why && i.why.kind !== 'card' && i.why.kind !== 'ends')).toEqual([])
+  })
   test('takes the best take, the latest of equals, and leaves adults’ segments out', () => {
-    expect(bestTake([take('x', 1, 90), take('y', 2, 100), take('z', 3, 100)])?.id).toBe('z')
-    expect(reconcile(null, doc, [take('x', 1, 90)]).segments.map((s) => [s.segmentId, s.takeId])).toEqual([[a, 'x']])
-  })
-  test('what was decided stays when it is heard again', () => {
-    const first = reconcile(null, doc, [take('x', 1, 90)])
-    first.segments[0]!.drops[0]!.state = 'declined'
-    expect(reconcile(first, doc, [take('x', 1, 90), take('y', 2, 100)]).segments[0]).toMatchObject({ takeId: 'x', drops: [{ state: 'declined' }] })
-  })
-  test('a take that is gone gives way to another', () => {
-    const first = reconcile(null, doc, [take('x', 1, 90)])
-    expect(reconcile(first, doc, [take('y', 2, 50)]).segments[0]!.takeId).toBe('y')
+    const [x, y, z] = [take(A, 1, clean.replace('six ', '')), take(B, 2, clean), take('cccccccc-0000-4000-8000-000000000003', 3, clean)]
+    expect(bestTake([x, y, z])?.id).toBe(z.id)
+    expect(reconcile(null, doc, [x]).segments.map((s) => [s.segmentId, s.takeId])).toEqual([[segment.id, A]])
   })
 })
 
-test('captions carry the script’s words at the time they were heard, in the cut’s own time', () => {
-  let n = 0
-  const { lesson } = fromMarkdown('# Post\n\n## A {show}\nSay: Bobbin has 7 parcels.\nCount: 1 to 3\n## B {show}\nSay: All done now.', () => `s${(n += 1)}`)
-  const words = (text: string, at: number) => text.split(' ').map((word, i) => ({ word, start: at + i * 0.5, end: at + i * 0.5 + 0.4, confidence: 1 }))
-  const heardA: Hearing = hear(lesson.segments[0]!, [...words('bobbin has seven parcels', 2), ...words('one two three', 8)], 10)
-  const heardB: Hearing = hear(lesson.segments[1]!, words('all done now', 1), 4)
+describe('bringing a cut list up to date', () => {
+  const t = take(A, 1, `bobbin has ~0.6 ${clean}`)
+  const first = reconcile(null, doc, [t])
+  test('what was decided stays when it is heard again, and what was cut by hand is not touched', () => {
+    const decided = decideAll(first, (w) => w.kind === 'false start', 'declined')
+    expect(proposalsOf(reconcile(decided, doc, [t])).find((w) => w.kind === 'false start')!.state).toBe('declined')
+    const hand: CutList = { ...first, segments: [dropStretch(first.segments[0]!, A, 60, 90, ids)] }
+    expect(reconcile(hand, doc, [t])).toEqual(hand)
+  })
+  test('spans of a take that is gone leave the row; where none is left it is cut afresh', () => {
+    const other = take(B, 2, clean)
+    const hand: CutList = { ...first, segments: [insertAfter(first.segments[0]!, null, clip(0, 30, { takeId: B, id: 'b' }))] }
+    expect(reconcile(hand, doc, [t]).segments[0]!.items.some((i) => i.id === 'b')).toBe(false)
+    expect(reconcile(hand, doc, [{ ...other, id: 'cccccccc-0000-4000-8000-000000000003' }]).segments[0]!.takeId).toBe('cccccccc-0000-4000-8000-000000000003')
+  })
+  test('a take that came out shorter keeps what there is of its spans', () => {
+    const hand: CutList = { ...first, segments: [{ ...row(clip(0, 90), clip(90, 9000)), segmentId: segment.id, byHand: true }] }
+    expect(reconcile(hand, doc, [t]).segments[0]!.items.map(framesOf)).toEqual([90, toFrame(t.seconds) - 90])
+  })
+  test('lists of the first version are read: trims, drops and the card are where they were', () => {
+    const old = { format: 'awlbox-cut', version: 1, segments: [{ segmentId: 's', takeId: A, start: 1, end: 9, drops: [{ id: 'd', from: 3, to: 4, reason: 'by hand', note: '', state: 'accepted' }, { id: 'e', from: 5, to: 6, reason: 'slip', note: '', state: 'proposed' }], card: { text: 'Stop.', seconds: 4 } }] }
+    const read = readCut(old, () => 10)
+    expect(runsOf(read.segments[0]!).map((r) => [r.kind, r.kind === 'clip' ? r.from : 0, r.frames])).toEqual([['clip', 30, 60], ['clip', 120, 150], ['card', 0, 120]])
+    expect(readCut(read, () => 10)).toEqual(read)
+    expect(() => readCut({ version: 9 }, () => 10)).toThrow()
+  })
+})
+
+describe('cards', () => {
+  const lesson = lessonOf('# Parts of seven\n\nThings: 7 bottle tops, 1 egg box\n\n## Hello {hook}\nSay: Hello.\n## Things you need {things needed}\nSay: Fetch your things.\nPause: Press play when you are ready. (30 s)\n## Answers {close}\nReveal: Four and three.\n## Bye {close}\nSay: Bye.')
+  const looks = (i: number, heard = '') => {
+    const s = lesson.segments[i]!
+    return cardsFor(lesson, s, heard ? hear(s, said(heard), 20) : null).map((c) => c.card.look)
+  }
+  test('come from the script: aim first, things where they are told, a stop where the film is stopped, a guard before answers, thanks last', () => {
+    expect(looks(0)).toEqual(['aim'])
+    expect(looks(1, 'fetch your things press play when you are ready')).toEqual(['things', 'stop'].slice(lesson.kit.length ? 0 : 1))
+    expect(looks(2)).toEqual(['guard'])
+    expect(looks(3)).toEqual(['thanks'])
+  })
+  test('are not in the film before they are accepted', () => expect(cardsFor(lesson, lesson.segments[0]!, null).map((c) => plays(c.card))).toEqual([false]))
+  test('draw their words in lines that fit, and long words are broken, never lost', () => {
+    expect(wrap(`a ${'b'.repeat(45)} c`, 30).join('').replace(/ /g, '')).toBe(`a${'b'.repeat(45)}c`)
+    const shapes = cardShapes({ look: 'things', title: 'You need', lines: Array.from({ length: 8 }, (_, i) => `${i + 2} bottle tops of one colour each`) })
+    const texts = shapes.filter((s) => s.tag === 'text')
+    expect(texts.length).toBeGreaterThan(6)
+    for (const t of texts) expect(Number(t.attrs.y)).toBeLessThan(672)
+  })
+  test('a ring goes from empty to full', () => {
+    const arcs = [0, 0.25, 0.5, 1].map((x) => ringShapes(x).find((s) => s.tag === 'path')?.attrs.d)
+    expect(arcs[0]).toBeUndefined()
+    expect(new Set(arcs).size).toBe(4)
+  })
+})
+
+test('captions carry the script’s words at the time they were heard, in the cut’s own time, whichever take they come from', () => {
+  const lesson = lessonOf('# Post\n\n## A {show}\nSay: Bobbin has 7 parcels.\nCount: 1 to 3\n## B {show}\nSay: All done now.')
+  const [a, b] = [lesson.segments[0]!, lesson.segments[1]!]
+  const hearings = new Map([[A, hear(a, [...said('bobbin has seven parcels', 2), ...said('one two three', 8)], 10)], [B, hear(b, said('all done now', 1), 4)]])
   const cues = captionsOf([
-    { segment: lesson.segments[0]!, cut: cut({ drops: [drop(4.5, 7)], card: { text: 'Stop the film.', seconds: 4 } }), hearing: heardA, takeSeconds: 10 },
-    { segment: lesson.segments[1]!, cut: cut(), hearing: heardB, takeSeconds: 4 },
+    { segment: a, cut: row(clip(0, 135), clip(135, 210, { why: why('drop', 'accepted') }), clip(210, 300), { ...plainCard('stop', 'x', 'Stop the film.'), frames: 120 }), hearings },
+    { segment: b, cut: row(clip(0, 120, { takeId: B })), hearings },
   ])
   expect(cues.map((c) => c.text)).toEqual(['Bobbin has 7 parcels.', 'one, two, three', 'Stop the film.', 'All done now.'])
   expect(cues.map((c) => Math.round(c.start * 10) / 10)).toEqual([2, 5.5, 7.5, 12.5])
   cues.slice(1).forEach((c, i) => expect(c.start).toBeGreaterThanOrEqual(cues[i]!.end))
 })
-test('long words on a card are broken, never lost', () => expect(wrap(`a ${'b'.repeat(45)} c`, 30).join('').replace(/ /g, '')).toBe(`a${'b'.repeat(45)}c`))

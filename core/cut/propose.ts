@@ -1,40 +1,146 @@
-import type { CutList, CutSegment } from '../contracts/cut.ts'
+import type { Clip, CutItem, CutList, CutSegment, Why } from '../contracts/cut.ts'
 import type { Hearing } from '../contracts/heard.ts'
-import type { Lesson } from '../contracts/lesson.ts'
+import type { Lesson, Segment } from '../contracts/lesson.ts'
+import { lineState } from '../film/corrections.ts'
+import { severityOf } from '../film/severity.ts'
 import { byMerit } from '../film/take-sheet.ts'
 import { type LessonTime, timeLesson } from '../script/time.ts'
-import { proposedDrops } from './spans.ts'
+import { cardsFor, withCards } from './cards.ts'
+import { type Drop, dropsOf, type Held, holdsOf } from './drops.ts'
+import { segmentFrames, toFrame } from './timeline.ts'
 
 export interface TakeFacts {
   id: string
   segmentId: string
   number: number
   seconds: number
-  hearing: Pick<Hearing, 'drops' | 'quality' | 'findings'> | null
+  hearing: Hearing | null
 }
+type Whole = Pick<Lesson, 'segments' | 'age' | 'title' | 'kit'>
 
 /** The take to cut from: the one with fewest slips that cannot be cut away, then the best heard; of equals the one nearest to the `planned` seconds (0: unknown), then the latest. */
 export const bestTake = (takes: readonly TakeFacts[], planned = 0): TakeFacts | null => [...takes].sort((a, b) => byMerit(a, b, planned))[0] ?? null
 
+/** Seconds of silence at which spans part, and what of it stays with the words at each side. */
+const [pause, beside] = [0.9, 0.15]
+/** Seconds left before and after a line taken from another take. */
+const round = { before: 0.12, after: 0.25 } as const
+
+/** The first cut of one segment from one take: its spans in order, what is proposed to go, to be held and to be added. */
+export function firstCut(lesson: Whole, segment: Segment, take: TakeFacts, others: readonly TakeFacts[] = []): CutItem[] {
+  const drops = take.hearing ? dropsOf(take.hearing, take.seconds) : []
+  const holds = take.hearing ? holdsOf(take.hearing).filter((h) => !drops.some((d) => h.at > d.from && h.at < d.to)) : []
+  const better = take.hearing ? fromOthers(take.hearing, drops, others) : []
+  const all = [...drops, ...better.flatMap((b) => (b.drop ? [b.drop] : []))].sort((a, b) => a.from - b.from)
+  const items = spans(take, all, holds, better.map((b) => b.at))
+  for (const b of better) {
+    const i = items.findLastIndex((x) => x.kind === 'clip' && x.takeId === take.id && x.to <= b.at)
+    items.splice(i + 1, 0, b.clip)
+  }
+  return withCards(items, cardsFor(lesson, segment, take.hearing), take.id)
+}
+
+/** A take parted at drops, holds and silences. */
+function spans(take: TakeFacts, drops: readonly Drop[], holds: readonly Held[], more: readonly number[]): CutItem[] {
+  const end = Math.max(1, toFrame(take.seconds))
+  const points = new Set([0, end, ...more])
+  for (const d of drops) points.add(d.from).add(d.to)
+  for (const h of holds) points.add(h.at)
+  for (const p of silences(take)) points.add(p)
+  const inDrop = (f: number): boolean => drops.some((d) => f > d.from && f < d.to)
+  const cuts = [...points].filter((f) => f >= 0 && f <= end && !inDrop(f)).sort((a, b) => a - b)
+  const out: CutItem[] = []
+  for (let i = 0; i + 1 < cuts.length; i++) {
+    const [from, to] = [cuts[i]!, cuts[i + 1]!]
+    const drop = drops.find((d) => d.from <= from && d.to >= to)
+    out.push({ kind: 'clip', id: idOf(take.id, from), takeId: take.id, from, to, why: drop?.why ?? null })
+    for (const h of holds) if (h.at === to) out.push({ kind: 'hold', id: `hold-${idOf(take.id, h.at)}`, frames: h.frames, stepId: h.stepId, why: h.why })
+  }
+  return out
+}
+const idOf = (takeId: string, from: number): string => `${takeId.slice(0, 8)}-${from}`
+
+/** Frames at which long silences between words begin and end. */
+export function silences(take: Pick<TakeFacts, 'seconds' | 'hearing'>): number[] {
+  const words = take.hearing?.words ?? []
+  const out: number[] = []
+  let before = 0
+  for (const w of [...words, { start: take.seconds, end: take.seconds }]) {
+    if (w.start - before >= pause) out.push(...(before > 0 ? [toFrame(before + beside)] : []), ...(w.start < take.seconds ? [toFrame(w.start - beside)] : []))
+    before = Math.max(before, w.end)
+  }
+  return out
+}
+
+interface Better {
+  drop: Drop | null
+  /** Frame of the take at which the other take's clip goes in. */
+  at: number
+  clip: Clip
+}
+/** Lines that went wrong here and that another take has without a slip: the line goes, the other take's comes in its place. */
+function fromOthers(hearing: Hearing, drops: readonly Drop[], others: readonly TakeFacts[]): Better[] {
+  const out: Better[] = []
+  const ranked = [...others].filter((t) => t.hearing).sort((a, b) => byMerit(a, b))
+  for (const f of hearing.findings) {
+    if (!f.certain || !f.stepId || (severityOf[f.code] !== 'wrong' && f.code !== 'line-skipped') || out.some((b) => b.clip.why!.id === `o-${f.stepId}`)) continue
+    const mine = hearing.lines.find((l) => l.stepId === f.stepId)
+    const [other, line] = ranked.map((t) => [t, t.hearing!.lines.find((l) => l.stepId === f.stepId)!] as const).find(([t, l]) => l && l.start !== null && lineState(t.hearing!, l) === 'clear' && l.words.every((w) => w.status === 'said')) ?? []
+    if (!other || !line) continue
+    const why = (act: Why['act']): Why => ({ id: `o-${f.stepId}`, act, kind: 'other take', note: `${f.message} Take ${other.number} has this line without a slip.`.slice(0, 240), sure: true, state: 'open' })
+    const clip: Clip = { kind: 'clip', id: `other-${idOf(other.id, toFrame(line.start!))}`, takeId: other.id, from: toFrame(Math.max(0, line.start! - round.before)), to: toFrame(Math.min(other.seconds, line.end! + round.after)), why: why('add') }
+    const gone = mine?.start != null && mine.end !== null ? { from: toFrame(Math.max(0, Math.min(mine.start, f.start) - round.before)), to: toFrame(Math.max(mine.end, f.end) + round.after), why: why('drop') } : null
+    const at = gone?.to ?? toFrame(f.start + 0.1)
+    if (drops.some((d) => (gone ? gone.from < d.to && gone.to > d.from : at > d.from && at < d.to))) continue
+    out.push({ drop: gone, at, clip })
+  }
+  return out
+}
+
 /**
  * Brings a cut list in line with the lesson and its takes: a row for each segment children watch, in the script's
- * order; a take chosen where none is; newly heard drops proposed. What the teacher decided stays.
+ * order; a first cut where there is none; newly heard proposals where nothing was cut by hand. What was decided
+ * stays. Spans of takes that are gone leave the row; where none is left it is cut afresh.
  */
-export function reconcile(cut: CutList | null, lesson: Pick<Lesson, 'segments' | 'age'>, takes: readonly TakeFacts[]): CutList {
+export function reconcile(cut: CutList | null, lesson: Whole, takes: readonly TakeFacts[]): CutList {
   // The clock is asked only where several takes are to choose from.
   let times: LessonTime | null = null
   const planned = (id: string): number => (times ??= timeLesson(lesson)).segments.find((s) => s.id === id)?.film ?? 0
   return {
-    format: 'awlbox-cut', version: 1,
+    format: 'awlbox-cut', version: 2,
     segments: lesson.segments.filter((s) => s.audience === 'children').map((s): CutSegment => {
       const mine = takes.filter((t) => t.segmentId === s.id)
       const before = cut?.segments.find((c) => c.segmentId === s.id)
+      if (before?.byHand) {
+        const items = before.items.flatMap((i) => within(i, takes))
+        if (items.some((i) => i.kind === 'clip') || !mine.length) return { ...before, takeId: mine.some((t) => t.id === before.takeId) ? before.takeId : null, items }
+      }
       const chosen = mine.find((t) => t.id === before?.takeId) ?? bestTake(mine, mine.length > 1 ? planned(s.id) : 0)
-      if (!chosen) return { segmentId: s.id, takeId: null, start: 0, end: null, drops: [], card: before?.card ?? null }
-      if (before && before.takeId === chosen.id) return { ...before, drops: chosen.hearing ? proposedDrops(chosen.hearing, before.drops) : before.drops }
-      return forTake(s.id, chosen, before?.card ?? null)
+      if (!chosen) return { segmentId: s.id, takeId: null, items: (before?.items ?? []).filter((i) => i.kind === 'card'), byHand: before?.byHand ?? false }
+      return forTake(lesson, s, chosen, mine, before ?? null)
     }),
   }
 }
-/** A segment's row when another take is chosen: its trims and drops start afresh, the card stays. */
-export const forTake = (segmentId: string, take: TakeFacts, card: CutSegment['card']): CutSegment => ({ segmentId, takeId: take.id, start: 0, end: null, drops: take.hearing ? proposedDrops(take.hearing) : [], card })
+
+/** A segment's row cut afresh from a take. What was decided before about the same proposals stays, and so do cards put in by hand. */
+export function forTake(lesson: Whole, segment: Segment, take: TakeFacts, takes: readonly TakeFacts[], before: CutSegment | null): CutSegment {
+  const decided = new Map((before?.items ?? []).flatMap((i) => (i.why && i.why.state !== 'open' ? [[i.why.id, i.why.state] as const] : [])))
+  const items = firstCut(lesson, segment, take, takes.filter((t) => t.id !== take.id)).map((i) => (i.why && decided.has(i.why.id) ? { ...i, why: { ...i.why, state: decided.get(i.why.id)! } } : i))
+  return { segmentId: segment.id, takeId: take.id, items, byHand: false }
+}
+
+/** A span as far as its take goes; nothing of a take that is gone. */
+function within(item: CutItem, takes: readonly TakeFacts[]): CutItem[] {
+  if (item.kind !== 'clip') return [item]
+  const take = takes.find((t) => t.id === item.takeId)
+  const to = Math.min(item.to, take ? toFrame(take.seconds) : 0)
+  return to > item.from ? [{ ...item, to }] : []
+}
+
+export const proposalsOf = (list: Pick<CutList, 'segments'>): Why[] => {
+  const byId = new Map<string, Why>()
+  for (const s of list.segments) for (const i of s.items) if (i.why) byId.set(`${s.segmentId} ${i.why.id}`, i.why)
+  return [...byId.values()]
+}
+export const openCount = (list: Pick<CutList, 'segments'>): number => proposalsOf(list).filter((w) => w.state === 'open').length
+export const filmFrames = (list: Pick<CutList, 'segments'>): number => list.segments.reduce((n, s) => n + segmentFrames(s), 0)

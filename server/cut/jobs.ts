@@ -3,22 +3,21 @@ import path from 'node:path'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import { captionsOf } from '@awlbox/core/cut/captions'
 import { reconcile } from '@awlbox/core/cut/propose'
-import { spanFrames } from '@awlbox/core/cut/spans'
+import { runsOf } from '@awlbox/core/cut/timeline'
 import { toVtt } from '@awlbox/core/film/captions'
 import { inFolder } from '../film/folder.ts'
-import { takeById, takeFacts, takesOf } from '../film/store.ts'
+import { takeById, takeFacts } from '../film/store.ts'
 import { lessonById } from '../plan/store.ts'
 import { JobProblem, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
-import { countFrames, framesOf, joinSegments, posterOf, renderSegment, segmentKey, type SegmentSource, spansOf } from './render.ts'
+import { countFrames, framesOf, joinSegments, posterOf, renderSegment, segmentKey, type SegmentSource, type TakeFilm } from './render.ts'
 import { addRender, cutOf, keepSegmentFile, segmentFile } from './store.ts'
 
-/** Halfway through the longest take: there the table is full, and no card is shown. */
+/** The middle of the longest stretch shown without a cut: there the table is full, and no card is shown. */
 function posterSecond(sources: readonly SegmentSource[]): number {
   let [at, best, longest] = [0, 0, 0]
   for (const s of sources) {
-    const filmed = spanFrames(spansOf(s))
-    if (filmed > longest) [longest, best] = [filmed, at + filmed / 2]
+    for (const run of runsOf(s.cut)) if (run.kind === 'clip' && run.frames > longest) [longest, best] = [run.frames, at + run.at + run.frames / 2]
     at += framesOf(s)
   }
   return best / framesPerSecond
@@ -28,22 +27,21 @@ function posterSecond(sources: readonly SegmentSource[]): number {
 export async function renderFilm(s: Services, { job, signal, progress }: Work): Promise<void> {
   const [lesson, cut] = await Promise.all([lessonById(s.db, job.lessonId), cutOf(s.db, job.lessonId)])
   if (!lesson || !cut) throw new JobProblem('There is no cut to render yet.')
-  const doc = reconcile(cut.doc, lesson.doc, await takeFacts(s.db, job.lessonId))
-  const rows = await takesOf(s.db, job.lessonId)
-  const sources: SegmentSource[] = []
-  for (const c of doc.segments) {
-    const take = c.takeId ? await takeById(s.db, c.takeId) : undefined
-    const film = take?.film ? { sha: take.film, file: s.blobs.path(take.film), seconds: take.seconds! } : null
-    const source = { cut: c, film }
-    if (framesOf(source) > 0) sources.push(source)
+  const facts = await takeFacts(s.db, job.lessonId)
+  const doc = reconcile(cut.doc, lesson.doc, facts)
+  const films = new Map<string, TakeFilm>()
+  for (const id of new Set(doc.segments.flatMap((c) => c.items.flatMap((i) => (i.kind === 'clip' ? [i.takeId] : []))))) {
+    const take = await takeById(s.db, id)
+    if (take?.film) films.set(id, { sha: take.film, file: s.blobs.path(take.film), seconds: take.seconds! })
   }
+  const sources = doc.segments.map((c): SegmentSource & { segmentId: string } => ({ segmentId: c.segmentId, cut: c, films })).filter((x) => framesOf(x) > 0)
   if (!sources.length) throw new JobProblem('No segment has a take or a card yet. Film one first.')
   const frames = sources.reduce((n, x) => n + framesOf(x), 0)
   await inFolder('render', async (folder) => {
     const files: string[] = []
     let done = 0
     for (const [i, source] of sources.entries()) {
-      const title = lesson.doc.segments.find((x) => x.id === source.cut.segmentId)?.title ?? ''
+      const title = lesson.doc.segments.find((x) => x.id === source.segmentId)?.title ?? ''
       const key = segmentKey(source)
       let sha = await segmentFile(s.db, key)
       if (!sha) {
@@ -61,10 +59,8 @@ export async function renderFilm(s: Services, { job, signal, progress }: Work): 
     await joinSegments(files, film, folder, { signal })
     const made = await countFrames(film)
     if (Math.abs(made - frames) > sources.length) throw new Error(`The film has ${made} frames; the cut list says ${frames}`)
-    const captions = toVtt(captionsOf(doc.segments.map((c) => {
-      const row = rows.find((r) => r.id === c.takeId)
-      return { segment: lesson.doc.segments.find((x) => x.id === c.segmentId)!, cut: c, hearing: row?.hearing ?? null, takeSeconds: row?.seconds ?? null }
-    })))
+    const hearings = new Map(facts.flatMap((t) => (t.hearing ? [[t.id, t.hearing] as const] : [])))
+    const captions = toVtt(captionsOf(sources.map((x) => ({ segment: lesson.doc.segments.find((y) => y.id === x.segmentId)!, cut: x.cut, hearings }))))
     const poster = path.join(folder, 'poster.jpg')
     await posterOf(film, posterSecond(sources), poster)
     await progress('keeping the film', 0.98)

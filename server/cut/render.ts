@@ -2,54 +2,94 @@ import { createHash } from 'node:crypto'
 import fs from 'node:fs/promises'
 import path from 'node:path'
 import { type CutSegment, framesPerSecond } from '@awlbox/core/contracts/cut'
-import { cardShapes } from '@awlbox/core/cut/card'
-import { keptSpans, type Span, spanFrames } from '@awlbox/core/cut/spans'
+import { cardShapes, ringPlace, ringShapes } from '@awlbox/core/cut/card'
+import { type Run, runsOf } from '@awlbox/core/cut/timeline'
 import { toSvg } from '@awlbox/core/script/table/drawing/table'
 import { type EncodeOptions, ffmpeg, filmSize, probe, videoCodec } from '../platform/media/ffmpeg.ts'
 import { toPng } from '../platform/media/raster.ts'
 
 /** Raised when the way segments are rendered changes, so that old files are not used. */
-const renderVersion = 2
+const renderVersion = 3
+/** Pictures a second of the ring that fills: smooth enough for something that slow. */
+const ringRate = 10
 
-export interface SegmentSource {
-  cut: CutSegment
-  film: { sha: string; file: string; seconds: number } | null
+export interface TakeFilm {
+  sha: string
+  file: string
+  seconds: number
 }
-export const spansOf = (s: SegmentSource): Span[] => (s.film ? keptSpans(s.cut, s.film.seconds) : [])
-export const framesOf = (s: SegmentSource): number => spanFrames(spansOf(s)) + (s.cut.card ? Math.round(s.cut.card.seconds * framesPerSecond) : 0)
+export interface SegmentSource {
+  cut: Pick<CutSegment, 'items'>
+  /** Films of the takes it shows, by take id; spans of others are left out. */
+  films: ReadonlyMap<string, TakeFilm>
+}
+const runsIn = (s: SegmentSource): Run[] => runsOf({ items: s.cut.items.filter((i) => i.kind !== 'clip' || s.films.has(i.takeId)) })
+export const framesOf = (s: SegmentSource): number => runsIn(s).reduce((n, r) => n + r.frames, 0)
 
 /** Hash of everything that goes into a segment's file: the same key is the same film. */
 export const segmentKey = (s: SegmentSource): string =>
-  createHash('sha256').update(JSON.stringify([renderVersion, s.film?.sha ?? null, spansOf(s), s.cut.card])).digest('hex')
+  createHash('sha256').update(JSON.stringify([renderVersion, runsIn(s).map((r) => r.kind === 'clip' ? [s.films.get(r.takeId)!.sha, r.from, r.frames] : r.kind === 'hold' ? ['hold', r.frames] : [r.card.look, r.card.title, r.card.lines, r.frames])])).digest('hex')
+
+/** One part of a segment's filter graph: a clip or card with the holds that follow it. */
+interface Part {
+  run: Exclude<Run, { kind: 'hold' }>
+  holds: number[]
+}
 
 /** Renders one segment to frames and uncompressed sound of exactly the same length. Joints fade over 10 ms so that they do not click. */
 export async function renderSegment(s: SegmentSource, out: string, folder: string, options: EncodeOptions): Promise<void> {
+  const parts: Part[] = []
+  for (const run of runsIn(s)) {
+    // A hold with no picture before it has nothing to hold: the card look of an empty table.
+    if (run.kind === 'hold') parts.at(-1)?.holds.push(run.frames)
+    else parts.push({ run, holds: [] })
+  }
   const inputs: string[] = []
   const graph: string[] = []
-  const joined: string[] = []
-  const spans = spansOf(s)
-  if (spans.length) {
-    inputs.push('-protocol_whitelist', 'file,pipe', '-i', s.film!.file)
-    graph.push(`[0:v]split=${spans.length}${spans.map((_, i) => `[v${i}i]`).join('')}`, `[0:a]aresample=48000,apad,asplit=${spans.length}${spans.map((_, i) => `[a${i}i]`).join('')}`)
-    spans.forEach((x, i) => {
-      const [from, length] = [x.from / framesPerSecond, (x.to - x.from) / framesPerSecond]
-      const fade = Math.min(0.01, length / 4)
-      graph.push(`[v${i}i]trim=start_frame=${x.from}:end_frame=${x.to},setpts=PTS-STARTPTS[v${i}]`)
-      graph.push(`[a${i}i]atrim=start=${from}:duration=${length},asetpts=PTS-STARTPTS,afade=t=in:d=${fade},afade=t=out:st=${length - fade}:d=${fade}[a${i}]`)
-      joined.push(`[v${i}][a${i}]`)
-    })
+  let count = 0
+  const input = (...args: string[]): number => (inputs.push(...args), count++)
+  const films = [...new Set(parts.flatMap((p) => (p.run.kind === 'clip' ? [p.run.takeId] : [])))]
+  const clipsOf = (takeId: string) => parts.flatMap((p, i) => (p.run.kind === 'clip' && p.run.takeId === takeId ? [i] : []))
+  for (const takeId of films) {
+    const at = input('-protocol_whitelist', 'file,pipe', '-i', s.films.get(takeId)!.file)
+    const mine = clipsOf(takeId)
+    graph.push(`[${at}:v]split=${mine.length}${mine.map((i) => `[v${i}i]`).join('')}`, `[${at}:a]aresample=48000,apad,asplit=${mine.length}${mine.map((i) => `[a${i}i]`).join('')}`)
   }
-  if (s.cut.card) {
-    const png = path.join(folder, 'card.png')
-    await fs.writeFile(png, toPng(toSvg(cardShapes(s.cut.card.text), 1280, 720), filmSize.width))
-    const at = spans.length ? 1 : 0
-    const frames = Math.round(s.cut.card.seconds * framesPerSecond)
-    inputs.push('-loop', '1', '-framerate', String(framesPerSecond), '-t', String(s.cut.card.seconds + 1), '-i', png)
-    graph.push(`[${at}:v]trim=end_frame=${frames},setsar=1,format=yuv420p[vc]`, `anullsrc=r=48000:cl=mono,atrim=duration=${frames / framesPerSecond}[ac]`)
-    joined.push('[vc][ac]')
+  for (const [i, { run, holds }] of parts.entries()) {
+    const still = holds.reduce((n, f) => n + f, 0)
+    const [length, whole] = [run.frames / framesPerSecond, (run.frames + still) / framesPerSecond]
+    const fade = Math.min(0.01, length / 4)
+    const hold = still ? `,tpad=stop=${still}:stop_mode=clone` : ''
+    if (run.kind === 'clip') {
+      graph.push(`[v${i}i]trim=start_frame=${run.from}:end_frame=${run.from + run.frames},setpts=PTS-STARTPTS${hold}[v${i}p]`)
+      graph.push(`[a${i}i]atrim=start=${run.from / framesPerSecond}:duration=${length},asetpts=PTS-STARTPTS,afade=t=in:d=${fade},afade=t=out:st=${length - fade}:d=${fade},apad=whole_dur=${whole},atrim=duration=${whole}[a${i}]`)
+    } else {
+      const png = path.join(folder, `card${i}.png`)
+      await fs.writeFile(png, toPng(toSvg(cardShapes(run.card), 1280, 720), filmSize.width))
+      const at = input('-loop', '1', '-framerate', String(framesPerSecond), '-t', String(length + 1), '-i', png)
+      graph.push(`[${at}:v]trim=end_frame=${run.frames},setsar=1,format=yuv420p${hold}[v${i}p]`, `anullsrc=r=48000:cl=mono,atrim=duration=${whole}[a${i}]`)
+    }
+    // Rings: over a stop card from its start, over each hold from the end of what it holds.
+    const rings: { from: number; frames: number; place: { x: number; y: number } }[] = run.kind === 'card' && run.card.look === 'stop' ? [{ from: 0, frames: run.frames, place: ringPlace.stop }] : []
+    holds.reduce((from, frames) => (rings.push({ from, frames, place: ringPlace.hold }), from + frames), run.frames)
+    let last = `v${i}p`
+    for (const [k, ring] of rings.entries()) {
+      const at = input('-framerate', String(ringRate), '-i', await drawRing(folder, `${i}-${k}`, ring.frames))
+      graph.push(`[${at}:v]fps=${framesPerSecond},setpts=PTS-STARTPTS+${ring.from}/${framesPerSecond}/TB[r${i}x${k}]`)
+      graph.push(`[${last}][r${i}x${k}]overlay=${ring.place.x}:${ring.place.y}:eof_action=pass:enable='between(n,${ring.from},${ring.from + ring.frames - 1})',format=yuv420p[v${i}o${k}]`)
+      last = `v${i}o${k}`
+    }
+    graph.push(`[${last}]null[v${i}]`)
   }
-  graph.push(`${joined.join('')}concat=n=${joined.length}:v=1:a=1[v][a]`)
+  graph.push(`${parts.map((_, i) => `[v${i}][a${i}]`).join('')}concat=n=${parts.length}:v=1:a=1[v][a]`)
   await ffmpeg([...inputs, '-filter_complex', graph.join(';'), '-map', '[v]', '-map', '[a]', ...videoCodec, '-c:a', 'pcm_s16le', '-ac', '1', '-map_metadata', '-1', out], { ...options, expected: framesOf(s) / framesPerSecond })
+}
+
+/** Draws a ring filling over so many frames as numbered pictures, and gives their pattern. */
+async function drawRing(folder: string, name: string, frames: number): Promise<string> {
+  const n = Math.max(2, Math.ceil((frames / framesPerSecond) * ringRate) + 1)
+  for (let k = 0; k < n; k++) await fs.writeFile(path.join(folder, `ring${name}-${k}.png`), toPng(toSvg(ringShapes(k / (n - 1)), 160, 160), 160))
+  return path.join(folder, `ring${name}-%d.png`)
 }
 
 /** Loudness for phone and laptop speakers in kitchens (EBU R 128). */

@@ -1,11 +1,15 @@
 import { and, desc, eq } from 'drizzle-orm'
 import type { CutList } from '@awlbox/core/contracts/cut'
+import { readCut } from '@awlbox/core/cut/upgrade'
 import type { Db } from '../platform/db.ts'
-import { cutLists, cutRevisions, renders, segmentFiles } from '../platform/schema.ts'
+import { cutLists, cutRevisions, renders, segmentFiles, takes } from '../platform/schema.ts'
 
-export async function cutOf(db: Db, lessonId: string) {
+/** The cut list of a lesson, in today's form whatever version was stored. */
+export async function cutOf(db: Db, lessonId: string): Promise<{ revision: number; doc: CutList } | undefined> {
   const [row] = await db.select({ revision: cutLists.revision, doc: cutLists.doc }).from(cutLists).where(eq(cutLists.lessonId, lessonId)).limit(1)
-  return row
+  if (!row) return undefined
+  const lengths = new Map((await db.select({ id: takes.id, seconds: takes.seconds }).from(takes).where(eq(takes.lessonId, lessonId))).map((t) => [t.id, t.seconds]))
+  return { revision: row.revision, doc: readCut(row.doc, (id) => lengths.get(id) ?? null) }
 }
 /** Saves a cut list over the revision it was made from (0: there was none); undefined when that is stale. */
 export async function saveCut(db: Db, input: { lessonId: string; revision: number; doc: CutList; byId: string }): Promise<number | undefined> {

@@ -7,7 +7,9 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Hearing } from '@awlbox/core/contracts/heard'
 import type { CutList } from '@awlbox/core/contracts/cut'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
-import { segmentFrames } from '@awlbox/core/cut/spans'
+import { filmFrames } from '@awlbox/core/cut/propose'
+import { plainCard } from '@awlbox/core/cut/cards'
+import { dropStretch, insertAfter } from '@awlbox/core/cut/edit'
 import { spokenLines } from '@awlbox/core/film/spoken'
 import type { Sorting, TakeSound } from '@awlbox/core/contracts/take'
 import type { Correction } from '@awlbox/core/film/corrections'
@@ -360,12 +362,12 @@ describe('before and while filming', () => {
 describe('rendering', () => {
   test('gives a film as long as its cut list to the frame, with captions, and renders again only what changed', async () => {
     const cut = (await world.teacher.call('GET', `${L()}/cut`)).body as { revision: number; doc: CutList }
-    const list: CutList = { ...cut.doc, segments: cut.doc.segments.map((s) => (s.segmentId === show.id ? { ...s, start: 0.4, drops: [{ id: 'h', from: 2, to: 2.7, reason: 'by hand', note: '', state: 'accepted' }], card: { text: 'Stop the film.', seconds: 2 } } : s)) }
+    let n = 0
+    const list: CutList = { ...cut.doc, segments: cut.doc.segments.map((s) => (s.segmentId === show.id ? insertAfter(dropStretch(dropStretch(s, s.takeId!, 0, 12, () => `n${n++}`), s.takeId!, 60, 81, () => `n${n++}`), null, { ...plainCard('stop', 'stop', 'Stop the film.'), frames: 60 }) : s)) }
     await world.teacher.call('PUT', `${L()}/cut`, { revision: cut.revision, doc: list })
     await world.teacher.call('POST', `${L()}/render`)
     await workThrough('render')
-    const all = await takes()
-    const frames = list.segments.reduce((n, s) => n + segmentFrames(s, all.find((t) => t.id === s.takeId)?.seconds ?? null), 0)
+    const frames = filmFrames(list)
     const [render] = await app.db.select().from(renders)
     expect(await countFrames(app.blobs.path(render!.film))).toBe(frames)
     const made = (await probe(app.blobs.path(render!.film)))!
@@ -376,7 +378,7 @@ describe('rendering', () => {
     expect(captions).toContain('Stop the film.')
     expect(captions).toContain('Bobbin has seven parcels to sort into')
     const before = (await app.db.select().from(segmentFiles)).length
-    await world.teacher.call('PUT', `${L()}/cut`, { revision: 1, doc: { ...list, segments: list.segments.map((s) => (s.segmentId === hook.id ? { ...s, start: 0.5 } : s)) } })
+    await world.teacher.call('PUT', `${L()}/cut`, { revision: 1, doc: { ...list, segments: list.segments.map((s) => (s.segmentId === hook.id ? dropStretch(s, s.takeId!, 0, 15, () => `n${n++}`) : s)) } })
     await world.teacher.call('POST', `${L()}/render`)
     await workThrough('render')
     expect((await app.db.select().from(segmentFiles)).length).toBe(before + 1)

@@ -2,6 +2,7 @@ import fs from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import { afterAll, describe, expect, test } from 'vitest'
+import type { Card, Clip, CutItem, Why } from '@awlbox/core/contracts/cut'
 import { wavOf } from '@awlbox/core/film/wav'
 import { peaksIn, peaksPerSecond } from '../film/peaks.ts'
 import { framesOf, segmentKey } from '../cut/render.ts'
@@ -57,15 +58,23 @@ describe('waveforms', () => {
 })
 
 describe('what a segment’s file is named by', () => {
-  const cut = { segmentId: 'a', takeId: null, start: 0, end: null, drops: [], card: null }
+  const clip = (from: number, to: number, over: Partial<Clip> = {}): Clip => ({ kind: 'clip', id: `c${from}`, takeId: 'a', from, to, why: null, ...over })
+  const stop: Card = { kind: 'card', id: 'x', look: 'stop', title: 'Stop', lines: [], frames: 60, stepId: null, why: null }
+  const why = (state: Why['state']): Why => ({ id: 'w', act: 'drop', kind: 'silence', note: '', sure: true, state })
   const film = { sha: 'f', file: '/x', seconds: 10 }
-  const key = (over: object = {}, of = film) => segmentKey({ cut: { ...cut, ...over }, film: of })
+  const key = (items: CutItem[], of = film) => segmentKey({ cut: { items }, films: new Map([['a', of]]) })
+  const plain = [clip(0, 150), clip(150, 300)]
   test('changes with anything that changes the film', () => {
-    expect(new Set([key(), key({ start: 1 }), key({ end: 9 }), key({ card: { text: 'Stop', seconds: 4 } }), key({}, { ...film, sha: 'g' })]).size).toBe(5)
+    const others = [key([clip(30, 300)]), key([clip(0, 270)]), key([...plain, stop]), key([...plain, { ...stop, title: 'Go' }]), key([...plain, { kind: 'hold', id: 'h', frames: 30, stepId: null, why: null }]), key([plain[1]!, plain[0]!]), key(plain, { ...film, sha: 'g' })]
+    expect(new Set([key(plain), ...others]).size).toBe(others.length + 1)
   })
-  test('stays with what does not: a proposed drop, another path', () => {
-    expect(key({ drops: [{ id: 'd', from: 1, to: 2, reason: 'silence', note: '', state: 'proposed' }] })).toBe(key())
-    expect(key({}, { ...film, file: '/y' })).toBe(key())
+  test('stays with what does not: a proposed drop, a span split in two, another path', () => {
+    expect(key([clip(0, 150, { why: why('open') }), clip(150, 300)])).toBe(key(plain))
+    expect(key([clip(0, 300)])).toBe(key(plain))
+    expect(key(plain, { ...film, file: '/y' })).toBe(key(plain))
+    expect(key([clip(0, 150), clip(150, 300, { why: why('accepted') })])).not.toBe(key(plain))
   })
-  test('frames are counted from the spans and the card', () => expect(framesOf({ cut: { ...cut, start: 1, card: { text: 'Stop', seconds: 2 } }, film })).toBe(330))
+  test('frames are counted from spans, holds and cards; spans of a take that is gone count nothing', () => {
+    expect(framesOf({ cut: { items: [...plain, stop, clip(0, 90, { takeId: 'gone' })] }, films: new Map([['a', film]]) })).toBe(360)
+  })
 })

@@ -1,5 +1,6 @@
 import { setTimeout as delay } from 'node:timers/promises'
 import type { CutList } from '@awlbox/core/contracts/cut'
+import { decideAll } from '@awlbox/core/cut/edit'
 import type { Slip, StandInOrder } from '@awlbox/core/contracts/stand-in'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
 import { client, type Client } from '../http.ts'
@@ -50,9 +51,7 @@ async function live(http: Client, lessonId: string): Promise<void> {
   const { items: renders } = await http.get<{ items: unknown[] }>(`/api/lessons/${lessonId}/renders`)
   if (!renders.length) {
     const cut = await http.get<{ revision: number; doc: CutList }>(`/api/lessons/${lessonId}/cut`)
-    const pauses = new Set(segments.filter((s) => s.steps.some((x) => x.verb === 'pause' && !x.task)).map((s) => s.id))
-    const accepted: CutList = { ...cut.doc, segments: cut.doc.segments.map((s) => ({ ...s, drops: s.drops.map((d) => ({ ...d, state: 'accepted' as const })), card: pauses.has(s.segmentId) ? { text: 'Stop the film. Press play when you are ready.', seconds: 4 } : null })) }
-    await http.send('PUT', `/api/lessons/${lessonId}/cut`, { revision: cut.revision, doc: accepted })
+    await http.send('PUT', `/api/lessons/${lessonId}/cut`, { revision: cut.revision, doc: decideAll(cut.doc, () => true, 'accepted') })
     await http.send('POST', `/api/lessons/${lessonId}/render`)
     await settle(http, lessonId, say('cutting and rendering'))
   }

@@ -95,7 +95,7 @@ const keysOf: Record<Station, readonly (readonly [string, string])[]> = {
   plan: [['Ctrl Z', 'undo']],
   script: [['Enter', 'next line, of the kind that makes sense'], ['Alt ↑ ↓', 'move the line'], ['Backspace', 'in an empty line, take it out'], ['w', 'add a wait after this line'], ['p', 'add a pause after this line'], ['+ −', 'on the table: put one, take one'], ['t x', 'on the table: turn over, cross out'], ['Ctrl Z', 'undo']],
   film: [['f', 'film, and stop filming'], ['↑ ↓', 'segment before, after']],
-  cut: [['Space', 'play, stop'], ['p', 'pause card after this segment'], ['d', 'drop what is selected'], ['Ctrl Z', 'undo in the script']],
+  cut: [['Space', 'play, stop'], ['← →', 'span before, after'], ['Alt ← →', 'move it earlier, later'], ['d', 'drop what is chosen'], ['b', 'bring it back'], ['a k', 'accept, keep as filmed'], ['s', 'split at the picture'], ['w', 'wait after it'], ['p', 'pause card after it'], ['Ctrl Z, Ctrl Shift Z', 'undo and redo in the cut']],
   send: [],
   look: [['1 2 3 4', 'Secure, Nearly, Not yet, Can’t tell'], ['a n t', 'alone, nudged, together'], ['7 8 9 0', 'things, picture, track, head'], ['Backspace', 'take the last choice back'], ['← →', 'reply before, after']],
   next: [],

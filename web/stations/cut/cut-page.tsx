@@ -1,8 +1,9 @@
-import { useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 import useSWR from 'swr'
-import { type CutSegment, framesPerSecond } from '@awlbox/core/contracts/cut'
-import { forTake } from '@awlbox/core/cut/propose'
-import { segmentFrames } from '@awlbox/core/cut/spans'
+import { cardLooks, cutReasons, framesPerSecond } from '@awlbox/core/contracts/cut'
+import { cardNames } from '@awlbox/core/cut/cards'
+import { proposalsOf } from '@awlbox/core/cut/propose'
+import { framesOf, layOut, plays } from '@awlbox/core/cut/timeline'
 import { clockTime } from '@awlbox/core/words'
 import { send, wordsOf } from '../../api.ts'
 import { isTyping } from '../../frame/head.tsx'
@@ -13,88 +14,146 @@ import { megabytes } from '../../frame/time.ts'
 import type { TakeRecord } from '../../frame/types.ts'
 import { Button } from '../../kit/button.tsx'
 import { Empty, Notice } from '../../kit/notice.tsx'
-import { Preview, type PreviewHandle } from './preview.tsx'
-import { SegmentRow, type Selection } from './segment-row.tsx'
-import { cardFor, drop, SelectionPanel } from './selection-panel.tsx'
+import { captionAt, wordBeside } from './words-shown.ts'
+import { Preview } from './preview.tsx'
+import { programOf, shotAt } from './program.ts'
+import type { Selection } from './selection.ts'
+import { type RowActs, SegmentRow } from './segment-row.tsx'
+import { SelectionPanel } from './selection-panel.tsx'
 import { useCut } from './use-cut.ts'
+import { useCutActs } from './use-cut-acts.ts'
+import { usePlayer } from './use-player.ts'
 
 interface Render { id: string; cutRevision: number; seconds: number; bytes: number; createdAt: string }
-const kinds = [['slip', 'slips', 'slip'], ['false start', 'false starts', 'false start'], ['silence', 'silences', 'silence']] as const
+const kindWords: Record<(typeof cutReasons)[number], readonly [one: string, many: string]> = {
+  'slip': ['slip', 'slips'], 'false start': ['false start', 'false starts'], 'filler': ['filler', 'fillers'], 'silence': ['silence', 'silences'], 'ends': ['end', 'ends'],
+  'wait': ['wait to hold', 'waits to hold'], 'other take': ['line from another take', 'lines from other takes'], 'card': ['card', 'cards'], 'by hand': ['', ''],
+}
+const scales = [8, 12, 17, 26, 40, 60] as const
+const empty = { segments: [] }
 
 export default function CutPage() {
   const { doc, record, at, goTo, proofed } = useLesson()
-  const cut = useCut(record.id)
+  const { doc: list, edit, undo, redo, flush, canUndo, canRedo, problem: cutProblem } = useCut(record.id)
   const { data: takesData } = useSWR<{ items: TakeRecord[] }>(`/api/lessons/${record.id}/takes`)
   const { data: renders } = useSWR<{ items: Render[] }>(`/api/lessons/${record.id}/renders`)
   const jobs = useJobs(record.id)
   const [selection, setSelection] = useState<Selection | null>(null)
-  const [now, setNow] = useState<number | null>(null)
+  const [zoom, setZoom] = useState(2)
   const [problem, setProblem] = useState<string | null>(null)
-  const preview = useRef<PreviewHandle>(null)
-  const takes = (takesData?.items ?? []).filter((t) => t.status === 'ready')
-  const rows = cut.doc?.segments ?? []
+  const takes = useMemo(() => (takesData?.items ?? []).filter((t) => t.status === 'ready'), [takesData])
+  const program = useMemo(() => programOf(list ?? empty), [list])
+  const player = usePlayer(program)
+  const rows = list?.segments ?? []
   const current = rows.find((r) => r.segmentId === at) ?? rows[0]
-  const segment = doc.segments.find((s) => s.id === current?.segmentId)
-  const secondsOf = (r: CutSegment) => takes.find((t) => t.id === r.takeId)?.seconds ?? null
-  const change = (next: CutSegment) => {
-    cut.edit((c) => ({ ...c, segments: c.segments.map((s) => (s.segmentId === next.segmentId ? next : s)) }))
-    setSelection(null)
-  }
+  // What is in the picture: which item of which row, and the frame of its take.
+  const shot = program.shots[shotAt(program, player.frame)]
+  const shownRow = rows.find((r) => r.segmentId === shot?.segmentId)
+  const inRow = player.frame - (program.starts.get(shot?.segmentId ?? '') ?? 0)
+  const placed = shownRow ? layOut(shownRow).find((p) => inRow >= p.at && inRow < p.at + framesOf(p.item)) : undefined
+  const shown = useMemo(() => (shot && placed ? { segmentId: shot.segmentId, itemId: placed.item.id, frame: placed.item.kind === 'clip' ? placed.item.from + inRow - placed.at : 0 } : null), [shot, placed, inRow])
+  const acts = useCutActs({ lesson: doc, takes, edit, selection, shown, onSelect: setSelection })
+  const frameOf = useCallback((s: Selection): number | null => {
+    const row = list?.segments.find((r) => r.segmentId === s.segmentId)
+    const here = row && layOut(row).find((p) => p.item.id === s.itemId)
+    return here ? (program.starts.get(s.segmentId) ?? 0) + here.at + (s.part && here.item.kind === 'clip' ? Math.max(0, s.part.from - here.item.from) : 0) : null
+  }, [list, program])
+  const { seek, playing } = player
+  const rowActs = useMemo((): RowActs => ({
+    onSelect: (s) => {
+      setSelection(s)
+      if (at !== s.segmentId) goTo(s.segmentId)
+      const frame = frameOf(s)
+      if (frame !== null && !playing) seek(frame)
+    },
+    onTake: (segmentId, takeId) => acts.chooseTake(segmentId, takeId),
+    onGo: (segmentId) => at !== segmentId && goTo(segmentId),
+    onEdge: (segmentId, itemId, edge, frame) => acts.edge(segmentId, itemId, edge, frame),
+  }), [acts, at, goTo, frameOf, seek, playing])
+  const chosenRow = rows.find((r) => r.segmentId === selection?.segmentId)
+  const chosen = chosenRow?.items.find((i) => i.id === selection?.itemId) ?? null
+
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      if (isTyping(e.target) || e.ctrlKey || e.metaKey || !current || !segment) return
-      if (e.key === ' ' && !(e.target instanceof HTMLButtonElement)) {
+      if (isTyping(e.target)) return
+      const key = e.key.toLowerCase()
+      if (e.ctrlKey || e.metaKey) {
+        if (key !== 'z' && key !== 'y') return
+        // Here undo is the cut's, not the script's.
         e.preventDefault()
-        preview.current?.toggle()
+        e.stopImmediatePropagation()
+        if (key === 'y' || e.shiftKey) redo()
+        else undo()
+        return
       }
-      if (!record.mayChange) return
-      if (e.key === 'p') change({ ...current, card: current.card ? null : cardFor(segment) })
-      if (e.key === 'd' && selection) drop(selection, rows.find((r) => r.segmentId === selection.segmentId)!, change)
+      if (key === ' ' && !(e.target instanceof HTMLButtonElement)) {
+        e.preventDefault()
+        if (player.playing) player.stop()
+        else player.play()
+      }
+      if (!current) return
+      if ((key === 'arrowleft' || key === 'arrowright') && selection && chosenRow) {
+        e.preventDefault()
+        const by = key === 'arrowright' ? 1 : -1
+        if (e.altKey) return record.mayChange ? acts.move(chosenRow.segmentId, selection.itemId, by) : undefined
+        const next = chosenRow.items[chosenRow.items.findIndex((i) => i.id === selection.itemId) + by]
+        if (next) rowActs.onSelect({ segmentId: chosenRow.segmentId, itemId: next.id, part: null })
+        return
+      }
+      if (!record.mayChange || e.altKey) return
+      if (key === 'p') acts.addCard(current.segmentId, 'stop', chosenRow === current ? selection!.itemId : null)
+      if (!selection || !chosenRow || !chosen) return
+      if (key === 'd') {
+        if (selection.part) acts.dropPart()
+        else acts.drop(selection.segmentId, selection.itemId)
+      }
+      if (key === 'b') acts.bringBack(selection.segmentId, selection.itemId)
+      if (key === 's') acts.splitHere()
+      if (key === 'w' && chosen.kind === 'clip') acts.addHold(selection.segmentId, selection.itemId)
+      if (key === 'a' && chosen.why?.state === 'open') acts.decide(selection.segmentId, chosen.why.id, 'accepted')
+      if (key === 'k' && chosen.why?.state === 'open') acts.decide(selection.segmentId, chosen.why.id, 'declined')
     }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
+    window.addEventListener('keydown', onKey, { capture: true })
+    return () => window.removeEventListener('keydown', onKey, { capture: true })
   })
-  if (!cut.doc) return <p className="p-8 text-steel">Opening the cut…</p>
+  if (!list) return <p className="p-8 text-steel">Opening the cut…</p>
+  const segment = doc.segments.find((s) => s.id === current?.segmentId)
   if (!current || !segment || !takes.length) return <div className="p-5 max-w-xl"><Empty>Nothing is filmed yet. Film the segments first; a first cut is proposed from what was heard.</Empty></div>
-  const proposed = rows.flatMap((r) => r.drops.filter((d) => d.state === 'proposed'))
-  const accept = (reason: string | null) => cut.edit((c) => ({ ...c, segments: c.segments.map((s) => ({ ...s, drops: s.drops.map((d) => (d.state === 'proposed' && (reason === null || d.reason === reason) ? { ...d, state: 'accepted' as const } : d)) })) }))
-  const length = rows.reduce((n, r) => n + segmentFrames(r, secondsOf(r)), 0) / framesPerSecond
-  const filmed = rows.reduce((n, r) => n + (secondsOf(r) ?? 0), 0)
+  const open = proposalsOf(list).filter((w) => w.state === 'open')
+  const length = program.frames / framesPerSecond
+  const filmed = rows.reduce((n, r) => n + (takes.find((t) => t.id === r.takeId)?.seconds ?? 0), 0)
+  const held = rows.reduce((n, r) => n + r.items.reduce((m, i) => m + (i.kind === 'hold' && plays(i) ? i.frames : 0), 0), 0) / framesPerSecond
   const missing = rows.filter((r) => !r.takeId).length
   const rendering = jobs.some((j) => j.kind === 'render' && (j.status === 'queued' || j.status === 'running'))
   const render = async () => {
     setProblem(null)
     try {
-      await cut.flush()
+      await flush()
       await send('POST', `/api/lessons/${record.id}/render`)
     } catch (error) {
       setProblem(wordsOf(error))
     }
   }
   const latest = renders?.items[0]
-  const takeOf = (r: CutSegment) => takes.find((t) => t.id === r.takeId) ?? null
   return (
     <Split
       left={<>
         <div className="flex-1 min-h-0 overflow-auto p-3 grid grid-cols-[minmax(0,1fr)] gap-2 content-start">
           <div className="rounded-xl border border-hair bg-card px-3 py-2 flex flex-wrap items-center gap-2">
-            {proposed.length ? <><b className="whitespace-nowrap">{proposed.length} {proposed.length === 1 ? 'drop' : 'drops'} proposed</b>
-              {record.mayChange && kinds.map(([reason, many, one]) => {
-                const n = proposed.filter((d) => d.reason === reason).length
-                return n > 0 && <Button key={reason} small onClick={() => accept(reason)}>Accept {n} {n === 1 ? one : many}</Button>
+            {open.length ? <><b className="whitespace-nowrap">{open.length} proposed</b>
+              {record.mayChange && cutReasons.map((kind) => {
+                const n = open.filter((w) => w.kind === kind).length
+                return n > 0 && <Button key={kind} small onClick={() => acts.decideAll(kind, 'accepted')}>Accept {n} {kindWords[kind][n === 1 ? 0 : 1]}</Button>
               })}
-              {record.mayChange && <Button small look="act" onClick={() => accept(null)}>Accept all</Button>}</>
+              {record.mayChange && <Button small look="act" onClick={() => acts.decideAll(null, 'accepted')}>Accept all</Button>}</>
               : <span className="text-steel">Nothing left to decide.</span>}
             <span className="flex-1" />
-            {record.mayChange && <Button small disabled={!cut.canUndo} onClick={cut.undo}>Undo the cut</Button>}
+            {held > 0 && <span className="text-steel text-sm figures whitespace-nowrap">think-time added: {held.toFixed(0)} s</span>}
+            {record.mayChange && <><Button small disabled={!canUndo} onClick={undo} title="Ctrl Z">Undo the cut</Button><Button small disabled={!canRedo} onClick={redo} title="Ctrl Shift Z">Redo</Button></>}
+            <span className="flex items-center gap-1"><Button small look="quiet" aria-label="Narrower" disabled={zoom === 0} onClick={() => setZoom(zoom - 1)}>−</Button><Button small look="quiet" aria-label="Wider" disabled={zoom === scales.length - 1} onClick={() => setZoom(zoom + 1)}>+</Button></span>
           </div>
-          {cut.problem && <Notice kind="wrong">{cut.problem}</Notice>}
-          {rows.map((r) => <SegmentRow key={r.segmentId} segment={doc.segments.find((s) => s.id === r.segmentId)!} cut={r} takes={takes.filter((t) => t.segmentId === r.segmentId)} on={r === current} selection={selection} now={r === current ? now : null}
-            onGo={() => at !== r.segmentId && goTo(r.segmentId)} onSelect={(s) => (setSelection(s), at !== r.segmentId && goTo(r.segmentId))}
-            onTake={(id) => {
-              const t = takes.find((x) => x.id === id)
-              if (t) change(forTake(r.segmentId, { ...t, segmentId: r.segmentId, seconds: t.seconds ?? 0 }, r.card))
-            }} />)}
+          {cutProblem && <Notice kind="wrong">{cutProblem}</Notice>}
+          {rows.map((r) => <SegmentRow key={r.segmentId} segment={doc.segments.find((s) => s.id === r.segmentId)!} cut={r} takes={takes} on={r === current} selection={selection?.segmentId === r.segmentId ? selection : null} scale={scales[zoom]!} now={shown?.segmentId === r.segmentId ? shown : null} acts={rowActs} />)}
         </div>
         <div className="bg-card border-t border-hair px-4 py-2 min-h-[56px] flex flex-wrap items-center gap-x-4 gap-y-1 figures">
           <span>Cut <b>{clockTime(length)}</b> of {clockTime(proofed.time.filmLimit)}</span><span className="text-steel">filmed {clockTime(filmed)}</span>
@@ -104,9 +163,15 @@ export default function CutPage() {
         </div>
       </>}
       right={<div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start">
-        <h2 className="font-bold truncate">{segment.title}</h2>
-        <Preview key={current.takeId} ref={preview} take={takeOf(current)} cut={current} onTime={setNow} />
-        <SelectionPanel selection={selection?.segmentId === current.segmentId ? selection : null} cut={current} seconds={secondsOf(current)} segment={segment} mayChange={record.mayChange} onChange={change} onPlay={(s) => preview.current?.playFrom(s)} />
+        <Preview program={program} player={player} caption={captionAt(doc, shown, placed?.item ?? null, takes)} onWord={(step) => {
+          const to = wordBeside(shown, shownRow ?? null, takes, step)
+          if (to !== null && shot) player.seek((program.starts.get(shot.segmentId) ?? 0) + to)
+        }} />
+        <SelectionPanel cut={chosenRow ?? current} item={chosen} part={selection?.part ?? null} takes={takes} mayChange={record.mayChange} acts={acts} onPlay={() => {
+          const frame = selection && frameOf(selection)
+          if (frame !== null) player.play(frame)
+        }} />
+        {record.mayChange && <div className="flex flex-wrap gap-2 items-center text-sm text-steel">Put in a card:{cardLooks.map((look) => <Button key={look} small onClick={() => acts.addCard(current.segmentId, look, chosenRow === current ? selection!.itemId : null)}>{cardNames[look]}</Button>)}</div>}
         {problem && <Notice kind="wrong">{problem}</Notice>}
         <JobList jobs={jobs.filter((j) => j.kind === 'render')} />
         {latest && <section aria-label="The rendered film" className="grid gap-2">

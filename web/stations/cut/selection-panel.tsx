@@ -1,57 +1,86 @@
-import type { CutDrop, CutSegment } from '@awlbox/core/contracts/cut'
-import type { Segment } from '@awlbox/core/contracts/lesson'
+import { type Card, type CutItem, type CutSegment, framesPerSecond, type Hold } from '@awlbox/core/contracts/cut'
+import { cardNames } from '@awlbox/core/cut/cards'
+import { framesOf, plays } from '@awlbox/core/cut/timeline'
+import { clockTime } from '@awlbox/core/words'
+import type { TakeRecord } from '../../frame/types.ts'
 import { Button } from '../../kit/button.tsx'
-import type { Selection } from './segment-row.tsx'
+import type { CutActs } from './use-cut-acts.ts'
 
-/** What is selected, in numbers, and what can be done with it. */
-export function SelectionPanel({ selection, cut, seconds, segment, mayChange, onChange, onPlay }: { selection: Selection | null; cut: CutSegment; seconds: number | null; segment: Segment; mayChange: boolean; onChange: (c: CutSegment) => void; onPlay: (from: number) => void }) {
-  const decide = (drop: CutDrop, state: CutDrop['state']) => onChange({ ...cut, drops: cut.drops.map((d) => (d.id === drop.id ? { ...d, state } : d)) })
-  const field = 'min-h-10 w-24 rounded-lg border border-hair bg-card px-2 figures'
-  const end = cut.end ?? seconds ?? 0
+interface Props {
+  cut: CutSegment
+  item: CutItem | null
+  part: { from: number; to: number } | null
+  takes: readonly TakeRecord[]
+  mayChange: boolean
+  acts: CutActs
+  onPlay(): void
+}
+/** What is chosen, in words and numbers, and what can be done with it. */
+export function SelectionPanel({ cut, item, part, takes, mayChange, acts, onPlay }: Props) {
+  if (!item) return <section aria-label="Selected" className="rounded-xl border border-hair bg-card p-3 text-steel">Choose a span, or draw over a waveform to choose part of one.</section>
+  const i = cut.items.indexOf(item)
+  const open = item.why?.state === 'open'
+  const [from, to] = item.kind === 'clip' ? [part?.from ?? item.from, part?.to ?? item.to] : [0, framesOf(item)]
   return (
-    <section aria-label="Selected" className="rounded-xl border border-hair bg-card p-3 grid gap-3">
-      {selection ? <div className="grid gap-2">
-        <p className="flex justify-between gap-3"><b>{title(selection)}</b><span className="figures text-steel whitespace-nowrap">{selection.from.toFixed(1)}–{selection.to.toFixed(1)} s · {(selection.to - selection.from).toFixed(1)} s</span></p>
-        <div className="flex flex-wrap gap-2">
-          <Button small onClick={() => onPlay(Math.max(0, selection.from - 0.5))}>Play from here</Button>
-          {mayChange && selection.piece.kind === 'proposed' && <><Button small look="act" onClick={() => decide((selection.piece as { drop: CutDrop }).drop, 'accepted')}>Cut it out</Button><Button small onClick={() => decide((selection.piece as { drop: CutDrop }).drop, 'declined')}>Keep it</Button></>}
-          {mayChange && selection.piece.kind === 'dropped' && <Button small look="act" onClick={() => {
-            const { drop } = selection.piece as { drop: CutDrop }
-            if (drop.reason === 'by hand') onChange({ ...cut, drops: cut.drops.filter((d) => d.id !== drop.id) })
-            else decide(drop, 'declined')
-          }}>Put it back</Button>}
-          {mayChange && selection.piece.kind === 'kept' && <>
-            <Button small look="act" onClick={() => drop(selection, cut, onChange)}>Drop this span</Button>
-            <Button small onClick={() => onChange({ ...cut, start: selection.from })}>Begin here</Button>
-            <Button small onClick={() => onChange({ ...cut, end: selection.to })}>End here</Button>
-          </>}
-          {mayChange && selection.piece.kind === 'trimmed' && <Button small look="act" onClick={() => onChange({ ...cut, ...(selection.from < 0.01 ? { start: 0 } : { end: null }) })}>Take the trim back</Button>}
-        </div>
-      </div> : <p className="text-steel">Choose a span, or draw over a waveform to choose part of one.</p>}
-      {seconds !== null && <div className="flex flex-wrap gap-x-5 gap-y-2 items-center border-t border-hair pt-3">
-        <label className="flex items-center gap-2">Begins <input type="number" aria-label="Begins at second" step={0.1} min={0} max={Math.max(0, end - 0.1)} disabled={!mayChange} className={field} value={Number(cut.start.toFixed(2))} onChange={(e) => onChange({ ...cut, start: Math.min(Math.max(0, Number(e.target.value)), Math.max(0, end - 0.1)) })} /> s</label>
-        <label className="flex items-center gap-2">ends <input type="number" aria-label="Ends at second" step={0.1} min={cut.start + 0.1} max={seconds} disabled={!mayChange} className={field} value={Number(end.toFixed(2))} onChange={(e) => onChange({ ...cut, end: Math.max(cut.start + 0.1, Math.min(seconds, Number(e.target.value))) })} /> s</label>
-      </div>}
-      <div className="flex flex-wrap gap-2 items-center border-t border-hair pt-3">
-        {cut.card ? <>
-          <label className="flex items-center gap-2 flex-1 min-w-56">Card <input aria-label="Words on the card" disabled={!mayChange} maxLength={160} className="min-h-10 flex-1 min-w-0 rounded-lg border border-hair bg-card px-2" value={cut.card.text} onChange={(e) => e.target.value.trim() && onChange({ ...cut, card: { ...cut.card!, text: e.target.value } })} /></label>
-          <label className="flex items-center gap-2"><input type="number" aria-label="Seconds the card stays" min={1} max={30} disabled={!mayChange} className="min-h-10 w-16 rounded-lg border border-hair bg-card px-2 figures" value={cut.card.seconds} onChange={(e) => onChange({ ...cut, card: { ...cut.card!, seconds: Math.min(30, Math.max(1, Number(e.target.value) || 4)) } })} /> s</label>
-          {mayChange && <Button small onClick={() => onChange({ ...cut, card: null })}>Take the card away</Button>}
-        </> : mayChange && <Button small onClick={() => onChange({ ...cut, card: cardFor(segment) })}>Pause card after this segment</Button>}
+    <section aria-label="Selected" className="rounded-xl border border-hair bg-card p-3 grid gap-2.5">
+      <p className="flex justify-between gap-3"><b className="min-w-0 truncate">{titleOf(item, takes)}</b><span className="figures text-steel whitespace-nowrap">{item.kind === 'clip' && `${clockTime(from / framesPerSecond)} of the take · `}{((to - from) / framesPerSecond).toFixed(1)} s</span></p>
+      {item.why && item.why.note && <p className="text-steel">{item.why.note}{item.why.sure ? '' : ' Not sure: listen first.'}</p>}
+      {item.kind === 'hold' && <HoldFields hold={item} mayChange={mayChange} onChange={(h) => acts.change(cut.segmentId, h, `hold ${h.id}`)} />}
+      {item.kind === 'card' && <CardFields card={item} mayChange={mayChange} onChange={(c) => acts.change(cut.segmentId, c, `card ${c.id}`)} />}
+      <div className="flex flex-wrap gap-2">
+        <Button small onClick={onPlay} disabled={!plays(item)}>Play from here</Button>
+        {mayChange && open && <><Button small look="act" onClick={() => acts.decide(cut.segmentId, item.why!.id, 'accepted')}>{item.why!.act === 'drop' ? 'Cut it out' : 'Put it in'}</Button><Button small onClick={() => acts.decide(cut.segmentId, item.why!.id, 'declined')}>{item.why!.act === 'drop' ? 'Keep it' : 'Leave as filmed'}</Button></>}
+        {mayChange && !open && !plays(item) && <Button small look="act" onClick={() => acts.bringBack(cut.segmentId, item.id)}>Put it back</Button>}
+        {mayChange && !open && plays(item) && <>
+          {part ? <Button small look="act" onClick={acts.dropPart}>Drop this part</Button> : <Button small look="act" onClick={() => acts.drop(cut.segmentId, item.id)}>{item.kind === 'clip' ? 'Drop this span' : item.kind === 'hold' ? 'Take the wait away' : 'Take the card away'}</Button>}
+          {item.kind === 'clip' && <Button small onClick={acts.splitHere} title="At the picture shown, or where the chosen part begins">Split here</Button>}
+          {item.kind === 'clip' && <Button small onClick={() => acts.addHold(cut.segmentId, item.id)}>Wait after it</Button>}
+          <Button small disabled={i === 0} onClick={() => acts.move(cut.segmentId, item.id, -1)}>Earlier</Button>
+          <Button small disabled={i === cut.items.length - 1} onClick={() => acts.move(cut.segmentId, item.id, 1)}>Later</Button>
+        </>}
       </div>
+      {mayChange && item.kind === 'clip' && plays(item) && <OtherTakes cut={cut} item={item} takes={takes} acts={acts} />}
     </section>
   )
 }
-export const cardFor = (segment: Segment): NonNullable<CutSegment['card']> => ({ text: segment.steps.some((s) => s.verb === 'pause') ? 'Stop the film. Press play when you are ready.' : 'Stop the film and have a go.', seconds: 4 })
-export function drop(s: Selection, cut: CutSegment, onChange: (c: CutSegment) => void): void {
-  if (s.piece.kind !== 'kept' || s.to - s.from < 0.05) return
-  onChange({ ...cut, drops: [...cut.drops, { id: `h${Math.round(s.from * 100)}-${Math.round(s.to * 100)}`, from: s.from, to: s.to, reason: 'by hand', note: s.piece.words.slice(0, 200), state: 'accepted' }] })
-}
-function title(s: Selection): string {
-  switch (s.piece.kind) {
-    case 'kept': return s.piece.words ? `“${s.piece.words.slice(0, 60)}”` : 'Quiet'
-    case 'proposed': return `Proposed: ${s.piece.drop.reason}${s.piece.drop.note ? `, ${s.piece.drop.note}` : ''}`
-    case 'dropped': return `Cut out: ${s.piece.drop.reason}`
-    case 'trimmed': return 'Trimmed off'
+function titleOf(item: CutItem, takes: readonly TakeRecord[]): string {
+  switch (item.kind) {
+    case 'hold': return 'Time to think: the picture is held'
+    case 'card': return `${cardNames[item.look]} card`
+    case 'clip': {
+      const take = takes.find((t) => t.id === item.takeId)
+      const said = take?.hearing?.words.filter((w) => w.start >= item.from / framesPerSecond - 0.1 && w.end <= item.to / framesPerSecond + 0.1).map((w) => w.word).join(' ')
+      const out = plays(item) ? '' : 'Cut out: '
+      return `${out}${said ? `“${said}”` : 'quiet'}`
+    }
   }
+}
+
+function HoldFields({ hold, mayChange, onChange }: { hold: Hold; mayChange: boolean; onChange: (h: Hold) => void }) {
+  return (
+    <label className="flex items-center gap-3"><span className="sr-only">Seconds the picture is held</span>
+      <input type="range" min={15} max={900} step={3} value={hold.frames} disabled={!mayChange} onChange={(e) => onChange({ ...hold, frames: Number(e.target.value) })} className="flex-1 accent-ink" /><b className="figures w-14 text-right">{(hold.frames / framesPerSecond).toFixed(1)} s</b></label>
+  )
+}
+function CardFields({ card, mayChange, onChange }: { card: Card; mayChange: boolean; onChange: (c: Card) => void }) {
+  const field = 'rounded-lg border border-hair bg-card px-2 min-h-10 w-full'
+  return (
+    <div className="grid gap-2">
+      <input aria-label="Words on the card" className={field} disabled={!mayChange} maxLength={160} value={card.title} onChange={(e) => e.target.value && onChange({ ...card, title: e.target.value })} />
+      <textarea aria-label="Lines under them" placeholder="Lines under them, one each" rows={Math.max(1, Math.min(5, card.lines.length))} className={`${field} py-2`} disabled={!mayChange} value={card.lines.join('\n')} onChange={(e) => onChange({ ...card, lines: e.target.value.split('\n').slice(0, 8).map((l) => l.slice(0, 120)) })} />
+      <label className="flex items-center gap-2">It stays <input type="number" aria-label="Seconds the card stays" min={1} max={60} disabled={!mayChange} className="min-h-10 w-20 rounded-lg border border-hair bg-card px-2 figures" value={Math.round(card.frames / framesPerSecond)} onChange={(e) => onChange({ ...card, frames: framesPerSecond * Math.min(60, Math.max(1, Number(e.target.value) || 1)) })} /> s</label>
+    </div>
+  )
+}
+
+/** The lines a span says, where another take has them too. */
+function OtherTakes({ cut, item, takes, acts }: { cut: CutSegment; item: Extract<CutItem, { kind: 'clip' }>; takes: readonly TakeRecord[]; acts: CutActs }) {
+  const here = takes.find((t) => t.id === item.takeId)
+  const line = here?.hearing?.lines.find((l) => l.start !== null && l.end !== null && l.start < item.to / framesPerSecond - 0.2 && l.end > item.from / framesPerSecond + 0.2)
+  const others = line ? takes.filter((t) => t.id !== item.takeId && t.segmentId === cut.segmentId && t.hearing?.lines.some((l) => l.stepId === line.stepId && l.start !== null)) : []
+  if (!line || !others.length) return null
+  return (
+    <p className="text-sm text-steel flex flex-wrap gap-2 items-center border-t border-hair pt-2"><span className="truncate max-w-56">“{line.words.map((w) => w.word).join(' ')}”</span> from
+      {others.map((t) => <Button key={t.id} small onClick={() => acts.replaceLine(cut.segmentId, line.stepId, item.takeId, t.id)}>take {t.number}</Button>)}</p>
+  )
 }

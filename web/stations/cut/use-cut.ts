@@ -3,12 +3,13 @@ import useSWR from 'swr'
 import type { CutList } from '@awlbox/core/contracts/cut'
 import { isAway, ProblemError, send, wordsOf } from '../../api.ts'
 
-/** The cut list: changed on the page at once, saved soon after; a change from elsewhere is taken over with a word. */
+/** The cut list: changed on the page at once, saved soon after, undone and redone without limit; a change from elsewhere is taken over with a word. */
 export function useCut(lessonId: string) {
   const { data, mutate } = useSWR<{ revision: number; doc: CutList }>(`/api/lessons/${lessonId}/cut`)
   const [doc, setDoc] = useState<CutList | null>(null)
-  const [past, setPast] = useState<CutList[]>([])
+  const [steps, setSteps] = useState<{ past: readonly CutList[]; future: readonly CutList[] }>({ past: [], future: [] })
   const [problem, setProblem] = useState<string | null>(null)
+  const [saving, setSaving] = useState(false)
   const revision = useRef(0)
   const latest = useRef<CutList | null>(null)
   const dirty = useRef(false)
@@ -28,13 +29,17 @@ export function useCut(lessonId: string) {
       try {
         const r = await send<{ revision: number }>('PUT', `/api/lessons/${lessonId}/cut`, { revision: revision.current, doc: sending })
         revision.current = r.revision
-        if (latest.current === sending) dirty.current = false
+        if (latest.current === sending) {
+          dirty.current = false
+          setSaving(false)
+        }
         setProblem(null)
       } catch (error) {
         if (error instanceof ProblemError && error.status === 409) {
           dirty.current = false
+          setSaving(false)
           setProblem('This cut was changed in another window. That version is shown now; yours is behind Undo.')
-          setPast((p) => [...p, sending])
+          setSteps((s) => ({ past: [...s.past, sending], future: [] }))
           await mutate()
         } else {
           setProblem(wordsOf(error))
@@ -49,27 +54,41 @@ export function useCut(lessonId: string) {
     latest.current = next
     dirty.current = true
     setDoc(next)
+    setSaving(true)
     if (timer.current) clearTimeout(timer.current)
     timer.current = setTimeout(() => void save(), 400)
   }, [save])
   useEffect(() => () => void save(), [save])
-  const edit = useCallback((change: (c: CutList) => CutList) => {
+  const drag = useRef<string | null>(null)
+  /** Changes the cut. Changes with the same `together`, one after another, are one step of undo: a drag, a word typed. */
+  const edit = useCallback((change: (c: CutList) => CutList, together: string | null = null) => {
     const before = latest.current
     if (!before) return
-    setPast((p) => [...p.slice(-60), before])
-    put(change(before))
+    const next = change(before)
+    if (next === before) return
+    if (!together || together !== drag.current) setSteps((s) => ({ past: [...s.past, before], future: [] }))
+    drag.current = together
+    put(next)
   }, [put])
+  const undo = useCallback(() => {
+    const [before, now] = [steps.past.at(-1), latest.current]
+    if (!before || !now) return
+    drag.current = null
+    setSteps({ past: steps.past.slice(0, -1), future: [now, ...steps.future] })
+    put(before)
+  }, [steps, put])
+  const redo = useCallback(() => {
+    const [after, now] = [steps.future[0], latest.current]
+    if (!after || !now) return
+    drag.current = null
+    setSteps({ past: [...steps.past, now], future: steps.future.slice(1) })
+    put(after)
+  }, [steps, put])
   return {
-    doc, problem, edit, flush: async () => {
+    doc, problem, saving, edit, undo, redo, canUndo: steps.past.length > 0, canRedo: steps.future.length > 0,
+    flush: async () => {
       if (timer.current) clearTimeout(timer.current)
       await save()
-    },
-    canUndo: past.length > 0,
-    undo: () => {
-      const before = past.at(-1)
-      if (!before) return
-      setPast(past.slice(0, -1))
-      put(before)
     },
   }
 }

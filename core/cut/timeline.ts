@@ -1,0 +1,85 @@
+import { type Card, type Clip, type CutItem, type CutSegment, framesPerSecond, type Hold } from '../contracts/cut.ts'
+import { assertNever } from '../contracts/assert-never.ts'
+
+export const toFrame = (seconds: number): number => Math.round(seconds * framesPerSecond)
+export const toSeconds = (frames: number): number => frames / framesPerSecond
+
+/** Whether an item is in the film: a drop takes effect when it is accepted, so does an addition. */
+export const plays = (item: CutItem): boolean => item.why === null || (item.why.act === 'drop' ? item.why.state !== 'accepted' : item.why.state === 'accepted')
+export const isOpen = (item: CutItem): boolean => item.why?.state === 'open'
+
+/** Frames an item takes in the film when it plays. */
+export function framesOf(item: CutItem): number {
+  switch (item.kind) {
+    case 'clip': return item.to - item.from
+    case 'hold': case 'card': return item.frames
+    default: return assertNever(item)
+  }
+}
+export const segmentFrames = (segment: Pick<CutSegment, 'items'>): number => segment.items.reduce((n, i) => n + (plays(i) ? framesOf(i) : 0), 0)
+
+/** An item of the film with the frame of its segment at which it comes. */
+export interface Placed {
+  item: CutItem
+  at: number
+}
+/** What plays of a segment, in order. */
+export function layOut(segment: Pick<CutSegment, 'items'>): Placed[] {
+  let at = 0
+  return segment.items.filter(plays).map((item) => {
+    const placed = { item, at }
+    at += framesOf(item)
+    return placed
+  })
+}
+
+/** What is played without a cut: spans of one take that follow each other without a gap are one run. */
+export type Run = { kind: 'clip'; at: number; frames: number; takeId: string; from: number } | { kind: 'hold'; at: number; frames: number; hold: Hold } | { kind: 'card'; at: number; frames: number; card: Card }
+export function runsOf(segment: Pick<CutSegment, 'items'>): Run[] {
+  const out: Run[] = []
+  for (const { item, at } of layOut(segment)) {
+    const frames = framesOf(item)
+    const last = out.at(-1)
+    if (item.kind === 'hold') out.push({ kind: 'hold', at, frames, hold: item })
+    else if (item.kind === 'card') out.push({ kind: 'card', at, frames, card: item })
+    else if (last?.kind === 'clip' && last.takeId === item.takeId && last.from + last.frames === item.from) last.frames += frames
+    else out.push({ kind: 'clip', at, frames, takeId: item.takeId, from: item.from })
+  }
+  return out
+}
+
+/** A stretch of the segment's film, in seconds. */
+export interface Stretch {
+  start: number
+  end: number
+}
+/**
+ * Where a stretch of a take (seconds) comes in the segment's film: once for each time it is shown, as far as it is
+ * left. Parts that a drop has brought next to each other are one.
+ */
+export function stretchesOf(segment: Pick<CutSegment, 'items'>, takeId: string, from: number, to: number): Stretch[] {
+  const out: Stretch[] = []
+  for (const run of runsOf(segment)) {
+    if (run.kind !== 'clip' || run.takeId !== takeId) continue
+    const [a, b] = [Math.max(run.from, from * framesPerSecond), Math.min(run.from + run.frames, to * framesPerSecond)]
+    if (b - a < 0.5) continue
+    const [start, end] = [toSeconds(run.at + a - run.from), toSeconds(run.at + b - run.from)]
+    const last = out.at(-1)
+    if (last && start - last.end < 0.05) last.end = end
+    else out.push({ start, end })
+  }
+  return out
+}
+
+/** The take and its second shown at a frame of the segment's film; null on a card, or past the end. On a hold, the picture held. */
+export function shownAt(segment: Pick<CutSegment, 'items'>, frame: number): { takeId: string; seconds: number } | null {
+  let held: Clip | null = null
+  for (const { item, at } of layOut(segment)) {
+    const inside = frame >= at && frame < at + framesOf(item)
+    if (item.kind === 'clip') {
+      if (inside) return { takeId: item.takeId, seconds: toSeconds(item.from + frame - at) }
+      held = item
+    } else if (inside) return item.kind === 'hold' && held ? { takeId: held.takeId, seconds: toSeconds(held.to - 1) } : null
+  }
+  return null
+}

@@ -1,0 +1,99 @@
+import { useState, type KeyboardEvent, type PointerEvent } from 'react'
+import { type Clip, framesPerSecond } from '@awlbox/core/contracts/cut'
+import { snapped } from '@awlbox/core/cut/edit'
+import type { TakeRecord } from '../../frame/types.ts'
+import type { Selection } from './selection.ts'
+import { usePeaks, Waveform } from './waveform.tsx'
+
+interface Props {
+  item: Clip
+  take: TakeRecord | null
+  /** From another take than the rest of the row. */
+  other: boolean
+  scale: number
+  chosen: Selection | null
+  /** Frame of the take being shown, while it is in this span. */
+  now: number | null
+  points: readonly number[]
+  onSelect(part?: Selection['part']): void
+  onEdge(edge: 'from' | 'to', frame: number): void
+}
+/** Frames by which an edge jumps to a word or silence near by, and less than which a movement is no drawing. */
+const [reach, still] = [5, 4]
+
+/** A span with its waveform and its words. Drawing over it chooses a part; its ends are dragged, or moved by arrow keys. */
+export function ClipView({ item, take, other, scale, chosen, now, points, onSelect, onEdge }: Props) {
+  const peaks = usePeaks(take?.id ?? null)
+  const [drawn, setDrawn] = useState<number | null>(null)
+  const frames = item.to - item.from
+  const [from, to] = [item.from / framesPerSecond, item.to / framesPerSecond]
+  const words = (take?.hearing?.words ?? []).filter((w) => (w.start + w.end) / 2 >= from && (w.start + w.end) / 2 < to).map((w) => w.word).join(' ')
+  const proposed = item.why?.state === 'open' ? item.why : null
+  const adds = proposed?.act === 'add'
+  const silent = words === ''
+  const width = Math.max(18, words ? Math.min(120, words.length * 6.4 + 8) : 0, Math.round((frames / framesPerSecond) * scale))
+  const frameAt = (e: PointerEvent<HTMLElement>, box: HTMLElement): number => {
+    const r = box.getBoundingClientRect()
+    return Math.round(item.from + Math.min(1, Math.max(0, (e.clientX - r.left) / r.width)) * frames)
+  }
+  const label = proposed ? `${proposed.kind}${proposed.sure ? '?' : ', perhaps?'}` : words || (silent && frames > 75 ? `quiet ${(frames / framesPerSecond).toFixed(0)} s` : '')
+  const name = proposed ? `Proposed ${adds ? 'addition' : 'drop'}: ${proposed.kind}, ${(frames / framesPerSecond).toFixed(1)} seconds${words ? `, “${words}”` : ''}` : words || `quiet, ${(frames / framesPerSecond).toFixed(1)} seconds`
+  const at = (frame: number): string => `${((frame - item.from) / frames) * 100}%`
+  return (
+    <span role="listitem" style={{ width }} className="block relative">
+      <button type="button" data-item={item.id} aria-pressed={chosen !== null} aria-label={name}
+        onClick={(e) => e.stopPropagation()}
+        onPointerDown={(e) => {
+          e.currentTarget.setPointerCapture(e.pointerId)
+          setDrawn(frameAt(e, e.currentTarget))
+        }}
+        onPointerMove={(e) => {
+          if (drawn === null) return
+          const f = frameAt(e, e.currentTarget)
+          if (Math.abs(f - drawn) > still) onSelect({ from: snapped(Math.min(drawn, f), points, reach), to: snapped(Math.max(drawn, f), points, reach) })
+        }}
+        onPointerUp={(e) => {
+          if (drawn !== null && Math.abs(frameAt(e, e.currentTarget) - drawn) <= still) onSelect()
+          setDrawn(null)
+        }}
+        onKeyDown={(e) => {
+          if (e.key !== 'Enter' && e.key !== ' ') return
+          e.preventDefault()
+          e.stopPropagation()
+          onSelect()
+        }}
+        style={{ width }} className={`relative block h-9 rounded-lg border overflow-hidden cursor-pointer touch-none ${chosen ? 'border-saffron border-2 bg-here' : adds ? 'border-moss border-dashed border-2 bg-card' : proposed ? 'border-brick border-dashed border-2 bg-card' : silent ? 'border-steel border-dotted border-2 bg-card bg-[repeating-linear-gradient(115deg,transparent_0_7px,var(--hair)_7px_9px)]' : other ? 'border-blue bg-wash' : 'border-hair bg-wash'}`}>
+        <Waveform peaks={peaks} from={from} to={to} width={width} colour={adds ? '--moss' : proposed ? '--brick' : '--steel'} />
+        {chosen?.part && <span className="absolute inset-y-0 bg-saffron/40 border-x-2 border-saffron" style={{ left: at(Math.max(item.from, chosen.part.from)), width: `${((Math.min(item.to, chosen.part.to) - Math.max(item.from, chosen.part.from)) / frames) * 100}%` }} />}
+        {now !== null && <span className="absolute inset-y-0 w-0.5 bg-saffron" style={{ left: at(now) }} />}
+      </button>
+      {chosen && <><Edge which="from" item={item} scale={scale} points={points} onMove={(f) => onEdge('from', f)} /><Edge which="to" item={item} scale={scale} points={points} onMove={(f) => onEdge('to', f)} /></>}
+      <span className={`block text-[12px] leading-4 h-4 truncate ${adds ? 'text-moss' : proposed ? 'text-brick' : 'text-steel'}`} title={proposed ? `${label} ${words}` : label}>{label}</span>
+    </span>
+  )
+}
+
+/** The handle at one end of a chosen span: it snaps to words and silences, with Alt held it does not; arrows move it by a frame. */
+function Edge({ which, item, scale, points, onMove }: { which: 'from' | 'to'; item: Clip; scale: number; points: readonly number[]; onMove: (frame: number) => void }) {
+  const [held, setHeld] = useState<{ x: number; frame: number } | null>(null)
+  const key = (e: KeyboardEvent) => {
+    if (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight') return
+    e.preventDefault()
+    e.stopPropagation()
+    onMove(item[which] + (e.key === 'ArrowRight' ? 1 : -1) * (e.shiftKey ? 10 : 1))
+  }
+  return (
+    <button type="button" aria-label={which === 'from' ? 'Beginning of the span' : 'End of the span'} title="Drag, or arrow keys: a frame; with Shift, ten. Alt while dragging: no snapping." onKeyDown={key} onClick={(e) => e.stopPropagation()}
+      onPointerDown={(e) => {
+        e.currentTarget.setPointerCapture(e.pointerId)
+        setHeld({ x: e.clientX, frame: item[which] })
+      }}
+      onPointerMove={(e) => {
+        if (!held) return
+        const frame = Math.round(held.frame + ((e.clientX - held.x) / scale) * framesPerSecond)
+        onMove(e.altKey ? frame : snapped(frame, points, reach))
+      }}
+      onPointerUp={() => setHeld(null)} onPointerCancel={() => setHeld(null)}
+      className={`absolute top-0 h-9 w-3 cursor-ew-resize touch-none rounded-sm bg-saffron ${which === 'from' ? '-left-1.5' : '-right-1.5'} z-10`} />
+  )
+}

@@ -1,0 +1,121 @@
+import { useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react'
+import { framesPerSecond } from '@awlbox/core/contracts/cut'
+import { type Program, shotAt } from './program.ts'
+
+export interface Player {
+  /** Two pictures: one plays while the other waits at the start of the next run. */
+  screens: readonly [RefObject<HTMLVideoElement | null>, RefObject<HTMLVideoElement | null>]
+  /** Which screen is seen; null on a card. */
+  seen: 0 | 1
+  frame: number
+  playing: boolean
+  play(from?: number): void
+  stop(): void
+  seek(frame: number): void
+}
+const filmOf = (takeId: string): string => `/api/takes/${takeId}/film`
+/** Seconds by which a picture may be off before it is moved. */
+const near = 0.04
+
+/** Plays the film as it will be, straight from the takes: no render is needed. Cards and holds run by the clock. */
+export function usePlayer(program: Program): Player {
+  const screens = useMemo(() => [{ current: null }, { current: null }] as [RefObject<HTMLVideoElement | null>, RefObject<HTMLVideoElement | null>], [])
+  const [state, setState] = useState({ frame: 0, playing: false, seen: 0 as 0 | 1 })
+  const now = useRef({ frame: 0, playing: false, seen: 0 as 0 | 1, shot: -1, since: 0 })
+  const latest = useRef(program)
+  useEffect(() => {
+    latest.current = program
+  }, [program])
+  const show = useCallback(() => setState({ frame: now.current.frame, playing: now.current.playing, seen: now.current.seen }), [])
+
+  /** Brings a screen to a second of a take, without playing it. */
+  const ready = useCallback((screen: 0 | 1, takeId: string, seconds: number) => {
+    const v = screens[screen].current
+    if (!v) return
+    const src = filmOf(takeId)
+    if (v.dataset.src !== src) {
+      v.dataset.src = src
+      v.src = src
+    }
+    if (Math.abs(v.currentTime - seconds) > near) v.currentTime = seconds
+  }, [screens])
+  /** Puts the shot at a frame on a screen; the other one gets ready for the next run. */
+  const enter = useCallback((frame: number) => {
+    const p = latest.current
+    const i = shotAt(p, frame)
+    const shot = p.shots[i]
+    const n = now.current
+    const follows = i === n.shot + 1
+    n.shot = i
+    n.frame = frame
+    n.since = performance.now() - ((frame - (shot?.at ?? 0)) / framesPerSecond) * 1000
+    if (!shot) return
+    const other = (n.seen === 0 ? 1 : 0) as 0 | 1
+    if (shot.run.kind === 'clip') {
+      const at = (shot.run.from + frame - shot.at) / framesPerSecond + 0.001
+      if (follows && screens[other].current?.dataset.src === filmOf(shot.run.takeId)) {
+        screens[n.seen].current?.pause()
+        n.seen = other
+      }
+      ready(n.seen, shot.run.takeId, at)
+      if (n.playing) void screens[n.seen].current?.play().catch(() => undefined)
+      else screens[n.seen].current?.pause()
+    } else {
+      screens[n.seen].current?.pause()
+      if (shot.still) ready(n.seen, shot.still.takeId, shot.still.frame / framesPerSecond + 0.001)
+    }
+    const next = p.shots.slice(i + 1).find((s) => s.run.kind === 'clip')
+    if (next?.run.kind === 'clip') ready((n.seen === 0 ? 1 : 0) as 0 | 1, next.run.takeId, next.run.from / framesPerSecond + 0.001)
+  }, [ready, screens])
+  const stop = useCallback(() => {
+    now.current.playing = false
+    screens.forEach((s) => s.current?.pause())
+    show()
+  }, [screens, show])
+  const seek = useCallback((frame: number) => {
+    now.current.shot = -2
+    enter(Math.max(0, Math.min(latest.current.frames - 1, Math.round(frame))))
+    show()
+  }, [enter, show])
+  const play = useCallback((from?: number) => {
+    const p = latest.current
+    if (!p.frames) return
+    const start = from ?? (now.current.frame >= p.frames - 2 ? 0 : now.current.frame)
+    now.current.playing = true
+    now.current.shot = -2
+    enter(Math.max(0, Math.min(p.frames - 1, Math.round(start))))
+    show()
+  }, [enter, show])
+  useEffect(() => {
+    let handle = 0
+    const tick = () => {
+      const n = now.current
+      const p = latest.current
+      if (n.playing) {
+        const shot = p.shots[n.shot]
+        if (!shot) stop()
+        else {
+          const v = screens[n.seen].current
+          const past = shot.run.kind === 'clip' ? (v ? Math.round(v.currentTime * framesPerSecond) - shot.run.from : 0) : Math.floor(((performance.now() - n.since) / 1000) * framesPerSecond)
+          const end = shot.at + shot.run.frames
+          const over = past >= shot.run.frames || (shot.run.kind === 'clip' && v?.ended)
+          n.frame = over ? end : Math.max(shot.at, shot.at + past)
+          if (over && end >= p.frames) {
+            n.frame = p.frames - 1
+            stop()
+          } else if (over) enter(end)
+          show()
+        }
+      }
+      handle = requestAnimationFrame(tick)
+    }
+    handle = requestAnimationFrame(tick)
+    return () => cancelAnimationFrame(handle)
+  }, [enter, screens, show, stop])
+  // A changed cut leaves the picture where it was, or at the new end.
+  useEffect(() => {
+    if (!now.current.playing) seek(Math.min(now.current.frame, Math.max(0, program.frames - 1)))
+    else now.current.shot = shotAt(program, now.current.frame)
+  }, [program, seek])
+  return { screens, ...state, play, stop, seek }
+}
