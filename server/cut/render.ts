@@ -59,7 +59,8 @@ export async function renderSegment(s: SegmentSource, out: string, folder: strin
     const still = holds.reduce((n, f) => n + f, 0)
     const [length, whole] = [run.frames / framesPerSecond, (run.frames + still) / framesPerSecond]
     const fade = Math.min(0.01, length / 4)
-    const hold = still ? `,tpad=stop=${still}:stop_mode=clone` : ''
+    // Frames are numbered anew: padding goes on from when its source ended, which for spans out of order is late.
+    const hold = still ? `,tpad=stop=${still}:stop_mode=clone,setpts=N/${framesPerSecond}/TB,trim=end_frame=${run.frames + still}` : ''
     if (run.kind === 'clip') {
       graph.push(`[v${i}i]trim=start_frame=${run.from}:end_frame=${run.from + run.frames},setpts=PTS-STARTPTS${hold}[v${i}p]`)
       graph.push(`[a${i}i]atrim=start=${run.from / framesPerSecond}:duration=${length},asetpts=PTS-STARTPTS,afade=t=in:d=${fade},afade=t=out:st=${length - fade}:d=${fade},apad=whole_dur=${whole},atrim=duration=${whole}[a${i}]`)
@@ -75,7 +76,7 @@ export async function renderSegment(s: SegmentSource, out: string, folder: strin
     let last = `v${i}p`
     for (const [k, ring] of rings.entries()) {
       const at = input('-framerate', String(ringRate), '-i', await drawRing(folder, `${i}-${k}`, ring.frames))
-      graph.push(`[${at}:v]fps=${framesPerSecond},setpts=PTS-STARTPTS+${ring.from}/${framesPerSecond}/TB[r${i}x${k}]`)
+      graph.push(`[${at}:v]fps=${framesPerSecond},tpad=start=${ring.from}:start_mode=clone,trim=end_frame=${ring.from + ring.frames}[r${i}x${k}]`)
       graph.push(`[${last}][r${i}x${k}]overlay=${ring.place.x}:${ring.place.y}:eof_action=pass:enable='between(n,${ring.from},${ring.from + ring.frames - 1})',format=yuv420p[v${i}o${k}]`)
       last = `v${i}o${k}`
     }

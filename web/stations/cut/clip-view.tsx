@@ -40,7 +40,7 @@ export function ClipView({ item, take, other, scale, chosen, now, points, onSele
   const name = proposed ? `Proposed ${adds ? 'addition' : 'drop'}: ${proposed.kind}, ${(frames / framesPerSecond).toFixed(1)} seconds${words ? `, “${words}”` : ''}` : words || `quiet, ${(frames / framesPerSecond).toFixed(1)} seconds`
   const at = (frame: number): string => `${((frame - item.from) / frames) * 100}%`
   return (
-    <span role="listitem" style={{ width }} className="block relative">
+    <span role="listitem" style={{ width }} className="block relative max-w-full">
       <button type="button" data-item={item.id} aria-pressed={chosen !== null} aria-label={name}
         onClick={(e) => e.stopPropagation()}
         onPointerDown={(e) => {
@@ -62,7 +62,7 @@ export function ClipView({ item, take, other, scale, chosen, now, points, onSele
           e.stopPropagation()
           onSelect()
         }}
-        style={{ width }} className={`relative block h-9 rounded-lg border overflow-hidden cursor-pointer touch-none ${chosen ? 'border-saffron border-2 bg-here' : adds ? 'border-moss border-dashed border-2 bg-card' : proposed ? 'border-brick border-dashed border-2 bg-card' : silent ? 'border-steel border-dotted border-2 bg-card bg-[repeating-linear-gradient(115deg,transparent_0_7px,var(--hair)_7px_9px)]' : other ? 'border-blue bg-wash' : 'border-hair bg-wash'}`}>
+        className={`relative block w-full h-9 rounded-lg border overflow-hidden cursor-pointer touch-none ${chosen ? 'border-saffron border-2 bg-here' : adds ? 'border-moss border-dashed border-2 bg-card' : proposed ? 'border-brick border-dashed border-2 bg-card' : silent ? 'border-steel border-dotted border-2 bg-card bg-[repeating-linear-gradient(115deg,transparent_0_7px,var(--hair)_7px_9px)]' : other ? 'border-blue bg-wash' : 'border-hair bg-wash'}`}>
         <Waveform peaks={peaks} from={from} to={to} width={width} colour={adds ? '--moss' : proposed ? '--brick' : '--steel'} />
         {chosen?.part && <span className="absolute inset-y-0 bg-saffron/40 border-x-2 border-saffron" style={{ left: at(Math.max(item.from, chosen.part.from)), width: `${((Math.min(item.to, chosen.part.to) - Math.max(item.from, chosen.part.from)) / frames) * 100}%` }} />}
         {now !== null && <span className="absolute inset-y-0 w-0.5 bg-saffron" style={{ left: at(now) }} />}

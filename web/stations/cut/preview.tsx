@@ -18,12 +18,13 @@ interface Props {
 export function Preview({ program, player, caption, onWord }: Props) {
   const { screens, seen, frame, playing } = player
   const shot = program.shots[shotAt(program, frame)]
+  const card = shot?.run.kind === 'card' ? shot.run.card : shot?.still && 'look' in shot.still ? shot.still : null
   const inShot = shot ? (frame - shot.at) / Math.max(1, shot.run.frames) : 0
   return (
     <div className="grid gap-2">
       <div className="relative rounded-xl overflow-hidden bg-black aspect-video" role="img" aria-label={caption ? `The film: “${caption}”` : 'The film'}>
         {screens.map((ref, i) => <video key={i} ref={ref} preload="auto" playsInline aria-hidden className="absolute inset-0 w-full h-full" style={{ opacity: i === seen ? 1 : 0 }} />)}
-        {shot?.run.kind === 'card' && <Drawn svg={cardPicture(shot.run.card)} className="absolute inset-0" />}
+        {card && <Drawn svg={cardPicture(card)} className="absolute inset-0" />}
         {(shot?.run.kind === 'hold' || (shot?.run.kind === 'card' && shot.run.card.look === 'stop')) && <Ring share={inShot} place={shot.run.kind === 'hold' ? ringPlace.hold : ringPlace.stop} />}
         {caption && <span className="absolute left-1/2 -translate-x-1/2 bottom-[4%] w-max max-w-[86%] rounded-lg bg-black/80 text-white font-child text-lg leading-snug px-3 py-1.5 text-center whitespace-pre-line">{caption}</span>}
       </div>

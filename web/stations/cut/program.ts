@@ -1,4 +1,4 @@
-import type { CutList } from '@awlbox/core/contracts/cut'
+import type { Card, CutList } from '@awlbox/core/contracts/cut'
 import { type Run, runsOf, segmentFrames } from '@awlbox/core/cut/timeline'
 
 /** One run of the whole film, with the frame of the film at which it begins. */
@@ -6,8 +6,8 @@ export interface Shot {
   segmentId: string
   at: number
   run: Run
-  /** The picture a hold holds: the take and its frame. */
-  still: { takeId: string; frame: number } | null
+  /** The picture a hold holds: the take and its frame, or a card. */
+  still: { takeId: string; frame: number } | Card | null
 }
 export interface Program {
   shots: readonly Shot[]
@@ -26,7 +26,7 @@ export function programOf(list: Pick<CutList, 'segments'>): Program {
     for (const run of runsOf(s)) {
       shots.push({ segmentId: s.segmentId, at: frames + run.at, run, still: run.kind === 'hold' ? still : null })
       if (run.kind === 'clip') still = { takeId: run.takeId, frame: run.from + run.frames - 1 }
-      if (run.kind === 'card') still = null
+      if (run.kind === 'card') still = run.card
     }
     frames += segmentFrames(s)
   }

@@ -62,7 +62,7 @@ export function usePlayer(program: Program): Player {
       else screens[n.seen].current?.pause()
     } else {
       screens[n.seen].current?.pause()
-      if (shot.still) ready(n.seen, shot.still.takeId, shot.still.frame / framesPerSecond + 0.001)
+      if (shot.still && 'takeId' in shot.still) ready(n.seen, shot.still.takeId, shot.still.frame / framesPerSecond + 0.001)
     }
     const next = p.shots.slice(i + 1).find((s) => s.run.kind === 'clip')
     if (next?.run.kind === 'clip') ready((n.seen === 0 ? 1 : 0) as 0 | 1, next.run.takeId, next.run.from / framesPerSecond + 0.001)

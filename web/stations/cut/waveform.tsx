@@ -27,5 +27,5 @@ export function Waveform({ peaks, from, to, width, height = 30, colour }: { peak
       g.fillRect(x, (height - h) / 2, 2, h)
     }
   }, [peaks, from, to, width, height, colour])
-  return <canvas ref={canvas} style={{ width, height }} aria-hidden className="block" />
+  return <canvas ref={canvas} style={{ width, height }} aria-hidden className="block max-w-full" />
 }
