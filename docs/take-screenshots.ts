@@ -52,7 +52,11 @@ const views: [name: string, at: string, ready: () => Promise<unknown>][] = [
     await page.getByRole('button', { name: 'Camera check' }).click()
     await page.getByRole('dialog').locator('video').waitFor()
   }],
-  ['cut', `${parcels}/cut`, () => page.getByRole('region', { name: 'We do it together 1' }).click()],
+  ['cut', `${parcels}/cut`, async () => {
+    await page.getByRole('region', { name: 'We do it together 1' }).getByRole('button', { name: /^one two three/ }).first().click()
+    // The picture has come to the span that was chosen.
+    await page.waitForFunction(() => [...document.querySelectorAll('video')].some((v) => v.style.opacity === '1' && v.readyState >= 2 && !v.seeking))
+  }],
   ['send', `${parcels}/send`, () => page.getByRole('heading', { name: /^Homes/ }).waitFor()],
   ['look', `${parcels}/look`, () => page.getByRole('img', { name: /things found/ }).waitFor()],
   ['next', `${parcels}/next`, () => page.getByRole('heading', { name: /^Who needs what/ }).waitFor()],

@@ -170,6 +170,18 @@ describe('the first cut', () => {
     const shown = t.hearing!.words.filter((w) => stretchesOf(r, A, w.start + 0.05, w.end - 0.05).some((s) => s.end - s.start > 0.2)).map((w) => w.word).join(' ')
     expect(shown).toBe('bobbin has seven parcels one two three four five six seven how many altogether four and three make seven')
   })
+  test('a slip that begins with a sound taken for no word is dropped from where it sounds, never into what is said before', () => {
+    const words = said('bobbin has ~0.6 bobbin has seven parcels', 1.2)
+    const heard = hear(segment, words, 12)
+    const at = (voiced: { from: number; to: number }[], more: HeardWord[] = []) => dropsOf({ ...heard, words: [...more, ...words], voiced }, 12).find((d) => d.why.kind === 'false start')!.from / 30
+    expect(at([{ from: 0.6, to: 2.6 }])).toBeCloseTo(0.55, 1)
+    expect(at([{ from: 0.6, to: 0.8 }, { from: 1.2, to: 2.6 }])).toBeCloseTo(1.12, 1)
+    expect(at([{ from: 0.6, to: 2.6 }], [{ word: 'hello', start: 0.7, end: 1.05, confidence: 1 }])).toBeCloseTo(1.12, 1)
+  })
+  test('no span is a sliver', () => {
+    const t = take(A, 1, 'bobbin has ~1.5 bobbin has seven parcels ~9 one two three four five six seven ~1.5 oops ~1.5 how many altogether ~1 four and three make seven')
+    for (const i of firstCut(doc, segment, t)) expect(framesOf(i)).toBeGreaterThan(3)
+  })
   test('a wait cut short is held for what is missing of it, right before the answer', () => {
     const t = take(A, 1, clean.replace('~6', '~1'))
     const [h] = holdsOf(t.hearing!)

@@ -1,4 +1,4 @@
-import { type CutReason, type Why } from '../contracts/cut.ts'
+import { type CutReason, framesPerSecond, type Why } from '../contracts/cut.ts'
 import { type HeardWord, type Hearing } from '../contracts/heard.ts'
 import { toFrame } from './timeline.ts'
 
@@ -15,10 +15,12 @@ export interface Held {
   stepId: string | null
   why: Why
 }
-export type HeardTake = Pick<Hearing, 'drops' | 'findings'> & { words?: readonly HeardWord[] }
+export type HeardTake = Pick<Hearing, 'drops' | 'findings' | 'voiced'> & { words?: readonly HeardWord[] }
 
 /** Seconds of silence left beside a filler that goes. */
 const besideFiller = { own: 0.1, others: 0.05 } as const
+/** A sound this close (seconds) before a slip that was taken for no word belongs to it. */
+const unheardLead = 0.25
 const open = (id: string, kind: CutReason, note: string, sure: boolean): Why => ({ id, act: 'drop', kind, note: note.slice(0, 240), sure, state: 'open' })
 
 /**
@@ -43,6 +45,7 @@ export function dropsOf(hearing: HeardTake, takeSeconds: number): Drop[] {
     const kind: CutReason = f.code === 'filler' ? 'filler' : 'false start'
     found.push({ from, to, why: open(`${kind[0]}${from}-${to}`, kind, f.code === 'filler' ? f.message : f.heard || f.message, f.certain) })
   }
+  for (const d of found) if (d.why.kind !== 'silence' && d.why.kind !== 'ends') widen(d, hearing)
   const out: Drop[] = []
   for (const d of found.filter((x) => x.to > x.from).sort((a, b) => a.from - b.from || b.to - a.to)) {
     const end = out.at(-1)?.to ?? 0
@@ -64,4 +67,12 @@ export function holdsOf(hearing: Pick<Hearing, 'findings'>): Held[] {
     const at = toFrame(Math.max(f.start + Math.min(0.1, (f.end - f.start) / 2), f.end - 0.2))
     return [{ at, frames, stepId: f.stepId, why: { id: `w${at}`, act: 'add' as const, kind: 'wait' as const, note: `Filmed ${left} s, written ${written} s: the last picture is held ${(written - left).toFixed(1)} s with a ring, so that children get the time you planned.`, sure: f.certain, state: 'open' as const } }]
   })
+}
+
+/** A slip may begin with a sound that was taken for no word: the drop begins where that sound does, if nothing else is said in it. */
+function widen(d: Drop, hearing: HeardTake): void {
+  const from = d.from / framesPerSecond
+  const v = hearing.voiced?.findLast((x) => x.from < from && from - x.to < unheardLead)
+  if (!v || hearing.words?.some((w) => w.end > v.from + 0.02 && (w.start + w.end) / 2 < from)) return
+  d.from = toFrame(Math.max(0, v.from - besideFiller.others))
 }

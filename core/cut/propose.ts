@@ -23,6 +23,8 @@ export const bestTake = (takes: readonly TakeFacts[], planned = 0): TakeFacts | 
 
 /** Seconds of silence at which spans part, and what of it stays with the words at each side. */
 const [pause, beside] = [0.9, 0.15]
+/** Frames: no span is parted off shorter than this. */
+const sliver = 9
 /** Seconds left before and after a line taken from another take. */
 const round = { before: 0.12, after: 0.25 } as const
 
@@ -46,7 +48,9 @@ function spans(take: TakeFacts, drops: readonly Drop[], holds: readonly Held[], 
   const points = new Set([0, end, ...more])
   for (const d of drops) points.add(d.from).add(d.to)
   for (const h of holds) points.add(h.at)
-  for (const p of silences(take)) points.add(p)
+  // A sliver between a drop and a silence is nothing to choose.
+  const hard = [...points]
+  for (const p of silences(take)) if (hard.every((h) => Math.abs(h - p) > sliver)) points.add(p)
   const inDrop = (f: number): boolean => drops.some((d) => f > d.from && f < d.to)
   const cuts = [...points].filter((f) => f >= 0 && f <= end && !inDrop(f)).sort((a, b) => a - b)
   const out: CutItem[] = []

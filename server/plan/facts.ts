@@ -1,5 +1,5 @@
 import { asc, countDistinct, eq, inArray, max, sql } from 'drizzle-orm'
-import { openCount } from '@awlbox/core/cut/propose'
+import { proposalsOf } from '@awlbox/core/cut/propose'
 import { readCut } from '@awlbox/core/cut/upgrade'
 import type { LessonFacts } from '@awlbox/core/next/minutes'
 import type { Db } from '../platform/db.ts'
@@ -22,7 +22,7 @@ export async function lessonFacts(db: Db, ids: readonly string[]): Promise<Map<s
     const mine = new Set(filmed.filter((f) => f.lessonId === d.id).map((f) => f.segmentId))
     const cut = cuts.find((c) => c.id === d.id)
     const undecided = cut
-      ? openCount(readCut(cut.doc, () => null))
+      ? proposalsOf(readCut(cut.doc, () => null)).filter((w) => w.state === 'open' && w.act === 'drop').length
       : heard.filter((h) => h.lessonId === d.id).reduce((n, h) => n + Number(h.drops), 0)
     const film = rendered.find((r) => r.id === d.id)
     const pub = sent.find((x) => x.id === d.id)

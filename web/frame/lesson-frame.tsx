@@ -68,7 +68,7 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
     plan: { text: doc.examples.length ? `${doc.examples.length} examples` : 'no examples' },
     script: { text: n ? `${n} ${n === 1 ? 'finding' : 'findings'}` : 'clean', wrong: n > 0 },
     film: { text: `${f.filmed} of ${f.segments}` },
-    cut: { text: f.lastFilmSeconds ? clockTime(f.lastFilmSeconds) : f.proposedDrops ? `${f.proposedDrops} proposed` : '' },
+    cut: { text: f.lastFilmSeconds ? clockTime(f.lastFilmSeconds) : f.proposedDrops ? `${f.proposedDrops} ${f.proposedDrops === 1 ? 'drop' : 'drops'}` : '' },
     send: { text: f.sentAt ? `sent ${new Date(f.sentAt).toLocaleDateString('en-GB', { weekday: 'short' })}` : '' },
     look: { text: f.replies ? `${f.looked} of ${f.replies}` : '' },
     next: { text: '' },

@@ -75,8 +75,10 @@ export default function CutPage() {
 
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      if (isTyping(e.target)) return
       const key = e.key.toLowerCase()
+      // On a slider letters are keys as anywhere; arrows are its own.
+      const slider = e.target instanceof HTMLInputElement && e.target.type === 'range'
+      if (slider ? key.startsWith('arrow') : isTyping(e.target)) return
       if (e.ctrlKey || e.metaKey) {
         if (key !== 'z' && key !== 'y') return
         // Here undo is the cut's, not the script's.
