@@ -100,7 +100,7 @@ const cases: Record<string, Case> = {
   'post /api/jobs/:jobId/cancel': { expect: change, path: () => `/api/jobs/${id.job}/cancel` },
   'get /api/events': { expect: any, path: () => '/api/events', whole: false },
   'get /api/lessons/:lessonId/cut': { expect: read, path: () => `${L()}/cut` },
-  'put /api/lessons/:lessonId/cut': { expect: { ...change, owner: 409, teacher: 409 }, path: () => `${L()}/cut`, body: () => ({ revision: 99, doc: { format: 'awlbox-cut', version: 1, segments: [] } }) },
+  'put /api/lessons/:lessonId/cut': { expect: { ...change, owner: 409, teacher: 409 }, path: () => `${L()}/cut`, body: () => ({ revision: 99, doc: { format: 'awlbox-cut', version: 2, segments: [] } }) },
   'post /api/lessons/:lessonId/render': { expect: change, path: () => `${L()}/render` },
   'get /api/lessons/:lessonId/renders': { expect: read, path: () => `${L()}/renders` },
   'get /api/renders/:renderId/film': { expect: read, path: () => `/api/renders/${id.render}/film` },
