@@ -41,7 +41,8 @@ export function captionsOf(parts: readonly CaptionPart[]): Cue[] {
   return cues.map((c, i) => ({ ...c, end: Math.min(Math.max(c.end + 0.3, c.start + captionLimits.shortest), cues[i + 1]?.start ?? Infinity, Math.max(at, c.start + 0.1)) })).filter((c) => c.end > c.start)
 }
 
-function captionText(verb: string, text: string): string {
+/** What a line of script says as a caption: a count as its numbers in words, a pause without its seconds. */
+export function captionText(verb: string, text: string): string {
   const count = verb === 'count' ? readCount(text) : null
   if (count) return count.numbers.map((n) => numberName(n)).join(', ')
   return verb === 'pause' ? pauseWords(text) : text

@@ -8,6 +8,8 @@ import { cutLists, cutRevisions, renders, segmentFiles, takes } from '../platfor
 export async function cutOf(db: Db, lessonId: string): Promise<{ revision: number; doc: CutList } | undefined> {
   const [row] = await db.select({ revision: cutLists.revision, doc: cutLists.doc }).from(cutLists).where(eq(cutLists.lessonId, lessonId)).limit(1)
   if (!row) return undefined
+  // Only lists of the first version rest on how long their takes are.
+  if (row.doc.version === 2) return { revision: row.revision, doc: readCut(row.doc, () => null) }
   const lengths = new Map((await db.select({ id: takes.id, seconds: takes.seconds }).from(takes).where(eq(takes.lessonId, lessonId))).map((t) => [t.id, t.seconds]))
   return { revision: row.revision, doc: readCut(row.doc, (id) => lengths.get(id) ?? null) }
 }

@@ -7,7 +7,8 @@ import { type Listening, recognise } from '../platform/media/recogniser.ts'
  * Recognises a WAV, judges it, listens a second way to every stretch in which something was found, and keeps as
  * certain only what both hearings find. `judge` turns words into a hearing.
  */
-export async function hearTwice(wav: string, lines: readonly SpokenLine[], duration: number, judge: (words: readonly HeardWord[], unpronounced: readonly string[]) => Hearing, options: Listening = {}): Promise<Hearing> {
+export async function hearTwice(wav: string, lines: readonly SpokenLine[], duration: number, judge: (words: readonly HeardWord[], unpronounced: readonly string[]) => Hearing, given: Listening = {}): Promise<Hearing> {
+  const options = { ...given, means: new Map<string, string | null>() }
   const share = options.onShare
   const { words, unpronounced } = await recognise(wav, lines, { ...options, ...(share ? { onShare: (x) => share(x * 0.85) } : {}) })
   // Counts are listened to once more by themselves, with next to nothing but numbers to be heard.

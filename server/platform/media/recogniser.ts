@@ -84,6 +84,8 @@ export interface Listening {
   levels?: ArrayLike<number>
   /** Listen the second way. */
   second?: boolean
+  /** What was learnt of how this take sounds, for each way of listening: given on from one listening to the next. */
+  means?: Map<string, string | null>
 }
 
 /** Dictionary and language model for the lines that may be said, as the recogniser's files. */
@@ -130,9 +132,11 @@ export async function recognise(wav: string, lines: readonly SpokenLine[], optio
     const pieces = options.only ?? piecesOfSound(levels)
     const flags = options.second ? [...recognition.flags, ...recognition.secondEar] : [...recognition.flags]
     const [gain, voiced] = [gainFor(levels), voicedIn(levels)]
-    const mean = await meanOf(await loudened(wav, span, warmStretch(levels), gain), folder, flags, abandon.signal)
+    const way = flags.join(' ')
+    const mean = options.means?.has(way) ? options.means.get(way)! : await meanOf(await loudened(wav, span, warmStretch(levels), gain), folder, flags, abandon.signal)
+    options.means?.set(way, mean)
     const acoustic = mean ? await withMean(mean, folder) : ownModel()
-    const model = createHash('sha256').update(dict).update(lm).update(flags.join(' ')).update(mean ?? '').digest('hex')
+    const model = createHash('sha256').update(dict).update(lm).update(way).update(mean ?? '').digest('hex')
     const heard: HeardWord[][] = pieces.map(() => [])
     const total = pieces.reduce((s, p) => s + p.to - p.from, 0)
     let done = 0

@@ -1,6 +1,6 @@
 import { type Card, type CutItem, framesPerSecond, type Hold } from '@awlbox/core/contracts/cut'
 import { cardNames } from '@awlbox/core/cut/cards'
-import { framesOf } from '@awlbox/core/cut/timeline'
+import { framesOf, isOpen } from '@awlbox/core/cut/timeline'
 
 const seconds = (item: CutItem): string => `${(framesOf(item) / framesPerSecond).toFixed(1)} s`
 const stop = (e: { stopPropagation(): void }, act: () => void) => (e.stopPropagation(), act())
@@ -14,10 +14,10 @@ export function Notch({ item, on, onSelect }: { item: CutItem; on: boolean; onSe
     </button></span>
   )
 }
-const edge = (item: CutItem, on: boolean): string => (on ? 'border-saffron border-2 bg-here' : item.why?.state === 'open' ? 'border-moss border-dashed border-2 bg-card' : '')
+const edge = (item: CutItem, on: boolean): string => (on ? 'border-saffron border-2 bg-here' : isOpen(item) ? 'border-moss border-dashed border-2 bg-card' : '')
 
 export function HoldView({ item, scale, on, now, onSelect }: { item: Hold; scale: number; on: boolean; now: boolean; onSelect: () => void }) {
-  const open = item.why?.state === 'open'
+  const open = isOpen(item)
   const width = Math.max(40, Math.round((item.frames / framesPerSecond) * scale))
   return (
     <span role="listitem" style={{ width }} className="block">
@@ -27,7 +27,7 @@ export function HoldView({ item, scale, on, now, onSelect }: { item: Hold; scale
   )
 }
 export function CardView({ item, on, now, onSelect }: { item: Card; on: boolean; now: boolean; onSelect: () => void }) {
-  const open = item.why?.state === 'open'
+  const open = isOpen(item)
   return (
     <span role="listitem" className="self-start"><button type="button" data-item={item.id} aria-pressed={on} title={item.title} aria-label={`${open ? 'Proposed card' : 'Card'}: ${item.title}, ${seconds(item)}`} onClick={(e) => stop(e, onSelect)} className={`h-9 flex items-center rounded-lg text-sm font-semibold px-3 max-w-44 cursor-pointer border-2 ${open ? 'border-dashed border-moss text-moss bg-card' : on ? 'border-saffron bg-ink text-card' : 'border-ink bg-ink text-card'} ${on ? 'outline-2 outline-saffron' : ''} ${now ? 'ring-2 ring-saffron' : ''}`}>
       <span className="truncate">{cardNames[item.look]}{open ? '?' : ''}</span><span className="figures pl-2 font-normal whitespace-nowrap">{Math.round(item.frames / framesPerSecond)} s</span>

@@ -2,7 +2,7 @@ import { memo, useMemo } from 'react'
 import { type CutItem, type CutSegment, framesPerSecond } from '@awlbox/core/contracts/cut'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import { snapPoints } from '@awlbox/core/cut/edit'
-import { segmentFrames } from '@awlbox/core/cut/timeline'
+import { isOpen, plays, segmentFrames } from '@awlbox/core/cut/timeline'
 import { clockTime } from '@awlbox/core/words'
 import type { TakeRecord } from '../../frame/types.ts'
 import { ClipView } from './clip-view.tsx'
@@ -44,7 +44,7 @@ export const SegmentRow = memo(function SegmentRow({ segment, cut, takes, on, se
         {shown.map((item) => {
           const chosen = selection?.itemId === item.id ? selection : null
           const select = (part: Selection['part'] = null) => acts.onSelect({ segmentId: segment.id, itemId: item.id, part })
-          if (item.why && (item.why.act === 'drop' ? item.why.state === 'accepted' : item.why.state === 'declined')) return <Notch key={item.id} item={item} on={chosen !== null} onSelect={select} />
+          if (!plays(item) && !isOpen(item)) return <Notch key={item.id} item={item} on={chosen !== null} onSelect={select} />
           switch (item.kind) {
             case 'hold': return <HoldView key={item.id} item={item} scale={scale} on={chosen !== null} now={now?.itemId === item.id} onSelect={select} />
             case 'card': return <CardView key={item.id} item={item} on={chosen !== null} now={now?.itemId === item.id} onSelect={select} />

@@ -1,6 +1,6 @@
 import { type Card, type CutItem, type CutSegment, framesPerSecond, type Hold } from '@awlbox/core/contracts/cut'
 import { cardNames } from '@awlbox/core/cut/cards'
-import { framesOf, plays } from '@awlbox/core/cut/timeline'
+import { framesOf, isOpen, plays } from '@awlbox/core/cut/timeline'
 import { clockTime } from '@awlbox/core/words'
 import type { TakeRecord } from '../../frame/types.ts'
 import { Button } from '../../kit/button.tsx'
@@ -19,7 +19,7 @@ interface Props {
 export function SelectionPanel({ cut, item, part, takes, mayChange, acts, onPlay }: Props) {
   if (!item) return <section aria-label="Selected" className="rounded-xl border border-hair bg-card p-3 text-steel">Choose a span, or draw over a waveform to choose part of one.</section>
   const i = cut.items.indexOf(item)
-  const open = item.why?.state === 'open'
+  const open = isOpen(item)
   const [from, to] = item.kind === 'clip' ? [part?.from ?? item.from, part?.to ?? item.to] : [0, framesOf(item)]
   return (
     <section aria-label="Selected" className="rounded-xl border border-hair bg-card p-3 grid gap-2.5">

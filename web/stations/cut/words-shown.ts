@@ -1,8 +1,7 @@
 import { type CutItem, type CutSegment, framesPerSecond } from '@awlbox/core/contracts/cut'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
+import { captionText } from '@awlbox/core/cut/captions'
 import { stretchesOf, toFrame } from '@awlbox/core/cut/timeline'
-import { numberName } from '@awlbox/core/plan/numbers/names'
-import { readCount } from '@awlbox/core/script/reading'
 import type { TakeRecord } from '../../frame/types.ts'
 
 interface Shown {
@@ -16,9 +15,7 @@ export function captionAt(lesson: Lesson, shown: Shown | null, item: CutItem | n
   const t = shown.frame / framesPerSecond
   const line = takes.find((x) => x.id === item.takeId)?.hearing?.lines.find((l) => l.start !== null && l.end !== null && t >= l.start - 0.2 && t <= l.end + 0.3)
   const step = line && lesson.segments.flatMap((s) => s.steps).find((s) => s.id === line.stepId)
-  if (!step) return null
-  const count = step.verb === 'count' ? readCount(step.text) : null
-  return count ? count.numbers.map((n) => numberName(n)).join(', ') : step.text
+  return step ? captionText(step.verb, step.text) : null
 }
 
 /** The frame of the segment's film at which the word before or after the picture begins; null where there is none. */
