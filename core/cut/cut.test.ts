@@ -9,8 +9,9 @@ import { cardShapes, ringShapes, wrap } from './card.ts'
 import { cardsFor, plainCard } from './cards.ts'
 import { dropsOf, holdsOf } from './drops.ts'
 import { bringBack, decide, decideAll, drop, dropStretch, insertAfter, move, moveEdge, replaceLine, snapped, snapPoints, split } from './edit.ts'
+import { programOf, shotAt } from './program.ts'
 import { bestTake, firstCut, openCount, proposalsOf, reconcile, type TakeFacts } from './propose.ts'
-import { framesOf, layOut, plays, runsOf, segmentFrames, shownAt, stretchesOf, toFrame } from './timeline.ts'
+import { framesOf, layOut, plays, runsOf, segmentFrames, shownAt, stretchesOf, toFrame, wordBeside } from './timeline.ts'
 import { readCut } from './upgrade.ts'
 
 const [A, B] = ['aaaaaaaa-0000-4000-8000-000000000001', 'bbbbbbbb-0000-4000-8000-000000000002']
@@ -65,16 +66,52 @@ describe('what plays', () => {
     expect(stretchesOf(r, A, 3, 4)).toEqual([])
     expect(stretchesOf(r, B, 0, 9)).toEqual([])
   })
-  test('what is shown at a frame: the take, the picture held, or no take on a card', () => {
+  test('what is shown at a frame: the item, and the frame of its take; nothing past the end', () => {
     const r = row(clip(30, 60), hold(30), plainCard('stop', 'x', 'Stop'), clip(90, 120))
-    expect(shownAt(r, 15)).toEqual({ takeId: A, seconds: 1.5 })
-    expect(shownAt(r, 45)).toEqual({ takeId: A, seconds: 59 / 30 })
-    expect(shownAt(r, 70)).toBeNull()
-    expect(shownAt(r, 10_000)).toBeNull()
+    const at = (f: number) => {
+      const s = shownAt(r, f)
+      return s && [s.item.kind, s.frame]
+    }
+    expect([0, 15, 29, 30, 70, 250].map(at)).toEqual([['clip', 30], ['clip', 45], ['clip', 59], ['hold', 0], ['card', 0], ['clip', 100]])
+    expect(at(segmentFrames(r))).toBeNull()
+  })
+  test('the words before and after a frame are those of the film, whichever take they are from', () => {
+    const word = (start: number): HeardWord => ({ word: 'x', start, end: start + 0.4, confidence: 1 })
+    const hearings = new Map([[A, { words: [word(0.5), word(2.5), word(8)] }], [B, { words: [word(1)] }]])
+    const r = row(clip(0, 60), clip(60, 75, { why: why('drop', 'accepted') }), clip(75, 120), clip(15, 60, { id: 'b', takeId: B }))
+    const walk = (from: number, step: -1 | 1): number[] => {
+      const out: number[] = []
+      for (let f: number | null = wordBeside(r, hearings, from, step); f !== null; f = wordBeside(r, hearings, f, step)) out.push(f)
+      return out
+    }
+    expect(walk(0, 1)).toEqual([15, 60, 120])
+    expect(walk(140, -1)).toEqual([120, 60, 15])
   })
   test('a span without a frame is refused', () => {
     expect(CutItem.safeParse(clip(30, 30)).success).toBe(false)
     expect(CutItem.safeParse(clip(30, 31)).success).toBe(true)
+  })
+})
+
+describe('the whole film', () => {
+  const card = plainCard('stop', 'x', 'Stop')
+  const list = (...rows: CutSegment[]): CutList => ({ format: 'awlbox-cut', version: 2, segments: rows })
+  const film = programOf(list(row(clip(0, 60), hold(30)), { ...row(card, hold(15), clip(0, 30, { takeId: B })), segmentId: 't' }))
+  test('is its segments one after another, each with the frame it begins at', () => {
+    expect(film.frames).toBe(90 + card.frames + 45)
+    expect([...film.starts]).toEqual([['s', 0], ['t', 90]])
+    expect(film.shots.map((s) => [s.segmentId, s.at])).toEqual([['s', 0], ['s', 60], ['t', 90], ['t', 90 + card.frames], ['t', 105 + card.frames]])
+  })
+  test('a hold holds what came before it: the last frame of a take, or a card, never another segment’s', () => {
+    expect(film.shots.map((s) => s.still)).toEqual([null, { takeId: A, frame: 59 }, null, card, null])
+    expect(programOf(list(row(clip(0, 60)), { ...row(hold(15)), segmentId: 't' })).shots[1]!.still).toBeNull()
+  })
+  test('every frame has the shot that is shown at it', () => {
+    for (let f = 0; f < film.frames; f++) {
+      const shot = film.shots[shotAt(film, f)]!
+      expect(f >= shot.at && f < shot.at + shot.run.frames).toBe(true)
+    }
+    expect(shotAt(programOf(list()), 0)).toBe(-1)
   })
 })
 

@@ -1,4 +1,5 @@
-import { type Card, type Clip, type CutItem, type CutSegment, framesPerSecond, type Hold } from '../contracts/cut.ts'
+import { type Card, type CutItem, type CutSegment, framesPerSecond, type Hold } from '../contracts/cut.ts'
+import type { Hearing } from '../contracts/heard.ts'
 import { assertNever } from '../contracts/assert-never.ts'
 
 export const toFrame = (seconds: number): number => Math.round(seconds * framesPerSecond)
@@ -71,15 +72,18 @@ export function stretchesOf(segment: Pick<CutSegment, 'items'>, takeId: string, 
   return out
 }
 
-/** The take and its second shown at a frame of the segment's film; null on a card, or past the end. On a hold, the picture held. */
-export function shownAt(segment: Pick<CutSegment, 'items'>, frame: number): { takeId: string; seconds: number } | null {
-  let held: Clip | null = null
-  for (const { item, at } of layOut(segment)) {
-    const inside = frame >= at && frame < at + framesOf(item)
-    if (item.kind === 'clip') {
-      if (inside) return { takeId: item.takeId, seconds: toSeconds(item.from + frame - at) }
-      held = item
-    } else if (inside) return item.kind === 'hold' && held ? { takeId: held.takeId, seconds: toSeconds(held.to - 1) } : null
-  }
-  return null
+/** The item at a frame of the segment's film, and the frame of its take for a clip (0 for a hold or card); null past the end. */
+export function shownAt(segment: Pick<CutSegment, 'items'>, frame: number): { item: CutItem; frame: number } | null {
+  const placed = layOut(segment).find((p) => frame >= p.at && frame < p.at + framesOf(p.item))
+  return placed ? { item: placed.item, frame: placed.item.kind === 'clip' ? placed.item.from + frame - placed.at : 0 } : null
+}
+
+/** Seconds within which two moments of a film are one. */
+const same = 0.05
+/** The frame of the segment's film at which the word before or after a frame begins, whichever take it is from; null where there is none. `hearings` by take id. */
+export function wordBeside(segment: Pick<CutSegment, 'items'>, hearings: ReadonlyMap<string, Pick<Hearing, 'words'>>, frame: number, step: -1 | 1): number | null {
+  const here = toSeconds(frame)
+  const starts = [...hearings].flatMap(([takeId, h]) => h.words.flatMap((w) => stretchesOf(segment, takeId, w.start, w.end).map((s) => s.start))).sort((a, b) => a - b)
+  const to = step > 0 ? starts.find((s) => s > here + same) : starts.findLast((s) => s < here - same)
+  return to === undefined ? null : toFrame(to)
 }

@@ -3,7 +3,7 @@ import useSWR from 'swr'
 import { cardLooks, cutReasons, framesPerSecond } from '@awlbox/core/contracts/cut'
 import { cardNames } from '@awlbox/core/cut/cards'
 import { proposalsOf } from '@awlbox/core/cut/propose'
-import { framesOf, layOut, plays } from '@awlbox/core/cut/timeline'
+import { layOut, plays, shownAt, wordBeside } from '@awlbox/core/cut/timeline'
 import { clockTime } from '@awlbox/core/words'
 import { send, wordsOf } from '../../api.ts'
 import { isTyping } from '../../frame/head.tsx'
@@ -14,9 +14,9 @@ import { megabytes } from '../../frame/time.ts'
 import type { TakeRecord } from '../../frame/types.ts'
 import { Button } from '../../kit/button.tsx'
 import { Empty, Notice } from '../../kit/notice.tsx'
-import { captionAt, wordBeside } from './words-shown.ts'
+import { captionAt } from './words-shown.ts'
 import { Preview } from './preview.tsx'
-import { programOf, shotAt } from './program.ts'
+import { programOf, shotAt } from '@awlbox/core/cut/program'
 import type { Selection } from './selection.ts'
 import { type RowActs, SegmentRow } from './segment-row.tsx'
 import { SelectionPanel } from './selection-panel.tsx'
@@ -50,8 +50,8 @@ export default function CutPage() {
   const shot = program.shots[shotAt(program, player.frame)]
   const shownRow = rows.find((r) => r.segmentId === shot?.segmentId)
   const inRow = player.frame - (program.starts.get(shot?.segmentId ?? '') ?? 0)
-  const placed = shownRow ? layOut(shownRow).find((p) => inRow >= p.at && inRow < p.at + framesOf(p.item)) : undefined
-  const shown = useMemo(() => (shot && placed ? { segmentId: shot.segmentId, itemId: placed.item.id, frame: placed.item.kind === 'clip' ? placed.item.from + inRow - placed.at : 0 } : null), [shot, placed, inRow])
+  const picture = useMemo(() => (shownRow ? shownAt(shownRow, inRow) : null), [shownRow, inRow])
+  const shown = useMemo(() => (shownRow && picture ? { segmentId: shownRow.segmentId, itemId: picture.item.id, frame: picture.frame } : null), [shownRow, picture])
   const acts = useCutActs({ lesson: doc, takes, edit, selection, shown, onSelect: setSelection })
   const frameOf = useCallback((s: Selection): number | null => {
     const row = list?.segments.find((r) => r.segmentId === s.segmentId)
@@ -165,8 +165,8 @@ export default function CutPage() {
         </div>
       </>}
       right={<div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start">
-        <Preview program={program} player={player} caption={captionAt(doc, shown, placed?.item ?? null, takes)} onWord={(step) => {
-          const to = wordBeside(shown, shownRow ?? null, takes, step)
+        <Preview program={program} player={player} caption={captionAt(doc, picture, takes)} onWord={(step) => {
+          const to = shownRow ? wordBeside(shownRow, new Map(takes.flatMap((t) => (t.hearing ? [[t.id, t.hearing] as const] : []))), inRow, step) : null
           if (to !== null && shot) player.seek((program.starts.get(shot.segmentId) ?? 0) + to)
         }} />
         <SelectionPanel cut={chosenRow ?? current} item={chosen} part={selection?.part ?? null} takes={takes} mayChange={record.mayChange} acts={acts} onPlay={() => {

@@ -4,7 +4,7 @@ import { cardShapes, ringPlace, ringShapes } from '@awlbox/core/cut/card'
 import { toSvg } from '@awlbox/core/script/table/drawing/table'
 import { clockTime } from '@awlbox/core/words'
 import { Button } from '../../kit/button.tsx'
-import { type Program, shotAt } from './program.ts'
+import { type Program, shotAt } from '@awlbox/core/cut/program'
 import type { Player } from './use-player.ts'
 
 interface Props {

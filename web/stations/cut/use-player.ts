@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
-import { type Program, shotAt } from './program.ts'
+import { type Program, shotAt } from '@awlbox/core/cut/program'
 
 export interface Player {
   /** Two pictures: one plays while the other waits at the start of the next run. */

@@ -1,5 +1,5 @@
-import type { Card, CutList } from '@awlbox/core/contracts/cut'
-import { type Run, runsOf, segmentFrames } from '@awlbox/core/cut/timeline'
+import type { Card, CutList } from '../contracts/cut.ts'
+import { type Run, runsOf, segmentFrames } from './timeline.ts'
 
 /** One run of the whole film, with the frame of the film at which it begins. */
 export interface Shot {
