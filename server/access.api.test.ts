@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { routeList } from './platform/route.ts'
 import { addTake } from './film/store.ts'
+import { plainList } from '@awlbox/core/contracts/cut'
 import { addRender } from './cut/store.ts'
 import { jobs, takes } from './platform/schema.ts'
 import { eq } from 'drizzle-orm'
@@ -85,6 +86,7 @@ const cases: Record<string, Case> = {
   'post /api/lessons/:lessonId/stand-in': { expect: { ...change, owner: 409, teacher: 409 }, path: () => `${L()}/stand-in`, body: () => ({ segmentId: 'x1', slip: 'none', voice: 'slt' }) },
   'get /api/takes/:takeId/film': { expect: read, path: () => `/api/takes/${id.take}/film` },
   'get /api/takes/:takeId/peaks': { expect: read, path: () => `/api/takes/${id.take}/peaks` },
+  'get /api/takes/:takeId/sheet': { expect: { ...read, owner: 404, teacher: 404, colleague: 404 }, path: () => `/api/takes/${id.take}/sheet` },
   'post /api/takes/:takeId/hear': { expect: change, path: () => `/api/takes/${id.take}/hear` },
   'put /api/takes/:takeId/segment': { expect: change, path: () => `/api/takes/${id.take}/segment`, body: () => ({ segmentId: sampleLesson().segments[0]!.id }) },
   'put /api/takes/:takeId/marks': { expect: change, path: () => `/api/takes/${id.take}/marks`, body: () => ({ marks: [] }) },
@@ -100,12 +102,16 @@ const cases: Record<string, Case> = {
   'post /api/jobs/:jobId/cancel': { expect: change, path: () => `/api/jobs/${id.job}/cancel` },
   'get /api/events': { expect: any, path: () => '/api/events', whole: false },
   'get /api/lessons/:lessonId/cut': { expect: read, path: () => `${L()}/cut` },
-  'put /api/lessons/:lessonId/cut': { expect: { ...change, owner: 409, teacher: 409 }, path: () => `${L()}/cut`, body: () => ({ revision: 99, doc: { format: 'awlbox-cut', version: 2, segments: [] } }) },
+  'put /api/lessons/:lessonId/cut': { expect: { ...change, owner: 409, teacher: 409 }, path: () => `${L()}/cut`, body: () => ({ revision: 99, doc: plainList }) },
+  'get /api/lessons/:lessonId/cut/export/:format': { expect: read, path: () => `${L()}/cut/export/otio` },
+  'post /api/lessons/:lessonId/cut/read': { expect: { ...read, owner: 422, teacher: 422, colleague: 422 }, path: () => `${L()}/cut/read`, body: () => ({ name: 'a.edl', text: 'nothing' }) },
   'post /api/lessons/:lessonId/render': { expect: change, path: () => `${L()}/render` },
   'get /api/lessons/:lessonId/renders': { expect: read, path: () => `${L()}/renders` },
   'get /api/renders/:renderId/film': { expect: read, path: () => `/api/renders/${id.render}/film` },
   'get /api/renders/:renderId/captions': { expect: read, path: () => `/api/renders/${id.render}/captions` },
   'get /api/renders/:renderId/poster': { expect: read, path: () => `/api/renders/${id.render}/poster` },
+  'get /api/renders/:renderId/files/:kind': { expect: { ...read, owner: 404, teacher: 404, colleague: 404 }, path: () => `/api/renders/${id.render}/files/small` },
+  'post /api/publications/:publicationId/film': { expect: { ...change, owner: 404, teacher: 404 }, path: () => `/api/publications/${id.pack}/film`, body: () => ({ renderId: '00000000-0000-4000-8000-000000000000', changes: [] }) },
   'get /api/lessons/:lessonId/send': { expect: read, path: () => `${L()}/send` },
   'post /api/lessons/:lessonId/publish': { expect: change, path: () => `${L()}/publish`, body: () => ({ withFilm: false }) },
   'post /api/households/:householdId/link': { expect: change, path: () => `/api/households/${world.here.homes[1]!.id}/link` },
@@ -126,6 +132,7 @@ const homeCases: Record<string, { path: (h: string) => string; body?: () => unkn
   'put /api/home/:token/kit': { path: (h) => `${h}/kit`, body: () => ({ has: ['buttons'], countable: 10, canPrint: false }), expect: { otherHome: 200 } },
   'get /api/home/:token/packs/:packId': { path: (h) => `${h}/packs/${id.pack}` },
   'get /api/home/:token/packs/:packId/film': { path: (h) => `${h}/packs/${id.pack}/film` },
+  'get /api/home/:token/packs/:packId/files/:kind': { path: (h) => `${h}/packs/${id.pack}/files/small`, expect: { home: 404 } },
   'get /api/home/:token/packs/:packId/captions': { path: (h) => `${h}/packs/${id.pack}/captions` },
   'get /api/home/:token/packs/:packId/poster': { path: (h) => `${h}/packs/${id.pack}/poster` },
   'post /api/home/:token/packs/:packId/photos': { path: (h) => `${h}/packs/${id.pack}/photos`, expect: { home: 400 } },

@@ -36,6 +36,8 @@ export const HouseStyle = z.object({
   defaultWait: z.number().min(3).max(30).default(5),
   /** Home time of a pause that gives none, in seconds. */
   defaultPause: z.number().min(10).max(600).default(90),
+  /** Megabytes that ten minutes of a film's small version may have, for homes that pay for what they load. */
+  smallMegabytes: z.number().min(8).max(100).default(25),
 })
 export type HouseStyle = z.infer<typeof HouseStyle>
 export const defaultHouseStyle: HouseStyle = HouseStyle.parse({})

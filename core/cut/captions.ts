@@ -1,68 +1,106 @@
-import type { CutSegment } from '../contracts/cut.ts'
+import type { CaptionEdit, CutSegment } from '../contracts/cut.ts'
+import { defaultHouseStyle, type HouseStyle } from '../contracts/house-style.ts'
 import type { Hearing } from '../contracts/heard.ts'
 import type { Segment } from '../contracts/lesson.ts'
 import type { Cue } from '../film/captions.ts'
 import { spokenWordsOf } from '../film/spoken.ts'
 import { numberName } from '../plan/numbers/names.ts'
+import { showsSymbols } from '../script/template/lines.ts'
 import { pauseWords, readCount } from '../script/reading.ts'
+import { captionBreaks, linesOf } from './break-lines.ts'
 import { layOut, segmentFrames, stretchesOf, toSeconds } from './timeline.ts'
 
-/** Caption limits: two lines of about 32 letters suit a phone; under a second nobody can read one. */
-export const captionLimits = { letters: 64, shortest: 1 } as const
+/**
+ * Letters a second that can be read: adults at about 17 (170 words a minute, the usual ceiling of broadcast
+ * guidelines); the slow version is for those who learn the language or read with a child. `shortest` seconds: in less
+ * nobody reads a word. `early` is how much before it is said a slow caption may come.
+ */
+export const captionLimits = { adults: 17, slow: 10, shortest: 1, early: 0.6 } as const
 
 export interface CaptionPart {
   segment: Segment
   cut: Pick<CutSegment, 'items'>
-  /** Of every take that is shown, by its id. */
+  /** Of every take that is shown or heard, by its id. */
   hearings: ReadonlyMap<string, Hearing>
 }
+/** A caption of the film, seconds into it. */
+export interface FilmCue extends Cue {
+  /** The same as long as the take and the script's line are; what is changed by hand goes by it. */
+  id: string
+  segmentId: string
+  /** The take its words are heard in, and where in it (seconds); null for a card's. */
+  source: { takeId: string; stepId: string; start: number; end: number } | null
+  /** Changed by hand. */
+  edited: boolean
+}
+export interface CaptionOptions {
+  style?: HouseStyle
+  /** Of the lesson: whether signs are shown depends on it. */
+  age?: number
+  edits?: readonly CaptionEdit[]
+  /** `slow`: on screen for as long as slow readers need, where there is room. */
+  speed?: 'adults' | 'slow'
+}
 
-/** Captions of a film: the script's words, timed by what was heard, in the cut's own time. */
-export function captionsOf(parts: readonly CaptionPart[]): Cue[] {
-  const cues: Cue[] = []
+/** Captions of a film: the script's words by house style, timed by what was heard, in the cut's own time, two lines at most. */
+export function captionsOf(parts: readonly CaptionPart[], { style = defaultHouseStyle, age = 5, edits = [], speed = 'adults' }: CaptionOptions = {}): FilmCue[] {
+  const changed = new Map(edits.map((e) => [e.id, e]))
+  const cues: FilmCue[] = []
   let at = 0
   for (const p of parts) {
-    const mine: Cue[] = []
+    const mine: FilmCue[] = []
     for (const [takeId, hearing] of p.hearings)
       for (const line of hearing.lines) {
         const step = p.segment.steps.find((s) => s.id === line.stepId)
         if (!step || line.start === null) continue
-        for (const piece of pieces(captionText(step.verb, step.text), line, hearing))
-          for (const left of stretchesOf(p.cut, takeId, piece.start, piece.end)) {
+        pieces(captionText(step.verb, step.text, style, age), line, hearing).forEach((piece, i) => {
+          const id = `${takeId.slice(0, 8)}-${step.id}-${i}`
+          const edit = changed.get(id)
+          const [start, end] = [edit?.start ?? piece.start, edit?.end ?? piece.end]
+          const text = edit?.text ?? piece.text
+          if (!text.trim() || end <= start) return
+          for (const left of stretchesOf(p.cut, takeId, start, end)) {
             // Of a line cut down to a breath nothing is worth reading.
-            if (left.end - left.start >= 0.2) mine.push({ start: at + left.start, end: at + left.end, text: piece.text })
+            if (left.end - left.start >= 0.2) mine.push({ id, segmentId: p.segment.id, source: { takeId, stepId: step.id, start, end }, edited: edit !== undefined, start: at + left.start, end: at + left.end, text: linesOf(text) })
           }
+        })
       }
-    for (const { item, at: from } of layOut(p.cut)) if (item.kind === 'card') mine.push({ start: at + toSeconds(from), end: at + toSeconds(from + item.frames), text: [item.title, ...item.lines].join(' ') })
+    for (const { item, at: from } of layOut(p.cut)) if (item.kind === 'card') mine.push({ id: item.id, segmentId: p.segment.id, source: null, edited: false, start: at + toSeconds(from), end: at + toSeconds(from + item.frames), text: [item.title, ...item.lines].join(' ') })
     cues.push(...mine.sort((a, b) => a.start - b.start))
     at += toSeconds(segmentFrames(p.cut))
   }
-  // A caption stays a moment longer to be read, but never into the next one.
-  return cues.map((c, i) => ({ ...c, end: Math.min(Math.max(c.end + 0.3, c.start + captionLimits.shortest), cues[i + 1]?.start ?? Infinity, Math.max(at, c.start + 0.1)) })).filter((c) => c.end > c.start)
+  return withTimeToRead(cues, at, speed)
 }
 
-/** What a line of script says as a caption: a count as its numbers in words, a pause without its seconds. */
-export function captionText(verb: string, text: string): string {
+/** Each caption for as long as it takes to read, never into the next one; slow ones may come a little before they are said. */
+function withTimeToRead(cues: readonly FilmCue[], last: number, speed: 'adults' | 'slow'): FilmCue[] {
+  const early = cues.map((c, i) => (speed === 'slow' && c.source ? Math.max(c.start - captionLimits.early, i ? Math.min(c.start, cues[i - 1]!.end) : 0, 0) : c.start))
+  return cues.map((c, i) => {
+    const start = early[i]!
+    const needed = Math.max(captionLimits.shortest, [...c.text].length / captionLimits[speed])
+    return { ...c, start, end: Math.min(Math.max(c.end + 0.3, start + needed), early[i + 1] ?? Infinity, Math.max(last, start + 0.1)) }
+  }).filter((c) => c.end > c.start)
+}
+/** Letters a second at which a caption has to be read. */
+export const readingSpeed = (c: Pick<Cue, 'start' | 'end' | 'text'>): number => [...c.text].length / Math.max(0.01, c.end - c.start)
+
+/** What a line of script says as a caption: a count as its numbers in words, a pause without its seconds, signs in the house's words unless it shows them. */
+export function captionText(verb: string, text: string, style: HouseStyle = defaultHouseStyle, age = 5): string {
   const count = verb === 'count' ? readCount(text) : null
   if (count) return count.numbers.map((n) => numberName(n)).join(', ')
-  return verb === 'pause' ? pauseWords(text) : text
+  const words = verb === 'pause' ? pauseWords(text) : text
+  return showsSymbols(style, age) ? words : words.replace(/\s\+\s/g, ` ${style.add} `).replace(/\s[−–-]\s(?=\d|_)/g, ` ${style.takeAway} `).replace(/\s=\s/g, ` ${style.equals} `)
 }
 
 /** Parts a long line into captions, each timed by its own words. */
 function pieces(text: string, line: Hearing['lines'][number], hearing: Hearing): Cue[] {
-  const words = text.split(/\s+/).filter(Boolean)
-  const groups: string[][] = [[]]
-  for (const w of words) {
-    const g = groups.at(-1)!
-    if (g.length && g.join(' ').length + w.length + 1 > captionLimits.letters) groups.push([w])
-    else g.push(w)
-  }
   let k = 0
-  const timed = groups.map((g) => {
-    const n = g.reduce((s, w) => s + spokenWordsOf(w).length, 0)
+  const timed = captionBreaks(text).map((lines) => {
+    const words = lines.flat()
+    const n = words.reduce((s, w) => s + spokenWordsOf(w).length, 0)
     const ats = line.words.slice(k, k + n).flatMap((w) => (w.at === null ? [] : [hearing.words[w.at]!]))
     k += n
-    return { text: g.join(' '), start: ats[0]?.start ?? null, end: ats.at(-1)?.end ?? null }
+    return { text: words.join(' '), start: ats[0]?.start ?? null, end: ats.at(-1)?.end ?? null }
   })
   let last = line.start!
   return timed.map((t) => {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { type Clip, CutItem, CutList, type CutSegment, type Hold, type Why } from '../contracts/cut.ts'
+import { type Clip, CutItem, CutList, type CutSegment, type Hold, plainList, type Why } from '../contracts/cut.ts'
 import type { HeardWord } from '../contracts/heard.ts'
 import { hear } from '../film/heard.ts'
 import { fromMarkdown } from '../script/formats/markdown.ts'
@@ -18,7 +18,7 @@ const [A, B] = ['aaaaaaaa-0000-4000-8000-000000000001', 'bbbbbbbb-0000-4000-8000
 const clip = (from: number, to: number, over: Partial<Clip> = {}): Clip => ({ kind: 'clip', id: `c${from}`, takeId: A, from, to, why: null, ...over })
 const hold = (frames: number, over: Partial<Hold> = {}): Hold => ({ kind: 'hold', id: `h${frames}`, frames, stepId: null, why: null, ...over })
 const why = (act: Why['act'], state: Why['state'], over: Partial<Why> = {}): Why => ({ id: 'w', act, kind: 'silence', note: '', sure: true, state, ...over })
-const row = (...items: CutItem[]): CutSegment => ({ segmentId: 's', takeId: A, items, byHand: false })
+const row = (...items: CutItem[]): CutSegment => ({ segmentId: 's', takeId: A, items, overlays: [], byHand: false })
 const ids = (() => {
   let n = 0
   return () => `n${(n += 1)}`
@@ -95,7 +95,7 @@ describe('what plays', () => {
 
 describe('the whole film', () => {
   const card = plainCard('stop', 'x', 'Stop')
-  const list = (...rows: CutSegment[]): CutList => ({ format: 'awlbox-cut', version: 2, segments: rows })
+  const list = (...rows: CutSegment[]): CutList => ({ ...plainList, segments: rows })
   const film = programOf(list(row(clip(0, 60), hold(30)), { ...row(card, hold(15), clip(0, 30, { takeId: B })), segmentId: 't' }))
   test('is its segments one after another, each with the frame it begins at', () => {
     expect(film.frames).toBe(90 + card.frames + 45)
@@ -130,7 +130,7 @@ describe('cutting by hand', () => {
     expect(drop(r, 'c0').byHand).toBe(false)
   })
   test('all of a kind are decided at once; those decided before stay', () => {
-    const list: CutList = { format: 'awlbox-cut', version: 2, segments: [row(clip(0, 30, { why: why('drop', 'open', { id: 'a', kind: 'slip' }) }), clip(30, 60, { why: why('drop', 'declined', { id: 'b', kind: 'slip' }) }), clip(60, 90, { why: why('drop', 'open', { id: 'c' }) }))] }
+    const list: CutList = { ...plainList, segments: [row(clip(0, 30, { why: why('drop', 'open', { id: 'a', kind: 'slip' }) }), clip(30, 60, { why: why('drop', 'declined', { id: 'b', kind: 'slip' }) }), clip(60, 90, { why: why('drop', 'open', { id: 'c' }) }))] }
     const done = decideAll(list, (w) => w.kind === 'slip', 'accepted')
     expect(proposalsOf(done).map((w) => w.state)).toEqual(['accepted', 'declined', 'open'])
     expect(openCount(done)).toBe(1)
@@ -203,7 +203,7 @@ describe('the first cut', () => {
     const drops = dropsOf(t.hearing!, t.seconds)
     expect(drops.map((d) => d.why.kind)).toEqual(['false start', 'silence', 'filler'])
     drops.slice(1).forEach((d, i) => expect(d.from).toBeGreaterThanOrEqual(drops[i]!.to))
-    const r = decideAll({ format: 'awlbox-cut', version: 2, segments: [row(...firstCut(doc, segment, t))] }, (w) => w.act === 'drop', 'accepted').segments[0]!
+    const r = decideAll({ ...plainList, segments: [row(...firstCut(doc, segment, t))] }, (w) => w.act === 'drop', 'accepted').segments[0]!
     const shown = t.hearing!.words.filter((w) => stretchesOf(r, A, w.start + 0.05, w.end - 0.05).some((s) => s.end - s.start > 0.2)).map((w) => w.word).join(' ')
     expect(shown).toBe('bobbin has seven parcels one two three four five six seven how many altogether four and three make seven')
   })

@@ -1,4 +1,4 @@
-import type { Clip, CutItem, CutList, CutSegment, Why } from '../contracts/cut.ts'
+import type { Clip, CutItem, CutList, CutSegment, Overlay, Why } from '../contracts/cut.ts'
 import type { Hearing } from '../contracts/heard.ts'
 import { toFrame } from './timeline.ts'
 
@@ -7,13 +7,20 @@ const handDrop = (id: string): Why => ({ id: `h-${id}`, act: 'drop', kind: 'by h
 const byHand = (segment: CutSegment, items: CutItem[]): CutSegment => ({ ...segment, items, byHand: true })
 const indexOf = (segment: CutSegment, id: string): number => segment.items.findIndex((i) => i.id === id)
 
-/** Decides every open proposal that `which` picks, in all rows. Those decided before stay. */
-export function decideAll(list: CutList, which: (why: Why, segmentId: string) => boolean, state: Exclude<Why['state'], 'open'>): CutList {
-  return { ...list, segments: list.segments.map((s) => ({ ...s, items: s.items.map((i) => (i.why?.state === 'open' && which(i.why, s.segmentId) ? { ...i, why: { ...i.why, state } } : i)) })) }
+/** Decides every open proposal that `which` picks, in all rows and repairs. Those decided before stay. */
+export function decideAll(list: CutList, which: (why: Why, segmentId: string | null) => boolean, state: Exclude<Why['state'], 'open'>): CutList {
+  const decided = <T extends { why: Why | null }>(all: readonly T[], segmentId: string | null): T[] => all.map((x) => (x.why?.state === 'open' && which(x.why, segmentId) ? { ...x, why: { ...x.why, state } } : x))
+  return {
+    ...list,
+    segments: list.segments.map((s) => ({ ...s, items: decided(s.items, s.segmentId), overlays: decided(s.overlays, s.segmentId) })),
+    repairs: list.repairs.map((r) => ({ ...r, hidden: decided(r.hidden, null) })),
+  }
 }
 /** Decides one proposal with everything that belongs to it, also one decided before. */
-export const decide = (segment: CutSegment, whyId: string, state: Why['state']): CutSegment =>
-  ({ ...segment, items: segment.items.map((i) => (i.why?.id === whyId ? { ...i, why: { ...i.why, state } } : i)) })
+export const decide = (segment: CutSegment, whyId: string, state: Why['state']): CutSegment => {
+  const decided = <T extends { why: Why | null }>(all: readonly T[]): T[] => all.map((x) => (x.why?.id === whyId ? { ...x, why: { ...x.why, state } } : x))
+  return { ...segment, items: decided(segment.items), overlays: decided(segment.overlays) }
+}
 
 /** Takes an item out of the film. A span stays in the row, folded; a card or hold put in by hand is gone. */
 export function drop(segment: CutSegment, id: string): CutSegment {
@@ -30,24 +37,27 @@ export function bringBack(segment: CutSegment, id: string): CutSegment {
   return decide(segment, item.why.id, item.why.act === 'drop' ? 'declined' : 'accepted')
 }
 
+/** A span begun at another frame; what is heard in place of its sound begins as much later. */
+const begun = (clip: Clip, frame: number, id: string): Clip => ({ ...clip, id, from: frame, ...(clip.voice ? { voice: { ...clip.voice, from: Math.max(0, clip.voice.from + frame - clip.from) } } : {}) })
+
 /** Parts a span at a frame of its take; nothing happens at or outside its ends. `newId` names the second part. */
 export function split(segment: CutSegment, id: string, frame: number, newId: string): CutSegment {
   const i = indexOf(segment, id)
   const item = segment.items[i]
   if (item?.kind !== 'clip' || frame <= item.from || frame >= item.to) return segment
-  return byHand(segment, segment.items.toSpliced(i, 1, { ...item, to: frame }, { ...item, id: newId, from: frame }))
+  return byHand(segment, segment.items.toSpliced(i, 1, { ...item, to: frame }, begun(item, frame, newId)))
 }
 /** Drops a stretch of a take (frames) out of every span that shows it. `newId` gives names for parts. */
-export function dropStretch(segment: CutSegment, takeId: string, from: number, to: number, newId: () => string): CutSegment {
-  if (to <= from) return segment
+export function dropStretch(segment: CutSegment, takeId: string, start: number, to: number, newId: () => string): CutSegment {
+  if (to <= start) return segment
   return byHand(segment, segment.items.flatMap((item): CutItem[] => {
-    if (item.kind !== 'clip' || item.takeId !== takeId || item.to <= from || item.from >= to) return [item]
-    const [a, b] = [Math.max(from, item.from), Math.min(to, item.to)]
+    if (item.kind !== 'clip' || item.takeId !== takeId || item.to <= start || item.from >= to) return [item]
+    const [a, b] = [Math.max(start, item.from), Math.min(to, item.to)]
     const id = a > item.from ? newId() : item.id
     return [
       ...(a > item.from ? [{ ...item, to: a }] : []),
-      { ...item, id, from: a, to: b, why: handDrop(id) },
-      ...(b < item.to ? [{ ...item, id: newId(), from: b }] : []),
+      { ...begun(item, a, id), to: b, why: handDrop(id) },
+      ...(b < item.to ? [begun(item, b, newId())] : []),
     ]
   }))
 }
@@ -67,11 +77,11 @@ export function moveEdge(segment: CutSegment, id: string, edge: 'from' | 'to', f
   const [least, most] = edge === 'to' ? [item.from + 1, joined ? joined.to - 1 : last] : [joined ? joined.from + 1 : 0, item.to - 1]
   const at = Math.min(most, Math.max(least, frame))
   if (at === item[edge]) return segment
-  const moved: Clip = { ...item, [edge]: at }
+  const moved: Clip = edge === 'from' ? begun(item, at, item.id) : { ...item, to: at }
   const items = segment.items.with(i, moved)
-  if (joined) items[i + step] = { ...joined, [edge === 'to' ? 'from' : 'to']: at }
+  if (joined) items[i + step] = { ...joined, ...(edge === 'to' ? begun(joined, at, joined.id) : { to: at }) }
   else if (edge === 'to' ? at < item.to : at > item.from) {
-    const left: Clip = { ...item, id: newId, why: handDrop(newId), ...(edge === 'to' ? { from: at, to: item.to } : { from: item.from, to: at }) }
+    const left: Clip = { ...(edge === 'to' ? begun(item, at, newId) : { ...item, to: at }), id: newId, why: handDrop(newId) }
     items.splice(edge === 'to' ? i + 1 : i, 0, left)
   }
   return byHand(segment, items)
@@ -105,6 +115,19 @@ export function replaceLine(segment: CutSegment, stepId: string, here: { takeId:
   const i = cut.items.findLastIndex((x) => x.kind === 'clip' && x.takeId === here.takeId && x.to <= mine.to && x.to > mine.from)
   return byHand(cut, cut.items.toSpliced(i + 1, 0, { kind: 'clip', id: newId(), takeId: there.takeId, ...theirs, why: null }))
 }
+
+/** The sound of another take over a span's picture: its own line there, or from that take's beginning. None takes it away again. */
+export const withVoice = (segment: CutSegment, id: string, voice: { takeId: string; from: number } | null): CutSegment =>
+  byHand(segment, segment.items.map((i): CutItem => {
+    if (i.id !== id || i.kind !== 'clip') return i
+    const { voice: _before, ...rest } = i
+    return voice ? { ...rest, voice } : rest
+  }))
+/** Adds an overlay, changes it in place, or (null) takes it away. */
+export const withOverlay = (segment: CutSegment, id: string, overlay: Overlay | null): CutSegment => ({
+  ...segment,
+  overlays: overlay === null ? segment.overlays.filter((o) => o.id !== id) : segment.overlays.some((o) => o.id === id) ? segment.overlays.map((o) => (o.id === id ? overlay : o)) : [...segment.overlays, overlay],
+})
 
 /** Frames an edge likes to stop at: ends of words and the middle of silences between them. */
 export function snapPoints(hearing: Pick<Hearing, 'words'> | null): number[] {

@@ -1,4 +1,6 @@
-import type { Clip, CutItem, CutList, CutSegment, Why } from '../contracts/cut.ts'
+import { type Clip, type CutItem, type CutList, type CutSegment, framesPerSecond, type Overlay, plainList, type Repair, type Why } from '../contracts/cut.ts'
+import { defaultHouseStyle, type HouseStyle } from '../contracts/house-style.ts'
+import type { TakeMark } from '../contracts/take.ts'
 import type { Hearing } from '../contracts/heard.ts'
 import type { Lesson, Segment } from '../contracts/lesson.ts'
 import { lineState } from '../film/corrections.ts'
@@ -7,6 +9,11 @@ import { byMerit } from '../film/take-sheet.ts'
 import { type LessonTime, timeLesson } from '../script/time.ts'
 import { cardsFor, withCards } from './cards.ts'
 import { type Drop, dropsOf, type Held, holdsOf } from './drops.ts'
+import { simulate } from '../script/simulate.ts'
+import { withRoll } from '../film/rolls.ts'
+import { coversFor, type FacesSeen } from './faces.ts'
+import { overlaysFor } from './overlays.ts'
+import { plainRepair, repairOf } from './repairs.ts'
 import { segmentFrames, toFrame } from './timeline.ts'
 
 export interface TakeFacts {
@@ -15,8 +22,17 @@ export interface TakeFacts {
   number: number
   seconds: number
   hearing: Hearing | null
+  /** What was marked while filming; absent where nobody asked. */
+  marks?: readonly TakeMark[]
+  /** Faces found in its pictures, and frames from one picture to the next. */
+  faces?: readonly FacesSeen[] | null
+  every?: number
 }
-type Whole = Pick<Lesson, 'segments' | 'age' | 'title' | 'kit'>
+type Whole = Pick<Lesson, 'segments' | 'age' | 'title' | 'kit' | 'examples' | 'aim'>
+
+/** A segment as it came out in a take: what really was rolled flows into every later line that rests on it. */
+export const asFilmed = (lesson: Pick<Lesson, 'examples' | 'aim'>, segment: Segment, marks: readonly TakeMark[] = []): Segment =>
+  marks.reduce((s, m) => (m.kind === 'roll' ? withRoll(lesson, s, m.stepId, m.faces)?.segment ?? s : s), segment)
 
 /** The take to cut from: the one with fewest slips that cannot be cut away, then the best heard; of equals the one nearest to the `planned` seconds (0: unknown), then the latest. */
 export const bestTake = (takes: readonly TakeFacts[], planned = 0): TakeFacts | null => [...takes].sort((a, b) => byMerit(a, b, planned))[0] ?? null
@@ -106,45 +122,68 @@ function fromOthers(hearing: Hearing, drops: readonly Drop[], others: readonly T
  * order; a first cut where there is none; newly heard proposals where nothing was cut by hand. What was decided
  * stays. Spans of takes that are gone leave the row; where none is left it is cut afresh.
  */
-export function reconcile(cut: CutList | null, lesson: Whole, takes: readonly TakeFacts[]): CutList {
+export function reconcile(cut: CutList | null, lesson: Whole, takes: readonly TakeFacts[], style: HouseStyle = defaultHouseStyle): CutList {
   // The clock is asked only where several takes are to choose from.
   let times: LessonTime | null = null
   const planned = (id: string): number => (times ??= timeLesson(lesson)).segments.find((s) => s.id === id)?.film ?? 0
-  return {
-    format: 'awlbox-cut', version: 2,
-    segments: lesson.segments.filter((s) => s.audience === 'children').map((s): CutSegment => {
-      const mine = takes.filter((t) => t.segmentId === s.id)
-      const before = cut?.segments.find((c) => c.segmentId === s.id)
-      if (before?.byHand) {
-        const items = before.items.flatMap((i) => within(i, takes))
-        if (items.some((i) => i.kind === 'clip') || !mine.length) return { ...before, takeId: mine.some((t) => t.id === before.takeId) ? before.takeId : null, items }
-      }
-      const chosen = mine.find((t) => t.id === before?.takeId) ?? bestTake(mine, mine.length > 1 ? planned(s.id) : 0)
-      if (!chosen) return { segmentId: s.id, takeId: null, items: (before?.items ?? []).filter((i) => i.kind === 'card'), byHand: before?.byHand ?? false }
-      return forTake(lesson, s, chosen, mine, before ?? null)
-    }),
-  }
+  const before = cut ?? plainList
+  const segments = lesson.segments.filter((s) => s.audience === 'children' || takes.some((t) => t.segmentId === s.id)).map((s): CutSegment => {
+    const mine = takes.filter((t) => t.segmentId === s.id)
+    const row = before.segments.find((c) => c.segmentId === s.id)
+    if (row?.byHand) {
+      const items = row.items.flatMap((i) => within(i, takes))
+      const overlays = row.overlays.flatMap((o) => within(o, takes))
+      if (items.some((i) => i.kind === 'clip') || !mine.length) return { ...row, takeId: mine.some((t) => t.id === row.takeId) ? row.takeId : null, items, overlays }
+    }
+    const chosen = mine.find((t) => t.id === row?.takeId) ?? bestTake(mine, mine.length > 1 ? planned(s.id) : 0)
+    if (!chosen) return { segmentId: s.id, takeId: null, items: (row?.items ?? []).filter((i) => i.kind === 'card'), overlays: [], byHand: row?.byHand ?? false }
+    return forTake(lesson, s, chosen, mine, row ?? null, { style, repair: repairOf(before, chosen.id) })
+  })
+  return { ...before, segments, repairs: withFaces(before.repairs, segments, takes) }
 }
 
-/** A segment's row cut afresh from a take. What was decided before about the same proposals stays, and so do cards put in by hand. */
-export function forTake(lesson: Whole, segment: Segment, take: TakeFacts, takes: readonly TakeFacts[], before: CutSegment | null): CutSegment {
-  const decided = new Map((before?.items ?? []).flatMap((i) => (i.why && i.why.state !== 'open' ? [[i.why.id, i.why.state] as const] : [])))
-  const items = firstCut(lesson, segment, take, takes.filter((t) => t.id !== take.id)).map((i) => (i.why && decided.has(i.why.id) ? { ...i, why: { ...i.why, state: decided.get(i.why.id)! } } : i))
-  return { segmentId: segment.id, takeId: take.id, items, byHand: false }
+/** A segment's row cut afresh from a take. What was decided before about the same proposals stays, and so does what was put over it by hand. */
+export function forTake(lesson: Whole, segment: Segment, take: TakeFacts, takes: readonly TakeFacts[], before: CutSegment | null, by: { style?: HouseStyle; repair?: Repair } = {}): CutSegment {
+  const decided = new Map([...(before?.items ?? []), ...(before?.overlays ?? [])].flatMap((i) => (i.why && i.why.state !== 'open' ? [[i.why.id, i.why.state] as const] : [])))
+  const asDecided = <T extends { why: Why | null }>(all: readonly T[]): T[] => all.map((i) => (i.why && decided.has(i.why.id) ? { ...i, why: { ...i.why, state: decided.get(i.why.id)! } } : i))
+  const filmed = asFilmed(lesson, segment, take.marks)
+  const whole = filmed === segment ? lesson : { ...lesson, segments: lesson.segments.map((s) => (s.id === segment.id ? filmed : s)) }
+  const items = asDecided(firstCut(whole, filmed, take, takes.filter((t) => t.id !== take.id)))
+  const own = (before?.overlays ?? []).filter((o) => o.why === null).flatMap((o) => within(o, takes))
+  const overlays = asDecided(overlaysFor(filmed, take, simulate(whole), by.repair ?? plainRepair(take.id), by.style ?? defaultHouseStyle, lesson.age)).filter((o) => own.every((x) => x.id !== o.id))
+  return { segmentId: segment.id, takeId: take.id, items, overlays: [...own, ...overlays], byHand: false }
+}
+
+/** Repairs with covers proposed for the faces found in the takes that are shown; those of takes that are gone leave. */
+function withFaces(repairs: readonly Repair[], segments: readonly CutSegment[], takes: readonly TakeFacts[]): Repair[] {
+  const shown = new Set(segments.flatMap((s) => s.items.flatMap((i) => (i.kind === 'clip' ? [i.takeId] : []))))
+  const out = repairs.filter((r) => takes.some((t) => t.id === r.takeId))
+  for (const take of takes) {
+    if (!shown.has(take.id) || !take.faces?.length) continue
+    const i = out.findIndex((r) => r.takeId === take.id)
+    const mine = i < 0 ? plainRepair(take.id) : out[i]!
+    const fresh = coversFor(take.faces, take.every ?? framesPerSecond, toFrame(take.seconds)).filter((h) => mine.hidden.every((x) => x.id !== h.id))
+    if (!fresh.length) continue
+    const next = { ...mine, hidden: [...mine.hidden, ...fresh].slice(0, 60) }
+    if (i < 0) out.push(next)
+    else out[i] = next
+  }
+  return out
 }
 
 /** A span as far as its take goes; nothing of a take that is gone. */
-function within(item: CutItem, takes: readonly TakeFacts[]): CutItem[] {
-  if (item.kind !== 'clip') return [item]
+function within<T extends CutItem | Overlay>(item: T, takes: readonly TakeFacts[]): T[] {
+  if (!('takeId' in item)) return [item]
   const take = takes.find((t) => t.id === item.takeId)
   const to = Math.min(item.to, take ? toFrame(take.seconds) : 0)
   return to > item.from ? [{ ...item, to }] : []
 }
 
-export const proposalsOf = (list: Pick<CutList, 'segments'>): Why[] => {
+export const proposalsOf = (list: Pick<CutList, 'segments' | 'repairs'>): Why[] => {
   const byId = new Map<string, Why>()
-  for (const s of list.segments) for (const i of s.items) if (i.why) byId.set(`${s.segmentId} ${i.why.id}`, i.why)
+  for (const s of list.segments) for (const i of [...s.items, ...s.overlays]) if (i.why) byId.set(`${s.segmentId} ${i.why.id}`, i.why)
+  for (const r of list.repairs) for (const h of r.hidden) if (h.why) byId.set(`${r.takeId} ${h.why.id}`, h.why)
   return [...byId.values()]
 }
-export const openCount = (list: Pick<CutList, 'segments'>): number => proposalsOf(list).filter((w) => w.state === 'open').length
+export const openCount = (list: Pick<CutList, 'segments' | 'repairs'>): number => proposalsOf(list).filter((w) => w.state === 'open').length
 export const filmFrames = (list: Pick<CutList, 'segments'>): number => list.segments.reduce((n, s) => n + segmentFrames(s), 0)

@@ -1,4 +1,4 @@
-import { type Card, type CutItem, type CutSegment, framesPerSecond, type Hold } from '../contracts/cut.ts'
+import { type Card, type Clip, type CutItem, type CutSegment, framesPerSecond, type Hold } from '../contracts/cut.ts'
 import type { Hearing } from '../contracts/heard.ts'
 import { assertNever } from '../contracts/assert-never.ts'
 
@@ -6,8 +6,8 @@ export const toFrame = (seconds: number): number => Math.round(seconds * framesP
 export const toSeconds = (frames: number): number => frames / framesPerSecond
 
 /** Whether an item is in the film: a drop takes effect when it is accepted, so does an addition. */
-export const plays = (item: CutItem): boolean => item.why === null || (item.why.act === 'drop' ? item.why.state !== 'accepted' : item.why.state === 'accepted')
-export const isOpen = (item: CutItem): boolean => item.why?.state === 'open'
+export const plays = (item: Pick<CutItem, 'why'>): boolean => item.why === null || (item.why.act === 'drop' ? item.why.state !== 'accepted' : item.why.state === 'accepted')
+export const isOpen = (item: Pick<CutItem, 'why'>): boolean => item.why?.state === 'open'
 
 /** Frames an item takes in the film when it plays. */
 export function framesOf(item: CutItem): number {
@@ -35,7 +35,14 @@ export function layOut(segment: Pick<CutSegment, 'items'>): Placed[] {
 }
 
 /** What is played without a cut: spans of one take that follow each other without a gap are one run. */
-export type Run = { kind: 'clip'; at: number; frames: number; takeId: string; from: number } | { kind: 'hold'; at: number; frames: number; hold: Hold } | { kind: 'card'; at: number; frames: number; card: Card }
+export type ClipRun = {
+  kind: 'clip'; at: number; frames: number; takeId: string; from: number
+  /** Its first picture is shown all the while. */
+  still: boolean
+  /** What is heard instead of its own sound. */
+  voice: { takeId: string; from: number } | null
+}
+export type Run = ClipRun | { kind: 'hold'; at: number; frames: number; hold: Hold } | { kind: 'card'; at: number; frames: number; card: Card }
 export function runsOf(segment: Pick<CutSegment, 'items'>): Run[] {
   const out: Run[] = []
   for (const { item, at } of layOut(segment)) {
@@ -43,10 +50,23 @@ export function runsOf(segment: Pick<CutSegment, 'items'>): Run[] {
     const last = out.at(-1)
     if (item.kind === 'hold') out.push({ kind: 'hold', at, frames, hold: item })
     else if (item.kind === 'card') out.push({ kind: 'card', at, frames, card: item })
-    else if (last?.kind === 'clip' && last.takeId === item.takeId && last.from + last.frames === item.from) last.frames += frames
-    else out.push({ kind: 'clip', at, frames, takeId: item.takeId, from: item.from })
+    else if (last?.kind === 'clip' && goesOn(last, item)) last.frames += frames
+    else out.push({ kind: 'clip', at, frames, takeId: item.takeId, from: item.from, still: item.still ?? false, voice: item.voice ?? null })
   }
   return out
+}
+/** Whether a span goes on where a run ends, in picture and in sound. */
+function goesOn(run: ClipRun, item: Clip): boolean {
+  if (run.takeId !== item.takeId || run.from + run.frames !== item.from || run.still || item.still) return false
+  return item.voice ? run.voice?.takeId === item.voice.takeId && run.voice.from + run.frames === item.voice.from : run.voice === null
+}
+
+/** The runs of rows looked at before: rows are never changed in place, and many words are looked for in one. */
+const known = new WeakMap<object, readonly Run[]>()
+const runsFor = (segment: Pick<CutSegment, 'items'>): readonly Run[] => {
+  const runs = known.get(segment.items) ?? runsOf(segment)
+  known.set(segment.items, runs)
+  return runs
 }
 
 /** A stretch of the segment's film, in seconds. */
@@ -55,16 +75,18 @@ export interface Stretch {
   end: number
 }
 /**
- * Where a stretch of a take (seconds) comes in the segment's film: once for each time it is shown, as far as it is
- * left. Parts that a drop has brought next to each other are one.
+ * Where a stretch of a take (seconds) comes in the segment's film: once for each time it is heard (or `of` its picture:
+ * shown), as far as it is left. Parts that a drop has brought next to each other are one.
  */
-export function stretchesOf(segment: Pick<CutSegment, 'items'>, takeId: string, from: number, to: number): Stretch[] {
+export function stretchesOf(segment: Pick<CutSegment, 'items'>, takeId: string, from: number, to: number, of: 'sound' | 'picture' = 'sound'): Stretch[] {
   const out: Stretch[] = []
-  for (const run of runsOf(segment)) {
-    if (run.kind !== 'clip' || run.takeId !== takeId) continue
-    const [a, b] = [Math.max(run.from, from * framesPerSecond), Math.min(run.from + run.frames, to * framesPerSecond)]
+  for (const run of runsFor(segment)) {
+    if (run.kind !== 'clip') continue
+    const source = of === 'sound' ? run.voice ?? run : run
+    if (source.takeId !== takeId) continue
+    const [a, b] = [Math.max(source.from, from * framesPerSecond), Math.min(source.from + run.frames, to * framesPerSecond)]
     if (b - a < 0.5) continue
-    const [start, end] = [toSeconds(run.at + a - run.from), toSeconds(run.at + b - run.from)]
+    const [start, end] = [toSeconds(run.at + a - source.from), toSeconds(run.at + b - source.from)]
     const last = out.at(-1)
     if (last && start - last.end < 0.05) last.end = end
     else out.push({ start, end })

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { type Clip, CutList } from '../contracts/cut.ts'
+import { type Clip, CutList, plainList } from '../contracts/cut.ts'
 import { toFrame } from './timeline.ts'
 
 /** Cut lists of the first version: a take with trims and drops a segment, and a card after it. Seconds. */
@@ -12,12 +12,17 @@ const First = z.object({
   })),
 })
 
+/** Lists of the second version have neither overlays nor repairs. */
+const Second = z.object({ version: z.literal(2), segments: z.array(z.looseObject({})) })
+
 /** A stored cut list as it is written today. `secondsOf` gives a take's length. @throws ZodError when it is no cut list of any version. */
 export function readCut(stored: unknown, secondsOf: (takeId: string) => number | null): CutList {
+  const second = Second.safeParse(stored)
+  if (second.success) return CutList.parse({ ...plainList, segments: second.data.segments.map((s) => ({ ...s, overlays: [] })) })
   const old = First.safeParse(stored)
   if (!old.success) return CutList.parse(stored)
   return CutList.parse({
-    format: 'awlbox-cut', version: 2,
+    ...plainList,
     segments: old.data.segments.map((s) => {
       const length = s.takeId ? toFrame(secondsOf(s.takeId) ?? 0) : 0
       const [start, end] = [toFrame(s.start), Math.min(length, s.end === null ? length : toFrame(s.end))]
@@ -30,7 +35,7 @@ export function readCut(stored: unknown, secondsOf: (takeId: string) => number |
         return { kind: 'clip', id, takeId: s.takeId!, from, to, why: out ? { id: `h-${id}`, act: 'drop', kind: 'by hand', note: '', sure: true, state: 'accepted' } : null }
       })
       if (s.card) items.push({ kind: 'card', id: `card-${s.segmentId}`, look: 'stop', title: s.card.text, lines: [], frames: toFrame(s.card.seconds), stepId: null, why: null })
-      return { segmentId: s.segmentId, takeId: s.takeId, items, byHand: items.length > 0 }
+      return { segmentId: s.segmentId, takeId: s.takeId, items, overlays: [], byHand: items.length > 0 }
     }),
   })
 }

@@ -132,6 +132,8 @@ const time = (s: number): string => {
   return `${two(Math.floor(ms / 3600000))}:${two(Math.floor(ms / 60000) % 60)}:${two(Math.floor(ms / 1000) % 60)}.${String(ms % 1000).padStart(3, '0')}`
 }
 export const toVtt = (cues: readonly Pick<Cue, 'start' | 'end' | 'text'>[]): string =>
-  `WEBVTT\n\n${cues.map((c) => `${time(c.start)} --> ${time(c.end)}\n${c.text.replace(/-->/g, '→')}\n`).join('\n')}`
+  `WEBVTT\n\n${cues.map((c) => `${time(c.start)} --> ${time(c.end)}\n${unbroken(c.text).replace(/-->/g, '→').replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')}\n`).join('\n')}`
+/** An empty line would end a cue. */
+const unbroken = (text: string): string => text.replace(/\r/g, '').replace(/\n\s*\n+/g, '\n').trim()
 export const toSrt = (cues: readonly Pick<Cue, 'start' | 'end' | 'text'>[]): string =>
-  cues.map((c, i) => `${i + 1}\n${time(c.start).replace('.', ',')} --> ${time(c.end).replace('.', ',')}\n${c.text}\n`).join('\n')
+  cues.map((c, i) => `${i + 1}\n${time(c.start).replace('.', ',')} --> ${time(c.end).replace('.', ',')}\n${unbroken(c.text)}\n`).join('\n')

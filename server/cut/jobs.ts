@@ -1,17 +1,25 @@
 import fs from 'node:fs/promises'
 import path from 'node:path'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
-import { captionsOf } from '@awlbox/core/cut/captions'
-import { reconcile } from '@awlbox/core/cut/propose'
+import type { RenderFileKind } from '@awlbox/core/contracts/render'
+import { renderFileMimes } from '@awlbox/core/contracts/render'
+import { type CaptionPart, captionsOf } from '@awlbox/core/cut/captions'
+import { chapterMetadata, chaptersOf } from '@awlbox/core/cut/chapters'
+import { descriptionsOf } from '@awlbox/core/cut/described'
+import { asFilmed, reconcile } from '@awlbox/core/cut/propose'
 import { runsOf } from '@awlbox/core/cut/timeline'
-import { toVtt } from '@awlbox/core/film/captions'
+import { toSrt, toVtt } from '@awlbox/core/film/captions'
+import { simulate } from '@awlbox/core/script/simulate'
 import { inFolder } from '../film/folder.ts'
 import { takeById, takeFacts } from '../film/store.ts'
+import { houseStyleOf } from '../people/setting.ts'
 import { lessonById } from '../plan/store.ts'
 import { JobProblem, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
-import { countFrames, framesOf, joinSegments, posterOf, renderSegment, segmentKey, type SegmentSource, type TakeFilm } from './render.ts'
-import { addRender, cutOf, keepSegmentFile, segmentFile } from './store.ts'
+import { checkFilm } from './film-checks.ts'
+import { bytesAllowed, makeSmall, makeSound } from './outputs.ts'
+import { countFrames, framesOf, joinSegments, posterOf, renderSegment, segmentKey, type SegmentSource, stillStretches, type TakeFilm } from './render.ts'
+import { addRender, addRenderFile, cutOf, keepSegmentFile, segmentFile, setChecks } from './store.ts'
 
 /** The middle of the longest stretch shown without a cut: there the table is full, and no card is shown. */
 function posterSecond(sources: readonly SegmentSource[]): number {
@@ -23,52 +31,125 @@ function posterSecond(sources: readonly SegmentSource[]): number {
   return best / framesPerSecond
 }
 
-/** Renders the cut list: only segments that changed since they were last rendered are encoded. */
-export async function renderFilm(s: Services, { job, signal, progress }: Work): Promise<void> {
+/** What one film is made from: its segments, and their words. */
+interface Plan {
+  sources: (SegmentSource & { segmentId: string; title: string })[]
+  parts: CaptionPart[]
+}
+interface Context {
+  s: Services
+  work: Work
+  folder: string
+}
+/** Share of the whole job at which each of its stages begins; encoding takes nearly all of the first. */
+const stages = { join: 0.72, keep: 0.78, look: 0.8, small: 0.86, rest: 0.97 } as const
+
+/** Renders the cut list: only segments that changed since they were last rendered are encoded. The film can be seen before its smaller versions are made. */
+export async function renderFilm(s: Services, work: Work): Promise<void> {
+  const { job } = work
   const [lesson, cut] = await Promise.all([lessonById(s.db, job.lessonId), cutOf(s.db, job.lessonId)])
   if (!lesson || !cut) throw new JobProblem('There is no cut to render yet.')
-  const facts = await takeFacts(s.db, job.lessonId)
-  const doc = reconcile(cut.doc, lesson.doc, facts)
+  const [facts, style] = await Promise.all([takeFacts(s.db, job.lessonId), houseStyleOf(s.db, lesson.settingId)])
+  const doc = reconcile(cut.doc, lesson.doc, facts, style)
   const films = new Map<string, TakeFilm>()
-  for (const id of new Set(doc.segments.flatMap((c) => c.items.flatMap((i) => (i.kind === 'clip' ? [i.takeId] : []))))) {
+  for (const id of new Set(doc.segments.flatMap((c) => c.items.flatMap((i) => (i.kind === 'clip' ? [i.takeId, ...(i.voice ? [i.voice.takeId] : [])] : []))))) {
     const take = await takeById(s.db, id)
-    if (take?.film) films.set(id, { sha: take.film, file: s.blobs.path(take.film), seconds: take.seconds! })
+    if (take?.film) films.set(id, { sha: take.film, file: s.blobs.path(take.film), seconds: take.seconds!, tone: take.looked?.tone ?? null })
   }
-  const sources = doc.segments.map((c): SegmentSource & { segmentId: string } => ({ segmentId: c.segmentId, cut: c, films })).filter((x) => framesOf(x) > 0)
-  if (!sources.length) throw new JobProblem('No segment has a take or a card yet. Film one first.')
-  const frames = sources.reduce((n, x) => n + framesOf(x), 0)
-  await inFolder('render', async (folder) => {
-    const files: string[] = []
-    let done = 0
-    for (const [i, source] of sources.entries()) {
-      const title = lesson.doc.segments.find((x) => x.id === source.segmentId)?.title ?? ''
-      const key = segmentKey(source)
-      let sha = await segmentFile(s.db, key)
-      if (!sha) {
-        await progress(`segment ${i + 1} of ${sources.length}: ${title}`, (0.9 * done) / frames)
-        const out = path.join(folder, `${i}.mov`)
-        await renderSegment(source, out, folder, { signal, onShare: (x) => void progress(`segment ${i + 1} of ${sources.length}: ${title}`, (0.9 * (done + x * framesOf(source))) / frames).catch(() => undefined) })
-        sha = await s.blobs.put(s.db, { file: out }, 'video/quicktime')
-        await keepSegmentFile(s.db, key, sha)
-      }
-      files.push(s.blobs.path(sha))
-      done += framesOf(source)
-    }
-    await progress('joining and levelling the sound', 0.92)
-    const film = path.join(folder, 'film.mp4')
-    await joinSegments(files, film, folder, { signal })
-    const made = await countFrames(film)
-    if (Math.abs(made - frames) > sources.length) throw new Error(`The film has ${made} frames; the cut list says ${frames}`)
-    const hearings = new Map(facts.flatMap((t) => (t.hearing ? [[t.id, t.hearing] as const] : [])))
-    const captions = toVtt(captionsOf(sources.map((x) => ({ segment: lesson.doc.segments.find((y) => y.id === x.segmentId)!, cut: x.cut, hearings }))))
-    const poster = path.join(folder, 'poster.jpg')
-    await posterOf(film, posterSecond(sources), poster)
-    await progress('keeping the film', 0.98)
-    const filmSha = await s.blobs.put(s.db, { file: film }, 'video/mp4')
-    const { size } = await fs.stat(film)
-    await addRender(s.db, {
-      lessonId: job.lessonId, cutRevision: cut.revision, film: filmSha, captions: await s.blobs.put(s.db, Buffer.from(captions), 'text/vtt'),
-      poster: await s.blobs.put(s.db, { file: poster }, 'image/jpeg'), seconds: made / framesPerSecond, bytes: size,
+  const hearings = new Map(facts.flatMap((t) => (t.hearing ? [[t.id, t.hearing] as const] : [])))
+  const filmed = lesson.doc.segments.map((x) => asFilmed(lesson.doc, x, facts.find((t) => t.id === doc.segments.find((c) => c.segmentId === x.id)?.takeId)?.marks))
+  const moments = simulate({ segments: filmed })
+  const tables = (stepId: string) => moments.find((m) => m.step.id === stepId)?.after ?? null
+  const wording = { style, age: lesson.doc.age, edits: doc.captions.edits }
+  const planFor = (audience: 'children' | 'adults'): Plan => {
+    const rows = doc.segments.flatMap((c) => {
+      const segment = filmed.find((x) => x.id === c.segmentId && x.audience === audience)
+      return segment ? [{ c, segment }] : []
     })
+    const sources = rows.map(({ c, segment }) => {
+      const burnt = doc.captions.burnt ? captionsOf([{ segment, cut: c, hearings }], wording).filter((x) => x.source) : []
+      return { segmentId: c.segmentId, title: segment.title, cut: c, films, repairs: doc.repairs, tables, fill: style.frameFill, burnt }
+    }).filter((x) => framesOf(x) > 0)
+    return { sources, parts: sources.map((x) => ({ segment: filmed.find((y) => y.id === x.segmentId)!, cut: x.cut, hearings })) }
+  }
+  const [main, adults] = [planFor('children'), planFor('adults')]
+  if (!main.sources.length) throw new JobProblem('No segment has a take or a card yet. Film one first.')
+  await inFolder('render', async (folder) => {
+    const c: Context = { s, work, folder }
+    const film = await encode(c, main, 'film', { from: 0, to: stages.join })
+    const made = await countFrames(film)
+    const { size } = await fs.stat(film)
+    const poster = path.join(folder, 'poster.jpg')
+    await posterOf(film, posterSecond(main.sources), poster)
+    await work.progress('keeping the film', stages.keep)
+    const cues = captionsOf(main.parts, wording)
+    const seconds = made / framesPerSecond
+    const renderId = await addRender(s.db, {
+      lessonId: job.lessonId, cutRevision: cut.revision, film: await s.blobs.put(s.db, { file: film }, 'video/mp4'), captions: await s.blobs.put(s.db, Buffer.from(toVtt(cues)), 'text/vtt'),
+      poster: await s.blobs.put(s.db, { file: poster }, 'image/jpeg'), seconds, bytes: size,
+    })
+    const keep = async (kind: RenderFileKind, content: string | { file: string }): Promise<void> => {
+      const bytes = typeof content === 'string' ? Buffer.byteLength(content) : (await fs.stat(content.file)).size
+      await addRenderFile(s.db, { renderId, kind, bytes, file: await s.blobs.put(s.db, typeof content === 'string' ? Buffer.from(content) : content, renderFileMimes[kind]) })
+    }
+    await keep('srt', toSrt(cues))
+    await keep('captions-slow', toVtt(captionsOf(main.parts, { ...wording, speed: 'slow' })))
+    await keep('descriptions', toVtt(descriptionsOf(main.parts, moments)))
+    await keep('chapters', toVtt(chaptersOf(main.parts).map((x) => ({ start: x.start, end: x.end, text: x.title }))))
+    await work.progress('looking the film through', stages.look)
+    const checks = await checkFilm(film, standStill(main), work.signal)
+    await work.progress('making the small version', stages.small)
+    const small = path.join(folder, 'small.mp4')
+    const allowed = bytesAllowed(seconds, style.smallMegabytes)
+    const smallSize = await makeSmall(film, small, seconds, allowed, { signal: work.signal, onShare: (x) => void work.progress('making the small version', stages.small + (stages.rest - stages.small) * x).catch(() => undefined) })
+    if (smallSize > allowed) checks.push({ kind: 'size', severity: 'look', at: null, message: `The small version has ${(smallSize / 1e6).toFixed(1)} MB, more than the ${(allowed / 1e6).toFixed(1)} MB set for its length.` })
+    await setChecks(s.db, renderId, checks)
+    await keep('small', { file: small })
+    await work.progress('making the sound-only version', stages.rest)
+    const sound = path.join(folder, 'sound.m4a')
+    await makeSound(film, sound, { signal: work.signal })
+    await keep('sound', { file: sound })
+    if (adults.sources.length) {
+      await keep('adults', { file: await encode(c, adults, 'adults', { from: stages.rest, to: 0.995 }) })
+      await keep('adults-captions', toVtt(captionsOf(adults.parts, wording)))
+    }
+  })
+}
+
+/** Encodes what is not there yet, segment by segment, and joins it. Gives the film's file. */
+async function encode({ s, work, folder }: Context, { sources, parts }: Plan, name: string, share: { from: number; to: number }): Promise<string> {
+  const frames = sources.reduce((n, x) => n + framesOf(x), 0)
+  const files: string[] = []
+  let done = 0
+  for (const [i, source] of sources.entries()) {
+    const step = `segment ${i + 1} of ${sources.length}: ${source.title}`
+    const at = (x: number): number => share.from + ((share.to - share.from) * (done + x * framesOf(source))) / frames
+    const key = segmentKey(source)
+    let sha = await segmentFile(s.db, key)
+    if (!sha) {
+      await work.progress(step, at(0))
+      const out = path.join(folder, `${name}-${i}.mov`)
+      await renderSegment(source, out, folder, { signal: work.signal, onShare: (x) => void work.progress(step, at(x)).catch(() => undefined) })
+      sha = await s.blobs.put(s.db, { file: out }, 'video/quicktime')
+      await keepSegmentFile(s.db, key, sha)
+      await fs.rm(out)
+    }
+    files.push(s.blobs.path(sha))
+    done += framesOf(source)
+  }
+  await work.progress('joining and levelling the sound', share.to)
+  const film = path.join(folder, `${name}.mp4`)
+  await joinSegments(files, film, folder, { signal: work.signal }, chapterMetadata(chaptersOf(parts)))
+  const made = await countFrames(film)
+  if (Math.abs(made - frames) > sources.length) throw new Error(`The film has ${made} frames; the cut list says ${frames}`)
+  return film
+}
+/** Frames of the film in which the picture is meant to stand still. */
+function standStill({ sources }: Plan): { from: number; to: number }[] {
+  let at = 0
+  return sources.flatMap((x) => {
+    const mine = stillStretches(x).map((y) => ({ from: y.from + at, to: y.to + at }))
+    at += framesOf(x)
+    return mine
   })
 }

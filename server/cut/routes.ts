@@ -9,8 +9,17 @@ import { notFound, Problem } from '../platform/problem.ts'
 import { personRoute } from '../platform/route.ts'
 import { sendBlob } from '../platform/send-blob.ts'
 import type { Services } from '../platform/services.ts'
-import { cutOf, renderById, rendersOf, saveCut } from './store.ts'
+import { toEdl } from '@awlbox/core/cut/exchange/edl'
+import { toMlt } from '@awlbox/core/cut/exchange/mlt'
+import { toOtio } from '@awlbox/core/cut/exchange/otio'
+import { readList } from '@awlbox/core/cut/exchange/read'
+import { renderFileKinds, renderFileMimes } from '@awlbox/core/contracts/render'
+import { houseStyleOf } from '../people/setting.ts'
+import { fileName, sendText, writeBundle } from './exchange.ts'
+import { cutOf, filmsOf, renderById, renderFile, rendersOf, saveCut } from './store.ts'
 
+const RenderKind = z.enum(renderFileKinds)
+const Read = z.object({ name: z.string().max(200), text: z.string().min(1).max(8_000_000) })
 const Save = z.object({ revision: z.number().int().min(0), doc: CutList })
 
 export function cutRoutes(router: Router, s: Services): void {
@@ -18,7 +27,40 @@ export function cutRoutes(router: Router, s: Services): void {
     const id = params.lessonId!
     await mayLesson(s.db, person, id, 'read')
     const [lesson, cut, takes] = await Promise.all([lessonById(s.db, id), cutOf(s.db, id), takeFacts(s.db, id)])
-    return { revision: cut?.revision ?? 0, doc: reconcile(cut?.doc ?? null, lesson!.doc, takes) }
+    return { revision: cut?.revision ?? 0, doc: reconcile(cut?.doc ?? null, lesson!.doc, takes, await houseStyleOf(s.db, lesson!.settingId)) }
+  })
+  personRoute(router, s, 'get', '/api/lessons/:lessonId/cut/export/:format', null, async ({ res, person, params }) => {
+    const id = params.lessonId!
+    await mayLesson(s.db, person, id, 'read')
+    const [lesson, cut, facts] = await Promise.all([lessonById(s.db, id), cutOf(s.db, id), takeFacts(s.db, id)])
+    const whole = reconcile(cut?.doc ?? null, lesson!.doc, facts, await houseStyleOf(s.db, lesson!.settingId))
+    const children = new Set(lesson!.doc.segments.filter((x) => x.audience === 'children').map((x) => x.id))
+    const doc = { ...whole, segments: whole.segments.filter((x) => children.has(x.segmentId)) }
+    const [title, name] = [lesson!.doc.title, fileName(lesson!.doc.title)]
+    switch (params.format) {
+      case 'json': return sendText(res, JSON.stringify(doc, null, 2), `${name}.cut.json`, 'application/json')
+      case 'otio': return sendText(res, toOtio(doc, title), `${name}.otio`, 'application/json')
+      case 'edl': return sendText(res, toEdl(doc, title), `${name}.edl`, 'text/plain')
+      case 'mlt': return sendText(res, toMlt(doc, title), `${name}.mlt`, 'application/xml')
+      case 'zip': {
+        const films = new Map((await filmsOf(s.db, id)).map((t) => [t.id, t.film]))
+        res.type('application/zip').attachment(`${name}.zip`)
+        await writeBundle(res, doc, title, (takeId) => (films.get(takeId) ? s.blobs.path(films.get(takeId)!) : null))
+        return undefined
+      }
+      default: throw notFound('This format')
+    }
+  })
+  personRoute(router, s, 'post', '/api/lessons/:lessonId/cut/read', Read, async ({ person, params, body }) => {
+    const id = params.lessonId!
+    await mayLesson(s.db, person, id, 'read')
+    const [lesson, facts] = await Promise.all([lessonById(s.db, id), takeFacts(s.db, id)])
+    try {
+      return { doc: readList(body.name, body.text, lesson!.doc, facts) }
+    } catch (error) {
+      if (error instanceof SyntaxError) throw new Problem(422, 'Not read', error.message)
+      throw error
+    }
   })
   personRoute(router, s, 'put', '/api/lessons/:lessonId/cut', Save, async ({ person, params, body }) => {
     const id = params.lessonId!
@@ -32,12 +74,19 @@ export function cutRoutes(router: Router, s: Services): void {
     const id = params.lessonId!
     await mayLesson(s.db, person, id, 'change')
     const lesson = (await lessonById(s.db, id))!
-    if (!(await cutOf(s.db, id))) await saveCut(s.db, { lessonId: id, revision: 0, doc: reconcile(null, lesson.doc, await takeFacts(s.db, id)), byId: person.id })
+    if (!(await cutOf(s.db, id))) await saveCut(s.db, { lessonId: id, revision: 0, doc: reconcile(null, lesson.doc, await takeFacts(s.db, id), await houseStyleOf(s.db, lesson.settingId)), byId: person.id })
     return { job: (await s.queue.add({ kind: 'render', settingId: person.settingId, lessonId: id, subject: id })).id }
   })
   personRoute(router, s, 'get', '/api/lessons/:lessonId/renders', null, async ({ person, params }) => {
     await mayLesson(s.db, person, params.lessonId!, 'read')
     return { items: await rendersOf(s.db, params.lessonId!) }
+  })
+  personRoute(router, s, 'get', '/api/renders/:renderId/files/:kind', null, async ({ req, res, person, params }) => {
+    await mayRender(s.db, person, params.renderId!, 'read')
+    const kind = RenderKind.safeParse(params.kind)
+    const file = kind.success ? await renderFile(s.db, params.renderId!, kind.data) : undefined
+    if (!kind.success || !file) throw notFound('This version of the film')
+    return sendBlob(req, res, s.blobs.path(file), renderFileMimes[kind.data])
   })
   for (const [name, mime] of [['film', 'video/mp4'], ['captions', 'text/vtt'], ['poster', 'image/jpeg']] as const)
     personRoute(router, s, 'get', `/api/renders/:renderId/${name}`, null, async ({ req, res, person, params }) => {

@@ -3,13 +3,15 @@ import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import { hearing } from '@awlbox/core/film/limits'
 import { probe, toSpeechWav, toTakeFilm } from '../platform/media/ffmpeg.ts'
 import { soundCheck } from '../platform/media/sound-check.ts'
-import { JobProblem, type Work } from '../platform/queue.ts'
+import { forLog, log } from '../platform/log.ts'
+import { Cancelled, JobProblem, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
 import { lessonById } from '../plan/store.ts'
 import { firstFrameOf } from './first-frame.ts'
 import { inFolder } from './folder.ts'
 import { forgetOldPieces } from './heard-pieces.ts'
 import { hearAgain } from './hear-job.ts'
+import { lookOver } from './look-over.ts'
 import { peaksIn } from './peaks.ts'
 import { sortTake } from './sort-job.ts'
 import { setTake, takeById, type TakeRow } from './store.ts'
@@ -25,7 +27,17 @@ export async function prepareTake(s: Services, work: Work): Promise<void> {
     const wav = path.join(folder, 'sound.wav')
     if (!take.film) await makePlayable(s, take, folder, wav, work)
     let ready = (await takeById(s.db, take.id))!
+    // What is measured helps the cut; a take is as good without.
+    const look = async (): Promise<void> => {
+      if (ready.looked) return
+      await lookOver(s, ready, folder, wav, work).catch((error: unknown) => {
+        work.signal.throwIfAborted()
+        if (error instanceof Cancelled) throw error
+        log.warn({ error: forLog(error) }, 'a take could not be looked over')
+      })
+    }
     if (!ready.hasSound) {
+      await look()
       await work.progress(ready.segmentId ? 'no sound to hear' : 'no sound to sort it by', 1)
       if (!ready.segmentId) await setTake(s.db, take.id, { sorting: { reason: 'It has no sound to sort it by.', matches: [], byHand: false } })
       return
@@ -46,6 +58,7 @@ export async function prepareTake(s: Services, work: Work): Promise<void> {
     }
     await setTake(s.db, ready.id, { firstFrame: await firstFrameOf(s.blobs.path(ready.film!), lesson.doc, ready.segmentId, folder, work.signal) })
     await hearAgain(s, ready, lesson, wav, work)
+    await look()
     await forgetOldPieces(s.db)
   })
 }

@@ -56,6 +56,12 @@ export function filmRoutes(router: Router, s: Services): void {
     res.type('application/octet-stream').setHeader('Cache-Control', 'private, max-age=31536000, immutable')
     res.end(take.peaks)
   })
+  personRoute(router, s, 'get', '/api/takes/:takeId/sheet', null, async ({ req, res, person, params }) => {
+    await mayTake(s.db, person, params.takeId!, 'read')
+    const take = await takeById(s.db, params.takeId!)
+    if (!take?.sheet) throw notFound('These pictures')
+    return sendBlob(req, res, s.blobs.path(take.sheet), 'image/jpeg')
+  })
   personRoute(router, s, 'post', '/api/takes/:takeId/hear', null, async ({ person, params }) => {
     const { take, lesson } = await changing(person, params.takeId!)
     return { job: await prepareLater(s, lesson.settingId, take) }

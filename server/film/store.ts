@@ -1,4 +1,5 @@
 import { and, asc, eq, sql } from 'drizzle-orm'
+import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import type { Hearing } from '@awlbox/core/contracts/heard'
 import type { TakeFacts } from '@awlbox/core/cut/propose'
 import type { Db } from '../platform/db.ts'
@@ -34,13 +35,13 @@ export const moveTake = (db: Db, take: TakeRow, segmentId: string | null, sortin
 export const takesOf = (db: Db, lessonId: string) =>
   db.select({
     id: takes.id, segmentId: takes.segmentId, number: takes.number, source: takes.source, name: takes.name, seconds: takes.seconds, hasSound: takes.hasSound, status: takes.status, problem: takes.problem, createdAt: takes.createdAt,
-    part: takes.part, sorting: takes.sorting, firstFrame: takes.firstFrame, marks: takes.marks, corrections: takes.corrections, sound: takes.sound, captioned: sql<boolean>`${takes.captions} is not null`,
+    part: takes.part, sorting: takes.sorting, firstFrame: takes.firstFrame, marks: takes.marks, corrections: takes.corrections, sound: takes.sound, looked: takes.looked, captioned: sql<boolean>`${takes.captions} is not null`,
     hearing: hearings.hearing, heardAtRevision: hearings.lessonRevision,
   }).from(takes).leftJoin(hearings, eq(hearings.takeId, takes.id)).where(eq(takes.lessonId, lessonId)).orderBy(asc(takes.number), asc(takes.createdAt))
 
 export async function takeFacts(db: Db, lessonId: string): Promise<TakeFacts[]> {
   const rows = await takesOf(db, lessonId)
-  return rows.flatMap((r) => (r.status === 'ready' && r.seconds && r.segmentId ? [{ id: r.id, segmentId: r.segmentId, number: r.number, seconds: r.seconds, hearing: r.hearing }] : []))
+  return rows.flatMap((r) => (r.status === 'ready' && r.seconds && r.segmentId ? [{ id: r.id, segmentId: r.segmentId, number: r.number, seconds: r.seconds, hearing: r.hearing, marks: r.marks, faces: r.looked?.faces ?? null, every: r.looked?.every ?? framesPerSecond }] : []))
 }
 export async function takeById(db: Db, id: string): Promise<TakeRow | undefined> {
   const [row] = await db.select().from(takes).where(eq(takes.id, id)).limit(1)

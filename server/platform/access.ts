@@ -33,6 +33,10 @@ export async function mayRender(db: Db, person: Person, renderId: string, right:
   const [row] = await db.select(whose).from(renders).innerJoin(lessons, eq(lessons.id, renders.lessonId)).innerJoin(classes, eq(classes.id, lessons.classId)).where(eq(renders.id, renderId)).limit(1)
   decide(person, row, right, 'This film')
 }
+export async function mayPublication(db: Db, person: Person, publicationId: string, right: Right): Promise<void> {
+  const [row] = await db.select(whose).from(publications).innerJoin(lessons, eq(lessons.id, publications.lessonId)).innerJoin(classes, eq(classes.id, lessons.classId)).where(eq(publications.id, publicationId)).limit(1)
+  decide(person, row, right, 'This sending')
+}
 export async function mayJob(db: Db, person: Person, jobId: string, right: Right): Promise<void> {
   const [row] = await db.select(whose).from(jobs).innerJoin(lessons, eq(lessons.id, jobs.lessonId)).innerJoin(classes, eq(classes.id, lessons.classId)).where(eq(jobs.id, jobId)).limit(1)
   decide(person, row, right, 'This work')

@@ -3,6 +3,7 @@ import { bigint, boolean, check, customType, date, doublePrecision, foreignKey, 
 import type { Correction } from '@awlbox/core/film/corrections'
 import type { FirstFrame } from '@awlbox/core/film/first-frame'
 import type { CutList } from '@awlbox/core/contracts/cut'
+import { type FilmCheck, renderFileKinds, type TakeLooked } from '@awlbox/core/contracts/render'
 import type { HeardWord, Hearing } from '@awlbox/core/contracts/heard'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Idea } from '@awlbox/core/contracts/idea'
@@ -158,6 +159,10 @@ export const takes = pgTable('takes', {
   hasSound: boolean('has_sound'),
   /** Loudness 0–255, fifty a second, for the waveform. */
   peaks: bytes('peaks'),
+  /** Small pictures of it in one sheet, for its spans. */
+  sheet: text('sheet').references(() => blobs.sha256),
+  /** What was measured in its picture and sound. */
+  looked: jsonb('looked').$type<TakeLooked>(),
   status: text('status', { enum: ['preparing', 'ready', 'refused'] }).notNull().default('preparing'),
   problem: text('problem'),
   createdAt: at('created_at'),
@@ -210,8 +215,18 @@ export const renders = pgTable('renders', {
   poster: blob('poster').notNull(),
   seconds: doublePrecision('seconds').notNull(),
   bytes: bigint('bytes', { mode: 'number' }).notNull(),
+  /** What was found when the finished film was looked through; null while it is not yet. */
+  checks: jsonb('checks').$type<FilmCheck[]>(),
   createdAt: at('created_at'),
 }, (t) => [index('renders_lesson').on(t.lessonId, t.createdAt)])
+
+/** What else is made of a film: smaller, sound only, for adults, its texts. */
+export const renderFiles = pgTable('render_files', {
+  renderId: uuid('render_id').notNull().references(() => renders.id, { onDelete: 'cascade' }),
+  kind: text('kind', { enum: renderFileKinds }).notNull(),
+  file: text('file').notNull().references(() => blobs.sha256),
+  bytes: bigint('bytes', { mode: 'number' }).notNull(),
+}, (t) => [primaryKey({ columns: [t.renderId, t.kind] })])
 
 export const segmentFiles = pgTable('segment_files', {
   /** Hash of everything that went into the file. */
@@ -229,6 +244,17 @@ export const publications = pgTable('publications', {
   sentAt: at('sent_at'),
   byId: uuid('by_id').notNull().references(() => people.id),
 }, (t) => [index('publications_lesson').on(t.lessonId, t.sentAt)])
+
+/** A corrected film in place of the one that was sent. Append-only: the latest counts. */
+export const filmReplacements = pgTable('film_replacements', {
+  id: id(),
+  publicationId: uuid('publication_id').notNull().references(() => publications.id, { onDelete: 'cascade' }),
+  renderId: uuid('render_id').notNull().references(() => renders.id),
+  /** What changed, a line each, as families read it. */
+  changes: jsonb('changes').$type<string[]>().notNull(),
+  byId: uuid('by_id').notNull().references(() => people.id),
+  at: at('at'),
+}, (t) => [index('film_replacements_publication').on(t.publicationId, t.at)])
 
 export const replies = pgTable('replies', {
   id: id(),

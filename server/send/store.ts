@@ -2,14 +2,17 @@ import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import type { Pack } from '@awlbox/core/contracts/pack'
 import type { ReplyInput } from '@awlbox/core/contracts/reply'
 import type { Db } from '../platform/db.ts'
-import { children, classes, homeLinks, households, lessons, photos, publications, renders, replies } from '../platform/schema.ts'
+import { children, classes, filmReplacements, homeLinks, households, lessons, photos, publications, renderFiles, renders, replies } from '../platform/schema.ts'
 import { hashToken, homeToken } from '../platform/tokens.ts'
 
 export const publish = async (db: Db, input: { lessonId: string; renderId: string | null; lessonRevision: number; pack: Pack; byId: string; sentAt?: Date }): Promise<string> =>
   (await db.insert(publications).values(input).returning({ id: publications.id }))[0]!.id
 
+/** The film a sending shows now: the latest that took its place, or the one it was sent with. */
+const shownRender = sql<string | null>`coalesce((select r.render_id from film_replacements r where r.publication_id = ${publications.id} order by r.at desc, r.id limit 1), ${publications.renderId})`
+
 export const publicationsOf = (db: Db, lessonId: string) =>
-  db.select({ id: publications.id, sentAt: publications.sentAt, lessonRevision: publications.lessonRevision, seconds: renders.seconds }).from(publications).leftJoin(renders, eq(renders.id, publications.renderId)).where(eq(publications.lessonId, lessonId)).orderBy(desc(publications.sentAt)).limit(20)
+  db.select({ id: publications.id, lessonId: publications.lessonId, sentAt: publications.sentAt, lessonRevision: publications.lessonRevision, renderId: renders.id, cutRevision: renders.cutRevision, seconds: renders.seconds, replacedAt: sql<Date | null>`(select max(r.at) from film_replacements r where r.publication_id = ${publications.id})` }).from(publications).leftJoin(renders, eq(renders.id, shownRender)).where(eq(publications.lessonId, lessonId)).orderBy(desc(publications.sentAt)).limit(20)
 
 /** The homes of a lesson's class, with their children and whether each has replied to the latest sending. */
 export async function homesOf(db: Db, lessonId: string) {
@@ -38,15 +41,24 @@ export async function renewLink(db: Db, secret: string, householdId: string): Pr
 
 export const packsFor = (db: Db, householdId: string) =>
   db.selectDistinctOn([publications.id], { id: publications.id, pack: publications.pack, sentAt: publications.sentAt, renderId: publications.renderId, seconds: renders.seconds, bytes: renders.bytes, className: classes.name })
-    .from(children).innerJoin(classes, eq(classes.id, children.classId)).innerJoin(lessons, eq(lessons.classId, classes.id)).innerJoin(publications, eq(publications.lessonId, lessons.id)).leftJoin(renders, eq(renders.id, publications.renderId))
+    .from(children).innerJoin(classes, eq(classes.id, children.classId)).innerJoin(lessons, eq(lessons.classId, classes.id)).innerJoin(publications, eq(publications.lessonId, lessons.id)).leftJoin(renders, eq(renders.id, shownRender))
     .where(eq(children.householdId, householdId)).orderBy(publications.id, desc(publications.sentAt)).limit(200)
     .then((rows) => rows.sort((a, b) => +b.sentAt - +a.sentAt).slice(0, 30))
 
 export async function packById(db: Db, id: string) {
-  const [row] = await db.select({ id: publications.id, lessonId: publications.lessonId, pack: publications.pack, sentAt: publications.sentAt, film: renders.film, captions: renders.captions, poster: renders.poster, seconds: renders.seconds, bytes: renders.bytes, className: classes.name, classId: classes.id })
-    .from(publications).innerJoin(lessons, eq(lessons.id, publications.lessonId)).innerJoin(classes, eq(classes.id, lessons.classId)).leftJoin(renders, eq(renders.id, publications.renderId)).where(eq(publications.id, id)).limit(1)
+  const [row] = await db.select({ id: publications.id, lessonId: publications.lessonId, pack: publications.pack, sentAt: publications.sentAt, renderId: renders.id, film: renders.film, captions: renders.captions, poster: renders.poster, seconds: renders.seconds, bytes: renders.bytes, className: classes.name, classId: classes.id })
+    .from(publications).innerJoin(lessons, eq(lessons.id, publications.lessonId)).innerJoin(classes, eq(classes.id, lessons.classId)).leftJoin(renders, eq(renders.id, shownRender)).where(eq(publications.id, id)).limit(1)
   return row
 }
+/** Puts another film in the place of a sending's; what was sent before stays on record. */
+export const replaceFilm = (db: Db, input: typeof filmReplacements.$inferInsert) => db.insert(filmReplacements).values(input)
+/** When and how a sending's film was last replaced; null when it never was. */
+export async function replacementOf(db: Db, publicationId: string): Promise<{ at: Date; changes: string[] } | null> {
+  const [row] = await db.select({ at: filmReplacements.at, changes: filmReplacements.changes }).from(filmReplacements).where(eq(filmReplacements.publicationId, publicationId)).orderBy(desc(filmReplacements.at)).limit(1)
+  return row ?? null
+}
+/** Other versions of a film a home may have, with their bytes. */
+export const homeVersions = (db: Db, renderId: string) => db.select({ kind: renderFiles.kind, bytes: renderFiles.bytes }).from(renderFiles).where(eq(renderFiles.renderId, renderId))
 export const childrenHere = (db: Db, householdId: string, classId: string) =>
   db.select({ id: children.id, name: children.name }).from(children).where(and(eq(children.householdId, householdId), eq(children.classId, classId))).orderBy(asc(children.name))
 

@@ -10,8 +10,10 @@ const risks: readonly (readonly [RegExp, string, string])[] = [
   [/\b(hot (tea|coffee|drink|water|chocolate)|candles?|plug leads?|extension lead)\b/i, 'caution-hot', 'Nothing hot, lit or plugged in belongs on the table you film or count at.'],
   [/\b(flashing|strobe|flicker)\b/i, 'caution-flash', 'Flashing pictures can do harm: keep them out of the film.'],
 ]
-const expires = /\b(today|yesterday|tomorrow|tonight|this morning|this afternoon|last (week|night|time)|next (week|monday|tuesday|wednesday|thursday|friday)|(?:on|by|until) (monday|tuesday|wednesday|thursday|friday|saturday|sunday)|page \d+|this weather|outside it is (raining|snowing|sunny))\b/i
-const identifies = /\b(in (class|room) [A-Z0-9]\w*|from (Class|Year) \w+|my address|our street is|[Ii] live (at|in)|phone number|surname)\b/
+/** Words that will be wrong when they are watched later. */
+export const expires = /\b(today|yesterday|tomorrow|tonight|this morning|this afternoon|last (week|night|time)|next (week|monday|tuesday|wednesday|thursday|friday)|(?:on|by|until) (monday|tuesday|wednesday|thursday|friday|saturday|sunday)|page \d+|this weather|outside it is (raining|snowing|sunny))\b/i
+/** Words that tell where somebody can be found. */
+export const identifies = /\b(in (class|room) [A-Z0-9]\w*|from (Class|Year) \w+|my address|our street is|[Ii] live (at|in)|phone number|surname)\b/
 
 /** Cautions, shown where the choice is made and worded as guidance; words that expire or identify. */
 export const cautions: LineRule = (m) => {

@@ -27,7 +27,7 @@ import { usePlayer } from './use-player.ts'
 interface Render { id: string; cutRevision: number; seconds: number; bytes: number; createdAt: string }
 const kindWords: Record<(typeof cutReasons)[number], readonly [one: string, many: string]> = {
   'slip': ['slip', 'slips'], 'false start': ['false start', 'false starts'], 'filler': ['filler', 'fillers'], 'silence': ['silence', 'silences'], 'ends': ['end', 'ends'],
-  'wait': ['wait to hold', 'waits to hold'], 'other take': ['line from another take', 'lines from other takes'], 'card': ['card', 'cards'], 'by hand': ['', ''],
+  'wait': ['wait to hold', 'waits to hold'], 'other take': ['line from another take', 'lines from other takes'], 'card': ['card', 'cards'], 'overlay': ['overlay', 'overlays'], 'face': ['cover', 'covers'], 'by hand': ['', ''],
 }
 const scales = [8, 12, 17, 26, 40, 60] as const
 const empty = { segments: [] }

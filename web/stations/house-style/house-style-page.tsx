@@ -50,6 +50,7 @@ const groups: readonly { title: string; choices: readonly Choice[] }[] = [
     { key: 'judging', label: 'Judging goes', options: [['scale', 'by secure, nearly, not yet, can’t tell'], ['pairs', 'by comparing pairs of replies']], example: (s) => (s.judging === 'scale' ? 'One reply, one of four.' : 'Two replies to one task: which shows more?') },
     { key: 'defaultWait', label: 'A question with no wait gets', options: [[3, '3 seconds'], [5, '5 seconds'], [8, '8 seconds'], [10, '10 seconds']], example: (s) => `“How many are left?” … ${numberName(s.defaultWait)} seconds to think.` },
     { key: 'defaultPause', label: 'A stop of the film with no time gets', options: [[60, '1 minute'], [90, '90 seconds'], [120, '2 minutes'], [180, '3 minutes']], example: (s) => `“Find another way.” The clock counts ${s.defaultPause} s at home.` },
+    { key: 'smallMegabytes', label: 'The small version of a film has at most', options: [[15, '15 MB for ten minutes'], [25, '25 MB for ten minutes'], [40, '40 MB for ten minutes']], example: (s) => `A film of six minutes: up to ${Math.round(s.smallMegabytes * 0.6)} MB for homes that pay for what they load.` },
   ] },
 ]
 

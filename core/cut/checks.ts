@@ -1,0 +1,163 @@
+import type { CutList, CutSegment, FilmBox, Overlay } from '../contracts/cut.ts'
+import { defaultHouseStyle, type HouseStyle } from '../contracts/house-style.ts'
+import type { HeardCode, HeardWord, Hearing } from '../contracts/heard.ts'
+import type { Segment } from '../contracts/lesson.ts'
+import { hear } from '../film/heard.ts'
+import { severityOf } from '../film/severity.ts'
+import { spokenWordsOf } from '../film/spoken.ts'
+import { isNumberWord } from '../film/sounds.ts'
+import { expires, identifies } from '../script/proof/care-rules.ts'
+import type { Moment } from '../script/simulate.ts'
+import { clockTime } from '../words.ts'
+import { captionLimits, type FilmCue, readingSpeed } from './captions.ts'
+import { countedBoxes, captionLine, meet, overlayNames, safe } from './overlays.ts'
+import { film, isCovered, repairOf } from './repairs.ts'
+import { plays, segmentFrames, stretchesOf, toSeconds } from './timeline.ts'
+
+export type CheckKind = 'counts' | 'answers' | 'lines' | 'words' | 'captions' | 'overlays' | 'length' | 'people'
+/** Something to see to before the film is rendered. `wrong`: children would be taught wrongly, or someone shown. */
+export interface Check {
+  kind: CheckKind
+  severity: 'wrong' | 'look'
+  segmentId: string | null
+  /** Seconds into the segment's film; null where it has no moment. */
+  at: number | null
+  message: string
+}
+
+/** A word must be left for at least this share of itself to be heard. */
+const enough = 0.5
+/** The words that can be heard in a segment's film, in its own time, as if it were a take. */
+export function keptWords(cut: Pick<CutSegment, 'items'>, hearings: ReadonlyMap<string, Pick<Hearing, 'words'>>): HeardWord[] {
+  const out: HeardWord[] = []
+  for (const [takeId, h] of hearings)
+    for (const w of h.words)
+      for (const s of stretchesOf(cut, takeId, w.start, w.end)) if (s.end - s.start >= enough * (w.end - w.start)) out.push({ ...w, start: s.start, end: s.end })
+  return out.sort((a, b) => a.start - b.start)
+}
+
+const kindOf: Partial<Record<HeardCode, CheckKind>> = {
+  'count-skip': 'counts', 'count-repeat': 'counts', 'count-order': 'counts', 'count-end': 'counts', 'total-mismatch': 'counts', 'false-sentence': 'counts', 'number-changed': 'counts', 'clap-mismatch': 'counts',
+  'answer-early': 'answers', 'wait-short': 'answers', 'line-skipped': 'lines', 'false-start': 'lines', 'filler': 'lines',
+}
+/**
+ * Holds what is left of a segment against its script, as a take is: a cut can take out the "seven" that was said, the
+ * wait before an answer, half a sentence. Words that expire or tell where someone is are looked for in what is left.
+ */
+export function checkSegment(segment: Segment, cut: Pick<CutSegment, 'items'>, hearings: ReadonlyMap<string, Hearing>, style: HouseStyle = defaultHouseStyle): Check[] {
+  const words = keptWords(cut, hearings)
+  if (!words.length) return []
+  const seconds = toSeconds(segmentFrames(cut))
+  const again = hear(segment, words, seconds, { style })
+  const out: Check[] = []
+  for (const f of again.findings) {
+    const kind = kindOf[f.code]
+    if (!kind || f.code === 'clap-mismatch') continue
+    // What was never heard rightly in a take is told in Film; here it is a doubt.
+    out.push({ kind, severity: f.certain && (severityOf[f.code] === 'wrong' || f.code === 'answer-early') ? 'wrong' : 'look', segmentId: segment.id, at: f.start, message: f.message })
+  }
+  const lines = new Map(again.lines.map((l) => [l.stepId, l]))
+  for (const step of segment.steps) {
+    const line = lines.get(step.id)
+    if (!line || line.start === null || line.words.every((w) => w.at === null)) continue
+    const late = step.text.match(expires)
+    if (late) out.push({ kind: 'words', severity: 'look', segmentId: segment.id, at: line.start, message: `“${late[0]}” will be wrong when this is watched later.` })
+    const who = step.text.match(identifies)
+    if (who) out.push({ kind: 'words', severity: 'wrong', segmentId: segment.id, at: line.start, message: `“${who[0]}” tells where a child or a grown-up can be found: cut it out.` })
+  }
+  // Words said beside the script are looked through as they were heard.
+  const scripted = new Set(again.lines.flatMap((l) => l.words.flatMap((w) => (w.at === null ? [] : [w.at]))))
+  const beside = again.words.map((w, i) => (scripted.has(i) ? '.' : w.word))
+  const late = beside.join(' ').match(expires)
+  if (late) {
+    const first = beside.findIndex((w, i) => late[0].toLowerCase().startsWith(w.toLowerCase()) && beside.slice(i).join(' ').toLowerCase().startsWith(late[0].toLowerCase()))
+    out.push({ kind: 'words', severity: 'look', segmentId: segment.id, at: again.words[Math.max(0, first)]!.start, message: `“${late[0]}” will be wrong when this is watched later.` })
+  }
+  return out.sort((a, b) => (a.at ?? 0) - (b.at ?? 0))
+}
+
+/** Seconds a caption and what is said may be apart. */
+const near = 0.5
+const numbersOf = (words: readonly string[]): string[] => words.filter((w) => isNumberWord(w))
+/** Captions against what is said: the numbers must be the same, something said must be captioned, and there must be time to read. Times of cues and `starts` are the film's. */
+export function checkCaptions(cues: readonly FilmCue[], rows: readonly { segment: Segment; cut: CutSegment }[], hearings: ReadonlyMap<string, Hearing>): Check[] {
+  const out: Check[] = []
+  let at = 0
+  for (const { segment, cut } of rows) {
+    const mine = cues.filter((c) => c.segmentId === segment.id && c.source)
+    const words = keptWords(cut, hearings)
+    for (const c of mine) {
+      const [from, to] = [c.start - at, c.end - at]
+      const said = numbersOf(words.filter((w) => (w.start + w.end) / 2 >= from - near && (w.start + w.end) / 2 <= to + near).map((w) => w.word.toLowerCase()))
+      const written = numbersOf(spokenWordsOf(c.text))
+      const missing = written.filter((w) => !said.includes(w))
+      if (missing.length) out.push({ kind: 'captions', severity: c.edited ? 'wrong' : 'look', segmentId: segment.id, at: from, message: `The caption says “${missing[0]}”, which is not heard there: “${c.text.replace(/\n/g, ' ')}”.` })
+      else if (readingSpeed(c) > captionLimits.adults * 1.25) out.push({ kind: 'captions', severity: 'look', segmentId: segment.id, at: from, message: `Too quick to read (${Math.round(readingSpeed(c))} letters a second): “${c.text.replace(/\n/g, ' ')}”.` })
+    }
+    // Some words in a row with no caption at all were said beside the script.
+    let run: HeardWord[] = []
+    for (const w of [...words, { word: '', start: Infinity, end: Infinity, confidence: 0 }]) {
+      if (w.start < Infinity && !mine.some((c) => c.start - at - near <= w.end && c.end - at + near >= w.start)) run.push(w)
+      else {
+        if (run.length >= 4) out.push({ kind: 'captions', severity: 'look', segmentId: segment.id, at: run[0]!.start, message: `Said, but not captioned: “${run.map((x) => x.word).join(' ')}”.` })
+        run = []
+      }
+    }
+    at += toSeconds(segmentFrames(cut))
+  }
+  return out
+}
+
+/** Letters lower than this, in pixels of the 720 lines, cannot be read on a phone held upright: there the film is some 220 pixels high. */
+const readable = 34
+const inside = (b: FilmBox): boolean => b.x >= safe.x - 1 && b.y >= safe.y - 1 && b.x + b.w <= film.width - safe.x + 1 && b.y + b.h <= film.height - safe.y + 1
+
+/** Overlays that are shown: over nothing that is counted, inside the safe margin, large enough for a phone. */
+export function checkOverlays(segment: Segment, cut: CutSegment, list: Pick<CutList, 'repairs'>, moments: readonly Moment[]): Check[] {
+  const out: Check[] = []
+  const tell = (o: Overlay, severity: Check['severity'], message: string): void => {
+    const shown = stretchesOf(cut, o.takeId, toSeconds(o.from), toSeconds(o.to), 'picture')[0]
+    if (shown) out.push({ kind: 'overlays', severity, segmentId: segment.id, at: shown.start, message: `The ${overlayNames[o.look]} ${message}` })
+  }
+  for (const o of cut.overlays) {
+    if (!plays(o)) continue
+    if (o.look !== 'ring' && o.look !== 'arrow') {
+      const repair = repairOf(list, o.takeId)
+      const table = moments.find((m) => m.step.id === o.stepId)?.after
+      if (table && countedBoxes(table, repair, o.from).some((b) => meet(b, o.place))) tell(o, 'wrong', 'covers things that are being counted: move it, or make it smaller.')
+      if (!inside(o.place)) tell(o, 'look', 'comes too near to the edge: some screens cut it off.')
+      if (o.place.y + o.place.h > captionLine + 40) tell(o, 'look', 'stands where captions come.')
+    }
+    if (o.look === 'sentence' && Math.min(o.place.h / 1.5, (o.place.w - 40) / Math.max(1, o.text.length * 0.6)) < readable) tell(o, 'look', 'is too small to be read on a phone.')
+    if ((o.look === 'table' || o.look === 'hops') && o.place.w < 280) tell(o, 'look', 'is too small to be seen on a phone.')
+  }
+  return out
+}
+
+/** Faces and names: what is proposed to be covered and was not decided, and covers that leave the picture. */
+export function checkPeople(list: Pick<CutList, 'repairs' | 'segments'>): Check[] {
+  const out: Check[] = []
+  for (const s of list.segments) {
+    const takes = new Set(s.items.flatMap((i) => (i.kind === 'clip' && plays(i) ? [i.takeId] : [])))
+    for (const takeId of takes)
+      for (const h of repairOf(list, takeId).hidden) {
+        const shown = stretchesOf(s, takeId, toSeconds(h.from), toSeconds(h.to), 'picture')[0]
+        if (!shown || isCovered(h)) continue
+        if (h.why?.state === 'open') out.push({ kind: 'people', severity: 'wrong', segmentId: s.segmentId, at: shown.start, message: `Perhaps a ${h.what} can be seen: cover it, or say that it may be seen.` })
+      }
+  }
+  return out
+}
+
+/** The whole film against the clock: its limit, each segment's, and the cards' share. Seconds. */
+export function checkLength(rows: readonly CutSegment[], limits: { film: number; segment: number }, titleOf: (segmentId: string) => string): Check[] {
+  const out: Check[] = []
+  const whole = toSeconds(rows.reduce((n, r) => n + segmentFrames(r), 0))
+  const cards = toSeconds(rows.reduce((n, r) => n + segmentFrames({ items: r.items.filter((i) => i.kind === 'card') }), 0))
+  if (whole > limits.film) out.push({ kind: 'length', severity: 'look', segmentId: null, at: null, message: `${clockTime(whole)} is longer than the ${clockTime(limits.film)} children of this age watch${cards > 20 ? `; ${clockTime(cards)} of it are cards` : ''}. Shorten it, or send it in two parts.` })
+  for (const r of rows) {
+    const seconds = toSeconds(segmentFrames(r))
+    if (seconds > limits.segment) out.push({ kind: 'length', severity: 'look', segmentId: r.segmentId, at: null, message: `“${titleOf(r.segmentId)}” lasts ${clockTime(seconds)}, over the ${clockTime(limits.segment)} of a segment.` })
+  }
+  return out
+}

@@ -1,0 +1,71 @@
+/** A stretch of the film that flashes, seconds, with the most flashes in any one second of it. */
+export interface Flashing {
+  from: number
+  to: number
+  perSecond: number
+  /** Of saturated red, which fewer people bear. */
+  red: boolean
+}
+/**
+ * Limits of WCAG 2.3.1: a flash is a pair of opposing changes in relative luminance of a tenth or more, the darker
+ * below 0.80, over a quarter of any ten-degree field (a quarter of a small picture's blocks, here); three in a second are allowed.
+ */
+const wcag = { change: 0.1, darker: 0.8, area: 0.25, most: 3, redChange: 20 / 255 } as const
+
+const linear = (v: number): number => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4)
+const table = Float32Array.from({ length: 256 }, (_, i) => linear(i / 255))
+
+/**
+ * Finds flashes frame by frame: call `frame` with each picture as RGB bytes (`blocks` × 3), in order, then `found`.
+ * Pictures are averaged to a few hundred blocks before, so that only areas count.
+ */
+export function flashFinder(blocks: number, framesPerSecond: number) {
+  /** Per block: the last turning point and which way it has gone since, for luminance and for red. */
+  const tracks = [0, 1].map(() => ({ extreme: new Float32Array(blocks).fill(NaN), way: new Int8Array(blocks) }))
+  const turns: [number[], number[]] = [[], []]
+  let n = 0
+  return {
+    frame(rgb: ArrayLike<number>): void {
+      const counts = [0, 0]
+      for (let i = 0; i < blocks; i++) {
+        const [r, g, b] = [rgb[i * 3]!, rgb[i * 3 + 1]!, rgb[i * 3 + 2]!]
+        const luminance = 0.2126 * table[r]! + 0.7152 * table[g]! + 0.0722 * table[b]!
+        const saturated = r + g + b > 0 && r / (r + g + b) >= 0.8 ? Math.max(0, r - g - b) / 255 : 0
+        ;[luminance, saturated].forEach((v, k) => {
+          const { extreme, way } = tracks[k]!
+          const least = k === 0 ? wcag.change : wcag.redChange * 4
+          const was = extreme[i]!
+          if (Number.isNaN(was)) {
+            extreme[i] = v
+            return
+          }
+          const change = v - was
+          if (way[i] !== 0 && Math.sign(change) === way[i]) extreme[i] = v
+          else if (Math.abs(change) >= least && (k === 1 || Math.min(v, was) < wcag.darker)) {
+            if (way[i] !== 0) counts[k]!++
+            way[i] = Math.sign(change)
+            extreme[i] = v
+          }
+        })
+      }
+      turns.forEach((t, k) => counts[k]! >= blocks * wcag.area && t.push(n))
+      n++
+    },
+    found(): Flashing[] {
+      return turns.flatMap((at, k) => {
+        const out: Flashing[] = []
+        // A turn is the second change of a pair; n turns in a row are n + 1 changes, and two changes are a flash.
+        for (let i = 0, j = 0; i < at.length; i++) {
+          while (at[i]! - at[j]! >= framesPerSecond) j++
+          const flashes = Math.floor((i - j + 2) / 2)
+          if (flashes <= wcag.most) continue
+          const [from, to] = [at[j]! / framesPerSecond, (at[i]! + 1) / framesPerSecond]
+          const last = out.at(-1)
+          if (last && from <= last.to + 0.5) Object.assign(last, { to, perSecond: Math.max(last.perSecond, flashes) })
+          else out.push({ from, to, perSecond: flashes, red: k === 1 })
+        }
+        return out
+      })
+    },
+  }
+}
