@@ -49,8 +49,9 @@ export function captionsOf(parts: readonly CaptionPart[], { style = defaultHouse
   let at = 0
   for (const p of parts) {
     const mine: FilmCue[] = []
+    const used = new Set(p.cut.items.flatMap((i) => (i.kind === 'clip' ? [i.voice?.takeId ?? i.takeId] : [])))
     for (const [takeId, hearing] of p.hearings)
-      for (const line of hearing.lines) {
+      for (const line of used.has(takeId) ? hearing.lines : []) {
         const step = p.segment.steps.find((s) => s.id === line.stepId)
         if (!step || line.start === null) continue
         pieces(captionText(step.verb, step.text, style, age), line, hearing).forEach((piece, i) => {

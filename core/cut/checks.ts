@@ -14,7 +14,7 @@ import { countedBoxes, captionLine, meet, overlayNames, safe } from './overlays.
 import { film, isCovered, repairOf } from './repairs.ts'
 import { plays, segmentFrames, stretchesOf, toSeconds } from './timeline.ts'
 
-export type CheckKind = 'counts' | 'answers' | 'lines' | 'words' | 'captions' | 'overlays' | 'length' | 'people'
+export type CheckKind = 'counts' | 'answers' | 'lines' | 'words' | 'captions' | 'overlays' | 'length' | 'people' | 'sound'
 /** Something to see to before the film is rendered. `wrong`: children would be taught wrongly, or someone shown. */
 export interface Check {
   kind: CheckKind
@@ -30,8 +30,9 @@ const enough = 0.5
 /** The words that can be heard in a segment's film, in its own time, as if it were a take. */
 export function keptWords(cut: Pick<CutSegment, 'items'>, hearings: ReadonlyMap<string, Pick<Hearing, 'words'>>): HeardWord[] {
   const out: HeardWord[] = []
+  const used = new Set(cut.items.flatMap((i) => (i.kind === 'clip' ? [i.voice?.takeId ?? i.takeId] : [])))
   for (const [takeId, h] of hearings)
-    for (const w of h.words)
+    for (const w of used.has(takeId) ? h.words : [])
       for (const s of stretchesOf(cut, takeId, w.start, w.end)) if (s.end - s.start >= enough * (w.end - w.start)) out.push({ ...w, start: s.start, end: s.end })
   return out.sort((a, b) => a.start - b.start)
 }
@@ -158,6 +159,29 @@ export function checkLength(rows: readonly CutSegment[], limits: { film: number;
   for (const r of rows) {
     const seconds = toSeconds(segmentFrames(r))
     if (seconds > limits.segment) out.push({ kind: 'length', severity: 'look', segmentId: r.segmentId, at: null, message: `“${titleOf(r.segmentId)}” lasts ${clockTime(seconds)}, over the ${clockTime(limits.segment)} of a segment.` })
+  }
+  return out
+}
+
+/** Loudest samples of a fiftieth of a second (0–255) from here on are cut off at the top; so many in a second are heard as crackling. */
+const [full, crackles] = [254, 3]
+/** Sound that was too loud to be recorded, in what is kept. `peaks` by take, so many a second. */
+export function checkSound(row: CutSegment, peaks: ReadonlyMap<string, ArrayLike<number>>, perSecond: number): Check[] {
+  const out: Check[] = []
+  for (const item of row.items) {
+    if (item.kind !== 'clip' || !plays(item)) continue
+    const source = item.voice ?? item
+    const mine = peaks.get(source.takeId)
+    if (!mine) continue
+    const [a, b] = [Math.floor(toSeconds(source.from) * perSecond), Math.ceil(toSeconds(source.from + item.to - item.from) * perSecond)]
+    for (let i = a, run: number[] = []; i < b; i++) {
+      if (mine[i]! < full) continue
+      run = [...run.filter((k) => i - k < perSecond), i]
+      if (run.length < crackles) continue
+      const at = stretchesOf(row, source.takeId, i / perSecond, (i + 1) / perSecond)[0]?.start ?? null
+      out.push({ kind: 'sound', severity: 'look', segmentId: row.segmentId, at, message: 'The sound is cut off at its loudest here: it crackles. Another take, or the line said again, sounds better.' })
+      break
+    }
   }
   return out
 }

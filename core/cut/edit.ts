@@ -129,6 +129,16 @@ export const withOverlay = (segment: CutSegment, id: string, overlay: Overlay | 
   overlays: overlay === null ? segment.overlays.filter((o) => o.id !== id) : segment.overlays.some((o) => o.id === id) ? segment.overlays.map((o) => (o.id === id ? overlay : o)) : [...segment.overlays, overlay],
 })
 
+/** From which frame another take's sound goes with a span's picture: so that the first line both have is said at the same time; from its first word where they share none. */
+export function voiceFrom(item: Pick<Clip, 'from' | 'to'>, here: Pick<Hearing, 'lines'> | null, there: Pick<Hearing, 'lines' | 'words'> | null): number {
+  for (const line of here?.lines ?? []) {
+    const start = line.start === null ? null : toFrame(line.start)
+    const other = there?.lines.find((l) => l.stepId === line.stepId && l.start !== null)
+    if (start !== null && other && start >= item.from - 6 && start < item.to) return Math.max(0, toFrame(other.start!) - (start - item.from))
+  }
+  return Math.max(0, toFrame((there?.words[0]?.start ?? 0.15) - 0.15))
+}
+
 /** Frames an edge likes to stop at: ends of words and the middle of silences between them. */
 export function snapPoints(hearing: Pick<Hearing, 'words'> | null): number[] {
   const words = hearing?.words ?? []

@@ -91,3 +91,8 @@ export function cssMatrix(h: Homography, scale: number): string {
   const [a, b, c, d, e, f, g, i] = h
   return `matrix3d(${[a, d, 0, g / scale, b, e, 0, i / scale, 0, 0, 1, 0, c * scale, f * scale, 0, 1].join(',')})`
 }
+/** The way back: where a point of the film's picture is in the take's. */
+export function filmToTake(h: Homography): Homography {
+  const corners = frameQuad.map((p) => mapped(h, p))
+  return homography([corners[0]!, corners[1]!, corners[2]!, corners[3]!], frameQuad) ?? [1, 0, 0, 0, 1, 0, 0, 0, 1]
+}

@@ -5,8 +5,9 @@ export interface RoomTone {
   from: number
   to: number
 }
-/** Seconds: shorter than this is no tone, longer is not needed; and this near to a word its breath is heard. */
-const limits = { least: 0.3, most: 2, fromWords: 0.15 } as const
+/** Seconds: shorter than this is no tone; this near to a word its breath is heard; and the lengths that are tried. */
+const limits = { least: 0.3, fromWords: 0.15 } as const
+const lengths = [2, 1, 0.5, limits.least] as const
 
 /**
  * The quietest even stretch of a take: what is laid under cuts, held pictures and cards, so that the room does not drop
@@ -21,17 +22,19 @@ export function roomToneOf(peaks: ArrayLike<number>, perSecond: number, words: r
     if (to - from >= limits.least) gaps.push({ from, to })
     from = Math.max(from, w.end + limits.fromWords)
   }
-  let best: { loudest: number; tone: RoomTone } | null = null
+  let best: { cost: number; tone: RoomTone } | null = null
   for (const g of gaps) {
     const [a, b] = [Math.ceil(g.from * perSecond), Math.floor(g.to * perSecond)]
-    const window = Math.min(b - a, Math.round(limits.most * perSecond))
-    if (window < limits.least * perSecond - 1) continue
-    for (let i = a; i + window <= b; i += Math.max(1, Math.round(perSecond / 10))) {
-      let loudest = 0
-      for (let k = i; k < i + window; k++) loudest = Math.max(loudest, peaks[k] ?? 0)
-      // Of stretches about as quiet the longer one repeats itself less.
-      const cost = loudest - (window / perSecond) * 0.5
-      if (!best || cost < best.loudest) best = { loudest: cost, tone: { from: i / perSecond, to: (i + window) / perSecond } }
+    for (const seconds of lengths) {
+      const window = Math.min(b - a, Math.round(seconds * perSecond))
+      if (window < limits.least * perSecond - 1) continue
+      for (let i = a; i + window <= b; i += Math.max(1, Math.round(perSecond / 10))) {
+        let loudest = 0
+        for (let k = i; k < i + window; k++) loudest = Math.max(loudest, peaks[k] ?? 0)
+        // Of stretches about as quiet the longer one repeats itself less.
+        const cost = (loudest + 1) * (1 - 0.15 * (window / perSecond))
+        if (!best || cost < best.cost) best = { cost, tone: { from: i / perSecond, to: (i + window) / perSecond } }
+      }
     }
   }
   return best?.tone ?? null

@@ -54,7 +54,7 @@ export async function renderFilm(s: Services, work: Work): Promise<void> {
   const films = new Map<string, TakeFilm>()
   for (const id of new Set(doc.segments.flatMap((c) => c.items.flatMap((i) => (i.kind === 'clip' ? [i.takeId, ...(i.voice ? [i.voice.takeId] : [])] : []))))) {
     const take = await takeById(s.db, id)
-    if (take?.film) films.set(id, { sha: take.film, file: s.blobs.path(take.film), seconds: take.seconds!, tone: take.looked?.tone ?? null })
+    if (take?.film) films.set(id, { sha: take.film, file: s.blobs.path(take.film), seconds: take.seconds!, tone: take.looked?.tone ?? null, noise: take.looked?.noise ?? null })
   }
   const hearings = new Map(facts.flatMap((t) => (t.hearing ? [[t.id, t.hearing] as const] : [])))
   const filmed = lesson.doc.segments.map((x) => asFilmed(lesson.doc, x, facts.find((t) => t.id === doc.segments.find((c) => c.segmentId === x.id)?.takeId)?.marks))

@@ -28,6 +28,8 @@ export interface TakeFilm {
   seconds: number
   /** Only the room, laid under cards and held pictures; silence where there is none. */
   tone?: RoomTone | null
+  /** Level of the room's noise, decibels under full scale, where it was measured. */
+  noise?: number | null
 }
 export interface SegmentSource {
   cut: Pick<CutSegment, 'items'> & Partial<Pick<CutSegment, 'overlays'>>
@@ -85,10 +87,13 @@ function drawnOver(s: SegmentSource): Drawn[] {
 export function segmentKey(s: SegmentSource): string {
   const of = (takeId: string) => {
     const repair = repairIn(s, takeId)
-    return [s.films.get(takeId)!.sha, isPlainRepair(repair) ? null : { ...repair, hidden: repair.hidden.filter(isCovered) }]
+    return [s.films.get(takeId)!.sha, repair.hiss ? s.films.get(takeId)!.noise ?? null : null, isPlainRepair(repair) ? null : { ...repair, hidden: repair.hidden.filter(isCovered) }]
   }
-  const runs = runsIn(s).map((r) => r.kind === 'clip' ? [of(r.takeId), r.from, r.frames, r.still, r.voice && s.films.has(r.voice.takeId) ? [of(r.voice.takeId), r.voice.from] : null] : r.kind === 'hold' ? ['hold', r.frames] : [cardPicture(s, r.card), r.card.look === 'stop', r.frames])
-  const tones = [...s.films].map(([id, f]) => [id, f.tone ?? null])
+  const all = runsIn(s)
+  const runs = all.map((r) => r.kind === 'clip' ? [of(r.takeId), r.from, r.frames, r.still, r.voice && s.films.has(r.voice.takeId) ? [of(r.voice.takeId), r.voice.from] : null] : r.kind === 'hold' ? ['hold', r.frames] : [cardPicture(s, r.card), r.card.look === 'stop', r.frames])
+  const shown = new Set(all.flatMap((r) => (r.kind === 'clip' ? [r.takeId] : [])))
+  const quiet = all.some((r) => r.kind !== 'clip')
+  const tones = quiet ? [...shown].map((id) => s.films.get(id)!.tone ?? null) : []
   return createHash('sha256').update(JSON.stringify([renderVersion, runs, tones, drawnOver(s)])).digest('hex')
 }
 
@@ -152,7 +157,7 @@ async function takeInputs(s: SegmentSource, parts: readonly Part[], g: Graph, fo
     const at = g.input('-protocol_whitelist', 'file,pipe', '-i', repair.steady ? await steadied(s.films.get(takeId)!, repair, folder, options) : s.films.get(takeId)!.file)
     const [seen, heard] = [clips.filter((c) => c.run.takeId === takeId), clips.filter((c) => heardIn(c.run) === takeId)]
     if (seen.length) g.filters.push(`[${at}:v]split=${seen.length}${seen.map((c) => `[v${c.i}i]`).join('')}`)
-    if (heard.length) g.filters.push(`[${at}:a]${soundFilters(repair)},apad,asplit=${heard.length}${heard.map((c) => `[a${c.i}i]`).join('')}`)
+    if (heard.length) g.filters.push(`[${at}:a]${soundFilters(repair, s.films.get(takeId)!.noise)},apad,asplit=${heard.length}${heard.map((c) => `[a${c.i}i]`).join('')}`)
   }
 }
 
@@ -200,7 +205,7 @@ async function toneFiles(s: SegmentSource, parts: readonly Part[], folder: strin
       const file = path.join(folder, `tone-${made.size}.wav`)
       const longest = Math.max(...parts.map((x) => (x.run.kind === 'card' ? x.run.frames : 0) + x.holds.reduce((n, f) => n + f, 0))) / framesPerSecond
       const loop = Math.ceil(longest / (2 * (tone.to - tone.from)))
-      await ffmpeg(['-protocol_whitelist', 'file,pipe', '-i', s.films.get(takeId)!.file, '-filter_complex', `[0:a]${soundFilters(repairIn(s, takeId))},atrim=start=${tone.from}:end=${tone.to},asetpts=PTS-STARTPTS,aformat=channel_layouts=mono,asplit[f][b];[b]areverse[r];[f][r]concat=n=2:v=0:a=1,aloop=loop=${loop}:size=${Math.round(2 * (tone.to - tone.from) * 48_000)}[t]`, '-map', '[t]', '-c:a', 'pcm_s16le', file], options.signal ? { signal: options.signal } : {})
+      await ffmpeg(['-protocol_whitelist', 'file,pipe', '-i', s.films.get(takeId)!.file, '-filter_complex', `[0:a]${soundFilters(repairIn(s, takeId), s.films.get(takeId)!.noise)},atrim=start=${tone.from}:end=${tone.to},asetpts=PTS-STARTPTS,aformat=channel_layouts=mono,asplit[f][b];[b]areverse[r];[f][r]concat=n=2:v=0:a=1,aloop=loop=${loop}:size=${Math.round(2 * (tone.to - tone.from) * 48_000)}[t]`, '-map', '[t]', '-c:a', 'pcm_s16le', file], options.signal ? { signal: options.signal } : {})
       made.set(takeId, file)
     }
     out.push(made.get(takeId)!)
@@ -278,7 +283,7 @@ export async function joinSegments(files: readonly string[], out: string, folder
     : 'anull'
   const meta = path.join(folder, 'chapters.txt')
   if (chapters !== null) await fs.writeFile(meta, chapters)
-  await ffmpeg([...input, ...(chapters === null ? [] : ['-f', 'ffmetadata', '-i', meta]), '-map', '0:v', '-map', '0:a', '-c:v', 'copy', '-af', filter, '-c:a', 'aac', '-b:a', '96k', '-ac', '1', '-movflags', '+faststart', '-map_metadata', '-1', ...(chapters === null ? [] : ['-map_chapters', '1']), out], options)
+  await ffmpeg([...input, ...(chapters === null ? [] : ['-f', 'ffmetadata', '-i', meta]), '-map', '0:v', '-map', '0:a', '-c:v', 'copy', '-af', filter, '-c:a', 'aac', '-b:a', '96k', '-ac', '1', '-movflags', '+faststart', ...(chapters === null ? ['-map_metadata', '-1'] : ['-map_metadata', '1', '-map_chapters', '1']), out], options)
 }
 
 /** A frame of the film at `second`, as a JPEG. */

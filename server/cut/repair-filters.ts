@@ -68,11 +68,13 @@ function closerFilter(c: NonNullable<Repair['closer']>, from: number, frames: nu
   return `perspective=x0='${x}':y0='${y}':x1='${x}+${w}':y1='${y}':x2='${x}':y2='${y}+${h}':x3='${x}+${w}':y3='${y}+${h}':sense=source:eval=frame`
 }
 
-/** What is done to a take's sound, as a filter chain (never empty). Hum goes with its first five harmonics; below 70 Hz no voice speaks. */
-export function soundFilters(r: Repair): string {
+/** What a room's noise is taken for where nothing was measured, decibels under full scale; and how far over the measured level its peaks reach. */
+const [usualNoise, noisePeaks] = [-48, 4]
+/** What is done to a take's sound, as a filter chain (never empty). Hum goes with its first five harmonics; below 70 Hz no voice speaks. `noise` is the room's measured level. */
+export function soundFilters(r: Repair, noise: number | null = null): string {
   const chain = ['aresample=48000']
   if (r.louder) chain.push(`volume=${r.louder}dB`)
   if (r.hum) chain.push('highpass=f=70', ...[1, 2, 3, 4, 5].map((k) => `bandreject=f=${r.hum * k}:width_type=h:width=${k === 1 ? 6 : 4}`))
-  if (r.hiss) chain.push('afftdn=nr=12:nf=-45:tn=1')
+  if (r.hiss) chain.push(`afftdn=nr=12:nf=${Math.min(-20, Math.max(-80, Math.round((noise ?? usualNoise) + noisePeaks)))}`)
   return chain.join(',')
 }

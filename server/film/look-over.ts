@@ -13,7 +13,7 @@ import { peaksPerSecond } from './peaks.ts'
 import { hearingOf, setTake, type TakeRow } from './store.ts'
 
 /** Size at which faces are looked for, and the most pictures looked at: of long takes one every few seconds. */
-const [small, mostPictures] = [{ width: 640, height: 360 }, 600]
+const [small, mostPictures] = [{ width: 480, height: 270 }, 600]
 /** Small pictures of a take in one sheet: size, how many in a row, how many at most. */
 const sheet = { width: 96, height: 54, across: 20, most: 400 } as const
 

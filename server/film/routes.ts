@@ -68,7 +68,7 @@ export function filmRoutes(router: Router, s: Services): void {
   })
   personRoute(router, s, 'put', '/api/takes/:takeId/segment', Move, async ({ person, params, body }) => {
     const { take, lesson } = await changing(person, params.takeId!)
-    const segment = lesson.doc.segments.find((x) => x.id === body.segmentId && x.audience === 'children')
+    const segment = lesson.doc.segments.find((x) => x.id === body.segmentId)
     if (!segment) throw new Problem(409, 'Segment gone', 'This segment is no longer in the lesson. The clip stays where it is.')
     await moveTake(s.db, take, segment.id, { reason: 'Put there by hand.', matches: take.sorting?.matches ?? [], byHand: true })
     return { job: await prepareLater(s, lesson.settingId, { ...take, segmentId: segment.id }) }

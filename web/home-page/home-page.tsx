@@ -2,6 +2,7 @@ import { useCallback, useEffect, useState } from 'react'
 import type { Help } from '@awlbox/core/contracts/reply'
 import { get, isAway, send, wordsOf } from '../api.ts'
 import { forgetPhoto, keepDraft, keepPhoto, keptPhoto, readDraft } from './drafts.ts'
+import { FilmView } from './film-view.tsx'
 import { KitForm } from './kit-form.tsx'
 import { TaskCard } from './task-card.tsx'
 import type { Draft, HomePack } from './types.ts'
@@ -9,8 +10,6 @@ import type { Draft, HomePack } from './types.ts'
 const token = window.location.pathname.split('/')[2] ?? ''
 const base = `/api/home/${token}`
 const helps: readonly [Help, string][] = [['alone', 'On their own'], ['nudged', 'With a nudge'], ['together', 'We did it together']]
-const size = (bytes: number) => (bytes < 1e6 ? `${Math.round(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`)
-const minutes = (s: number) => (s < 90 ? `${Math.round(s)} s` : `${Math.round(s / 60)} min`)
 
 export function HomePage() {
   const [packs, setPacks] = useState<{ id: string; title: string; className: string; sentAt: string }[] | null>(null)
@@ -59,10 +58,7 @@ function PackView({ pack }: { pack: HomePack }) {
   return (
     <>
       <div><h1 className="font-child font-bold text-[26px] leading-tight">{p.title}</h1><p className="text-[17px] mt-1">{p.aim}</p></div>
-      {pack.film && <figure className="grid gap-1">
-        <video controls playsInline preload="none" poster={`${base}/packs/${pack.id}/poster`} className="w-full rounded-xl bg-black aspect-video" src={`${base}/packs/${pack.id}/film`}><track kind="captions" srcLang="en" label="Captions" default src={`${base}/packs/${pack.id}/captions`} /></video>
-        <figcaption className="text-sm text-steel">{minutes(pack.film.seconds)} · {size(pack.film.bytes)}. Stop and start it as often as you like.</figcaption>
-      </figure>}
+      {pack.film && <FilmView base={base} pack={pack} />}
       {p.needs.length > 0 && <section aria-label="You need" className="rounded-xl bg-wash p-4 grid gap-1.5">
         <h2 className="font-bold text-[17px]">You need</h2>
         <ul className="text-[17px] grid gap-1">{p.needs.map((n) => <li key={n.thing}><b>{n.count} {n.thing}</b>{n.swap && <span>, or {n.swap}</span>}</li>)}</ul>

@@ -5,7 +5,7 @@ export interface HomePack {
   id: string
   className: string
   sentAt: string
-  film: { seconds: number; bytes: number } | null
+  film: { seconds: number; bytes: number; versions: { kind: string; bytes: number }[]; replaced: { at: string; changes: string[] } | null } | null
   pack: { title: string; aim: string; needs: { thing: string; count: number; swap: string | null }[]; cautions: string[]; tasks: HomeTask[]; adultNote: string[] }
   youngerChild: boolean
   children: { id: string; name: string }[]

@@ -29,14 +29,19 @@ export const takeFile = (takeId: string): string => `takes/${takeId}.mp4`
 export function listFrom(events: readonly CutEvent[]): CutList {
   const rows = new Map<string, CutItem[]>()
   let n = 0
+  let before: CutEvent | null = null
   for (const e of events) {
+    // The picture of a card that goes on is that card held.
+    const onward: boolean = e.kind === 'card' && e.name !== '' && before?.kind === 'card' && before.name === e.name && before.segmentId === e.segmentId
+    before = e
     const items = rows.get(e.segmentId) ?? []
     rows.set(e.segmentId, items)
     const id = `x${(n += 1)}`
-    if (e.kind === 'clip') items.push({ kind: 'clip', id, takeId: e.takeId, from: e.from, to: e.from + e.frames, why: null })
+    if (onward) items.push({ kind: 'hold', id, frames: e.frames, stepId: null, why: null })
+    else if (e.kind === 'clip') items.push({ kind: 'clip', id, takeId: e.takeId, from: e.from, to: e.from + e.frames, why: null })
     else if (e.kind === 'still') {
-      const before = items.findLast((i) => i.kind !== 'hold')
-      const held = before?.kind === 'clip' && before.takeId === e.takeId && before.to === e.frame + 1
+      const last = items.findLast((i) => i.kind !== 'hold')
+      const held = last?.kind === 'clip' && last.takeId === e.takeId && last.to === e.frame + 1
       items.push(held ? { kind: 'hold', id, frames: e.frames, stepId: null, why: null } : { kind: 'clip', id, takeId: e.takeId, from: e.frame, to: e.frame + e.frames, still: true, why: null })
     }
     else items.push({ kind: 'card', id, look: (['aim', 'things', 'stop', 'sentence', 'guard', 'thanks'] as const).find((l) => l === e.look) ?? 'sentence', title: e.title || 'Card', lines: [...e.lines], frames: Math.max(15, e.frames), stepId: null, why: null })

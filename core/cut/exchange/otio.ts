@@ -58,7 +58,7 @@ export function fromOtio(text: string, segmentOf: (takeId: string) => string | n
     segment = mine?.segmentId ?? (takeId ? segmentOf(takeId) : null) ?? segment
     const [from, length] = [frames(c.source_range.start_time), frames(c.source_range.duration)]
     if (segment === null || length < 1) return []
-    if (takeId === null) return [{ segmentId: segment, frames: length, kind: 'card', name: '', look: mine?.look ?? 'sentence', title: (mine?.title ?? c.name ?? 'Card').slice(0, 160), lines: mine?.lines ?? [] }]
+    if (takeId === null) return [{ segmentId: segment, frames: length, kind: 'card', name: url.match(/cards\/(.+)\.png/)?.[1] ?? '', look: mine?.look ?? 'sentence', title: (mine?.title ?? c.name ?? 'Card').slice(0, 160), lines: mine?.lines ?? [] }]
     return c.effects?.some((e) => e.OTIO_SCHEMA.startsWith('FreezeFrame.')) ? [{ segmentId: segment, frames: length, kind: 'still', takeId, frame: from }] : [{ segmentId: segment, frames: length, kind: 'clip', takeId, from }]
   })
   if (!events.length) throw new SyntaxError('No clip of this timeline is a take of this lesson.')

@@ -26,7 +26,9 @@ export const faceFinder = (): Promise<FaceFinder | null> => (finder ??= load())
 async function load(): Promise<FaceFinder | null> {
   const file = await fs.readFile(cascade).catch(() => null)
   if (!file) return null
-  const cv = createRequire(import.meta.url)('@techstark/opencv-js') as Cv
+  const cv = createRequire(import.meta.url)('@techstark/opencv-js') as Cv & { onRuntimeInitialized?: () => void }
+  // Its WebAssembly is compiled after the file was read.
+  if (!(cv.Mat as unknown)) await new Promise<void>((resolve) => (cv.onRuntimeInitialized = resolve))
   cv.FS_createDataFile('/', 'face.xml', file, true, false, false)
   const classifier = new cv.CascadeClassifier()
   if (!classifier.load('face.xml')) return null

@@ -1,13 +1,21 @@
-import { useState, type KeyboardEvent, type PointerEvent } from 'react'
-import { type Clip, framesPerSecond } from '@awlbox/core/contracts/cut'
+import { useMemo, useState, type KeyboardEvent, type PointerEvent } from 'react'
+import { type Clip, framesPerSecond, type Overlay } from '@awlbox/core/contracts/cut'
+import { overlayNames } from '@awlbox/core/cut/overlays'
+import { isOpen } from '@awlbox/core/cut/timeline'
 import { snapped } from '@awlbox/core/cut/edit'
 import type { TakeRecord } from '../../frame/types.ts'
 import type { Selection } from './selection.ts'
-import { usePeaks, Waveform } from './waveform.tsx'
+import { usePeaks, useSheet, Waveform } from './waveform.tsx'
 
 interface Props {
   item: Clip
   take: TakeRecord | null
+  /** Heard in place of its own sound. */
+  voice: TakeRecord | null
+  /** What begins to come over its picture here; `overlay` is the one chosen. */
+  overlays: readonly Overlay[]
+  overlay: string | null
+  onOverlay(id: string): void
   /** From another take than the rest of the row. */
   other: boolean
   scale: number
@@ -22,12 +30,15 @@ interface Props {
 const [reach, still] = [5, 4]
 
 /** A span with its waveform and its words. Drawing over it chooses a part; its ends are dragged, or moved by arrow keys. */
-export function ClipView({ item, take, other, scale, chosen, now, points, onSelect, onEdge }: Props) {
+export function ClipView({ item, take, voice, overlays, overlay, onOverlay, other, scale, chosen, now, points, onSelect, onEdge }: Props) {
   const peaks = usePeaks(take?.id ?? null)
+  const [image, looked] = [useSheet(take?.looked?.sheet ? take.id : null), take?.looked?.sheet]
+  const sheet = useMemo(() => (image && looked ? { image, looked } : undefined), [image, looked])
   const [drawn, setDrawn] = useState<number | null>(null)
   const frames = item.to - item.from
   const [from, to] = [item.from / framesPerSecond, item.to / framesPerSecond]
-  const words = (take?.hearing?.words ?? []).filter((w) => (w.start + w.end) / 2 >= from && (w.start + w.end) / 2 < to).map((w) => w.word).join(' ')
+  const late = item.voice ? item.voice.from / framesPerSecond - from : 0
+  const words = ((item.voice ? voice : take)?.hearing?.words ?? []).filter((w) => (w.start + w.end) / 2 >= from + late && (w.start + w.end) / 2 < to + late).map((w) => w.word).join(' ')
   const proposed = item.why?.state === 'open' ? item.why : null
   const adds = proposed?.act === 'add'
   const silent = words === ''
@@ -36,11 +47,13 @@ export function ClipView({ item, take, other, scale, chosen, now, points, onSele
     const r = box.getBoundingClientRect()
     return Math.round(item.from + Math.min(1, Math.max(0, (e.clientX - r.left) / r.width)) * frames)
   }
-  const label = proposed ? `${proposed.kind}${proposed.sure ? '?' : ', perhaps?'}` : words || (silent && frames > 75 ? `quiet ${(frames / framesPerSecond).toFixed(0)} s` : '')
+  const marks = `${item.still ? 'still picture · ' : ''}${item.voice ? `sound of take ${voice?.number ?? '?'} · ` : ''}`
+  const label = proposed ? `${proposed.kind}${proposed.sure ? '?' : ', perhaps?'}` : `${marks}${words}` || (silent && frames > 75 ? `quiet ${(frames / framesPerSecond).toFixed(0)} s` : '')
   const name = proposed ? `Proposed ${adds ? 'addition' : 'drop'}: ${proposed.kind}, ${(frames / framesPerSecond).toFixed(1)} seconds${words ? `, “${words}”` : ''}` : words || `quiet, ${(frames / framesPerSecond).toFixed(1)} seconds`
   const at = (frame: number): string => `${((frame - item.from) / frames) * 100}%`
   return (
     <span role="listitem" style={{ width }} className="block relative max-w-full">
+      {overlays.map((o) => <button key={o.id} type="button" aria-label={`${isOpen(o) ? 'Proposed overlay' : 'Overlay'}: ${overlayNames[o.look]} ${o.text}`} title={`${overlayNames[o.look]} ${o.text}${isOpen(o) ? ' (proposed)' : ''}`} aria-pressed={o.id === overlay} onClick={(e) => (e.stopPropagation(), onOverlay(o.id))} className={`absolute -top-1.5 h-2.5 z-[5] cursor-pointer rounded-full border-b-[3px] ${o.id === overlay ? 'border-saffron' : isOpen(o) ? 'border-dashed border-blue' : 'border-blue'}`} style={{ left: at(o.from), width: `${Math.max(6, Math.min(100 - ((o.from - item.from) / frames) * 100, ((o.to - o.from) / frames) * 100))}%` }} />)}
       <button type="button" data-item={item.id} aria-pressed={chosen !== null} aria-label={name}
         onClick={(e) => e.stopPropagation()}
         onPointerDown={(e) => {
@@ -62,8 +75,8 @@ export function ClipView({ item, take, other, scale, chosen, now, points, onSele
           e.stopPropagation()
           onSelect()
         }}
-        className={`relative block w-full h-9 rounded-lg border overflow-hidden cursor-pointer touch-none ${chosen ? 'border-saffron border-2 bg-here' : adds ? 'border-moss border-dashed border-2 bg-card' : proposed ? 'border-brick border-dashed border-2 bg-card' : silent ? 'border-steel border-dotted border-2 bg-card bg-[repeating-linear-gradient(115deg,transparent_0_7px,var(--hair)_7px_9px)]' : other ? 'border-blue bg-wash' : 'border-hair bg-wash'}`}>
-        <Waveform peaks={peaks} from={from} to={to} width={width} colour={adds ? '--moss' : proposed ? '--brick' : '--steel'} />
+        className={`relative block w-full h-[54px] rounded-lg border overflow-hidden cursor-pointer touch-none ${chosen ? 'border-saffron border-2 bg-here' : adds ? 'border-moss border-dashed border-2 bg-card' : proposed ? 'border-brick border-dashed border-2 bg-card' : silent ? 'border-steel border-dotted border-2 bg-card bg-[repeating-linear-gradient(115deg,transparent_0_7px,var(--hair)_7px_9px)]' : other ? 'border-blue bg-wash' : 'border-hair bg-wash'}`}>
+        <Waveform peaks={peaks} sheet={sheet} from={from} to={to} width={width} colour={adds ? '--moss' : proposed ? '--brick' : '--steel'} />
         {chosen?.part && <span className="absolute inset-y-0 bg-saffron/40 border-x-2 border-saffron" style={{ left: at(Math.max(item.from, chosen.part.from)), width: `${((Math.min(item.to, chosen.part.to) - Math.max(item.from, chosen.part.from)) / frames) * 100}%` }} />}
         {now !== null && <span className="absolute inset-y-0 w-0.5 bg-saffron" style={{ left: at(now) }} />}
       </button>
@@ -94,6 +107,6 @@ function Edge({ which, item, scale, points, onMove }: { which: 'from' | 'to'; it
         onMove(e.altKey ? frame : snapped(frame, points, reach))
       }}
       onPointerUp={() => setHeld(null)} onPointerCancel={() => setHeld(null)}
-      className={`absolute top-0 h-9 w-3 cursor-ew-resize touch-none rounded-sm bg-saffron ${which === 'from' ? '-left-1.5' : '-right-1.5'} z-10`} />
+      className={`absolute top-0 h-[54px] w-3 cursor-ew-resize touch-none rounded-sm bg-saffron ${which === 'from' ? '-left-1.5' : '-right-1.5'} z-10`} />
   )
 }

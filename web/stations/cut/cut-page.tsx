@@ -1,67 +1,87 @@
-import { useCallback, useEffect, useMemo, useState } from 'react'
+import { Tabs } from 'radix-ui'
+import { useCallback, useMemo, useState } from 'react'
 import useSWR from 'swr'
-import { cardLooks, cutReasons, framesPerSecond } from '@awlbox/core/contracts/cut'
+import { cardLooks, type CutList, cutReasons, framesPerSecond, plainList } from '@awlbox/core/contracts/cut'
 import { cardNames } from '@awlbox/core/cut/cards'
+import { programOf, shotAt } from '@awlbox/core/cut/program'
 import { proposalsOf } from '@awlbox/core/cut/propose'
-import { layOut, plays, shownAt, wordBeside } from '@awlbox/core/cut/timeline'
+import { boxAt, keyed, repairOf } from '@awlbox/core/cut/repairs'
+import { layOut, plays, shownAt, toSeconds, wordBeside } from '@awlbox/core/cut/timeline'
 import { clockTime } from '@awlbox/core/words'
 import { send, wordsOf } from '../../api.ts'
-import { isTyping } from '../../frame/head.tsx'
 import { JobList, useJobs } from '../../frame/jobs.tsx'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { Split } from '../../frame/split.tsx'
-import { megabytes } from '../../frame/time.ts'
 import type { TakeRecord } from '../../frame/types.ts'
 import { Button } from '../../kit/button.tsx'
 import { Empty, Notice } from '../../kit/notice.tsx'
-import { captionAt } from './words-shown.ts'
-import { Preview } from './preview.tsx'
-import { programOf, shotAt } from '@awlbox/core/cut/program'
+import { CaptionsPanel } from './panels/captions-panel.tsx'
+import { ChecksPanel } from './panels/checks-panel.tsx'
+import { FilmPanel, type Render } from './panels/film-panel.tsx'
+import { OverlaysPanel } from './panels/overlays-panel.tsx'
+import { type Pick, RepairPanel } from './panels/repair-panel.tsx'
+import { type Placing, Preview } from './preview.tsx'
 import type { Selection } from './selection.ts'
 import { type RowActs, SegmentRow } from './segment-row.tsx'
 import { SelectionPanel } from './selection-panel.tsx'
+import { useChecks, useFilmed } from './use-checks.ts'
 import { useCut } from './use-cut.ts'
 import { useCutActs } from './use-cut-acts.ts'
+import { useCutKeys } from './use-cut-keys.ts'
 import { usePlayer } from './use-player.ts'
 
-interface Render { id: string; cutRevision: number; seconds: number; bytes: number; createdAt: string }
 const kindWords: Record<(typeof cutReasons)[number], readonly [one: string, many: string]> = {
   'slip': ['slip', 'slips'], 'false start': ['false start', 'false starts'], 'filler': ['filler', 'fillers'], 'silence': ['silence', 'silences'], 'ends': ['end', 'ends'],
-  'wait': ['wait to hold', 'waits to hold'], 'other take': ['line from another take', 'lines from other takes'], 'card': ['card', 'cards'], 'overlay': ['overlay', 'overlays'], 'face': ['cover', 'covers'], 'by hand': ['', ''],
+  'wait': ['wait to hold', 'waits to hold'], 'other take': ['line from another take', 'lines from other takes'], 'card': ['card', 'cards'], 'overlay': ['overlay', 'overlays'], 'face': ['face to cover', 'faces to cover'], 'by hand': ['', ''],
 }
 const scales = [8, 12, 17, 26, 40, 60] as const
-const empty = { segments: [] }
+const panels = { chosen: 'Chosen', over: 'Over the picture', mend: 'Picture and sound', captions: 'Captions', checks: 'Checks', film: 'Film' } as const
+type PanelName = keyof typeof panels
 
 export default function CutPage() {
-  const { doc, record, at, goTo, proofed } = useLesson()
-  const { doc: list, edit, undo, redo, flush, canUndo, canRedo, problem: cutProblem } = useCut(record.id)
+  const { doc, record, at, goTo, proofed, me } = useLesson()
+  const { doc: list, edit, undo, redo, flush, canUndo, canRedo, revision, problem: cutProblem } = useCut(record.id)
   const { data: takesData } = useSWR<{ items: TakeRecord[] }>(`/api/lessons/${record.id}/takes`)
   const { data: renders } = useSWR<{ items: Render[] }>(`/api/lessons/${record.id}/renders`)
   const jobs = useJobs(record.id)
   const [selection, setSelection] = useState<Selection | null>(null)
   const [zoom, setZoom] = useState(2)
   const [problem, setProblem] = useState<string | null>(null)
+  const [panel, setPanel] = useState<PanelName>('chosen')
+  const [overlay, setOverlay] = useState<string | null>(null)
+  const [pick, setPick] = useState<Pick>(null)
   const takes = useMemo(() => (takesData?.items ?? []).filter((t) => t.status === 'ready'), [takesData])
-  const program = useMemo(() => programOf(list ?? empty), [list])
+  const hearings = useMemo(() => new Map(takes.flatMap((t) => (t.hearing ? [[t.id, t.hearing] as const] : []))), [takes])
+  const rows = useMemo(() => list?.segments ?? [], [list])
+  // What is said to the adults alone is a film of its own.
+  const main = useMemo(() => rows.filter((r) => doc.segments.find((s) => s.id === r.segmentId)?.audience === 'children'), [rows, doc.segments])
+  const adults = rows.filter((r) => !main.includes(r))
+  const current = rows.find((r) => r.segmentId === at) ?? main[0]
+  const inAdults = current !== undefined && adults.includes(current)
+  const program = useMemo(() => programOf({ segments: inAdults ? rows.filter((r) => !main.includes(r)) : main }), [rows, main, inAdults])
   const player = usePlayer(program)
-  const rows = list?.segments ?? []
-  const current = rows.find((r) => r.segmentId === at) ?? rows[0]
   // What is in the picture: which item of which row, and the frame of its take.
   const shot = program.shots[shotAt(program, player.frame)]
   const shownRow = rows.find((r) => r.segmentId === shot?.segmentId)
   const inRow = player.frame - (program.starts.get(shot?.segmentId ?? '') ?? 0)
   const picture = useMemo(() => (shownRow ? shownAt(shownRow, inRow) : null), [shownRow, inRow])
-  const shown = useMemo(() => (shownRow && picture ? { segmentId: shownRow.segmentId, itemId: picture.item.id, frame: picture.frame } : null), [shownRow, picture])
-  const acts = useCutActs({ lesson: doc, takes, edit, selection, shown, onSelect: setSelection })
+  const shown = useMemo(() => (shownRow && picture ? { segmentId: shownRow.segmentId, itemId: picture.item.id, takeId: picture.item.kind === 'clip' ? picture.item.takeId : null, frame: picture.item.kind === 'clip' && picture.item.still ? picture.item.from : picture.frame } : null), [shownRow, picture])
+  const shownTake = useMemo(() => (shown?.takeId ? { segmentId: shown.segmentId, takeId: shown.takeId, frame: shown.frame } : null), [shown])
+  const acts = useCutActs({ list, lesson: doc, takes, edit, selection, shown, onSelect: setSelection })
+  const filmed = useFilmed(doc, list, takes)
+  const tables = useCallback((stepId: string) => filmed.moments.find((m) => m.step.id === stepId)?.after ?? null, [filmed])
+  const { cues, checks, behind } = useChecks({ list: list ?? plainList, rows: inAdults ? adults : main, filmed, hearings, style: me.houseStyle, lesson: doc })
+  const startOf = useCallback((segmentId: string): number => program.starts.get(segmentId) ?? 0, [program])
   const frameOf = useCallback((s: Selection): number | null => {
     const row = list?.segments.find((r) => r.segmentId === s.segmentId)
     const here = row && layOut(row).find((p) => p.item.id === s.itemId)
-    return here ? (program.starts.get(s.segmentId) ?? 0) + here.at + (s.part && here.item.kind === 'clip' ? Math.max(0, s.part.from - here.item.from) : 0) : null
-  }, [list, program])
+    return here ? startOf(s.segmentId) + here.at + (s.part && here.item.kind === 'clip' ? Math.max(0, s.part.from - here.item.from) : 0) : null
+  }, [list, startOf])
   const { seek, playing } = player
   const rowActs = useMemo((): RowActs => ({
     onSelect: (s) => {
       setSelection(s)
+      setPanel('chosen')
       if (at !== s.segmentId) goTo(s.segmentId)
       const frame = frameOf(s)
       if (frame !== null && !playing) seek(frame)
@@ -69,74 +89,45 @@ export default function CutPage() {
     onTake: (segmentId, takeId) => acts.chooseTake(segmentId, takeId),
     onGo: (segmentId) => at !== segmentId && goTo(segmentId),
     onEdge: (segmentId, itemId, edge, frame) => acts.edge(segmentId, itemId, edge, frame),
+    onOverlay: (segmentId, id) => {
+      setPanel('over')
+      setOverlay(id)
+      if (at !== segmentId) goTo(segmentId)
+    },
   }), [acts, at, goTo, frameOf, seek, playing])
   const chosenRow = rows.find((r) => r.segmentId === selection?.segmentId)
   const chosen = chosenRow?.items.find((i) => i.id === selection?.itemId) ?? null
+  useCutKeys({ mayChange: record.mayChange, current, row: chosenRow, chosen, selection, acts, rowActs, player, undo, redo })
 
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      const key = e.key.toLowerCase()
-      // On a slider letters are keys as anywhere; arrows are its own.
-      const slider = e.target instanceof HTMLInputElement && e.target.type === 'range'
-      if (slider ? key.startsWith('arrow') : isTyping(e.target)) return
-      if (e.ctrlKey || e.metaKey) {
-        if (key !== 'z' && key !== 'y') return
-        // Here undo is the cut's, not the script's.
-        e.preventDefault()
-        e.stopImmediatePropagation()
-        if (key === 'y' || e.shiftKey) redo()
-        else undo()
-        return
-      }
-      if (key === ' ' && !(e.target instanceof HTMLButtonElement)) {
-        e.preventDefault()
-        if (player.playing) player.stop()
-        else player.play()
-      }
-      if (!current) return
-      if ((key === 'arrowleft' || key === 'arrowright') && selection && chosenRow) {
-        e.preventDefault()
-        const by = key === 'arrowright' ? 1 : -1
-        if (e.altKey) return record.mayChange ? acts.move(chosenRow.segmentId, selection.itemId, by) : undefined
-        const next = chosenRow.items[chosenRow.items.findIndex((i) => i.id === selection.itemId) + by]
-        if (next) rowActs.onSelect({ segmentId: chosenRow.segmentId, itemId: next.id, part: null })
-        return
-      }
-      if (!record.mayChange || e.altKey) return
-      if (key === 'p') acts.addCard(current.segmentId, 'stop', chosenRow === current ? selection!.itemId : null)
-      if (!selection || !chosenRow || !chosen) return
-      if (key === 'd') {
-        if (selection.part) acts.dropPart()
-        else acts.drop(selection.segmentId, selection.itemId)
-      }
-      if (key === 'b') acts.bringBack(selection.segmentId, selection.itemId)
-      if (key === 's') acts.splitHere()
-      if (key === 'w' && chosen.kind === 'clip') acts.addHold(selection.segmentId, selection.itemId)
-      if (key === 'a' && chosen.why?.state === 'open') acts.decide(selection.segmentId, chosen.why.id, 'accepted')
-      if (key === 'k' && chosen.why?.state === 'open') acts.decide(selection.segmentId, chosen.why.id, 'declined')
-    }
-    window.addEventListener('keydown', onKey, { capture: true })
-    return () => window.removeEventListener('keydown', onKey, { capture: true })
-  })
   if (!list) return <p className="p-8 text-steel">Opening the cut…</p>
   const segment = doc.segments.find((s) => s.id === current?.segmentId)
   if (!current || !segment || !takes.length) return <div className="p-5 max-w-xl"><Empty>Nothing is filmed yet. Film the segments first; a first cut is proposed from what was heard.</Empty></div>
   const open = proposalsOf(list).filter((w) => w.state === 'open')
-  const length = program.frames / framesPerSecond
-  const filmed = rows.reduce((n, r) => n + (takes.find((t) => t.id === r.takeId)?.seconds ?? 0), 0)
+  const length = main.reduce((n, r) => n + layOut(r).reduce((m, p) => m + (p.item.kind === 'clip' ? p.item.to - p.item.from : p.item.frames), 0), 0) / framesPerSecond
+  const takesShown = rows.reduce((n, r) => n + (takes.find((t) => t.id === r.takeId)?.seconds ?? 0), 0)
   const held = rows.reduce((n, r) => n + r.items.reduce((m, i) => m + (i.kind === 'hold' && plays(i) ? i.frames : 0), 0), 0) / framesPerSecond
-  const missing = rows.filter((r) => !r.takeId).length
+  const missing = main.filter((r) => !r.takeId).length
   const rendering = jobs.some((j) => j.kind === 'render' && (j.status === 'queued' || j.status === 'running'))
-  const render = async () => {
+  const wrong = checks.filter((c) => c.severity === 'wrong')
+  const trying = async (work: () => Promise<unknown>): Promise<void> => {
     setProblem(null)
-    try {
-      await flush()
-      await send('POST', `/api/lessons/${record.id}/render`)
-    } catch (error) {
-      setProblem(wordsOf(error))
-    }
+    await work().catch((error: unknown) => setProblem(wordsOf(error)))
   }
-  const latest = renders?.items[0]
+  const render = () => trying(async () => {
+    await flush()
+    await send('POST', `/api/lessons/${record.id}/render`)
+  })
+  const latest = renders?.items[0] ?? null
+  const goToMoment = (segmentId: string | null, seconds: number | null): void => {
+    if (!segmentId) return
+    if (at !== segmentId) goTo(segmentId)
+    player.seek(startOf(segmentId) + Math.round((seconds ?? 0) * framesPerSecond))
+  }
+  const part = { from: toSeconds(startOf(current.segmentId)), to: toSeconds(startOf(current.segmentId) + layOut(current).reduce((n, p) => n + (p.item.kind === 'clip' ? p.item.to - p.item.from : p.item.frames), 0)) }
+  const second = player.frame / framesPerSecond
+  const cue = picture?.item.kind === 'card' ? null : cues.find((c) => c.source && second >= c.start && second < c.end)
+  const mended = shownTake ? repairOf(list, shownTake.takeId) : null
+  const nameOf = (t: TakeRecord): string => `${doc.segments.find((s) => s.id === t.segmentId)?.title ?? 'a clip'}, take ${t.number}`
   return (
     <Split
       left={<>
@@ -155,32 +146,68 @@ export default function CutPage() {
             <span className="flex items-center gap-1"><Button small look="quiet" aria-label="Narrower" disabled={zoom === 0} onClick={() => setZoom(zoom - 1)}>−</Button><Button small look="quiet" aria-label="Wider" disabled={zoom === scales.length - 1} onClick={() => setZoom(zoom + 1)}>+</Button></span>
           </div>
           {cutProblem && <Notice kind="wrong">{cutProblem}</Notice>}
-          {rows.map((r) => <SegmentRow key={r.segmentId} segment={doc.segments.find((s) => s.id === r.segmentId)!} cut={r} takes={takes} on={r === current} selection={selection?.segmentId === r.segmentId ? selection : null} scale={scales[zoom]!} now={shown?.segmentId === r.segmentId ? shown : null} acts={rowActs} />)}
+          {[...main, ...adults].map((r) => <SegmentRow key={r.segmentId} segment={doc.segments.find((s) => s.id === r.segmentId)!} cut={r} takes={takes} on={r === current} selection={selection?.segmentId === r.segmentId ? selection : null} scale={scales[zoom]!} now={shown?.segmentId === r.segmentId ? shown : null} overlay={overlay} adults={!main.includes(r)} acts={rowActs} />)}
         </div>
         <div className="bg-card border-t border-hair px-4 py-2 min-h-[56px] flex flex-wrap items-center gap-x-4 gap-y-1 figures">
-          <span>Cut <b>{clockTime(length)}</b> of {clockTime(proofed.time.filmLimit)}</span><span className="text-steel">filmed {clockTime(filmed)}</span>
+          <span title={`Filmed: ${clockTime(takesShown)}`}>Cut <b>{clockTime(length)}</b> of {clockTime(proofed.time.filmLimit)}</span>
           {missing > 0 && <span className="text-brick">{missing} not filmed</span>}
+          <button type="button" onClick={() => setPanel('checks')} className={`min-h-8 cursor-pointer underline-offset-2 hover:underline font-semibold ${wrong.length ? 'text-brick' : 'text-moss'}`}>{wrong.length ? `${wrong.length} wrong` : 'counts and sentences whole'}{checks.length > wrong.length && <span className="font-normal text-steel"> · {checks.length - wrong.length} to see</span>}</button>
           <span className="flex-1" />
-          {record.mayChange && <Button look="main" onClick={() => void render()} disabled={rendering || length < 0.1}>Render · about {length < 170 ? `${Math.max(10, Math.round((length * 0.35) / 10) * 10)} s` : `${Math.round((length * 0.35) / 60)} min`}</Button>}
+          {record.mayChange && <Button look="main" onClick={() => void render()} disabled={rendering || length < 0.1}>Render · about {length < 170 ? `${Math.max(10, Math.round((length * 0.5) / 10) * 10)} s` : `${Math.round((length * 0.5) / 60)} min`}</Button>}
         </div>
       </>}
       right={<div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start">
-        <Preview program={program} player={player} caption={captionAt(doc, picture, takes)} onWord={(step) => {
-          const to = shownRow ? wordBeside(shownRow, new Map(takes.flatMap((t) => (t.hearing ? [[t.id, t.hearing] as const] : []))), inRow, step) : null
-          if (to !== null && shot) player.seek((program.starts.get(shot.segmentId) ?? 0) + to)
+        <Preview program={program} player={player} list={pick?.kind === 'corner' ? crooked(list) : list} shown={shownTake} tables={tables} fill={me.houseStyle.frameFill} caption={cue?.text ?? null} placing={record.mayChange ? placingOf({ list, panel, overlay, pick, shown: shownTake, acts }) : null} onWord={(step) => {
+          const to = shownRow ? wordBeside(shownRow, hearings, inRow, step) : null
+          if (to !== null && shot) player.seek(startOf(shot.segmentId) + to)
         }} />
-        <SelectionPanel cut={chosenRow ?? current} item={chosen} part={selection?.part ?? null} takes={takes} mayChange={record.mayChange} acts={acts} onPlay={() => {
-          const frame = selection && frameOf(selection)
-          if (frame !== null) player.play(frame)
-        }} />
-        {record.mayChange && <div className="flex flex-wrap gap-2 items-center text-sm text-steel">Put in a card:{cardLooks.map((look) => <Button key={look} small onClick={() => acts.addCard(current.segmentId, look, chosenRow === current ? selection!.itemId : null)}>{cardNames[look]}</Button>)}</div>}
         {problem && <Notice kind="wrong">{problem}</Notice>}
         <JobList jobs={jobs.filter((j) => j.kind === 'render')} />
-        {latest && <section aria-label="The rendered film" className="grid gap-2">
-          <h2 className="font-bold">The film <span className="font-normal text-steel text-sm figures">{clockTime(latest.seconds)} · {megabytes(latest.bytes)} · {new Date(latest.createdAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}</span></h2>
-          <video key={latest.id} controls preload="metadata" className="w-full rounded-xl bg-black aspect-video" poster={`/api/renders/${latest.id}/poster`} src={`/api/renders/${latest.id}/film`}><track kind="captions" srcLang="en" label="Captions" default src={`/api/renders/${latest.id}/captions`} /></video>
-        </section>}
+        <Tabs.Root value={panel} onValueChange={(v) => setPanel(v as PanelName)} className="grid grid-cols-[minmax(0,1fr)] gap-3">
+          <Tabs.List aria-label="What to see to" className="flex flex-wrap gap-x-4 border-b border-hair">
+            {(Object.keys(panels) as PanelName[]).map((p) => <Tabs.Trigger key={p} value={p} className="min-h-10 -mb-px border-b-2 border-transparent text-steel cursor-pointer data-[state=active]:border-ink data-[state=active]:text-ink data-[state=active]:font-semibold">{panels[p]}{p === 'checks' && checks.length > 0 && <span className={`figures text-sm ${wrong.length ? 'text-brick font-semibold' : ''}`}> {checks.length}</span>}</Tabs.Trigger>)}
+          </Tabs.List>
+          <Tabs.Content value="chosen" className="grid grid-cols-[minmax(0,1fr)] gap-3">
+            <SelectionPanel lessonId={record.id} cut={chosenRow ?? current} item={chosen} part={selection?.part ?? null} takes={takes} mayChange={record.mayChange} acts={acts} onPlay={() => {
+              const frame = selection && frameOf(selection)
+              if (frame !== null) player.play(frame)
+            }} />
+            {record.mayChange && <div className="flex flex-wrap gap-2 items-center text-sm text-steel">Put in a card:{cardLooks.map((look) => <Button key={look} small onClick={() => acts.addCard(current.segmentId, look, chosenRow === current ? selection!.itemId : null)}>{cardNames[look]}</Button>)}</div>}
+          </Tabs.Content>
+          <Tabs.Content value="over"><OverlaysPanel row={current} chosen={overlay} mayChange={record.mayChange} canAdd={shownTake !== null} acts={acts} onChoose={setOverlay} onGo={(frame) => player.seek(startOf(current.segmentId) + frame)} /></Tabs.Content>
+          <Tabs.Content value="mend"><RepairPanel take={takes.find((t) => t.id === shownTake?.takeId) ?? null} others={takes.filter((t) => t.id !== shownTake?.takeId)} nameOf={nameOf} repair={mended ?? repairOf(list, '')} frame={shownTake?.frame ?? 0} mayChange={record.mayChange} pick={pick} onPick={setPick} onChange={(change, together) => shownTake && acts.repair(shownTake.takeId, change, together)} /></Tabs.Content>
+          <Tabs.Content value="captions"><CaptionsPanel list={list} cues={cues} now={second} part={part} mayChange={record.mayChange} onGo={(s) => player.seek(Math.ceil(s * framesPerSecond))} onEdit={acts.caption} onBurn={acts.burn} /></Tabs.Content>
+          <Tabs.Content value="checks"><ChecksPanel checks={checks} behind={behind} onGo={(c) => goToMoment(c.segmentId, c.at)} /></Tabs.Content>
+          <Tabs.Content value="film"><FilmPanel lessonId={record.id} render={latest} stale={latest !== null && latest.cutRevision < revision} mayChange={record.mayChange} onGo={(s) => player.seek(Math.round(s * framesPerSecond))} onRead={(file) => void trying(async () => {
+            acts.takeOver((await send<{ doc: CutList }>('POST', `/api/lessons/${record.id}/cut/read`, { name: file.name, text: await file.text() })).doc)
+          })} /></Tabs.Content>
+        </Tabs.Root>
       </div>}
     />
   )
+}
+
+/** While the table's corners are set, its pictures are shown as they were filmed. */
+const crooked = (list: CutList): CutList => ({ ...list, repairs: list.repairs.map((r) => ({ ...r, corners: null })) })
+
+/** What is moved on the picture: the overlay chosen, the area being covered, or a corner of the table. */
+function placingOf({ list, panel, overlay, pick, shown, acts }: { list: CutList; panel: PanelName; overlay: string | null; pick: Pick; shown: { segmentId: string; takeId: string; frame: number } | null; acts: ReturnType<typeof useCutActs> }): Placing | null {
+  if (!shown) return null
+  if (panel === 'over' && overlay) {
+    const o = list.segments.find((s) => s.segmentId === shown.segmentId)?.overlays.find((x) => x.id === overlay)
+    if (!o || !plays(o) || o.takeId !== shown.takeId || shown.frame < o.from || shown.frame >= o.to) return null
+    const about = o.look === 'ring' || o.look === 'arrow'
+    return { label: 'The overlay', box: o.place, space: 'film', onMove: (box) => acts.overlay(shown.segmentId, o.id, { ...o, place: box, at: about ? box : o.at, why: null }, `place ${o.id}`) }
+  }
+  if (panel !== 'mend' || !pick) return null
+  const repair = repairOf(list, shown.takeId)
+  if (pick.kind === 'corner') {
+    const corner = repair.corners?.[pick.n]
+    if (!corner) return null
+    const half = 20
+    return { label: 'A corner of the table', box: { x: Math.max(0, corner.x - half), y: Math.max(0, corner.y - half), w: 2 * half, h: 2 * half }, space: 'take', onMove: (box) => acts.repair(shown.takeId, (r) => (r.corners ? { ...r, corners: r.corners.map((c, i) => (i === pick.n ? { x: box.x + box.w / 2, y: box.y + box.h / 2 } : c)) as unknown as typeof r.corners } : r), `corner ${pick.n}`) }
+  }
+  const h = repair.hidden.find((x) => x.id === pick.id)
+  const box = h && boxAt(h, Math.min(h.to - 1, Math.max(h.from, shown.frame)))
+  return h && box ? { label: 'What is covered', box, space: 'take', onMove: (b) => acts.repair(shown.takeId, (r) => ({ ...r, hidden: r.hidden.map((x) => (x.id === h.id ? keyed(x, shown.frame, b) : x)) }), `cover ${h.id} ${shown.frame}`) } : null
 }

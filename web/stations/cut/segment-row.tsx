@@ -1,5 +1,5 @@
 import { memo, useMemo } from 'react'
-import { type CutItem, type CutSegment, framesPerSecond } from '@awlbox/core/contracts/cut'
+import { type Clip, type CutItem, type CutSegment, framesPerSecond, type Overlay } from '@awlbox/core/contracts/cut'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import { snapPoints } from '@awlbox/core/cut/edit'
 import { isOpen, plays, segmentFrames } from '@awlbox/core/cut/timeline'
@@ -14,6 +14,7 @@ export interface RowActs {
   onTake(segmentId: string, takeId: string): void
   onGo(segmentId: string): void
   onEdge(segmentId: string, itemId: string, edge: 'from' | 'to', frame: number): void
+  onOverlay(segmentId: string, id: string): void
 }
 interface Props {
   segment: Segment
@@ -26,10 +27,14 @@ interface Props {
   scale: number
   /** The item and frame of its take being shown, when it is in this row. */
   now: { itemId: string; frame: number } | null
+  /** The overlay chosen, in whichever row. */
+  overlay: string | null
+  /** For adults alone: rendered as a film of its own. */
+  adults: boolean
   acts: RowActs
 }
 /** One segment: its spans in order with the words under them, waits hatched, cards solid, what is out folded to a notch. */
-export const SegmentRow = memo(function SegmentRow({ segment, cut, takes, on, selection, scale, now, acts }: Props) {
+export const SegmentRow = memo(function SegmentRow({ segment, cut, takes, on, selection, scale, now, overlay, adults, acts }: Props) {
   const mine = takes.filter((t) => t.segmentId === segment.id)
   const length = segmentFrames(cut) / framesPerSecond
   const points = useMemo(() => new Map(takes.map((t) => [t.id, snapPoints(t.hearing)])), [takes])
@@ -39,6 +44,7 @@ export const SegmentRow = memo(function SegmentRow({ segment, cut, takes, on, se
       <header className="flex items-center gap-3 min-h-8"><b className="truncate">{segment.title}</b>
         {mine.length > 1 ? <select aria-label={`Take of ${segment.title}`} value={cut.takeId ?? ''} onChange={(e) => acts.onTake(segment.id, e.target.value)} className="min-h-8 text-sm rounded-md border border-hair bg-card px-1">{mine.map((t) => <option key={t.id} value={t.id}>take {t.number} of {mine.length}{t.hearing ? ` · ${t.hearing.quality}` : ''}</option>)}</select>
           : <span className="text-sm text-steel">{mine.length ? 'take 1 of 1' : 'not filmed'}</span>}
+        {adults && <span className="text-sm text-blue whitespace-nowrap">for adults: a film of its own</span>}
         <span className="flex-1" /><span className="figures">{clockTime(length)}</span></header>
       <div className="flex flex-wrap items-start gap-x-1 gap-y-1 mt-1" role="list" aria-label={`Spans of ${segment.title}`}>
         {shown.map((item) => {
@@ -48,12 +54,14 @@ export const SegmentRow = memo(function SegmentRow({ segment, cut, takes, on, se
           switch (item.kind) {
             case 'hold': return <HoldView key={item.id} item={item} scale={scale} on={chosen !== null} now={now?.itemId === item.id} onSelect={select} />
             case 'card': return <CardView key={item.id} item={item} on={chosen !== null} now={now?.itemId === item.id} onSelect={select} />
-            case 'clip': return <ClipView key={item.id} item={item} take={takes.find((t) => t.id === item.takeId) ?? null} other={item.takeId !== cut.takeId} scale={scale} chosen={chosen} now={now?.itemId === item.id ? now.frame : null} points={points.get(item.takeId) ?? []} onSelect={select} onEdge={(edge, frame) => acts.onEdge(segment.id, item.id, edge, frame)} />
+            case 'clip': return <ClipView key={item.id} item={item} take={takes.find((t) => t.id === item.takeId) ?? null} voice={item.voice ? takes.find((t) => t.id === item.voice!.takeId) ?? null : null} overlays={overlaysOn(cut, item)} overlay={overlay} onOverlay={(id) => acts.onOverlay(segment.id, id)} other={item.takeId !== cut.takeId} scale={scale} chosen={chosen} now={now?.itemId === item.id ? now.frame : null} points={points.get(item.takeId) ?? []} onSelect={select} onEdge={(edge, frame) => acts.onEdge(segment.id, item.id, edge, frame)} />
           }
         })}
       </div>
     </section>
   )
 })
+/** Overlays whose beginning is in a span. */
+const overlaysOn = (cut: CutSegment, item: Clip): readonly Overlay[] => cut.overlays.filter((o) => o.takeId === item.takeId && o.from >= item.from && o.from < item.to && o.why?.state !== 'declined')
 /** A card declined is not shown: it was never in the film. */
 const grouped = (items: readonly CutItem[]): CutItem[] => items.filter((i) => !(i.kind !== 'clip' && i.why?.state === 'declined'))

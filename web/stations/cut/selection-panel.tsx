@@ -4,9 +4,11 @@ import { framesOf, isOpen, plays } from '@awlbox/core/cut/timeline'
 import { clockTime } from '@awlbox/core/words'
 import type { TakeRecord } from '../../frame/types.ts'
 import { Button } from '../../kit/button.tsx'
+import { OtherVoice } from './other-voice.tsx'
 import type { CutActs } from './use-cut-acts.ts'
 
 interface Props {
+  lessonId: string
   cut: CutSegment
   item: CutItem | null
   part: { from: number; to: number } | null
@@ -16,7 +18,7 @@ interface Props {
   onPlay(): void
 }
 /** What is chosen, in words and numbers, and what can be done with it. */
-export function SelectionPanel({ cut, item, part, takes, mayChange, acts, onPlay }: Props) {
+export function SelectionPanel({ lessonId, cut, item, part, takes, mayChange, acts, onPlay }: Props) {
   if (!item) return <section aria-label="Selected" className="rounded-xl border border-hair bg-card p-3 text-steel">Choose a span, or draw over a waveform to choose part of one.</section>
   const i = cut.items.indexOf(item)
   const open = isOpen(item)
@@ -34,12 +36,13 @@ export function SelectionPanel({ cut, item, part, takes, mayChange, acts, onPlay
         {mayChange && !open && plays(item) && <>
           {part ? <Button small look="act" onClick={acts.dropPart}>Drop this part</Button> : <Button small look="act" onClick={() => acts.drop(cut.segmentId, item.id)}>{item.kind === 'clip' ? 'Drop this span' : item.kind === 'hold' ? 'Take the wait away' : 'Take the card away'}</Button>}
           {item.kind === 'clip' && <Button small onClick={acts.splitHere} title="At the picture shown, or where the chosen part begins">Split here</Button>}
+          {item.kind === 'clip' && <Button small aria-pressed={item.still ?? false} onClick={() => acts.still(cut.segmentId, item.id, !item.still)} title="Its first picture is shown while its sound goes on">{item.still ? 'Let it move again' : 'Still picture'}</Button>}
           {item.kind === 'clip' && <Button small onClick={() => acts.addHold(cut.segmentId, item.id)}>Wait after it</Button>}
           <Button small disabled={i === 0} onClick={() => acts.move(cut.segmentId, item.id, -1)}>Earlier</Button>
           <Button small disabled={i === cut.items.length - 1} onClick={() => acts.move(cut.segmentId, item.id, 1)}>Later</Button>
         </>}
       </div>
-      {mayChange && item.kind === 'clip' && plays(item) && <OtherTakes cut={cut} item={item} takes={takes} acts={acts} />}
+      {mayChange && item.kind === 'clip' && plays(item) && <><OtherTakes cut={cut} item={item} takes={takes} acts={acts} /><OtherVoice lessonId={lessonId} cut={cut} item={item} takes={takes} acts={acts} /></>}
     </section>
   )
 }

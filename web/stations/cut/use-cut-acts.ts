@@ -1,9 +1,12 @@
 import { useMemo } from 'react'
-import { type CardLook, type CutItem, type CutList, type CutSegment, framesPerSecond, type Why } from '@awlbox/core/contracts/cut'
+import { type CaptionEdit, type CardLook, type CutItem, type CutList, type CutSegment, framesPerSecond, type Overlay, type OverlayLook, type Repair, type Why } from '@awlbox/core/contracts/cut'
 import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
 import { plainCard } from '@awlbox/core/cut/cards'
 import * as edits from '@awlbox/core/cut/edit'
+import { plainOverlay } from '@awlbox/core/cut/overlays'
 import { forTake } from '@awlbox/core/cut/propose'
+import { repairOf, withRepair } from '@awlbox/core/cut/repairs'
+import { inSigns, sentencesIn } from '@awlbox/core/script/sentence'
 import { toFrame } from '@awlbox/core/cut/timeline'
 import type { TakeRecord } from '../../frame/types.ts'
 import type { Selection } from './selection.ts'
@@ -22,13 +25,24 @@ export interface CutActs {
   change(segmentId: string, item: CutItem, together: string): void
   replaceLine(segmentId: string, stepId: string, here: string, there: string): void
   chooseTake(segmentId: string, takeId: string): void
+  /** Adds an overlay from what is shown on, for the span that is shown; gives its id, or null where no take is shown. */
+  addOverlay(look: OverlayLook): string | null
+  overlay(segmentId: string, id: string, overlay: Overlay | null, together: string | null): void
+  repair(takeId: string, change: (r: Repair) => Repair, together: string | null): void
+  caption(edit: CaptionEdit, together: string | null): void
+  burn(burnt: boolean): void
+  /** Lets another take be heard over a span's picture; null: its own sound again. */
+  voice(segmentId: string, itemId: string, takeId: string | null): void
+  still(segmentId: string, itemId: string, still: boolean): void
+  takeOver(list: CutList): void
 }
 const newId = (): string => crypto.randomUUID().slice(0, 18)
 /** Seconds of a wait put in by hand. */
 const handWait = 3
 
 /** Everything that can be done to the cut, over the list as it stands. */
-export function useCutActs({ lesson, takes, edit, selection, shown, onSelect }: {
+export function useCutActs({ list, lesson, takes, edit, selection, shown, onSelect }: {
+  list: CutList | null
   lesson: Lesson
   takes: readonly TakeRecord[]
   edit: (change: (c: CutList) => CutList, together?: string | null) => void
@@ -79,13 +93,59 @@ export function useCutActs({ lesson, takes, edit, selection, shown, onSelect }: 
         const facts = (id: string) => ({ takeId: id, hearing: takes.find((t) => t.id === id)!.hearing!, frames: lengthOf(id) })
         return edits.replaceLine(s, stepId, facts(here), facts(there), newId)
       }),
+      addOverlay: (look) => {
+        if (!shown) return null
+        const row = list?.segments.find((s) => s.segmentId === shown.segmentId)
+        const item = row?.items.find((i) => i.id === shown.itemId)
+        if (item?.kind !== 'clip') return null
+        const id = newId()
+        const hearing = takes.find((t) => t.id === item.takeId)?.hearing
+        const line = hearing?.lines.findLast((l) => l.start !== null && toFrame(l.start) <= shown.frame + 6)
+        const segment = lesson.segments.find((s) => s.id === shown.segmentId)
+        const step = segment?.steps.find((s) => s.id === line?.stepId) ?? segment?.steps[0]
+        const text = look === 'sentence' ? sentenceIn(segment, step?.id ?? null) : ''
+        const to = Math.min(item.to, shown.frame + handOverlay * framesPerSecond)
+        at(shown.segmentId, (s) => edits.withOverlay(s, id, plainOverlay(look, id, item.takeId, shown.frame, to, { text, stepId: step?.id ?? null })))
+        return id
+      },
+      overlay: (segmentId, id, overlay, together) => at(segmentId, (s) => edits.withOverlay(s, id, overlay), together),
+      repair: (takeId, change, together) => edit((c) => withRepair(c, change(repairOf(c, takeId))), together),
+      caption: (caption, together) => edit((c) => {
+        const rest = c.captions.edits.filter((e) => e.id !== caption.id)
+        const plain = caption.text === null && caption.start === null && caption.end === null
+        return { ...c, captions: { ...c.captions, edits: plain ? rest : [...rest, caption] } }
+      }, together),
+      burn: (burnt) => edit((c) => ({ ...c, captions: { ...c.captions, burnt } })),
+      voice: (segmentId, itemId, takeId) => at(segmentId, (s) => {
+        const item = s.items.find((i) => i.id === itemId)
+        if (item?.kind !== 'clip') return s
+        const hearing = (id: string) => takes.find((t) => t.id === id)?.hearing ?? null
+        return edits.withVoice(s, itemId, takeId === null ? null : { takeId, from: edits.voiceFrom(item, hearing(item.takeId), hearing(takeId)) })
+      }),
+      still: (segmentId, itemId, still) => at(segmentId, (s) => {
+        const item = s.items.find((i) => i.id === itemId)
+        return item?.kind === 'clip' ? edits.change(s, { ...item, still }) : s
+      }),
+      takeOver: (read) => edit((c) => ({ ...read, segments: c.segments.map((s) => read.segments.find((x) => x.segmentId === s.segmentId) ?? s) })),
       chooseTake: (segmentId, takeId) => at(segmentId, (s) => {
-        const facts = takes.filter((t) => t.segmentId === segmentId).map((t) => ({ id: t.id, segmentId, number: t.number, seconds: t.seconds ?? 0, hearing: t.hearing }))
+        const facts = takes.filter((t) => t.segmentId === segmentId).map((t) => ({ id: t.id, segmentId, number: t.number, seconds: t.seconds ?? 0, hearing: t.hearing, marks: t.marks }))
         const take = facts.find((t) => t.id === takeId)
         return take ? forTake(lesson, lesson.segments.find((x) => x.id === segmentId)!, take, facts, s) : s
       }),
     }
-  }, [lesson, takes, edit, selection, shown, onSelect])
+  }, [list, lesson, takes, edit, selection, shown, onSelect])
+}
+/** Seconds an overlay put in by hand is shown. */
+const handOverlay = 4
+/** The number sentence nearest before a step, or the next one. */
+function sentenceIn(segment: Segment | undefined, stepId: string | null): string {
+  const steps = segment?.steps ?? []
+  const here = Math.max(0, steps.findIndex((s) => s.id === stepId))
+  const of = (s: Segment['steps'][number]): string | null => {
+    const found = sentencesIn(s.text)[0]
+    return found ? inSigns(found) : null
+  }
+  return steps.slice(0, here + 1).map(of).findLast((t) => t !== null) ?? steps.slice(here).map(of).find((t) => t !== null) ?? '__ + __ = __'
 }
 /** What a card put in by hand says, from the script. */
 function wordsFor(look: CardLook, segment: Segment): string {

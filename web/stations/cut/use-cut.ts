@@ -10,6 +10,8 @@ export function useCut(lessonId: string) {
   const [steps, setSteps] = useState<{ past: readonly CutList[]; future: readonly CutList[] }>({ past: [], future: [] })
   const [problem, setProblem] = useState<string | null>(null)
   const [saving, setSaving] = useState(false)
+  /** The revision that is saved, for the page; the ref is what the next save names. */
+  const [saved, setSaved] = useState(0)
   const revision = useRef(0)
   const latest = useRef<CutList | null>(null)
   const dirty = useRef(false)
@@ -18,6 +20,7 @@ export function useCut(lessonId: string) {
   useEffect(() => {
     if (!data || dirty.current) return
     revision.current = data.revision
+    setSaved(data.revision)
     latest.current = data.doc
     setDoc(data.doc)
   }, [data])
@@ -29,6 +32,7 @@ export function useCut(lessonId: string) {
       try {
         const r = await send<{ revision: number }>('PUT', `/api/lessons/${lessonId}/cut`, { revision: revision.current, doc: sending })
         revision.current = r.revision
+        setSaved(r.revision)
         if (latest.current === sending) {
           dirty.current = false
           setSaving(false)
@@ -85,7 +89,7 @@ export function useCut(lessonId: string) {
     put(after)
   }, [steps, put])
   return {
-    doc, problem, saving, edit, undo, redo, canUndo: steps.past.length > 0, canRedo: steps.future.length > 0,
+    doc, problem, saving, revision: saving ? saved + 1 : saved, edit, undo, redo, canUndo: steps.past.length > 0, canRedo: steps.future.length > 0,
     flush: async () => {
       if (timer.current) clearTimeout(timer.current)
       await save()

@@ -1,10 +1,12 @@
 import { useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
-import { type Program, shotAt } from '@awlbox/core/cut/program'
+import { type Program, type Shot, shotAt } from '@awlbox/core/cut/program'
 
 export interface Player {
   /** Two pictures: one plays while the other waits at the start of the next run. */
   screens: readonly [RefObject<HTMLVideoElement | null>, RefObject<HTMLVideoElement | null>]
+  /** Heard in place of the picture's own sound. */
+  voice: RefObject<HTMLAudioElement | null>
   /** Which screen is seen; null on a card. */
   seen: 0 | 1
   frame: number
@@ -17,9 +19,13 @@ const filmOf = (takeId: string): string => `/api/takes/${takeId}/film`
 /** Seconds by which a picture may be off before it is moved. */
 const near = 0.04
 
+/** What is heard while a shot is seen, where that is not its own picture's sound going along with it. */
+const heardInstead = ({ run }: Shot): { takeId: string; from: number } | null => (run.kind !== 'clip' ? null : run.voice ?? (run.still ? { takeId: run.takeId, from: run.from } : null))
+
 /** Plays the film as it will be, straight from the takes: no render is needed. Cards and holds run by the clock. */
 export function usePlayer(program: Program): Player {
   const screens = useMemo(() => [{ current: null }, { current: null }] as [RefObject<HTMLVideoElement | null>, RefObject<HTMLVideoElement | null>], [])
+  const voice = useRef<HTMLAudioElement | null>(null)
   const [state, setState] = useState({ frame: 0, playing: false, seen: 0 as 0 | 1 })
   const now = useRef({ frame: 0, playing: false, seen: 0 as 0 | 1, shot: -1, since: 0 })
   const latest = useRef(program)
@@ -39,6 +45,25 @@ export function usePlayer(program: Program): Player {
     }
     if (Math.abs(v.currentTime - seconds) > near) v.currentTime = seconds
   }, [screens])
+  /** Lets the sound be heard that stands in place of a picture's own. */
+  const sound = useCallback((shot: Shot, frame: number) => {
+    const v = voice.current
+    const instead = heardInstead(shot)
+    if (!v) return
+    if (!instead) {
+      v.pause()
+      return
+    }
+    const src = filmOf(instead.takeId)
+    if (v.dataset.src !== src) {
+      v.dataset.src = src
+      v.src = src
+    }
+    const at = (instead.from + frame - shot.at) / framesPerSecond
+    if (Math.abs(v.currentTime - at) > near) v.currentTime = at
+    if (now.current.playing) void v.play().catch(() => undefined)
+    else v.pause()
+  }, [])
   /** Puts the shot at a frame on a screen; the other one gets ready for the next run. */
   const enter = useCallback((frame: number) => {
     const p = latest.current
@@ -51,14 +76,16 @@ export function usePlayer(program: Program): Player {
     n.since = performance.now() - ((frame - (shot?.at ?? 0)) / framesPerSecond) * 1000
     if (!shot) return
     const other = (n.seen === 0 ? 1 : 0) as 0 | 1
+    sound(shot, frame)
     if (shot.run.kind === 'clip') {
-      const at = (shot.run.from + frame - shot.at) / framesPerSecond + 0.001
+      const at = (shot.run.from + (shot.run.still ? 0 : frame - shot.at)) / framesPerSecond + 0.001
       if (follows && screens[other].current?.dataset.src === filmOf(shot.run.takeId)) {
         screens[n.seen].current?.pause()
         n.seen = other
       }
       ready(n.seen, shot.run.takeId, at)
-      if (n.playing) void screens[n.seen].current?.play().catch(() => undefined)
+      screens[n.seen].current!.muted = heardInstead(shot) !== null
+      if (n.playing && !shot.run.still) void screens[n.seen].current?.play().catch(() => undefined)
       else screens[n.seen].current?.pause()
     } else {
       screens[n.seen].current?.pause()
@@ -66,10 +93,11 @@ export function usePlayer(program: Program): Player {
     }
     const next = p.shots.slice(i + 1).find((s) => s.run.kind === 'clip')
     if (next?.run.kind === 'clip') ready((n.seen === 0 ? 1 : 0) as 0 | 1, next.run.takeId, next.run.from / framesPerSecond + 0.001)
-  }, [ready, screens])
+  }, [ready, screens, sound])
   const stop = useCallback(() => {
     now.current.playing = false
     screens.forEach((s) => s.current?.pause())
+    voice.current?.pause()
     show()
   }, [screens, show])
   const seek = useCallback((frame: number) => {
@@ -96,9 +124,10 @@ export function usePlayer(program: Program): Player {
         if (!shot) stop()
         else {
           const v = screens[n.seen].current
-          const past = shot.run.kind === 'clip' ? (v ? Math.round(v.currentTime * framesPerSecond) - shot.run.from : 0) : Math.floor(((performance.now() - n.since) / 1000) * framesPerSecond)
+          const moves = shot.run.kind === 'clip' && !shot.run.still
+          const past = shot.run.kind === 'clip' && moves ? (v ? Math.round(v.currentTime * framesPerSecond) - shot.run.from : 0) : Math.floor(((performance.now() - n.since) / 1000) * framesPerSecond)
           const end = shot.at + shot.run.frames
-          const over = past >= shot.run.frames || (shot.run.kind === 'clip' && v?.ended)
+          const over = past >= shot.run.frames || (moves && v?.ended)
           n.frame = over ? end : Math.max(shot.at, shot.at + past)
           if (over && end >= p.frames) {
             n.frame = p.frames - 1
@@ -117,5 +146,5 @@ export function usePlayer(program: Program): Player {
     if (!now.current.playing) seek(Math.min(now.current.frame, Math.max(0, program.frames - 1)))
     else now.current.shot = shotAt(program, now.current.frame)
   }, [program, seek])
-  return { screens, ...state, play, stop, seek }
+  return { screens, voice, ...state, play, stop, seek }
 }

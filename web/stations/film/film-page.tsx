@@ -31,9 +31,12 @@ export default function FilmPage() {
   const { doc, record, at, goTo, proofed, me, edit } = useLesson()
   const { data, mutate } = useSWR<{ items: TakeRecord[] }>(`/api/lessons/${record.id}/takes`)
   const jobs = useJobs(record.id)
-  const segments = useMemo(() => doc.segments.filter((s) => s.audience === 'children'), [doc.segments])
+  const children = useMemo(() => doc.segments.filter((s) => s.audience === 'children'), [doc.segments])
+  // What adults are told alone may be filmed too: it becomes a film of its own.
+  const segments = useMemo(() => [...children, ...doc.segments.filter((s) => s.audience === 'adults')], [children, doc.segments])
   const segment = segments.find((s) => s.id === at) ?? segments[0]
-  const after = segment ? (segments[segments.indexOf(segment) + 1] ?? null) : null
+  const next = segment ? segments[segments.indexOf(segment) + 1] : undefined
+  const after = next?.audience === segment?.audience ? next ?? null : null
   const takes = useMemo(() => data?.items ?? [], [data])
   const tray = takes.filter((t) => t.segmentId === null)
   const refresh = useCallback(() => void mutate(), [mutate])
@@ -98,7 +101,7 @@ export default function FilmPage() {
     const t = setTimeout(() => setTold(null), 2500)
     return () => clearTimeout(t)
   }, [told])
-  const sheet = useSheet(segments, takes)
+  const sheet = useSheet(children, takes)
   if (!segment) return <div className="p-5"><Empty>There is nothing to film yet: the script has no segment for children.</Empty></div>
 
   const onRoll = (line: PromptLine, faces: number[]) => {
@@ -156,8 +159,8 @@ export default function FilmPage() {
             {mine.length === 0 && <Empty>No take of “{segment.title}” yet. Film it here, bring clips from a phone{me.camera ? ', or let the stand-in film it' : ''}.</Empty>}
             {[...mine].reverse().map((t, i) => <TakeCard key={t.id} take={t} row={rows.find((r) => r.id === t.id) ?? null} segment={segment} open={i === 0 || rows.find((r) => r.id === t.id)?.best === true} mayChange={record.mayChange} revision={record.revision} onChanged={refresh} onCarry={carry} pendingRolls={pendingRolls} />)}
           </Tabs.Content>
-          <Tabs.Content value="sheet" className="overflow-x-auto"><TakeSheet segments={segments} sheet={sheet} onGo={goTo} /></Tabs.Content>
-          <Tabs.Content value="again"><FilmAgain segments={segments} again={sheet.again} onGo={goTo} /></Tabs.Content>
+          <Tabs.Content value="sheet" className="overflow-x-auto"><TakeSheet segments={children} sheet={sheet} onGo={goTo} /></Tabs.Content>
+          <Tabs.Content value="again"><FilmAgain segments={children} again={sheet.again} onGo={goTo} /></Tabs.Content>
           {tray.length > 0 && <Tabs.Content value="tray"><Tray takes={tray} segments={segments} mayChange={record.mayChange} onChanged={refresh} /></Tabs.Content>}
         </Tabs.Root>
         {open === 'stand-in' && <StandInDialog lessonId={record.id} segment={segment} onClose={() => setOpen(null)} onAsked={refresh} />}
@@ -172,7 +175,7 @@ function SegmentRow({ segment, on, takes, again, onGo }: { segment: Segment; on:
   const ready = takes.filter((t) => t.status === 'ready')
   return (
     <button type="button" aria-current={on || undefined} onClick={onGo} className={`flex items-center gap-2 w-full text-left rounded-xl border px-3 min-h-11 cursor-pointer ${on ? 'border-saffron border-2 bg-here' : 'border-hair bg-card hover:bg-wash'}`}>
-      <span className="font-semibold truncate">{segment.title}</span><span className="flex-1" />
+      <span className="font-semibold truncate">{segment.title}</span>{segment.audience === 'adults' && <span className="text-sm text-blue whitespace-nowrap">for adults</span>}<span className="flex-1" />
       {again && <span className="text-sm text-brick whitespace-nowrap">film again</span>}
       <span className={`text-sm whitespace-nowrap ${ready.length ? 'text-moss font-semibold' : 'text-steel'}`}>{ready.length ? `${ready.length} ${ready.length === 1 ? 'take' : 'takes'}` : takes.length ? 'being prepared' : 'not filmed'}</span>
     </button>

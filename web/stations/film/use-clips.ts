@@ -1,5 +1,5 @@
 import { useCallback, useRef, useState } from 'react'
-import { type UploadState, uploadTake } from './upload.ts'
+import { type UploadState, uploadTake } from '../../frame/upload.ts'
 
 export interface Clip extends UploadState {
   key: number

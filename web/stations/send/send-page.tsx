@@ -12,7 +12,9 @@ import { Dialog } from '../../kit/dialog.tsx'
 import { Empty, Notice } from '../../kit/notice.tsx'
 
 interface Home { householdId: string; home: string; youngerChild: boolean; childId: string; child: string; replied: string | null; open: boolean; link: string | null }
-interface SendRecord { pack: Pack; homes: Home[]; sent: { id: string; sentAt: string; lessonRevision: number; seconds: number | null }[]; latestRender: { id: string; seconds: number; bytes: number } | null }
+interface SendRecord { pack: Pack; homes: Home[]; sent: { id: string; sentAt: string; lessonRevision: number; seconds: number | null; replacedAt: string | null }[]; latestRender: { id: string; seconds: number; bytes: number } | null; replacement: Replacement | null }
+/** A newer film than homes see: what would change for them. */
+interface Replacement { publicationId: string; renderId: string; changes: string[] }
 const kinds = { number: 'a number', choice: 'a choice', photo: 'a photo' } as const
 
 export default function SendPage() {
@@ -59,7 +61,7 @@ export default function SendPage() {
           {data.pack.needs.map((n) => <p key={n.thing}><b className="figures">{n.count} {n.thing}</b>{n.swap && <span className="text-steel">, or {n.swap}</span>}</p>)}
           {data.pack.cautions.map((c) => <p key={c} className="text-sm text-brick">{c}</p>)}
         </section>
-        {data.sent.length > 0 && <section className="rounded-xl border border-hair bg-card p-3 grid gap-1"><h2 className="font-bold">Sent</h2>{data.sent.map((s) => <p key={s.id} className="text-sm figures">{new Date(s.sentAt).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })} · revision {s.lessonRevision} · {s.seconds ? `film of ${clockTime(s.seconds)}` : 'tasks without a film'}</p>)}</section>}
+        {data.sent.length > 0 && <section className="rounded-xl border border-hair bg-card p-3 grid gap-1"><h2 className="font-bold">Sent</h2>{data.sent.map((s) => <p key={s.id} className="text-sm figures">{new Date(s.sentAt).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })} · revision {s.lessonRevision} · {s.seconds ? `film of ${clockTime(s.seconds)}` : 'tasks without a film'}{s.replacedAt && `, corrected ${new Date(s.replacedAt).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}`}</p>)}</section>}
       </div></div>}
       right={<div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start">
         {problem && <Notice kind="wrong">{problem}</Notice>}
@@ -67,6 +69,7 @@ export default function SendPage() {
           {record.mayChange && <Button look="main" disabled={busy || !saved} onClick={() => void publish(data.latestRender !== null)}>{latest ? 'Send it again' : `Send to ${data.homes.length} ${data.homes.length === 1 ? 'home' : 'homes'}`}</Button>}
           <span className="text-steel">{data.latestRender ? `Film of ${clockTime(data.latestRender.seconds)}, ${megabytes(data.latestRender.bytes)}` : 'No film rendered yet: the tasks go without one.'}</span>
         </div>
+        {data.replacement && record.mayChange && <ReplaceFilm key={data.replacement.renderId} replacement={data.replacement} onReplace={(changes) => act(() => send('POST', `/api/publications/${data.replacement!.publicationId}/film`, { renderId: data.replacement!.renderId, changes }))} />}
         {stale && <Notice kind="info">The script changed since it was sent. Homes still see what was sent.</Notice>}
         <section aria-label="Homes" className="rounded-xl border border-hair bg-card overflow-hidden">
           <h2 className="font-bold px-3 pt-2.5">Homes <span className="font-normal text-steel text-sm">{latest ? `${replied} of ${data.homes.length} replied` : 'not sent yet'}</span></h2>
@@ -83,6 +86,22 @@ export default function SendPage() {
         {qr && <LinkDialog home={qr} onClose={() => setQr(null)} onRenew={() => act(() => send('POST', `/api/households/${qr.householdId}/link`)).then(() => setQr(null))} onEnd={() => act(() => send('DELETE', `/api/households/${qr.householdId}/link`)).then(() => setQr(null))} />}
       </div>}
     />
+  )
+}
+
+/** Puts the newest film in the place of the one that was sent. Tasks and replies stay; families read what changed. */
+function ReplaceFilm({ replacement, onReplace }: { replacement: Replacement; onReplace: (changes: string[]) => Promise<void> }) {
+  const [words, setWords] = useState(replacement.changes.join('\n'))
+  const [busy, setBusy] = useState(false)
+  return (
+    <section aria-label="A newer film" className="rounded-xl border border-blue bg-card p-3 grid gap-2">
+      <p><b>A newer film is there than the one homes see.</b> <span className="text-steel">It can take the old one’s place; tasks and what was answered stay.</span></p>
+      <label className="grid gap-1 text-sm text-steel">What families read about it<textarea rows={Math.min(6, Math.max(2, words.split('\n').length))} maxLength={1500} value={words} onChange={(e) => setWords(e.target.value)} className="rounded-lg border border-hair bg-card p-2 text-ink text-base" /></label>
+      <div><Button look="act" disabled={busy} onClick={() => {
+        setBusy(true)
+        void onReplace(words.split('\n').map((l) => l.trim().slice(0, 200)).filter(Boolean).slice(0, 20)).finally(() => setBusy(false))
+      }}>Replace the film</Button></div>
+    </section>
   )
 }
 
