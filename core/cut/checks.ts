@@ -5,7 +5,7 @@ import type { Segment } from '../contracts/lesson.ts'
 import { hear } from '../film/heard.ts'
 import { severityOf } from '../film/severity.ts'
 import { spokenWordsOf } from '../film/spoken.ts'
-import { isNumberWord } from '../film/sounds.ts'
+import { inCount, isNumberWord, likeNumber, soundsLike } from '../film/sounds.ts'
 import { expires, identifies } from '../script/proof/care-rules.ts'
 import type { Moment } from '../script/simulate.ts'
 import { clockTime } from '../words.ts'
@@ -79,7 +79,6 @@ export function checkSegment(segment: Segment, cut: Pick<CutSegment, 'items'>, h
 
 /** Seconds a caption and what is said may be apart. */
 const near = 0.5
-const numbersOf = (words: readonly string[]): string[] => words.filter((w) => isNumberWord(w))
 /** Captions against what is said: the numbers must be the same, something said must be captioned, and there must be time to read. Times of cues and `starts` are the film's. */
 export function checkCaptions(cues: readonly FilmCue[], rows: readonly { segment: Segment; cut: CutSegment }[], hearings: ReadonlyMap<string, Hearing>): Check[] {
   const out: Check[] = []
@@ -89,9 +88,9 @@ export function checkCaptions(cues: readonly FilmCue[], rows: readonly { segment
     const words = keptWords(cut, hearings)
     for (const c of mine) {
       const [from, to] = [c.start - at, c.end - at]
-      const said = numbersOf(words.filter((w) => (w.start + w.end) / 2 >= from - near && (w.start + w.end) / 2 <= to + near).map((w) => w.word.toLowerCase()))
-      const written = numbersOf(spokenWordsOf(c.text))
-      const missing = written.filter((w) => !said.includes(w))
+      const said = words.filter((w) => (w.start + w.end) / 2 >= from - near && (w.start + w.end) / 2 <= to + near).map((w) => w.word.toLowerCase())
+      // "to" may be two: what sounds like the number is taken for it.
+      const missing = spokenWordsOf(c.text).filter((w) => isNumberWord(w) && !said.some((h) => soundsLike(w, h) || inCount(h) === w || likeNumber(h) === w))
       if (missing.length) out.push({ kind: 'captions', severity: c.edited ? 'wrong' : 'look', segmentId: segment.id, at: from, message: `The caption says “${missing[0]}”, which is not heard there: “${c.text.replace(/\n/g, ' ')}”.` })
       else if (readingSpeed(c) > captionLimits.adults * 1.25) out.push({ kind: 'captions', severity: 'look', segmentId: segment.id, at: from, message: `Too quick to read (${Math.round(readingSpeed(c))} letters a second): “${c.text.replace(/\n/g, ' ')}”.` })
     }

@@ -25,6 +25,12 @@ export function countedBoxes(table: TableState, repair: Repair, frame: number): 
   const { scale, x, y } = tableInTake
   return layTable(table).things.map((t) => boxInFilm(h, { x: x + (t.x - t.r) * scale, y: y + (t.y - t.r) * scale, w: 2 * t.r * scale, h: 2 * t.r * scale }))
 }
+/** The boxes of the mats things lie on. */
+export function matBoxes(table: TableState, repair: Repair, frame: number): FilmBox[] {
+  const h = takeToFilm(repair, frame)
+  const { scale, x, y } = tableInTake
+  return layTable(table).zones.map((z) => boxInFilm(h, { x: x + z.x * scale, y: y + z.y * scale, w: z.w * scale, h: z.h * scale }))
+}
 export const meet = (a: FilmBox, b: FilmBox): boolean => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h
 
 /** Sizes tried for what is drawn, the largest first. */
@@ -67,7 +73,8 @@ export function overlaysFor(segment: Segment, take: { id: string; seconds: numbe
   const add = (look: OverlayLook, step: Step, from: number, to: number, text: string, table: readonly TableState[], sizes: readonly (readonly [number, number])[], note: string): void => {
     if (to - from < framesPerSecond / 2) return
     const taken = [...table.flatMap((t) => countedBoxes(t, repair, from)), ...out.filter((o) => o.from < to && o.to > from).map((o) => o.place)]
-    const place = freePlace(sizes, taken)
+    // Best beside the mats too; a sentence may lie on an empty part of one, a drawing may not: nobody could tell them apart.
+    const place = freePlace(sizes, [...taken, ...table.flatMap((t) => matBoxes(t, repair, from))]) ?? (look === 'sentence' ? freePlace(sizes, taken) : null)
     if (!place) return
     out.push({ id: `${look}-${step.id}-${take.id.slice(0, 8)}`, look, takeId: take.id, from, to, text, stepId: step.id, place, at: null, why: { id: `v-${look}-${step.id}`, act: 'add', kind: 'overlay', note, sure: true, state: 'open' } })
   }
@@ -91,7 +98,7 @@ export function overlaysFor(segment: Segment, take: { id: string; seconds: numbe
       }
     }
     if (line && m.step.verb === 'count' && m.after.mats.some((x) => x.kind !== 'line' && x.kind !== 'square' && x.kind !== 'sound') && layTable(m.after).things.length)
-      add('table', m.step, frameOf(line.start! - 0.3, last), frameOf(Math.max(line.end!, nextSaid(i) - 0.2), last), '', [m.before, m.after], tableSizes, 'The table drawn beside it while it is counted.')
+      add('table', m.step, frameOf(line.start! - 0.3, last), frameOf(line.end! + 0.6, last), '', [m.before, m.after], tableSizes, 'The table drawn beside it while it is counted.')
     if (m.step.verb === 'do' && m.actions.some((a) => a.type === 'hop'))
       add('hops', m.step, frameOf(saidBefore(i), last), frameOf(nextSaid(i) + 1, last), '', [m.before, m.after], hopSizes, 'The hops drawn over the number line.')
   })

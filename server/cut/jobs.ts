@@ -14,6 +14,9 @@ import { inFolder } from '../film/folder.ts'
 import { takeById, takeFacts } from '../film/store.ts'
 import { houseStyleOf } from '../people/setting.ts'
 import { lessonById } from '../plan/store.ts'
+import { roomLeft } from '../platform/blobs.ts'
+import { config } from '../platform/config.ts'
+import { ToolError } from '../platform/media/run.ts'
 import { JobProblem, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
 import { checkFilm } from './film-checks.ts'
@@ -44,8 +47,20 @@ interface Context {
 /** Share of the whole job at which each of its stages begins; encoding takes nearly all of the first. */
 const stages = { join: 0.72, keep: 0.78, look: 0.8, small: 0.86, rest: 0.97 } as const
 
+/** Bytes a second of film that rendering may need at most, for its segments and the film together. */
+const bytesASecond = 900_000
+const noRoom = 'The disk is full: there is no room to render. The cut, its takes and films made before are kept; make room, then render again. What was finished need not be made anew.'
+
 /** Renders the cut list: only segments that changed since they were last rendered are encoded. The film can be seen before its smaller versions are made. */
 export async function renderFilm(s: Services, work: Work): Promise<void> {
+  try {
+    await render(s, work)
+  } catch (error) {
+    const full = (error as NodeJS.ErrnoException).code === 'ENOSPC' || (error instanceof ToolError && /no space left/i.test(error.stderr))
+    throw full ? new JobProblem(noRoom) : error
+  }
+}
+async function render(s: Services, work: Work): Promise<void> {
   const { job } = work
   const [lesson, cut] = await Promise.all([lessonById(s.db, job.lessonId), cutOf(s.db, job.lessonId)])
   if (!lesson || !cut) throw new JobProblem('There is no cut to render yet.')
@@ -74,6 +89,8 @@ export async function renderFilm(s: Services, work: Work): Promise<void> {
   }
   const [main, adults] = [planFor('children'), planFor('adults')]
   if (!main.sources.length) throw new JobProblem('No segment has a take or a card yet. Film one first.')
+  const length = [...main.sources, ...adults.sources].reduce((n, x) => n + framesOf(x), 0) / framesPerSecond
+  if ((await roomLeft(config.blobs)) < length * bytesASecond) throw new JobProblem(noRoom)
   await inFolder('render', async (folder) => {
     const c: Context = { s, work, folder }
     const film = await encode(c, main, 'film', { from: 0, to: stages.join })

@@ -153,7 +153,7 @@ export default function CutPage() {
           {missing > 0 && <span className="text-brick">{missing} not filmed</span>}
           <button type="button" onClick={() => setPanel('checks')} className={`min-h-8 cursor-pointer underline-offset-2 hover:underline font-semibold ${wrong.length ? 'text-brick' : 'text-moss'}`}>{wrong.length ? `${wrong.length} wrong` : 'counts and sentences whole'}{checks.length > wrong.length && <span className="font-normal text-steel"> · {checks.length - wrong.length} to see</span>}</button>
           <span className="flex-1" />
-          {record.mayChange && <Button look="main" onClick={() => void render()} disabled={rendering || length < 0.1}>Render · about {length < 170 ? `${Math.max(10, Math.round((length * 0.5) / 10) * 10)} s` : `${Math.round((length * 0.5) / 60)} min`}</Button>}
+          {record.mayChange && <Button look="main" onClick={() => void render()} disabled={rendering || length < 0.1}>Render · {length < 170 ? `${Math.max(10, Math.round((length * 0.5) / 10) * 10)} s` : `${Math.round((length * 0.5) / 60)} min`}</Button>}
         </div>
       </>}
       right={<div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start">
