@@ -2,28 +2,49 @@ import { type Card, type CardLook, type CutItem, framesPerSecond } from '../cont
 import type { Hearing } from '../contracts/heard.ts'
 import type { Lesson, Segment, Step } from '../contracts/lesson.ts'
 import { pauseWords } from '../script/reading.ts'
+import { type Moment, simulate } from '../script/simulate.ts'
+import { visibleThings } from '../script/table/state.ts'
+import { timeLesson } from '../script/time.ts'
 import { toFrame } from './timeline.ts'
 
-/** Seconds a card stays: long enough to be read twice aloud by an adult, short enough not to be a wait of its own. */
-export const cardSeconds: Record<CardLook, number> = { aim: 5, things: 7, stop: 6, sentence: 4, guard: 5, thanks: 4 }
+/** The least seconds of each card: a stop and a guard must be noticed, and reached for. */
+const least: Record<CardLook, number> = { aim: 4, things: 5, stop: 5, sentence: 4, guard: 5, thanks: 3 }
+/** Words a second at which an adult reads a card aloud to a child, and seconds to notice that it is there. */
+const [aloud, noticed] = [2.2, 1.5]
+/**
+ * Seconds a card stays: as long as it takes to be read aloud once, never a wait of its own. Where the film is `tight`
+ * against its limit, no longer than it must.
+ */
+export function cardSeconds(look: CardLook, title: string, lines: readonly string[], tight = false): number {
+  if (tight) return least[look]
+  const words = [title, ...lines].join(' ').split(/\s+/).filter(Boolean).length
+  return Math.round(Math.min(12, Math.max(least[look], noticed + words / aloud)))
+}
+/** Seconds of cards a film usually gets: with less room than this under its limit it is tight. */
+const usual = 40
+/** Whether the clock leaves little room for cards. */
+export const isTight = (lesson: Pick<Lesson, 'segments' | 'age'>): boolean => {
+  const time = timeLesson({ ...lesson, segments: lesson.segments.filter((s) => s.audience === 'children') })
+  return time.film + usual > time.filmLimit
+}
 /** Where a card goes: before everything, after everything, or at a second of the take. */
 export type CardPlace = 'start' | 'end' | { after: number }
 export interface ProposedCard {
   place: CardPlace
   card: Card
 }
-type Whole = Pick<Lesson, 'segments' | 'title' | 'kit'>
+type Whole = Pick<Lesson, 'segments' | 'title' | 'kit' | 'age'>
 
-const card = (look: CardLook, id: string, title: string, lines: readonly string[] = [], stepId: string | null = null): Card => ({
-  kind: 'card', id: `card-${id}`, look, title: title.slice(0, 160), lines: lines.slice(0, 8).map((l) => l.slice(0, 120)), frames: cardSeconds[look] * framesPerSecond, stepId,
+const newCard = (look: CardLook, id: string, title: string, lines: readonly string[] = [], stepId: string | null = null, more: { tight?: boolean; table?: string | null } = {}): Card => ({
+  kind: 'card', id: `card-${id}`, look, title: title.slice(0, 160), lines: lines.slice(0, 8).map((l) => l.slice(0, 120)), frames: cardSeconds(look, title, lines, more.tight) * framesPerSecond, stepId, ...(more.table ? { table: more.table } : {}),
   why: { id: `c-${id}`, act: 'add', kind: 'card', note: `${cardNames[look]} card: ${title}`.slice(0, 240), sure: true, state: 'open' },
 })
 export const cardNames: Record<CardLook, string> = { aim: 'Aim', things: 'Things', stop: 'Stop', sentence: 'Number sentence', guard: 'Answers come', thanks: 'Thank-you' }
 const firstSaid = (s: Segment): Step | undefined => s.steps.find((x) => x.verb === 'say')
 const isAnswers = (s: Segment): boolean => s.kind === 'close' && /^answers?\b/i.test(s.title.trim())
 
-/** A card as it is added by hand. `words` are the script's own. */
-export const plainCard = (look: CardLook, id: string, words: string): Card => ({ ...card(look, id, words || cardNames[look]), id, why: null })
+/** A card as it is added by hand. `words` are the script's own; the table is drawn on it as it is after the step `table`. */
+export const plainCard = (look: CardLook, id: string, words: string, table: string | null = null): Card => ({ ...newCard(look, id, words || cardNames[look], [], null, { table }), id, why: null })
 
 /**
  * The cards a segment calls for, from the script's own words: the aim where it is told, the things needed, a stop
@@ -31,6 +52,9 @@ export const plainCard = (look: CardLook, id: string, words: string): Card => ({
  */
 export function cardsFor(lesson: Whole, segment: Segment, hearing: Pick<Hearing, 'lines'> | null): ProposedCard[] {
   const out: ProposedCard[] = []
+  const tight = isTight(lesson)
+  const card = (look: CardLook, id: string, title: string, lines: readonly string[] = [], stepId: string | null = null, table: string | null = null): Card => newCard(look, id, title, lines, stepId, { tight, table })
+  const moments = simulate(lesson)
   const seen = lesson.segments.filter((s) => s.audience === 'children')
   const aimed = seen.find((s) => s.kind === 'aim') ?? seen[0]
   if (segment.id === aimed?.id) out.push({ place: 'start', card: card('aim', `aim-${segment.id}`, (segment.kind === 'aim' ? firstSaid(segment)?.text : null) ?? lesson.title) })
@@ -40,10 +64,16 @@ export function cardsFor(lesson: Whole, segment: Segment, hearing: Pick<Hearing,
     if (step.verb !== 'pause') return
     const line = hearing?.lines.find((l) => l.stepId === step.id)
     const todo = segment.steps.slice(0, i).findLast((s) => s.verb === 'ask')?.text
-    if (line?.end !== null && line?.end !== undefined) out.push({ place: { after: line.end + 0.3 }, card: card('stop', `stop-${step.id}`, 'Stop the film', [pauseWords(step.text), ...(todo && todo !== step.text ? [todo] : [])], step.id) })
+    if (line?.end !== null && line?.end !== undefined) out.push({ place: { after: line.end + 0.3 }, card: card('stop', `stop-${step.id}`, 'Stop the film', [pauseWords(step.text), ...(todo && todo !== step.text ? [todo] : [])], step.id, tableOn(moments, step.id)) })
   })
   if (segment.id === seen.at(-1)?.id) out.push({ place: 'end', card: card('thanks', `thanks-${segment.id}`, 'Thank you for working with us.') })
   return out
+}
+
+/** The step itself where something lies on the table after it and can be seen: that is drawn on its card. */
+const tableOn = (moments: readonly Moment[], stepId: string): string | null => {
+  const after = moments.find((m) => m.step.id === stepId)?.after
+  return after && visibleThings(after).length > 0 ? stepId : null
 }
 
 /** Puts cards among items: at the ends, or after the span of the take in which their moment lies. */

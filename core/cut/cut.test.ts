@@ -6,7 +6,8 @@ import { hear } from '../film/heard.ts'
 import { fromMarkdown } from '../script/formats/markdown.ts'
 import { captionsOf } from './captions.ts'
 import { cardShapes, ringShapes, wrap } from './card.ts'
-import { cardsFor, plainCard } from './cards.ts'
+import { play } from '../script/table/play.ts'
+import { cardSeconds, cardsFor, isTight, plainCard } from './cards.ts'
 import { dropsOf, holdsOf } from './drops.ts'
 import { bringBack, decide, decideAll, drop, dropStretch, insertAfter, move, moveEdge, replaceLine, snapped, snapPoints, split } from './edit.ts'
 import { programOf, shotAt } from './program.ts'
@@ -67,7 +68,7 @@ describe('what plays', () => {
     expect(stretchesOf(r, B, 0, 9)).toEqual([])
   })
   test('what is shown at a frame: the item, and the frame of its take; nothing past the end', () => {
-    const r = row(clip(30, 60), hold(30), plainCard('stop', 'x', 'Stop'), clip(90, 120))
+    const r = row(clip(30, 60), hold(30), { ...plainCard('stop', 'x', 'Stop'), frames: 180 }, clip(90, 120))
     const at = (f: number) => {
       const s = shownAt(r, f)
       return s && [s.item.kind, s.frame]
@@ -292,6 +293,22 @@ describe('cards', () => {
     expect(looks(1, 'fetch your things press play when you are ready')).toEqual(['things', 'stop'].slice(lesson.kit.length ? 0 : 1))
     expect(looks(2)).toEqual(['guard'])
     expect(looks(3)).toEqual(['thanks'])
+  })
+  test('stay as long as they take to be read aloud, and no longer than they must where the film is tight', () => {
+    expect(cardSeconds('thanks', 'Thank you', [])).toBe(3)
+    const words = Array.from({ length: 14 }, () => 'word')
+    expect(cardSeconds('things', 'You need', words)).toBeGreaterThan(cardSeconds('things', 'You need', words, true))
+    expect(cardSeconds('aim', 'x '.repeat(100), [])).toBe(12)
+    const long = lessonOf(`# Long\n\n## Talk {show}\n${'Say: This is a line that goes on for quite a while and says little.\n'.repeat(200)}`)
+    expect([isTight(lesson), isTight(long)]).toEqual([false, true])
+  })
+  test('a stop draws the table as it lies there, where something lies on it', () => {
+    const laid = lessonOf('# T\n\n## Try {alone}\nDo: Lay a ten frame\nDo: Put 4 saffron on the frame\nPause: Have a go. (30 s)\n## Again {alone}\nDo: Clear the table\nPause: Have a go. (30 s)')
+    const cards = (i: number) => cardsFor(laid, laid.segments[i]!, hear(laid.segments[i]!, said('have a go'), 6)).filter((c) => c.card.look === 'stop').map((c) => c.card.table)
+    const pause = laid.segments[0]!.steps.at(-1)!.id
+    expect([cards(0), cards(1)]).toEqual([[pause], [undefined]])
+    const state = play(['Lay a ten frame', 'Put 4 saffron on the frame'])
+    expect(JSON.stringify(cardShapes({ look: 'stop', title: 'Stop', lines: [] }, state)).length).toBeGreaterThan(2 * JSON.stringify(cardShapes({ look: 'stop', title: 'Stop', lines: [] })).length)
   })
   test('are not in the film before they are accepted', () => expect(cardsFor(lesson, lesson.segments[0]!, null).map((c) => plays(c.card))).toEqual([false]))
   test('draw their words in lines that fit, and long words are broken, never lost', () => {

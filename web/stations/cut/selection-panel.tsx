@@ -71,6 +71,10 @@ function CardFields({ card, mayChange, onChange }: { card: Card; mayChange: bool
     <div className="grid gap-2">
       <input aria-label="Words on the card" className={field} disabled={!mayChange} maxLength={160} value={card.title} onChange={(e) => e.target.value && onChange({ ...card, title: e.target.value })} />
       <textarea aria-label="Lines under them" placeholder="Lines under them, one each" rows={Math.max(1, Math.min(5, card.lines.length))} className={`${field} py-2`} disabled={!mayChange} value={card.lines.join('\n')} onChange={(e) => onChange({ ...card, lines: e.target.value.split('\n').slice(0, 8).map((l) => l.slice(0, 120)) })} />
+      {card.table !== undefined && <label className="flex items-center gap-2"><input type="checkbox" checked disabled={!mayChange} onChange={() => {
+        const { table: _table, ...rest } = card
+        onChange(rest)
+      }} className="w-5 h-5 accent-ink" />The table is drawn on it</label>}
       <label className="flex items-center gap-2">It stays <input type="number" aria-label="Seconds the card stays" min={1} max={60} disabled={!mayChange} className="min-h-10 w-20 rounded-lg border border-hair bg-card px-2 figures" value={Math.round(card.frames / framesPerSecond)} onChange={(e) => onChange({ ...card, frames: framesPerSecond * Math.min(60, Math.max(1, Number(e.target.value) || 1)) })} /> s</label>
     </div>
   )

@@ -1,5 +1,5 @@
 import { useMemo } from 'react'
-import { type CaptionEdit, type CardLook, type CutItem, type CutList, type CutSegment, framesPerSecond, type Overlay, type OverlayLook, type Repair, type Why } from '@awlbox/core/contracts/cut'
+import { type CaptionEdit, type Card, type CardLook, type CutItem, type CutList, type CutSegment, framesPerSecond, type Overlay, type OverlayLook, type Repair, type Why } from '@awlbox/core/contracts/cut'
 import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
 import { plainCard } from '@awlbox/core/cut/cards'
 import * as edits from '@awlbox/core/cut/edit'
@@ -87,7 +87,7 @@ export function useCutActs({ list, lesson, takes, edit, selection, shown, onSele
         return item?.kind === 'clip' ? edits.moveEdge(s, itemId, edge, frame, lengthOf(item.takeId), newId()) : s
       }, `edge ${itemId} ${edge}`),
       addHold: (segmentId, afterId) => at(segmentId, (s) => edits.insertAfter(s, afterId, { kind: 'hold', id: newId(), frames: handWait * framesPerSecond, stepId: null, why: null })),
-      addCard: (segmentId, look, afterId) => at(segmentId, (s) => edits.insertAfter(s, afterId ?? s.items.at(-1)?.id ?? null, plainCard(look, newId(), wordsFor(look, lesson.segments.find((x) => x.id === segmentId)!)))),
+      addCard: (segmentId, look, afterId) => at(segmentId, (s) => edits.insertAfter(s, afterId ?? s.items.at(-1)?.id ?? null, handCard(look, newId(), lesson.segments.find((x) => x.id === segmentId)!))),
       change: (segmentId, item, together) => at(segmentId, (s) => edits.change(s, item), together),
       replaceLine: (segmentId, stepId, here, there) => at(segmentId, (s) => {
         const facts = (id: string) => ({ takeId: id, hearing: takes.find((t) => t.id === id)!.hearing!, frames: lengthOf(id) })
@@ -147,8 +147,11 @@ function sentenceIn(segment: Segment | undefined, stepId: string | null): string
   }
   return steps.slice(0, here + 1).map(of).findLast((t) => t !== null) ?? steps.slice(here).map(of).find((t) => t !== null) ?? '__ + __ = __'
 }
-/** What a card put in by hand says, from the script. */
-function wordsFor(look: CardLook, segment: Segment): string {
-  if (look === 'stop') return segment.steps.some((s) => s.verb === 'pause') ? 'Stop the film. Press play when you are ready.' : 'Stop the film and have a go.'
-  return segment.steps.find((s) => s.verb === 'say' || s.verb === 'ask')?.text ?? ''
+/** A card put in by hand, with the script's words: a sentence with the table it is about. */
+function handCard(look: CardLook, id: string, segment: Segment): Card {
+  const said = segment.steps.find((s) => s.verb === 'say' || s.verb === 'ask')?.text ?? ''
+  if (look === 'stop') return plainCard(look, id, segment.steps.some((s) => s.verb === 'pause') ? 'Stop the film. Press play when you are ready.' : 'Stop the film and have a go.')
+  if (look !== 'sentence') return plainCard(look, id, said)
+  const step = segment.steps.findLast((s) => sentencesIn(s.text).length > 0)
+  return plainCard(look, id, sentenceIn(segment, step?.id ?? null), step?.id ?? null)
 }
