@@ -3,6 +3,7 @@ import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router'
 import { SWRConfig } from 'swr'
 import { get, isAway, ProblemError } from './api.ts'
+import { BrokenPage } from './frame/broken-page.tsx'
 import { LessonFrame } from './frame/lesson-frame.tsx'
 import { ShelfPage } from './stations/shelf/shelf-page.tsx'
 import { SignInPage } from './stations/sign-in/sign-in-page.tsx'
@@ -23,25 +24,27 @@ const WeekPage = lazy(() => import('./stations/week/week-page.tsx'))
 const ClassPage = lazy(() => import('./stations/next/class-page.tsx'))
 
 const router = createBrowserRouter([
-  { path: '/sign-in', element: <SignInPage /> },
-  { path: '/', element: <ShelfPage /> },
-  { path: '/plan', element: <NewLessonPage /> },
-  { path: '/classes/:classId', element: <ClassPage /> },
-  { path: '/ladder', element: <LadderPage /> },
-  { path: '/house-style', element: <HouseStylePage /> },
-  { path: '/week', element: <WeekPage /> },
-  { path: '/lessons/:lessonId/remote', element: <RemotePage /> },
-  { path: '/lessons/:lessonId', element: <LessonFrame />, children: [
-    { index: true, element: <Navigate to="script" replace /> },
-    { path: 'plan', element: <PlanPage /> },
-    { path: 'script', element: <ScriptPage /> },
-    { path: 'film', element: <FilmPage /> },
-    { path: 'cut', element: <CutPage /> },
-    { path: 'send', element: <SendPage /> },
-    { path: 'look', element: <LookPage /> },
-    { path: 'next', element: <NextPage /> },
+  { errorElement: <BrokenPage />, children: [
+    { path: '/sign-in', element: <SignInPage /> },
+    { path: '/', element: <ShelfPage /> },
+    { path: '/plan', element: <NewLessonPage /> },
+    { path: '/classes/:classId', element: <ClassPage /> },
+    { path: '/ladder', element: <LadderPage /> },
+    { path: '/house-style', element: <HouseStylePage /> },
+    { path: '/week', element: <WeekPage /> },
+    { path: '/lessons/:lessonId/remote', element: <RemotePage /> },
+    { path: '/lessons/:lessonId', element: <LessonFrame />, children: [
+      { index: true, element: <Navigate to="script" replace /> },
+      { path: 'plan', element: <PlanPage /> },
+      { path: 'script', element: <ScriptPage /> },
+      { path: 'film', element: <FilmPage /> },
+      { path: 'cut', element: <CutPage /> },
+      { path: 'send', element: <SendPage /> },
+      { path: 'look', element: <LookPage /> },
+      { path: 'next', element: <NextPage /> },
+    ] },
+    { path: '*', element: <Navigate to="/" replace /> },
   ] },
-  { path: '*', element: <Navigate to="/" replace /> },
 ])
 
 const onError = (error: unknown) => {

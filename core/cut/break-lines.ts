@@ -1,3 +1,4 @@
+import { remembered } from '../remember.ts'
 import { sentencesIn } from '../script/sentence.ts'
 
 /** Letters in a line of captions, two lines at most: what a phone held upright shows at a size that can be read. */
@@ -25,7 +26,8 @@ const punctuation = (w: string): number => (/[.!?…]["’”)]*$/.test(w) ? 0 :
  * sentences and commas before anywhere else, never within a number sentence while it fits into one caption. A word
  * longer than a line is broken.
  */
-export function captionBreaks(text: string): string[][][] {
+export const captionBreaks: (text: string) => readonly (readonly (readonly string[])[])[] = remembered(breaks)
+function breaks(text: string): string[][][] {
   const whole = text.split(/\s+/).filter(Boolean)
   const words = whole.flatMap((w) => w.match(new RegExp(`.{1,${lineLetters}}`, 'gu')) ?? [])
   if (!words.length) return []

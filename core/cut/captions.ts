@@ -43,34 +43,37 @@ export interface CaptionOptions {
 }
 
 /** Captions of a film: the script's words by house style, timed by what was heard, in the cut's own time, two lines at most. */
-export function captionsOf(parts: readonly CaptionPart[], { style = defaultHouseStyle, age = 5, edits = [], speed = 'adults' }: CaptionOptions = {}): FilmCue[] {
+export function captionsOf(parts: readonly CaptionPart[], options: CaptionOptions = {}): FilmCue[] {
+  let at = 0
+  return parts.flatMap((p) => {
+    const mine = segmentCaptions(p, options).map((c) => ({ ...c, start: c.start + at, end: c.end + at }))
+    at += toSeconds(segmentFrames(p.cut))
+    return mine
+  })
+}
+/** Captions of one segment, in its own time; none is on screen longer than the segment is. */
+export function segmentCaptions(p: CaptionPart, { style = defaultHouseStyle, age = 5, edits = [], speed = 'adults' }: CaptionOptions = {}): FilmCue[] {
   const changed = new Map(edits.map((e) => [e.id, e]))
   const cues: FilmCue[] = []
-  let at = 0
-  for (const p of parts) {
-    const mine: FilmCue[] = []
-    const used = new Set(p.cut.items.flatMap((i) => (i.kind === 'clip' ? [i.voice?.takeId ?? i.takeId] : [])))
-    for (const [takeId, hearing] of p.hearings)
-      for (const line of used.has(takeId) ? hearing.lines : []) {
-        const step = p.segment.steps.find((s) => s.id === line.stepId)
-        if (!step || line.start === null) continue
-        pieces(captionText(step.verb, step.text, style, age), line, hearing).forEach((piece, i) => {
-          const id = `${takeId.slice(0, 8)}-${step.id}-${i}`
-          const edit = changed.get(id)
-          const [start, end] = [edit?.start ?? piece.start, edit?.end ?? piece.end]
-          const text = edit?.text ?? piece.text
-          if (!text.trim() || end <= start) return
-          for (const left of stretchesOf(p.cut, takeId, start, end)) {
-            // Of a line cut down to a breath nothing is worth reading.
-            if (left.end - left.start >= 0.2) mine.push({ id, segmentId: p.segment.id, source: { takeId, stepId: step.id, start, end }, edited: edit !== undefined, start: at + left.start, end: at + left.end, text: linesOf(text) })
-          }
-        })
-      }
-    for (const { item, at: from } of layOut(p.cut)) if (item.kind === 'card') mine.push({ id: item.id, segmentId: p.segment.id, source: null, edited: false, start: at + toSeconds(from), end: at + toSeconds(from + item.frames), text: [item.title, ...item.lines].join(' ') })
-    cues.push(...mine.sort((a, b) => a.start - b.start))
-    at += toSeconds(segmentFrames(p.cut))
-  }
-  return withTimeToRead(cues, at, speed)
+  const used = new Set(p.cut.items.flatMap((i) => (i.kind === 'clip' ? [i.voice?.takeId ?? i.takeId] : [])))
+  for (const [takeId, hearing] of p.hearings)
+    for (const line of used.has(takeId) ? hearing.lines : []) {
+      const step = p.segment.steps.find((s) => s.id === line.stepId)
+      if (!step || line.start === null) continue
+      pieces(captionText(step.verb, step.text, style, age), line, hearing).forEach((piece, i) => {
+        const id = `${takeId.slice(0, 8)}-${step.id}-${i}`
+        const edit = changed.get(id)
+        const [start, end] = [edit?.start ?? piece.start, edit?.end ?? piece.end]
+        const text = edit?.text ?? piece.text
+        if (!text.trim() || end <= start) return
+        for (const left of stretchesOf(p.cut, takeId, start, end)) {
+          // Of a line cut down to a breath nothing is worth reading.
+          if (left.end - left.start >= 0.2) cues.push({ id, segmentId: p.segment.id, source: { takeId, stepId: step.id, start, end }, edited: edit !== undefined, start: left.start, end: left.end, text: linesOf(text) })
+        }
+      })
+    }
+  for (const { item, at } of layOut(p.cut)) if (item.kind === 'card') cues.push({ id: item.id, segmentId: p.segment.id, source: null, edited: false, start: toSeconds(at), end: toSeconds(at + item.frames), text: [item.title, ...item.lines].join(' ') })
+  return withTimeToRead(cues.sort((a, b) => a.start - b.start), toSeconds(segmentFrames(p.cut)), speed)
 }
 
 /** Each caption for as long as it takes to read, never into the next one; slow ones may come a little before they are said. */

@@ -97,18 +97,17 @@ describe('what is left, against the script', () => {
 })
 
 describe('captions against what is said', () => {
-  const rows = (row: CutSegment) => [{ segment, cut: row }]
   const parts = (row: CutSegment) => [{ segment, cut: row, hearings: hearings(t) }]
-  test('those of a whole take are right', () => expect(checkCaptions(captionsOf(parts(whole(t))), rows(whole(t)), hearings(t))).toEqual([]))
+  test('those of a whole take are right', () => expect(checkCaptions(captionsOf(parts(whole(t))), segment, whole(t), hearings(t))).toEqual([]))
   test('a number written otherwise by hand than it is said is wrong', () => {
     const cues = captionsOf(parts(whole(t)))
     const id = cues.find((c) => /Four and three/.test(c.text))!.id
     const edited = captionsOf(parts(whole(t)), { edits: [{ id, text: 'Four and three make eight.', start: null, end: null }] })
-    expect(checkCaptions(edited, rows(whole(t)), hearings(t))).toMatchObject([{ kind: 'captions', severity: 'wrong' }])
+    expect(checkCaptions(edited, segment, whole(t), hearings(t))).toMatchObject([{ kind: 'captions', severity: 'wrong' }])
   })
   test('what is said beside the script has no caption: told', () => {
     const beside = take(A, `${clean} ~3 and now the dog wants to go out`)
-    const found = checkCaptions(captionsOf([{ segment, cut: whole(beside), hearings: hearings(beside) }]), rows(whole(beside)), hearings(beside))
+    const found = checkCaptions(captionsOf([{ segment, cut: whole(beside), hearings: hearings(beside) }]), segment, whole(beside), hearings(beside))
     expect(found.some((c) => /dog/.test(c.message))).toBe(true)
   })
 })

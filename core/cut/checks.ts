@@ -79,31 +79,27 @@ export function checkSegment(segment: Segment, cut: Pick<CutSegment, 'items'>, h
 
 /** Seconds a caption and what is said may be apart. */
 const near = 0.5
-/** Captions against what is said: the numbers must be the same, something said must be captioned, and there must be time to read. Times of cues and `starts` are the film's. */
-export function checkCaptions(cues: readonly FilmCue[], rows: readonly { segment: Segment; cut: CutSegment }[], hearings: ReadonlyMap<string, Hearing>): Check[] {
+/** A segment's captions (in its own time) against what is said in it: the numbers must be the same, what is said must be captioned, and there must be time to read. */
+export function checkCaptions(cues: readonly FilmCue[], segment: Pick<Segment, 'id'>, cut: Pick<CutSegment, 'items'>, hearings: ReadonlyMap<string, Hearing>): Check[] {
   const out: Check[] = []
-  let at = 0
-  for (const { segment, cut } of rows) {
-    const mine = cues.filter((c) => c.segmentId === segment.id && c.source)
-    const words = keptWords(cut, hearings)
-    for (const c of mine) {
-      const [from, to] = [c.start - at, c.end - at]
-      const said = words.filter((w) => (w.start + w.end) / 2 >= from - near && (w.start + w.end) / 2 <= to + near).map((w) => w.word.toLowerCase())
-      // "to" may be two: what sounds like the number is taken for it.
-      const missing = spokenWordsOf(c.text).filter((w) => isNumberWord(w) && !said.some((h) => soundsLike(w, h) || inCount(h) === w || likeNumber(h) === w))
-      if (missing.length) out.push({ kind: 'captions', severity: c.edited ? 'wrong' : 'look', segmentId: segment.id, at: from, message: `The caption says “${missing[0]}”, which is not heard there: “${c.text.replace(/\n/g, ' ')}”.` })
-      else if (readingSpeed(c) > captionLimits.adults * 1.25) out.push({ kind: 'captions', severity: 'look', segmentId: segment.id, at: from, message: `Too quick to read (${Math.round(readingSpeed(c))} letters a second): “${c.text.replace(/\n/g, ' ')}”.` })
+  const mine = cues.filter((c) => c.source)
+  const words = keptWords(cut, hearings)
+  for (const c of mine) {
+    const text = c.text.replace(/\n/g, ' ')
+    const said = words.filter((w) => (w.start + w.end) / 2 >= c.start - near && (w.start + w.end) / 2 <= c.end + near).map((w) => w.word.toLowerCase())
+    // "to" may be two: what sounds like the number is taken for it.
+    const missing = spokenWordsOf(c.text).filter((w) => isNumberWord(w) && !said.some((h) => soundsLike(w, h) || inCount(h) === w || likeNumber(h) === w))
+    if (missing.length) out.push({ kind: 'captions', severity: c.edited ? 'wrong' : 'look', segmentId: segment.id, at: c.start, message: `The caption says “${missing[0]}”, which is not heard there: “${text}”.` })
+    else if (readingSpeed(c) > captionLimits.adults * 1.25) out.push({ kind: 'captions', severity: 'look', segmentId: segment.id, at: c.start, message: `Too quick to read (${Math.round(readingSpeed(c))} letters a second): “${text}”.` })
+  }
+  // Some words in a row with no caption at all were said beside the script.
+  let run: HeardWord[] = []
+  for (const w of [...words, { word: '', start: Infinity, end: Infinity, confidence: 0 }]) {
+    if (w.start < Infinity && !mine.some((c) => c.start - near <= w.end && c.end + near >= w.start)) run.push(w)
+    else {
+      if (run.length >= 4) out.push({ kind: 'captions', severity: 'look', segmentId: segment.id, at: run[0]!.start, message: `Said, but not captioned: “${run.map((x) => x.word).join(' ')}”.` })
+      run = []
     }
-    // Some words in a row with no caption at all were said beside the script.
-    let run: HeardWord[] = []
-    for (const w of [...words, { word: '', start: Infinity, end: Infinity, confidence: 0 }]) {
-      if (w.start < Infinity && !mine.some((c) => c.start - at - near <= w.end && c.end - at + near >= w.start)) run.push(w)
-      else {
-        if (run.length >= 4) out.push({ kind: 'captions', severity: 'look', segmentId: segment.id, at: run[0]!.start, message: `Said, but not captioned: “${run.map((x) => x.word).join(' ')}”.` })
-        run = []
-      }
-    }
-    at += toSeconds(segmentFrames(cut))
   }
   return out
 }

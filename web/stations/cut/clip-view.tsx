@@ -1,13 +1,14 @@
-import { useMemo, useState, type KeyboardEvent, type PointerEvent } from 'react'
+import { memo, useMemo, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { type Clip, framesPerSecond, type Overlay } from '@awlbox/core/contracts/cut'
 import { overlayNames } from '@awlbox/core/cut/overlays'
 import { isOpen } from '@awlbox/core/cut/timeline'
 import { snapped } from '@awlbox/core/cut/edit'
 import type { TakeRecord } from '../../frame/types.ts'
-import type { Selection } from './selection.ts'
+import type { RowActs, Selection } from './selection.ts'
 import { usePeaks, useSheet, Waveform } from './waveform.tsx'
 
 interface Props {
+  segmentId: string
   item: Clip
   take: TakeRecord | null
   /** Heard in place of its own sound. */
@@ -15,7 +16,6 @@ interface Props {
   /** What begins to come over its picture here; `overlay` is the one chosen. */
   overlays: readonly Overlay[]
   overlay: string | null
-  onOverlay(id: string): void
   /** From another take than the rest of the row. */
   other: boolean
   scale: number
@@ -23,22 +23,24 @@ interface Props {
   /** Frame of the take being shown, while it is in this span. */
   now: number | null
   points: readonly number[]
-  onSelect(part?: Selection['part']): void
-  onEdge(edge: 'from' | 'to', frame: number): void
+  acts: RowActs
 }
 /** Frames by which an edge jumps to a word or silence near by, and less than which a movement is no drawing. */
 const [reach, still] = [5, 4]
 
 /** A span with its waveform and its words. Drawing over it chooses a part; its ends are dragged, or moved by arrow keys. */
-export function ClipView({ item, take, voice, overlays, overlay, onOverlay, other, scale, chosen, now, points, onSelect, onEdge }: Props) {
+export const ClipView = memo(function ClipView({ segmentId, item, take, voice, overlays, overlay, other, scale, chosen, now, points, acts }: Props) {
+  const onSelect = (part: Selection['part'] = null): void => acts.onSelect({ segmentId, itemId: item.id, part })
+  const onEdge = (edge: 'from' | 'to', frame: number): void => acts.onEdge(segmentId, item.id, edge, frame)
   const peaks = usePeaks(take?.id ?? null)
   const [image, looked] = [useSheet(take?.looked?.sheet ? take.id : null), take?.looked?.sheet]
   const sheet = useMemo(() => (image && looked ? { image, looked } : undefined), [image, looked])
   const [drawn, setDrawn] = useState<number | null>(null)
   const frames = item.to - item.from
   const [from, to] = [item.from / framesPerSecond, item.to / framesPerSecond]
+  const heard = item.voice ? voice : take
   const late = item.voice ? item.voice.from / framesPerSecond - from : 0
-  const words = ((item.voice ? voice : take)?.hearing?.words ?? []).filter((w) => (w.start + w.end) / 2 >= from + late && (w.start + w.end) / 2 < to + late).map((w) => w.word).join(' ')
+  const words = useMemo(() => (heard?.hearing?.words ?? []).filter((w) => (w.start + w.end) / 2 >= from + late && (w.start + w.end) / 2 < to + late).map((w) => w.word).join(' '), [heard, from, to, late])
   const proposed = item.why?.state === 'open' ? item.why : null
   const adds = proposed?.act === 'add'
   const silent = words === ''
@@ -53,7 +55,7 @@ export function ClipView({ item, take, voice, overlays, overlay, onOverlay, othe
   const at = (frame: number): string => `${((frame - item.from) / frames) * 100}%`
   return (
     <span role="listitem" style={{ width }} className="block relative max-w-full">
-      {overlays.map((o) => <button key={o.id} type="button" aria-label={`${isOpen(o) ? 'Proposed overlay' : 'Overlay'}: ${overlayNames[o.look]} ${o.text}`} title={`${overlayNames[o.look]} ${o.text}${isOpen(o) ? ' (proposed)' : ''}`} aria-pressed={o.id === overlay} onClick={(e) => (e.stopPropagation(), onOverlay(o.id))} className={`absolute -top-1.5 h-2.5 z-[5] cursor-pointer rounded-full border-b-[3px] ${o.id === overlay ? 'border-saffron' : isOpen(o) ? 'border-dashed border-blue' : 'border-blue'}`} style={{ left: at(o.from), width: `${Math.max(6, Math.min(100 - ((o.from - item.from) / frames) * 100, ((o.to - o.from) / frames) * 100))}%` }} />)}
+      {overlays.map((o) => <button key={o.id} type="button" aria-label={`${isOpen(o) ? 'Proposed overlay' : 'Overlay'}: ${overlayNames[o.look]} ${o.text}`} title={`${overlayNames[o.look]} ${o.text}${isOpen(o) ? ' (proposed)' : ''}`} aria-pressed={o.id === overlay} onClick={(e) => (e.stopPropagation(), acts.onOverlay(segmentId, o.id))} className={`absolute -top-1.5 h-2.5 z-[5] cursor-pointer rounded-full border-b-[3px] ${o.id === overlay ? 'border-saffron' : isOpen(o) ? 'border-dashed border-blue' : 'border-blue'}`} style={{ left: at(o.from), width: `${Math.max(6, Math.min(100 - ((o.from - item.from) / frames) * 100, ((o.to - o.from) / frames) * 100))}%` }} />)}
       <button type="button" data-item={item.id} aria-pressed={chosen !== null} aria-label={name}
         onClick={(e) => e.stopPropagation()}
         onPointerDown={(e) => {
@@ -75,7 +77,7 @@ export function ClipView({ item, take, voice, overlays, overlay, onOverlay, othe
           e.stopPropagation()
           onSelect()
         }}
-        className={`relative block w-full h-[54px] rounded-lg border overflow-hidden cursor-pointer touch-none ${chosen ? 'border-saffron border-2 bg-here' : adds ? 'border-moss border-dashed border-2 bg-card' : proposed ? 'border-brick border-dashed border-2 bg-card' : silent ? 'border-steel border-dotted border-2 bg-card bg-[repeating-linear-gradient(115deg,transparent_0_7px,var(--hair)_7px_9px)]' : other ? 'border-blue bg-wash' : 'border-hair bg-wash'}`}>
+        className={`relative block w-full h-[54px] rounded-lg border overflow-hidden cursor-pointer touch-none ${chosen ? 'border-saffron border-2 bg-here' : adds ? 'border-moss border-dashed border-2 bg-card' : proposed ? 'border-brick border-dashed border-2 bg-card' : silent ? 'border-steel border-dotted border-2 bg-card hatched' : other ? 'border-blue bg-wash' : 'border-hair bg-wash'}`}>
         <Waveform peaks={peaks} sheet={sheet} from={from} to={to} width={width} colour={adds ? '--moss' : proposed ? '--brick' : '--steel'} />
         {chosen?.part && <span className="absolute inset-y-0 bg-saffron/40 border-x-2 border-saffron" style={{ left: at(Math.max(item.from, chosen.part.from)), width: `${((Math.min(item.to, chosen.part.to) - Math.max(item.from, chosen.part.from)) / frames) * 100}%` }} />}
         {now !== null && <span className="absolute inset-y-0 w-0.5 bg-saffron" style={{ left: at(now) }} />}
@@ -84,7 +86,7 @@ export function ClipView({ item, take, voice, overlays, overlay, onOverlay, othe
       <span className={`block text-[12px] leading-4 h-4 truncate ${adds ? 'text-moss' : proposed ? 'text-brick' : 'text-steel'}`} title={proposed ? `${label} ${words}` : label}>{label}</span>
     </span>
   )
-}
+})
 
 /** The handle at one end of a chosen span: it snaps to words and silences, with Alt held it does not; arrows move it by a frame. */
 function Edge({ which, item, scale, points, onMove }: { which: 'from' | 'to'; item: Clip; scale: number; points: readonly number[]; onMove: (frame: number) => void }) {

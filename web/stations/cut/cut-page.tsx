@@ -1,12 +1,12 @@
 import { Tabs } from 'radix-ui'
-import { useCallback, useMemo, useState } from 'react'
+import { useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import useSWR from 'swr'
 import { cardLooks, type CutList, cutReasons, framesPerSecond, plainList } from '@awlbox/core/contracts/cut'
 import { cardNames } from '@awlbox/core/cut/cards'
 import { programOf, shotAt } from '@awlbox/core/cut/program'
 import { proposalsOf } from '@awlbox/core/cut/propose'
 import { boxAt, keyed, repairOf } from '@awlbox/core/cut/repairs'
-import { layOut, plays, shownAt, toSeconds, wordBeside } from '@awlbox/core/cut/timeline'
+import { layOut, plays, segmentFrames, shownAt, toSeconds, wordBeside } from '@awlbox/core/cut/timeline'
 import { clockTime } from '@awlbox/core/words'
 import { send, wordsOf } from '../../api.ts'
 import { JobList, useJobs } from '../../frame/jobs.tsx'
@@ -21,8 +21,8 @@ import { FilmPanel, type Render } from './panels/film-panel.tsx'
 import { OverlaysPanel } from './panels/overlays-panel.tsx'
 import { type Pick, RepairPanel } from './panels/repair-panel.tsx'
 import { type Placing, Preview } from './preview.tsx'
-import type { Selection } from './selection.ts'
-import { type RowActs, SegmentRow } from './segment-row.tsx'
+import type { RowActs, Selection } from './selection.ts'
+import { SegmentRow } from './segment-row.tsx'
 import { SelectionPanel } from './selection-panel.tsx'
 import { useChecks, useFilmed } from './use-checks.ts'
 import { useCut } from './use-cut.ts'
@@ -77,35 +77,43 @@ export default function CutPage() {
     const here = row && layOut(row).find((p) => p.item.id === s.itemId)
     return here ? startOf(s.segmentId) + here.at + (s.part && here.item.kind === 'clip' ? Math.max(0, s.part.from - here.item.from) : 0) : null
   }, [list, startOf])
-  const { seek, playing } = player
-  const rowActs = useMemo((): RowActs => ({
-    onSelect: (s) => {
-      setSelection(s)
-      setPanel('chosen')
-      if (at !== s.segmentId) goTo(s.segmentId)
-      const frame = frameOf(s)
-      if (frame !== null && !playing) seek(frame)
-    },
-    onTake: (segmentId, takeId) => acts.chooseTake(segmentId, takeId),
-    onGo: (segmentId) => at !== segmentId && goTo(segmentId),
-    onEdge: (segmentId, itemId, edge, frame) => acts.edge(segmentId, itemId, edge, frame),
-    onOverlay: (segmentId, id) => {
-      setPanel('over')
-      setOverlay(id)
-      if (at !== segmentId) goTo(segmentId)
-    },
-  }), [acts, at, goTo, frameOf, seek, playing])
+  const now = useRef({ at, goTo, frameOf, player, acts })
+  useLayoutEffect(() => {
+    now.current = { at, goTo, frameOf, player, acts }
+  })
+  const rowActs = useMemo((): RowActs => {
+    const go = (segmentId: string): void => {
+      if (now.current.at !== segmentId) now.current.goTo(segmentId)
+    }
+    return {
+      onSelect: (s) => {
+        setSelection(s)
+        setPanel('chosen')
+        go(s.segmentId)
+        const frame = now.current.frameOf(s)
+        if (frame !== null && !now.current.player.playing) now.current.player.seek(frame)
+      },
+      onTake: (segmentId, takeId) => now.current.acts.chooseTake(segmentId, takeId),
+      onGo: go,
+      onEdge: (segmentId, itemId, edge, frame) => now.current.acts.edge(segmentId, itemId, edge, frame),
+      onOverlay: (segmentId, id) => {
+        setPanel('over')
+        setOverlay(id)
+        go(segmentId)
+      },
+    }
+  }, [])
   const chosenRow = rows.find((r) => r.segmentId === selection?.segmentId)
   const chosen = chosenRow?.items.find((i) => i.id === selection?.itemId) ?? null
   useCutKeys({ mayChange: record.mayChange, current, row: chosenRow, chosen, selection, acts, rowActs, player, undo, redo })
 
+  const open = useMemo(() => proposalsOf(list ?? plainList).filter((w) => w.state === 'open'), [list])
+  const length = useMemo(() => toSeconds(main.reduce((n, r) => n + segmentFrames(r), 0)), [main])
+  const held = useMemo(() => toSeconds(rows.reduce((n, r) => n + r.items.reduce((m, i) => m + (i.kind === 'hold' && plays(i) ? i.frames : 0), 0), 0)), [rows])
+  const takesShown = useMemo(() => rows.reduce((n, r) => n + (takes.find((t) => t.id === r.takeId)?.seconds ?? 0), 0), [rows, takes])
   if (!list) return <p className="p-8 text-steel">Opening the cut…</p>
   const segment = doc.segments.find((s) => s.id === current?.segmentId)
   if (!current || !segment || !takes.length) return <div className="p-5 max-w-xl"><Empty>Nothing is filmed yet. Film the segments first; a first cut is proposed from what was heard.</Empty></div>
-  const open = proposalsOf(list).filter((w) => w.state === 'open')
-  const length = main.reduce((n, r) => n + layOut(r).reduce((m, p) => m + (p.item.kind === 'clip' ? p.item.to - p.item.from : p.item.frames), 0), 0) / framesPerSecond
-  const takesShown = rows.reduce((n, r) => n + (takes.find((t) => t.id === r.takeId)?.seconds ?? 0), 0)
-  const held = rows.reduce((n, r) => n + r.items.reduce((m, i) => m + (i.kind === 'hold' && plays(i) ? i.frames : 0), 0), 0) / framesPerSecond
   const missing = main.filter((r) => !r.takeId).length
   const rendering = jobs.some((j) => j.kind === 'render' && (j.status === 'queued' || j.status === 'running'))
   const wrong = checks.filter((c) => c.severity === 'wrong')
@@ -123,7 +131,7 @@ export default function CutPage() {
     if (at !== segmentId) goTo(segmentId)
     player.seek(startOf(segmentId) + Math.round((seconds ?? 0) * framesPerSecond))
   }
-  const part = { from: toSeconds(startOf(current.segmentId)), to: toSeconds(startOf(current.segmentId) + layOut(current).reduce((n, p) => n + (p.item.kind === 'clip' ? p.item.to - p.item.from : p.item.frames), 0)) }
+  const part = { from: toSeconds(startOf(current.segmentId)), to: toSeconds(startOf(current.segmentId) + segmentFrames(current)) }
   const second = player.frame / framesPerSecond
   const cue = picture?.item.kind === 'card' ? null : cues.find((c) => c.source && second >= c.start && second < c.end)
   const mended = shownTake ? repairOf(list, shownTake.takeId) : null
@@ -146,7 +154,7 @@ export default function CutPage() {
             <span className="flex items-center gap-1"><Button small look="quiet" aria-label="Narrower" disabled={zoom === 0} onClick={() => setZoom(zoom - 1)}>−</Button><Button small look="quiet" aria-label="Wider" disabled={zoom === scales.length - 1} onClick={() => setZoom(zoom + 1)}>+</Button></span>
           </div>
           {cutProblem && <Notice kind="wrong">{cutProblem}</Notice>}
-          {[...main, ...adults].map((r) => <SegmentRow key={r.segmentId} segment={doc.segments.find((s) => s.id === r.segmentId)!} cut={r} takes={takes} on={r === current} selection={selection?.segmentId === r.segmentId ? selection : null} scale={scales[zoom]!} now={shown?.segmentId === r.segmentId ? shown : null} overlay={overlay} adults={!main.includes(r)} acts={rowActs} />)}
+          {[...main, ...adults].map((r) => <SegmentRow key={r.segmentId} segment={doc.segments.find((s) => s.id === r.segmentId)!} cut={r} takes={takes} on={r === current} selection={selection?.segmentId === r.segmentId ? selection : null} scale={scales[zoom]!} now={shown?.segmentId === r.segmentId ? shown : null} overlay={overlay !== null && r.overlays.some((o) => o.id === overlay) ? overlay : null} adults={!main.includes(r)} acts={rowActs} />)}
         </div>
         <div className="bg-card border-t border-hair px-4 py-2 min-h-[56px] flex flex-wrap items-center gap-x-4 gap-y-1 figures">
           <span title={`Filmed: ${clockTime(takesShown)}`}>Cut <b>{clockTime(length)}</b> of {clockTime(proofed.time.filmLimit)}</span>

@@ -21,7 +21,7 @@ export function HoldView({ item, scale, on, now, onSelect }: { item: Hold; scale
   const width = Math.max(40, Math.round((item.frames / framesPerSecond) * scale))
   return (
     <span role="listitem" style={{ width }} className="block">
-      <button type="button" data-item={item.id} aria-pressed={on} aria-label={`${open ? 'Proposed wait' : 'Wait'}, the picture held ${seconds(item)}`} onClick={(e) => stop(e, onSelect)} style={{ width }} className={`block h-[54px] rounded-lg border-2 border-dotted border-steel cursor-pointer bg-[repeating-linear-gradient(115deg,transparent_0_7px,var(--hair)_7px_9px)] ${edge(item, on)} ${now ? 'ring-2 ring-saffron' : ''}`} />
+      <button type="button" data-item={item.id} aria-pressed={on} aria-label={`${open ? 'Proposed wait' : 'Wait'}, the picture held ${seconds(item)}`} onClick={(e) => stop(e, onSelect)} style={{ width }} className={`block h-[54px] rounded-lg border-2 border-dotted border-steel cursor-pointer hatched ${edge(item, on)} ${now ? 'ring-2 ring-saffron' : ''}`} />
       <span className={`block text-[12px] leading-4 h-4 truncate ${open ? 'text-moss' : 'text-steel'}`}>{open ? 'hold?' : 'held'} {seconds(item)}</span>
     </span>
   )

@@ -7,15 +7,8 @@ import { clockTime } from '@awlbox/core/words'
 import type { TakeRecord } from '../../frame/types.ts'
 import { ClipView } from './clip-view.tsx'
 import { CardView, HoldView, Notch } from './item-views.tsx'
-import type { Selection } from './selection.ts'
+import type { RowActs, Selection } from './selection.ts'
 
-export interface RowActs {
-  onSelect(s: Selection): void
-  onTake(segmentId: string, takeId: string): void
-  onGo(segmentId: string): void
-  onEdge(segmentId: string, itemId: string, edge: 'from' | 'to', frame: number): void
-  onOverlay(segmentId: string, id: string): void
-}
 interface Props {
   segment: Segment
   cut: CutSegment
@@ -39,6 +32,7 @@ export const SegmentRow = memo(function SegmentRow({ segment, cut, takes, on, se
   const length = segmentFrames(cut) / framesPerSecond
   const points = useMemo(() => new Map(takes.map((t) => [t.id, snapPoints(t.hearing)])), [takes])
   const shown = useMemo(() => grouped(cut.items), [cut.items])
+  const over = useMemo(() => new Map(cut.overlays.length ? cut.items.flatMap((i) => (i.kind === 'clip' ? [[i.id, overlaysOn(cut, i)] as const] : [])) : []), [cut])
   return (
     <section aria-label={segment.title} onClick={() => acts.onGo(segment.id)} className={`rounded-xl border bg-card px-3 py-2 [content-visibility:auto] [contain-intrinsic-size:auto_110px] ${on ? 'border-saffron border-l-[4px]' : 'border-hair'}`}>
       <header className="flex items-center gap-3 min-h-8"><b className="truncate">{segment.title}</b>
@@ -49,18 +43,19 @@ export const SegmentRow = memo(function SegmentRow({ segment, cut, takes, on, se
       <div className="flex flex-wrap items-start gap-x-1 gap-y-1 mt-1" role="list" aria-label={`Spans of ${segment.title}`}>
         {shown.map((item) => {
           const chosen = selection?.itemId === item.id ? selection : null
-          const select = (part: Selection['part'] = null) => acts.onSelect({ segmentId: segment.id, itemId: item.id, part })
+          const select = () => acts.onSelect({ segmentId: segment.id, itemId: item.id, part: null })
           if (!plays(item) && !isOpen(item)) return <Notch key={item.id} item={item} on={chosen !== null} onSelect={select} />
           switch (item.kind) {
             case 'hold': return <HoldView key={item.id} item={item} scale={scale} on={chosen !== null} now={now?.itemId === item.id} onSelect={select} />
             case 'card': return <CardView key={item.id} item={item} on={chosen !== null} now={now?.itemId === item.id} onSelect={select} />
-            case 'clip': return <ClipView key={item.id} item={item} take={takes.find((t) => t.id === item.takeId) ?? null} voice={item.voice ? takes.find((t) => t.id === item.voice!.takeId) ?? null : null} overlays={overlaysOn(cut, item)} overlay={overlay} onOverlay={(id) => acts.onOverlay(segment.id, id)} other={item.takeId !== cut.takeId} scale={scale} chosen={chosen} now={now?.itemId === item.id ? now.frame : null} points={points.get(item.takeId) ?? []} onSelect={select} onEdge={(edge, frame) => acts.onEdge(segment.id, item.id, edge, frame)} />
+            case 'clip': return <ClipView key={item.id} segmentId={segment.id} item={item} take={takes.find((t) => t.id === item.takeId) ?? null} voice={item.voice ? takes.find((t) => t.id === item.voice!.takeId) ?? null : null} overlays={over.get(item.id) ?? none} overlay={overlay} other={item.takeId !== cut.takeId} scale={scale} chosen={chosen} now={now?.itemId === item.id ? now.frame : null} points={points.get(item.takeId) ?? none} acts={acts} />
           }
         })}
       </div>
     </section>
   )
 })
+const none: readonly never[] = []
 /** Overlays whose beginning is in a span. */
 const overlaysOn = (cut: CutSegment, item: Clip): readonly Overlay[] => cut.overlays.filter((o) => o.takeId === item.takeId && o.from >= item.from && o.from < item.to && o.why?.state !== 'declined')
 /** A card declined is not shown: it was never in the film. */

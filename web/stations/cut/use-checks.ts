@@ -1,11 +1,12 @@
-import { useDeferredValue, useMemo } from 'react'
+import { startTransition, useEffect, useMemo, useState } from 'react'
 import type { CutList, CutSegment } from '@awlbox/core/contracts/cut'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Hearing } from '@awlbox/core/contracts/heard'
 import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
-import { captionsOf, type FilmCue } from '@awlbox/core/cut/captions'
+import { type FilmCue, segmentCaptions } from '@awlbox/core/cut/captions'
 import { type Check, checkCaptions, checkLength, checkOverlays, checkPeople, checkSegment } from '@awlbox/core/cut/checks'
 import { asFilmed } from '@awlbox/core/cut/propose'
+import { segmentFrames, toSeconds } from '@awlbox/core/cut/timeline'
 import { limitsOf } from '@awlbox/core/script/clock-advice'
 import { type Moment, simulate } from '@awlbox/core/script/simulate'
 import type { TakeRecord } from '../../frame/types.ts'
@@ -24,15 +25,32 @@ export function useFilmed(lesson: Lesson, list: CutList | null, takes: readonly 
   }, [lesson, takes, chosen])
 }
 
-/** What a row was found to be, kept as long as the row is the same. */
-const known = new WeakMap<CutSegment['items'], { segment: Segment; hearings: ReadonlyMap<string, Hearing>; checks: Check[] }>()
-function checked(segment: Segment, row: CutSegment, hearings: ReadonlyMap<string, Hearing>, style: HouseStyle): Check[] {
-  const before = known.get(row.items)
-  if (before?.segment === segment && before.hearings === hearings) return before.checks
-  const checks = checkSegment(segment, row, hearings, style)
-  known.set(row.items, { segment, hearings, checks })
-  return checks
+/** What a row was found to be, kept as long as everything it rests on is the same. */
+interface Known {
+  on: readonly unknown[]
+  cues: FilmCue[]
+  checks: Check[]
 }
+const known = new WeakMap<CutSegment, Known>()
+interface Rests {
+  list: CutList
+  filmed: Filmed
+  hearings: ReadonlyMap<string, Hearing>
+  style: HouseStyle
+  age: number
+}
+function looked(segment: Segment, row: CutSegment, { list, filmed, hearings, style, age }: Rests): Known {
+  const on = [segment, filmed, hearings, style, age, list.captions.edits, list.repairs]
+  const before = known.get(row)
+  if (before?.on.every((x, i) => x === on[i])) return before
+  const cues = segmentCaptions({ segment, cut: row, hearings }, { style, age, edits: list.captions.edits })
+  const now = { on, cues, checks: [...checkSegment(segment, row, hearings, style), ...checkCaptions(cues, segment, row, hearings), ...checkOverlays(segment, row, list, filmed.moments)] }
+  known.set(row, now)
+  return now
+}
+
+/** Milliseconds after the last change at which the cut is held against its script again. */
+const rests = 150
 
 export interface Checked {
   cues: FilmCue[]
@@ -43,18 +61,23 @@ export interface Checked {
 /** Captions of the cut and what is to be seen to, worked out beside the editing so that it never waits. `rows`: those of the film. */
 export function useChecks({ list, rows, filmed, hearings, style, lesson }: { list: CutList; rows: readonly CutSegment[]; filmed: Filmed; hearings: ReadonlyMap<string, Hearing>; style: HouseStyle; lesson: Lesson }): Checked {
   const now = useMemo(() => ({ list, rows }), [list, rows])
-  const late = useDeferredValue(now)
+  // Not at every change but once the hand rests: what one does must be on screen first.
+  const [late, setLate] = useState(now)
+  useEffect(() => {
+    const timer = setTimeout(() => startTransition(() => setLate(now)), rests)
+    return () => clearTimeout(timer)
+  }, [now])
   const result = useMemo(() => {
-    const parts = late.rows.flatMap((cut) => {
-      const segment = filmed.segments.find((s) => s.id === cut.segmentId)
-      return segment ? [{ segment, cut, hearings }] : []
-    })
-    const cues = captionsOf(parts, { style, age: lesson.age, edits: late.list.captions.edits })
-    const title = (id: string): string => filmed.segments.find((s) => s.id === id)?.title ?? ''
-    const checks = [
-      ...checkPeople(late.list), ...parts.flatMap(({ segment, cut }) => [...checked(segment, cut, hearings, style), ...checkOverlays(segment, cut, late.list, filmed.moments)]),
-      ...checkCaptions(cues, parts, hearings), ...checkLength(late.rows, limitsOf(lesson.age), title),
-    ]
+    let at = 0
+    const [cues, checks]: [FilmCue[], Check[]] = [[], checkPeople(late.list)]
+    for (const row of late.rows) {
+      const segment = filmed.segments.find((s) => s.id === row.segmentId)
+      const mine = segment && looked(segment, row, { list: late.list, filmed, hearings, style, age: lesson.age })
+      for (const c of mine?.cues ?? []) cues.push({ ...c, start: c.start + at, end: c.end + at })
+      checks.push(...(mine?.checks ?? []))
+      at += toSeconds(segmentFrames(row))
+    }
+    checks.push(...checkLength(late.rows, limitsOf(lesson.age), (id) => filmed.segments.find((s) => s.id === id)?.title ?? ''))
     return { cues, checks: checks.sort((a, b) => (a.severity === b.severity ? 0 : a.severity === 'wrong' ? -1 : 1)) }
   }, [late, filmed, hearings, style, lesson.age])
   return { ...result, behind: late !== now }

@@ -1,4 +1,4 @@
-import { useMemo } from 'react'
+import { useLayoutEffect, useMemo, useRef } from 'react'
 import { type CaptionEdit, type Card, type CardLook, type CutItem, type CutList, type CutSegment, framesPerSecond, type Overlay, type OverlayLook, type Repair, type Why } from '@awlbox/core/contracts/cut'
 import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
 import { plainCard } from '@awlbox/core/cut/cards'
@@ -51,19 +51,25 @@ export function useCutActs({ list, lesson, takes, edit, selection, shown, onSele
   shown: { segmentId: string; itemId: string; frame: number } | null
   onSelect: (s: Selection | null) => void
 }): CutActs {
+  // What can be done stays the same thing while one works, so that rows which did not change are not drawn again.
+  const now = useRef({ list, lesson, takes, selection, shown })
+  useLayoutEffect(() => {
+    now.current = { list, lesson, takes, selection, shown }
+  })
   return useMemo((): CutActs => {
     const at = (segmentId: string, change: (s: CutSegment) => CutSegment, together: string | null = null) => edit((c) => {
       const before = c.segments.find((s) => s.segmentId === segmentId)
       const after = before && change(before)
       return !after || after === before ? c : { ...c, segments: c.segments.map((s) => (s === before ? after : s)) }
     }, together)
-    const lengthOf = (id: string): number => toFrame(takes.find((t) => t.id === id)?.seconds ?? 0)
+    const lengthOf = (id: string): number => toFrame(now.current.takes.find((t) => t.id === id)?.seconds ?? 0)
     return {
       decide: (segmentId, whyId, state) => at(segmentId, (s) => edits.decide(s, whyId, state)),
       decideAll: (kind, state) => edit((c) => edits.decideAll(c, (w) => kind === null || w.kind === kind, state)),
       drop: (segmentId, itemId) => at(segmentId, (s) => edits.drop(s, itemId)),
       bringBack: (segmentId, itemId) => at(segmentId, (s) => edits.bringBack(s, itemId)),
       dropPart: () => {
+        const { selection } = now.current
         if (!selection?.part) return
         const { from, to } = selection.part
         at(selection.segmentId, (s) => {
@@ -73,6 +79,7 @@ export function useCutActs({ list, lesson, takes, edit, selection, shown, onSele
         onSelect(null)
       },
       splitHere: () => {
+        const { selection, shown } = now.current
         if (!selection) return
         const frame = selection.part?.from ?? (shown?.itemId === selection.itemId ? shown.frame : null)
         at(selection.segmentId, (s) => {
@@ -87,13 +94,14 @@ export function useCutActs({ list, lesson, takes, edit, selection, shown, onSele
         return item?.kind === 'clip' ? edits.moveEdge(s, itemId, edge, frame, lengthOf(item.takeId), newId()) : s
       }, `edge ${itemId} ${edge}`),
       addHold: (segmentId, afterId) => at(segmentId, (s) => edits.insertAfter(s, afterId, { kind: 'hold', id: newId(), frames: handWait * framesPerSecond, stepId: null, why: null })),
-      addCard: (segmentId, look, afterId) => at(segmentId, (s) => edits.insertAfter(s, afterId ?? s.items.at(-1)?.id ?? null, handCard(look, newId(), lesson.segments.find((x) => x.id === segmentId)!))),
+      addCard: (segmentId, look, afterId) => at(segmentId, (s) => edits.insertAfter(s, afterId ?? s.items.at(-1)?.id ?? null, handCard(look, newId(), now.current.lesson.segments.find((x) => x.id === segmentId)!))),
       change: (segmentId, item, together) => at(segmentId, (s) => edits.change(s, item), together),
       replaceLine: (segmentId, stepId, here, there) => at(segmentId, (s) => {
-        const facts = (id: string) => ({ takeId: id, hearing: takes.find((t) => t.id === id)!.hearing!, frames: lengthOf(id) })
+        const facts = (id: string) => ({ takeId: id, hearing: now.current.takes.find((t) => t.id === id)!.hearing!, frames: lengthOf(id) })
         return edits.replaceLine(s, stepId, facts(here), facts(there), newId)
       }),
       addOverlay: (look) => {
+        const { list, lesson, takes, shown } = now.current
         if (!shown) return null
         const row = list?.segments.find((s) => s.segmentId === shown.segmentId)
         const item = row?.items.find((i) => i.id === shown.itemId)
@@ -119,7 +127,7 @@ export function useCutActs({ list, lesson, takes, edit, selection, shown, onSele
       voice: (segmentId, itemId, takeId) => at(segmentId, (s) => {
         const item = s.items.find((i) => i.id === itemId)
         if (item?.kind !== 'clip') return s
-        const hearing = (id: string) => takes.find((t) => t.id === id)?.hearing ?? null
+        const hearing = (id: string) => now.current.takes.find((t) => t.id === id)?.hearing ?? null
         return edits.withVoice(s, itemId, takeId === null ? null : { takeId, from: edits.voiceFrom(item, hearing(item.takeId), hearing(takeId)) })
       }),
       still: (segmentId, itemId, still) => at(segmentId, (s) => {
@@ -128,12 +136,13 @@ export function useCutActs({ list, lesson, takes, edit, selection, shown, onSele
       }),
       takeOver: (read) => edit((c) => ({ ...read, segments: c.segments.map((s) => read.segments.find((x) => x.segmentId === s.segmentId) ?? s) })),
       chooseTake: (segmentId, takeId) => at(segmentId, (s) => {
+        const { lesson, takes } = now.current
         const facts = takes.filter((t) => t.segmentId === segmentId).map((t) => ({ id: t.id, segmentId, number: t.number, seconds: t.seconds ?? 0, hearing: t.hearing, marks: t.marks }))
         const take = facts.find((t) => t.id === takeId)
         return take ? forTake(lesson, lesson.segments.find((x) => x.id === segmentId)!, take, facts, s) : s
       }),
     }
-  }, [list, lesson, takes, edit, selection, shown, onSelect])
+  }, [edit, onSelect])
 }
 /** Seconds an overlay put in by hand is shown. */
 const handOverlay = 4

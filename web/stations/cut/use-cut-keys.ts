@@ -1,8 +1,7 @@
 import { useEffect } from 'react'
 import type { CutItem, CutSegment } from '@awlbox/core/contracts/cut'
 import { isTyping } from '../../frame/head.tsx'
-import type { RowActs } from './segment-row.tsx'
-import type { Selection } from './selection.ts'
+import type { RowActs, Selection } from './selection.ts'
 import type { CutActs } from './use-cut-acts.ts'
 import type { Player } from './use-player.ts'
 

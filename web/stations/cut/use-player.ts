@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
+import type { ClipRun } from '@awlbox/core/cut/timeline'
 import { type Program, type Shot, shotAt } from '@awlbox/core/cut/program'
 
 export interface Player {
@@ -22,6 +23,13 @@ const near = 0.04
 /** What is heard while a shot is seen, where that is not its own picture's sound going along with it. */
 const heardInstead = ({ run }: Shot): { takeId: string; from: number } | null => (run.kind !== 'clip' ? null : run.voice ?? (run.still ? { takeId: run.takeId, from: run.from } : null))
 
+/** Whether two shots show the same picture at a frame of the film. */
+function sameFrame(a: Shot, b: Shot, frame: number): boolean {
+  if (a.run.kind !== 'clip' || b.run.kind !== 'clip') return false
+  const at = (s: Shot & { run: ClipRun }): number => s.run.from + (s.run.still ? 0 : frame - s.at)
+  return a.run.takeId === b.run.takeId && at({ ...a, run: a.run }) === at({ ...b, run: b.run })
+}
+
 /** Plays the film as it will be, straight from the takes: no render is needed. Cards and holds run by the clock. */
 export function usePlayer(program: Program): Player {
   const screens = useMemo(() => [{ current: null }, { current: null }] as [RefObject<HTMLVideoElement | null>, RefObject<HTMLVideoElement | null>], [])
@@ -32,7 +40,10 @@ export function usePlayer(program: Program): Player {
   useEffect(() => {
     latest.current = program
   }, [program])
-  const show = useCallback(() => setState({ frame: now.current.frame, playing: now.current.playing, seen: now.current.seen }), [])
+  const show = useCallback(() => {
+    const { frame, playing, seen } = now.current
+    setState((s) => (s.frame === frame && s.playing === playing && s.seen === seen ? s : { frame, playing, seen }))
+  }, [])
 
   /** Brings a screen to a second of a take, without playing it. */
   const ready = useCallback((screen: 0 | 1, takeId: string, seconds: number) => {
@@ -84,7 +95,8 @@ export function usePlayer(program: Program): Player {
         n.seen = other
       }
       ready(n.seen, shot.run.takeId, at)
-      screens[n.seen].current!.muted = heardInstead(shot) !== null
+      const seen = screens[n.seen].current
+      if (seen) seen.muted = heardInstead(shot) !== null
       if (n.playing && !shot.run.still) void screens[n.seen].current?.play().catch(() => undefined)
       else screens[n.seen].current?.pause()
     } else {
@@ -141,9 +153,13 @@ export function usePlayer(program: Program): Player {
     handle = requestAnimationFrame(tick)
     return () => cancelAnimationFrame(handle)
   }, [enter, screens, show, stop])
-  // A changed cut leaves the picture where it was, or at the new end.
+  // A changed cut leaves the picture where it was, or at the new end; where the same picture is still there nothing is sought.
+  const before = useRef(program)
   useEffect(() => {
-    if (!now.current.playing) seek(Math.min(now.current.frame, Math.max(0, program.frames - 1)))
+    const [old, n] = [before.current.shots[shotAt(before.current, now.current.frame)], program.shots[shotAt(program, now.current.frame)]]
+    before.current = program
+    if (!now.current.playing && old && n && now.current.shot >= 0 && sameFrame(old, n, now.current.frame)) now.current.shot = program.shots.indexOf(n)
+    else if (!now.current.playing) seek(Math.min(now.current.frame, Math.max(0, program.frames - 1)))
     else now.current.shot = shotAt(program, now.current.frame)
   }, [program, seek])
   return { screens, voice, ...state, play, stop, seek }

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react'
+import { useMemo } from 'react'
 import useSWR from 'swr'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import type { TakeLooked } from '@awlbox/core/contracts/render'
@@ -29,36 +29,33 @@ interface Props {
   height?: number
   colour: string
 }
-/** The sound of a stretch of a take, and above it small pictures of it where there are any. */
+/**
+ * The sound of a stretch of a take, and above it small pictures of it where there are any. Drawn as shapes of the page
+ * and not on canvases: hundreds of those would each be put together anew at every change of the screen.
+ */
 export function Waveform({ peaks, sheet, from, to, width, height = 52, colour }: Props) {
-  const canvas = useRef<HTMLCanvasElement>(null)
-  useEffect(() => {
-    const c = canvas.current
-    const g = c?.getContext('2d')
-    if (!c || !g) return
-    const dpr = window.devicePixelRatio || 1
-    c.width = width * dpr
-    c.height = height * dpr
-    g.scale(dpr, dpr)
-    g.clearRect(0, 0, width, height)
-    const top = sheet ? strip : 0
-    if (sheet) {
-      const { image, looked } = sheet
-      for (let x = 0; x < width; x += tile) {
-        const second = from + ((to - from) * Math.min(width, x + tile / 2)) / width
-        const k = Math.min(looked.count - 1, Math.max(0, Math.floor((second * framesPerSecond) / looked.every)))
-        g.drawImage(image, (k % looked.across) * looked.width, Math.floor(k / looked.across) * looked.height, looked.width, looked.height, x, 0, tile, strip)
-      }
-    }
-    if (!peaks) return
-    g.fillStyle = getComputedStyle(c).getPropertyValue(colour)
-    for (let x = 0; x < width; x += 3) {
-      const [a, b] = [Math.floor((from + ((to - from) * x) / width) * peaksPerSecond), Math.ceil((from + ((to - from) * (x + 3)) / width) * peaksPerSecond)]
+  const top = sheet ? strip : 0
+  const bars = useMemo(() => {
+    if (!peaks) return ''
+    let d = ''
+    for (let x = 1; x < width; x += 3) {
+      const [a, b] = [Math.floor((from + ((to - from) * (x - 1)) / width) * peaksPerSecond), Math.ceil((from + ((to - from) * (x + 2)) / width) * peaksPerSecond)]
       let most = 0
       for (let i = a; i < b; i++) most = Math.max(most, peaks[i] ?? 0)
-      const h = Math.max(1, (most / 255) * (height - top - 4))
-      g.fillRect(x, top + (height - top - h) / 2, 2, h)
+      const h = Math.max(1, Math.round((most / 255) * (height - top - 4)))
+      d += `M${x} ${Math.round(top + (height - top - h) / 2)}v${h}`
     }
-  }, [peaks, sheet, from, to, width, height, colour])
-  return <canvas ref={canvas} style={{ width, height }} aria-hidden className="block max-w-full" />
+    return d
+  }, [peaks, from, to, width, height, top])
+  return (
+    <svg width={width} height={height} aria-hidden className="block max-w-full">
+      {sheet && Array.from({ length: Math.ceil(width / tile) }, (_, n) => {
+        const { image, looked } = sheet
+        const second = from + ((to - from) * Math.min(width, (n + 0.5) * tile)) / width
+        const k = Math.min(looked.count - 1, Math.max(0, Math.floor((second * framesPerSecond) / looked.every)))
+        return <svg key={n} x={n * tile} y={0} width={tile} height={strip} viewBox={`${(k % looked.across) * looked.width} ${Math.floor(k / looked.across) * looked.height} ${looked.width} ${looked.height}`} preserveAspectRatio="none"><image href={image.src} width={image.naturalWidth} height={image.naturalHeight} /></svg>
+      })}
+      <path d={bars} stroke={`var(${colour})`} strokeWidth="2" fill="none" />
+    </svg>
+  )
 }
