@@ -1,4 +1,3 @@
-import { execFileSync } from 'node:child_process'
 import fs from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
@@ -11,10 +10,8 @@ import { proofread } from '@awlbox/core/script/proof/proof'
 import { aimOf } from '@awlbox/core/plan/aim'
 import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import sharp from 'sharp'
-import { probe, toSpeechWav, toTakeFilm, videoCodec } from '../server/platform/media/ffmpeg.ts'
+import { probe, toSpeechWav } from '../server/platform/media/ffmpeg.ts'
 import { recognise } from '../server/platform/media/recogniser.ts'
-import { framesPerSecond } from '@awlbox/core/contracts/cut'
-import { joinSegments, renderSegment } from '../server/cut/render.ts'
 import { filmBeats } from '../standins/camera/film.ts'
 import { planTake } from '../standins/camera/takes.ts'
 import { standInPhoto } from '../standins/homes/photo.ts'
@@ -55,18 +52,6 @@ const p = (await probe(source))!
 const wav = path.join(folder, 'a.wav')
 await toSpeechWav(source, wav)
 show('hearing, seconds of work for a second of film', ((await time(() => recognise(wav, spokenLines(segment)))) / 1000 / p.seconds).toFixed(3))
-
-const take = path.join(folder, 'take.mp4')
-await toTakeFilm(source, take, p, {})
-const clip = (from: number, to: number) => ({ kind: 'clip' as const, id: `c${from}`, takeId: 'take', from, to, why: null })
-const cut = { items: [clip(15, 120), clip(180, Math.floor(p.seconds * framesPerSecond))] }
-const plain = await time(() => execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', take, ...videoCodec, '-c:a', 'aac', path.join(folder, 'plain.mp4')]))
-const ours = await time(async () => {
-  const out = path.join(folder, 'seg.mov')
-  await renderSegment({ cut, films: new Map([['take', { sha: 'x', file: take, seconds: p.seconds }]]) }, out, folder, {})
-  await joinSegments([out], path.join(folder, 'film.mp4'), folder, {})
-})
-show('render ÷ one plain ffmpeg encode of the same material', (ours / plain).toFixed(2))
 
 const photo = await standInPhoto({ saffron: 5, blue: 4, seed: 9, width: 4000, sheet: true })
 const { data, info } = await sharp(photo).rotate().ensureAlpha().raw().toBuffer({ resolveWithObject: true })

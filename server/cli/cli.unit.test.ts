@@ -118,5 +118,16 @@ describe('convert', () => {
     expect(awlbox('convert', write('q.md', clean), there)).toMatchObject({ code: 2, err: expect.stringContaining('is there already') as string })
     expect(fs.readFileSync(there, 'utf8')).toBe('keep me')
   })
-  test.each([['a.md', 'b.xyz'], ['a.md', 'b.vtt'], ['gone.md', 'b.md']])('%s to %s: exit 2', (a, b) => expect(awlbox('convert', out(a), out(b)).code).toBe(2))
+  test('a cut list becomes OpenTimelineIO and CMX 3600 and comes back', () => {
+    const id = 'aaaaaaaa-0000-4000-8000-000000000001'
+    const list = { format: 'awlbox-cut', version: 3, repairs: [], captions: { burnt: false, edits: [] }, segments: [{ segmentId: 's1', takeId: id, byHand: true, overlays: [], items: [{ kind: 'clip', id: 'a', takeId: id, from: 30, to: 90, why: null }] }] }
+    expect(awlbox('convert', write('x.cut.json', JSON.stringify(list)), out('x.otio')).code).toBe(0)
+    expect(awlbox('convert', out('x.otio'), out('y.cut.json')).code).toBe(0)
+    expect(JSON.parse(fs.readFileSync(out('y.cut.json'), 'utf8'))).toEqual(list)
+    expect(awlbox('convert', out('x.otio'), out('x.edl')).code).toBe(0)
+    expect(fs.readFileSync(out('x.edl'), 'utf8')).toMatch(/00:00:01:00 00:00:03:00 00:00:00:00 00:00:02:00/)
+    expect(awlbox('convert', out('x.edl'), out('x.mlt')).code).toBe(0)
+    expect(awlbox('convert', write('bad.cut.json', '{}'), out('z.otio'))).toMatchObject({ code: 2, err: expect.stringContaining('no cut list') as string })
+  })
+  test.each([['x.cut.json', 'b.md'], ['a.md', 'b.xyz'], ['a.md', 'b.vtt'], ['gone.md', 'b.md']])('%s to %s: exit 2', (a, b) => expect(awlbox('convert', out(a), out(b)).code).toBe(2))
 })

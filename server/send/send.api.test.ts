@@ -1,6 +1,9 @@
 import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { type CutList, plainList } from '@awlbox/core/contracts/cut'
+import { addRender, addRenderFile, saveCut } from '../cut/store.ts'
+import { people } from '../platform/schema.ts'
 import { caller, openTestApp, populate, type Caller, type TestApp } from '../testing.ts'
 
 let app: TestApp
@@ -140,4 +143,45 @@ test('standing follows the newest judgement and opens to its evidence', async ()
   const r = (await world.teacher.call('GET', `/api/classes/${world.here.classId}/standing?idea=parts-7`)).body as { rows: { name: string; ideas: Record<string, { word: string; judged: boolean; trail: { kind: string }[] }> }[] }
   expect(r.rows[0]).toMatchObject({ name: 'Suri', ideas: { 'parts-7': { word: 'nearly', judged: true } } })
   expect(r.rows[0]!.ideas['parts-7']!.trail.filter((t) => t.kind === 'judgement')).toHaveLength(2)
+})
+
+describe('a corrected film', () => {
+  const film = async (bytes: string, cutRevision: number) => addRender(app.db, { lessonId: world.here.lessonId, cutRevision, seconds: 1, bytes: bytes.length, film: await app.blobs.put(app.db, Buffer.from(bytes), 'video/mp4'), captions: await app.blobs.put(app.db, Buffer.from('WEBVTT'), 'text/vtt'), poster: await app.blobs.put(app.db, Buffer.from('jpg'), 'image/jpeg') })
+  const cut = (frames: number): CutList => ({ ...plainList, segments: [{ segmentId: 'x1', takeId: null, items: [{ kind: 'card', id: 'k', look: 'aim', title: 'Parts of seven', lines: [], frames, stepId: null, why: null }], overlays: [], byHand: true }] })
+  const at = async () => {
+    const sent = (await world.teacher.call('GET', `${L()}/send`)).body as { sent: { id: string; replacedAt: string | null }[]; replacement: { publicationId: string; renderId: string; changes: string[] } | null }
+    return { ...sent, shown: async (id: string) => (await home.call('GET', `/api/home/${world.here.tokens[0]}/packs/${id}/film`)).body.text }
+  }
+  test('takes the old one’s place where homes look, with what changed; tasks and replies stay', async () => {
+    const person = (await app.db.select({ id: people.id }).from(people))[0]!.id
+    await saveCut(app.db, { lessonId: world.here.lessonId, revision: 0, doc: cut(90), byId: person })
+    await film('first film', 1)
+    await world.teacher.call('POST', `${L()}/publish`, { withFilm: true })
+    const id = (await at()).sent[0]!.id
+    expect((await at()).replacement).toBeNull()
+    await saveCut(app.db, { lessonId: world.here.lessonId, revision: 1, doc: cut(30), byId: person })
+    const second = await film('second film', 2)
+    await addRenderFile(app.db, { renderId: second, kind: 'small', bytes: 5, file: await app.blobs.put(app.db, Buffer.from('small'), 'video/mp4') })
+    const offered = (await at()).replacement!
+    expect(offered).toMatchObject({ publicationId: id, renderId: second })
+    expect(offered.changes[0]).toMatch(/^Cut anew: .*, 2 s shorter\.$/)
+    expect(await (await at()).shown(id)).toBe('first film')
+    const page = (await home.call('GET', `/api/home/${world.here.tokens[0]}/packs/${id}`)).body as { pack: unknown }
+    expect((await world.teacher.call('POST', `/api/publications/${id}/film`, { renderId: second, changes: ['The count is whole now.'] })).status).toBe(200)
+    expect(await (await at()).shown(id)).toBe('second film')
+    const after = (await home.call('GET', `/api/home/${world.here.tokens[0]}/packs/${id}`)).body as { pack: unknown; film: { replaced: { changes: string[] }; versions: { kind: string }[] } }
+    expect(after.pack).toEqual(page.pack)
+    expect(after.film.replaced.changes).toEqual(['The count is whole now.'])
+    expect(after.film.versions.map((v) => v.kind)).toEqual(['small'])
+    expect((await home.call('GET', `/api/home/${world.here.tokens[0]}/packs/${id}/files/small`)).body.text).toBe('small')
+    expect((await at()).replacement).toBeNull()
+    expect((await at()).sent[0]!.replacedAt).not.toBeNull()
+    expect((await world.teacher.call('POST', `/api/publications/${id}/film`, { renderId: second, changes: [] })).status).toBe(409)
+  })
+  test('of another lesson, or by someone else, is refused', async () => {
+    const id = (await at()).sent[0]!.id
+    const other = await addRender(app.db, { lessonId: world.there.lessonId, cutRevision: 1, seconds: 1, bytes: 1, film: await app.blobs.put(app.db, Buffer.from('other'), 'video/mp4'), captions: await app.blobs.put(app.db, Buffer.from('WEBVTT'), 'text/vtt'), poster: await app.blobs.put(app.db, Buffer.from('jpg'), 'image/jpeg') })
+    expect((await world.teacher.call('POST', `/api/publications/${id}/film`, { renderId: other, changes: [] })).status).toBe(404)
+    expect((await world.stranger.call('POST', `/api/publications/${id}/film`, { renderId: other, changes: [] })).status).toBe(404)
+  })
 })

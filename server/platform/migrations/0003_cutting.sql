@@ -24,4 +24,6 @@ ALTER TABLE "film_replacements" ADD CONSTRAINT "film_replacements_by_id_people_i
 ALTER TABLE "render_files" ADD CONSTRAINT "render_files_render_id_renders_id_fk" FOREIGN KEY ("render_id") REFERENCES "public"."renders"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "render_files" ADD CONSTRAINT "render_files_file_blobs_sha256_fk" FOREIGN KEY ("file") REFERENCES "public"."blobs"("sha256") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "film_replacements_publication" ON "film_replacements" USING btree ("publication_id","at");--> statement-breakpoint
-ALTER TABLE "takes" ADD CONSTRAINT "takes_sheet_blobs_sha256_fk" FOREIGN KEY ("sheet") REFERENCES "public"."blobs"("sha256") ON DELETE no action ON UPDATE no action;
+ALTER TABLE "takes" ADD CONSTRAINT "takes_sheet_blobs_sha256_fk" FOREIGN KEY ("sheet") REFERENCES "public"."blobs"("sha256") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+CREATE TRIGGER film_replacements_keep BEFORE UPDATE ON film_replacements FOR EACH ROW EXECUTE FUNCTION keep_history();--> statement-breakpoint
+CREATE TRIGGER renders_tell AFTER INSERT OR UPDATE ON renders FOR EACH ROW EXECUTE FUNCTION tell_lesson();

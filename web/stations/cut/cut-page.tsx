@@ -124,6 +124,7 @@ export default function CutPage() {
   const render = () => trying(async () => {
     await flush()
     await send('POST', `/api/lessons/${record.id}/render`)
+    setPanel('film')
   })
   const latest = renders?.items[0] ?? null
   const goToMoment = (segmentId: string | null, seconds: number | null): void => {

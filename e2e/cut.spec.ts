@@ -1,0 +1,125 @@
+import fs from 'node:fs'
+import os from 'node:os'
+import path from 'node:path'
+import { expect, test, type Page } from '@playwright/test'
+
+const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-cut-e2e-'))
+test.afterAll(() => fs.rmSync(folder, { recursive: true, force: true }))
+
+/** Signs in and opens the Cut page of the demo's filmed lesson. */
+async function openCut(page: Page): Promise<string> {
+  const origin = new URL(test.info().project.use.baseURL!).origin
+  await page.request.post('/api/sign-in', { data: { email: 'marnie@cobblegate.example', password: 'bobbin-parcels' }, headers: { origin } })
+  const { lessons } = (await (await page.request.get('/api/shelf')).json()) as { lessons: { id: string; title: string }[] }
+  const { id } = lessons.find((l) => l.title.startsWith('Seven parcels'))!
+  await page.goto(`/lessons/${id}/cut`)
+  await expect(row(page)).toBeVisible()
+  return id
+}
+const row = (page: Page) => page.getByRole('region', { name: 'Watch me first', exact: true })
+const tab = (page: Page, name: string | RegExp) => page.getByRole('tab', { name })
+const undo = (page: Page) => page.getByRole('button', { name: 'Undo the cut' }).click()
+const whole = (page: Page) => page.getByRole('button', { name: /^counts and sentences whole/ })
+const boxOf = (page: Page) => page.getByRole('group', { name: /arrow keys move it/ })
+
+test('a cut by hand: over the picture, mended, captioned, checked, written for other programs', async ({ page }) => {
+  const id = await openCut(page)
+  await expect(whole(page)).toBeVisible()
+
+  await test.step('a number cut out of a count is told at once, with where; undone, all is whole', async () => {
+    const count = row(page).getByRole('button', { name: /one two three four five six seven/ }).first()
+    await count.click()
+    const box = (await count.boundingBox())!
+    await page.mouse.move(box.x + box.width * 0.45, box.y + 40)
+    await page.mouse.down()
+    await page.mouse.move(box.x + box.width * 0.75, box.y + 40, { steps: 6 })
+    await page.mouse.up()
+    await page.getByRole('button', { name: 'Drop this part' }).click()
+    await page.getByRole('button', { name: /^\d+ wrong/ }).click()
+    const told = page.getByRole('region', { name: 'Counts and number sentences' }).getByRole('button').first()
+    await expect(told).toContainText('Wrong')
+    await told.click()
+    await undo(page)
+    await expect(whole(page)).toBeVisible()
+  })
+
+  await test.step('an overlay is moved by keys over the picture, taken away, and back', async () => {
+    await row(page).getByRole('button', { name: /^Overlay: number sentence/ }).first().click()
+    const entry = page.getByRole('listitem').filter({ hasText: 'number sentence' }).getByRole('button', { name: /^number sentence/ }).first()
+    await entry.click()
+    if ((await entry.getAttribute('aria-pressed')) !== 'true') await entry.click()
+    const before = (await boxOf(page).boundingBox())!
+    await boxOf(page).press('ArrowLeft')
+    await boxOf(page).press('ArrowLeft')
+    await expect.poll(async () => (await boxOf(page).boundingBox())!.x).toBeLessThan(before.x - 4)
+    const sentences = page.getByRole('listitem').filter({ hasText: 'number sentence' })
+    const there = await sentences.count()
+    await sentences.first().getByRole('button', { name: 'Take away' }).click()
+    await expect(sentences).toHaveCount(there - 1)
+    await undo(page)
+    await expect(sentences).toHaveCount(there)
+    await page.getByRole('button', { name: 'ring', exact: true }).click()
+    await expect(page.getByRole('listitem').filter({ hasText: /^ring/ })).toBeVisible()
+    await undo(page)
+    await undo(page)
+  })
+
+  await test.step('a mirrored picture is turned back, lit, and an area of it covered', async () => {
+    await row(page).getByRole('button', { name: /one two three/ }).first().click()
+    await tab(page, 'Picture and sound').click()
+    const picture = page.locator('[role="img"] > div').first()
+    await page.getByLabel(/^Mirrored/).check()
+    await expect.poll(() => picture.evaluate((e) => (e as HTMLElement).style.transform)).toContain('matrix3d(-1')
+    await page.getByLabel('Light').fill('0.5')
+    await expect.poll(() => picture.evaluate((e) => (e as HTMLElement).style.filter)).toContain('url')
+    await page.getByRole('button', { name: 'a name', exact: true }).click()
+    await expect(boxOf(page)).toBeVisible()
+    await boxOf(page).press('ArrowDown')
+    await expect(page.getByText('1 place')).toBeVisible()
+    await page.getByRole('button', { name: 'Done' }).click()
+    await page.getByRole('button', { name: 'Uncover' }).click()
+    await page.getByRole('button', { name: 'As it was filmed' }).click()
+    await expect.poll(() => picture.evaluate((e) => (e as HTMLElement).style.transform)).toBe('')
+  })
+
+  await test.step('a caption is changed; one that says another number than is said is wrong', async () => {
+    await tab(page, 'Captions').click()
+    const field = page.getByRole('textbox', { name: /^Caption at/ }).filter({ hasText: /seven parcels/ }).first()
+    await field.fill('Bobbin has nine parcels to sort.')
+    await expect(page.getByRole('img', { name: /The film: .*nine parcels/ })).toBeVisible()
+    await expect(page.getByRole('button', { name: /^1 wrong/ })).toBeVisible()
+    await undo(page)
+    await expect(whole(page)).toBeVisible()
+  })
+
+  await test.step('the cut is written as an open edit list and read back; a file of something else is refused in words', async () => {
+    await tab(page, 'Film').click()
+    const saved = path.join(folder, 'cut.otio')
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'OpenTimelineIO' }).click()])
+    await download.saveAs(saved)
+    const length = await page.getByText(/^Cut \d/).textContent()
+    await page.getByLabel('Cut list file').setInputFiles(saved)
+    await expect(page.getByRole('button', { name: 'Undo the cut' })).toBeEnabled()
+    expect(await page.getByText(/^Cut \d/).textContent()).toBe(length)
+    fs.writeFileSync(path.join(folder, 'other.edl'), 'TITLE: SOMETHING')
+    await page.getByLabel('Cut list file').setInputFiles(path.join(folder, 'other.edl'))
+    await expect(page.getByText(/no CMX 3600 edit list/)).toBeVisible()
+    await page.request.get(`/api/lessons/${id}/cut`)
+  })
+})
+
+test('a line said again is heard over the picture that is there', async ({ page }) => {
+  await openCut(page)
+  const last = page.getByRole('region', { name: /^(Goodbye|Well done|Bye|See you)/ }).or(page.getByRole('list').last()).last()
+  await last.getByRole('button').filter({ hasNotText: /card/i }).first().scrollIntoViewIfNeeded()
+  await page.locator('[data-item]').filter({ has: page.locator('path') }).last().click()
+  await page.getByRole('button', { name: 'Say it again' }).click()
+  await expect(page.getByText('Recording. Look at the picture')).toBeVisible()
+  await page.getByRole('button', { name: 'Stop: it was said' }).click()
+  const other = page.getByRole('button', { name: /^take \d+$/ }).last()
+  await expect(other).toBeVisible({ timeout: 60_000 })
+  await other.click()
+  await expect(page.getByRole('button', { name: 'its own sound' })).toBeVisible()
+  await page.getByRole('button', { name: 'its own sound' }).click()
+  await expect(page.getByRole('button', { name: 'its own sound' })).toBeHidden()
+})
