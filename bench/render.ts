@@ -41,7 +41,7 @@ const watch = setInterval(() => (peak = Math.max(peak, memory())), 200)
 
 // A camera over a table: a hand moves, and no two pictures are quite the same.
 const take = path.join(folder, 'take.mp4')
-execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', "color=c=0xC2A27A:s=1280x720:r=30:d=66,drawbox=x=180:y=80:w=900:h=560:c=0xF7F5EF:t=fill,drawbox=x='300+200*sin(t)':y=300:w=140:h=320:c=0xC99A7A:t=fill,noise=alls=7:allf=t", '-f', 'lavfi', '-i', 'sine=f=220:d=66', ...videoCodec, '-c:a', 'aac', take])
+execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', "color=c=0xC2A27A:s=1280x720:r=30:d=66,drawbox=x=180:y=80:w=900:h=560:c=0xF7F5EF:t=fill,drawbox=x='300+200*sin(t)':y=300:w=140:h=320:c=0xC99A7A:t=fill,noise=alls=2:allf=t", '-f', 'lavfi', '-i', 'sine=f=220:d=66', ...videoCodec, '-c:a', 'aac', take])
 const films = new Map([['take', { sha: 'take', file: take, seconds: 66, tone: { from: 1, to: 2 } }]])
 const table = play(['Lay a ten frame', 'Put 4 saffron on the frame', 'Put 3 blue on the frame'])
 const clip = (from: number, to: number): CutItem => ({ kind: 'clip', id: `c${from}`, takeId: 'take', from, to, why: null })

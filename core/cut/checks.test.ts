@@ -9,6 +9,7 @@ import { captionsOf } from './captions.ts'
 import { checkCaptions, checkLength, checkOverlays, checkPeople, checkSegment, checkSound, keptWords } from './checks.ts'
 import { decideAll, dropStretch } from './edit.ts'
 import { captionLine, countedBoxes, freePlace, meet, overlaysFor, plainOverlay, safe } from './overlays.ts'
+import { asFilmed } from './propose.ts'
 import { plainRepair } from './repairs.ts'
 import { toFrame } from './timeline.ts'
 
@@ -123,6 +124,25 @@ describe('overlays', () => {
     const counted = countedBoxes(moments.at(-1)!.after, plainRepair(A), sentence.from)
     expect(counted).toHaveLength(7)
     expect(counted.some((b) => meet(b, sentence.place))).toBe(false)
+  })
+  test('hops are drawn over a number line as they are made', () => {
+    const line = lessonOf('# H\n\n## On {show}\nSay: Bobbin stands at four.\nDo: Lay a number line from 0 to 10\nDo: Hop 3 from 4 on the line\nSay: Now he is at seven.').segments[0]!
+    const moments = simulate({ segments: [line] })
+    const hops = moments.some((m) => m.actions.some((a) => a.type === 'hop'))
+    expect(hops).toBe(true)
+    const heard = take(A, 'bobbin stands at four ~6 now he is at seven')
+    const o = overlaysFor(line, { ...heard, hearing: hear(line, heard.hearing.words, heard.seconds) }, moments, plainRepair(A), defaultHouseStyle).find((x) => x.look === 'hops')!
+    expect(o.from).toBeGreaterThanOrEqual(toFrame(heard.hearing.words[3]!.end) - 1)
+    expect(o.to).toBeGreaterThan(toFrame(heard.hearing.words[4]!.start))
+  })
+  test('what really was rolled flows into the sentence that is shown', () => {
+    const rolled = lessonOf('# R\n\n## Roll {show}\nDo: Roll a 4\nSay: 4 + 3 = 7')
+    const whole = { ...rolled, examples: [{ a: 4, b: 3, total: 7, op: '+' as const }], aim: { ...rolled.aim, structure: 'add' as const } }
+    const filmed = asFilmed(whole, whole.segments[0]!, [{ kind: 'roll', at: 1, stepId: whole.segments[0]!.steps[0]!.id, faces: [5] }])
+    const heard = take(A, 'five add three equals eight')
+    const o = overlaysFor(filmed, { ...heard, hearing: hear(filmed, heard.hearing.words, heard.seconds) }, simulate({ segments: [filmed] }), plainRepair(A), defaultHouseStyle)
+    expect(o.map((x) => x.text)).toContain('5 + 3 = 8')
+    expect(asFilmed(whole, whole.segments[0]!)).toBe(whole.segments[0])
   })
   test('a house that shows no signs gets its words', () => expect(overlaysFor(segment, t, moments, plainRepair(A), { ...defaultHouseStyle, symbols: 'never', add: 'plus', equals: 'makes' }).find((o) => o.look === 'sentence')?.text).toBe('4 plus 3 makes 7'))
   test('the sentence of a deliberate mistake is never written', () => {

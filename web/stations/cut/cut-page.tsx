@@ -29,6 +29,7 @@ import { useCut } from './use-cut.ts'
 import { useCutActs } from './use-cut-acts.ts'
 import { useCutKeys } from './use-cut-keys.ts'
 import { usePlayer } from './use-player.ts'
+import { useAllPeaks } from './waveform.tsx'
 
 const kindWords: Record<(typeof cutReasons)[number], readonly [one: string, many: string]> = {
   'slip': ['slip', 'slips'], 'false start': ['false start', 'false starts'], 'filler': ['filler', 'fillers'], 'silence': ['silence', 'silences'], 'ends': ['end', 'ends'],
@@ -70,7 +71,8 @@ export default function CutPage() {
   const acts = useCutActs({ list, lesson: doc, takes, edit, selection, shown, onSelect: setSelection })
   const filmed = useFilmed(doc, list, takes)
   const tables = useCallback((stepId: string) => filmed.moments.find((m) => m.step.id === stepId)?.after ?? null, [filmed])
-  const { cues, checks, behind } = useChecks({ list: list ?? plainList, rows: inAdults ? adults : main, filmed, hearings, style: me.houseStyle, lesson: doc })
+  const peaks = useAllPeaks(useMemo(() => takes.flatMap((t) => (t.hasSound ? [t.id] : [])), [takes]))
+  const { cues, checks, behind } = useChecks({ peaks, list: list ?? plainList, rows: inAdults ? adults : main, filmed, hearings, style: me.houseStyle, lesson: doc })
   const startOf = useCallback((segmentId: string): number => program.starts.get(segmentId) ?? 0, [program])
   const frameOf = useCallback((s: Selection): number | null => {
     const row = list?.segments.find((r) => r.segmentId === s.segmentId)

@@ -4,12 +4,13 @@ import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Hearing } from '@awlbox/core/contracts/heard'
 import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
 import { type FilmCue, segmentCaptions } from '@awlbox/core/cut/captions'
-import { type Check, checkCaptions, checkLength, checkOverlays, checkPeople, checkSegment } from '@awlbox/core/cut/checks'
+import { type Check, checkCaptions, checkLength, checkOverlays, checkPeople, checkSegment, checkSound } from '@awlbox/core/cut/checks'
 import { asFilmed } from '@awlbox/core/cut/propose'
 import { segmentFrames, toSeconds } from '@awlbox/core/cut/timeline'
 import { limitsOf } from '@awlbox/core/script/clock-advice'
 import { type Moment, simulate } from '@awlbox/core/script/simulate'
 import type { TakeRecord } from '../../frame/types.ts'
+import { peaksPerSecond } from './waveform.tsx'
 
 /** The lesson as it came out in the takes that are cut: what was really rolled, and the table after every step. */
 export interface Filmed {
@@ -38,13 +39,14 @@ interface Rests {
   hearings: ReadonlyMap<string, Hearing>
   style: HouseStyle
   age: number
+  peaks: ReadonlyMap<string, Uint8Array> | undefined
 }
-function looked(segment: Segment, row: CutSegment, { list, filmed, hearings, style, age }: Rests): Known {
-  const on = [segment, filmed, hearings, style, age, list.captions.edits, list.repairs]
+function looked(segment: Segment, row: CutSegment, { list, filmed, hearings, style, age, peaks }: Rests): Known {
+  const on = [segment, filmed, hearings, style, age, peaks, list.captions.edits, list.repairs]
   const before = known.get(row)
   if (before?.on.every((x, i) => x === on[i])) return before
   const cues = segmentCaptions({ segment, cut: row, hearings }, { style, age, edits: list.captions.edits })
-  const now = { on, cues, checks: [...checkSegment(segment, row, hearings, style), ...checkCaptions(cues, segment, row, hearings), ...checkOverlays(segment, row, list, filmed.moments)] }
+  const now = { on, cues, checks: [...checkSegment(segment, row, hearings, style), ...checkCaptions(cues, segment, row, hearings), ...checkOverlays(segment, row, list, filmed.moments), ...(peaks ? checkSound(row, peaks, peaksPerSecond) : [])] }
   known.set(row, now)
   return now
 }
@@ -59,7 +61,7 @@ export interface Checked {
   behind: boolean
 }
 /** Captions of the cut and what is to be seen to, worked out beside the editing so that it never waits. `rows`: those of the film. */
-export function useChecks({ list, rows, filmed, hearings, style, lesson }: { list: CutList; rows: readonly CutSegment[]; filmed: Filmed; hearings: ReadonlyMap<string, Hearing>; style: HouseStyle; lesson: Lesson }): Checked {
+export function useChecks({ list, rows, filmed, hearings, style, lesson, peaks }: { list: CutList; rows: readonly CutSegment[]; filmed: Filmed; hearings: ReadonlyMap<string, Hearing>; style: HouseStyle; lesson: Lesson; peaks: ReadonlyMap<string, Uint8Array> | undefined }): Checked {
   const now = useMemo(() => ({ list, rows }), [list, rows])
   // Not at every change but once the hand rests: what one does must be on screen first.
   const [late, setLate] = useState(now)
@@ -72,13 +74,13 @@ export function useChecks({ list, rows, filmed, hearings, style, lesson }: { lis
     const [cues, checks]: [FilmCue[], Check[]] = [[], checkPeople(late.list)]
     for (const row of late.rows) {
       const segment = filmed.segments.find((s) => s.id === row.segmentId)
-      const mine = segment && looked(segment, row, { list: late.list, filmed, hearings, style, age: lesson.age })
+      const mine = segment && looked(segment, row, { list: late.list, filmed, hearings, style, age: lesson.age, peaks })
       for (const c of mine?.cues ?? []) cues.push({ ...c, start: c.start + at, end: c.end + at })
       checks.push(...(mine?.checks ?? []))
       at += toSeconds(segmentFrames(row))
     }
     checks.push(...checkLength(late.rows, limitsOf(lesson.age), (id) => filmed.segments.find((s) => s.id === id)?.title ?? ''))
     return { cues, checks: checks.sort((a, b) => (a.severity === b.severity ? 0 : a.severity === 'wrong' ? -1 : 1)) }
-  }, [late, filmed, hearings, style, lesson.age])
+  }, [late, filmed, hearings, style, lesson.age, peaks])
   return { ...result, behind: late !== now }
 }

@@ -8,6 +8,11 @@ export const peaksPerSecond = 50
 const fetchPeaks = async (path: string): Promise<Uint8Array> => new Uint8Array(await (await fetch(path)).arrayBuffer())
 const once = { revalidateOnFocus: false, revalidateIfStale: false, revalidateOnReconnect: false } as const
 export const usePeaks = (takeId: string | null): Uint8Array | undefined => useSWR(takeId ? `/api/takes/${takeId}/peaks` : null, fetchPeaks, once).data
+/** The peaks of several takes, by take. */
+export function useAllPeaks(takeIds: readonly string[]): ReadonlyMap<string, Uint8Array> | undefined {
+  const { data } = useSWR(takeIds.length ? `peaks of ${takeIds.join()}` : null, async () => new Map(await Promise.all(takeIds.map(async (id) => [id, await fetchPeaks(`/api/takes/${id}/peaks`)] as const))), once)
+  return data
+}
 const fetchSheet = async (path: string): Promise<HTMLImageElement> => {
   const image = new Image()
   image.src = path
