@@ -53,7 +53,12 @@ const views: [name: string, at: string, ready: () => Promise<unknown>][] = [
     await page.getByRole('dialog').locator('video').waitFor()
   }],
   ['cut', `${parcels}/cut`, async () => {
-    await page.getByRole('region', { name: 'We do it together 1' }).getByRole('button', { name: /^one two three/ }).first().click()
+    const row = page.getByRole('region', { name: 'We do it together 1' })
+    await row.scrollIntoViewIfNeeded()
+    await row.getByRole('button', { name: /^Overlay: number sentence/ }).first().click()
+    const entry = page.getByRole('button', { name: /^number sentence \d/ }).first()
+    await entry.click()
+    if ((await entry.getAttribute('aria-pressed')) !== 'true') await entry.click()
     // The picture has come to the span that was chosen.
     await page.waitForFunction(() => [...document.querySelectorAll('video')].some((v) => v.style.opacity === '1' && v.readyState >= 2 && !v.seeking))
   }],

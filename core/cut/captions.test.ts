@@ -2,24 +2,18 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { type CutList, type CutSegment, plainList } from '../contracts/cut.ts'
 import { defaultHouseStyle } from '../contracts/house-style.ts'
-import type { HeardWord } from '../contracts/heard.ts'
 import { readCaptions, toSrt, toVtt } from '../film/captions.ts'
 import { hear } from '../film/heard.ts'
-import { fromMarkdown } from '../script/formats/markdown.ts'
 import { simulate } from '../script/simulate.ts'
 import { captionBreaks, lineLetters, linesOf } from './break-lines.ts'
 import { captionLimits, captionsOf, captionText, readingSpeed } from './captions.ts'
 import { changesBetween } from './changed.ts'
 import { chapterMetadata, chaptersOf, chapterText } from './chapters.ts'
 import { descriptionsOf } from './described.ts'
+import { lessonOf, said } from './test-words.ts'
 
 const A = 'aaaaaaaa-0000-4000-8000-000000000001'
 const words = fc.array(fc.stringMatching(/^[a-z]{1,12}[.,]?$/), { minLength: 1, maxLength: 40 }).map((w) => w.join(' '))
-const lessonOf = (text: string) => {
-  let n = 0
-  return fromMarkdown(text, () => `s${(n += 1)}`).lesson
-}
-const said = (text: string, at = 0.5, each = 0.5): HeardWord[] => text.split(' ').map((word, i) => ({ word, start: at + i * each, end: at + i * each + each * 0.8, confidence: 1 }))
 const row = (segmentId: string, frames: number, items: CutSegment['items'] = []): CutSegment => ({ segmentId, takeId: A, items: [{ kind: 'clip', id: 'c', takeId: A, from: 0, to: frames, why: null }, ...items], overlays: [], byHand: true })
 
 describe('lines of captions', () => {

@@ -1,9 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { type Clip, type CutItem, type CutSegment, type Hidden, type Overlay, plainList } from '../contracts/cut.ts'
 import { defaultHouseStyle } from '../contracts/house-style.ts'
-import type { HeardWord } from '../contracts/heard.ts'
 import { hear } from '../film/heard.ts'
-import { fromMarkdown } from '../script/formats/markdown.ts'
 import { simulate } from '../script/simulate.ts'
 import { captionsOf } from './captions.ts'
 import { checkCaptions, checkLength, checkOverlays, checkPeople, checkSegment, checkSound, keptWords } from './checks.ts'
@@ -12,21 +10,9 @@ import { captionLine, countedBoxes, freePlace, meet, overlaysFor, plainOverlay, 
 import { asFilmed } from './propose.ts'
 import { plainRepair } from './repairs.ts'
 import { toFrame } from './timeline.ts'
+import { lessonOf, said } from './test-words.ts'
 
 const [A, B] = ['aaaaaaaa-0000-4000-8000-000000000001', 'bbbbbbbb-0000-4000-8000-000000000002']
-const lessonOf = (text: string) => {
-  let n = 0
-  return fromMarkdown(text, () => `s${(n += 1)}`).lesson
-}
-/** Words half a second apart; "~3" is a silence. */
-const said = (text: string, at = 0.5): HeardWord[] => text.split(' ').flatMap((word) => {
-  if (word.startsWith('~')) {
-    at += Number(word.slice(1))
-    return []
-  }
-  at += 0.5
-  return [{ word, start: at - 0.5, end: at - 0.1, confidence: 1 }]
-})
 const doc = lessonOf('# Post\n\n## Show {show}\nDo: Lay a ten frame\nDo: Put 4 saffron on the frame\nDo: Put 3 blue on the frame\nSay: Bobbin has seven parcels.\nCount: 1 to 7\nAsk: How many altogether?\nWait: 6 s\nSay: Four and three make seven.')
 const segment = doc.segments[0]!
 const clean = 'bobbin has seven parcels ~0.6 one two three four five six seven ~0.8 how many altogether ~6.2 four and three make seven'

@@ -3,7 +3,6 @@ import { describe, expect, test } from 'vitest'
 import { type Clip, CutItem, CutList, type CutSegment, type Hold, plainList, type Why } from '../contracts/cut.ts'
 import type { HeardWord } from '../contracts/heard.ts'
 import { hear } from '../film/heard.ts'
-import { fromMarkdown } from '../script/formats/markdown.ts'
 import { captionsOf } from './captions.ts'
 import { cardShapes, ringShapes, wrap } from './card.ts'
 import { play } from '../script/table/play.ts'
@@ -14,6 +13,7 @@ import { programOf, shotAt } from './program.ts'
 import { bestTake, firstCut, openCount, proposalsOf, reconcile, type TakeFacts } from './propose.ts'
 import { framesOf, layOut, plays, runsOf, segmentFrames, shownAt, stretchesOf, toFrame, wordBeside } from './timeline.ts'
 import { readCut } from './upgrade.ts'
+import { lessonOf, said } from './test-words.ts'
 
 const [A, B] = ['aaaaaaaa-0000-4000-8000-000000000001', 'bbbbbbbb-0000-4000-8000-000000000002']
 const clip = (from: number, to: number, over: Partial<Clip> = {}): Clip => ({ kind: 'clip', id: `c${from}`, takeId: A, from, to, why: null, ...over })
@@ -24,19 +24,6 @@ const ids = (() => {
   let n = 0
   return () => `n${(n += 1)}`
 })()
-const lessonOf = (text: string) => {
-  let n = 0
-  return fromMarkdown(text, () => `s${(n += 1)}`).lesson
-}
-/** Words half a second apart; "~3" is a silence. */
-const said = (text: string, at = 0.5): HeardWord[] => text.split(' ').flatMap((word) => {
-  if (word.startsWith('~')) {
-    at += Number(word.slice(1))
-    return []
-  }
-  at += 0.5
-  return [{ word, start: at - 0.5, end: at - 0.1, confidence: 1 }]
-})
 const doc = lessonOf('# Post\n\n## Show {show}\nSay: Bobbin has seven parcels.\nCount: 1 to 7\nAsk: How many altogether?\nWait: 6 s\nSay: Four and three make seven.\n## N {note to adults}\nSay: Hi.')
 const segment = doc.segments[0]!
 const take = (id: string, number: number, text: string): TakeFacts => {

@@ -2,7 +2,7 @@ import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import type { FilmCheck } from '@awlbox/core/contracts/render'
 import { flashFinder } from '@awlbox/core/cut/flashes'
 import { clockTime } from '@awlbox/core/words'
-import { ffmpeg } from '../platform/media/ffmpeg.ts'
+import { loudnessOf } from '../platform/media/loudness.ts'
 import { eachPicture } from '../platform/media/pictures.ts'
 import { run } from '../platform/media/run.ts'
 
@@ -29,9 +29,8 @@ export async function checkFilm(film: string, still: readonly { from: number; to
     const meant = still.reduce((n, s) => n + Math.max(0, Math.min(to, s.to / framesPerSecond) - Math.max(from, s.from / framesPerSecond)), 0)
     if (to - from - meant >= frozen) out.push({ kind: 'frozen', severity: 'look', at: from, message: `Nothing moves from ${clockTime(from)} to ${clockTime(to)}: is that meant?` })
   })
-  const sound = await ffmpeg(['-i', film, '-vn', '-af', 'ebur128=peak=true:framelog=verbose', '-f', 'null', '-'], signal ? { signal } : {})
-  const peak = Number(sound.match(/True peak:\s+Peak:\s+(-?[\d.]+) dBFS/)?.[1])
-  if (peak > loudest) out.push({ kind: 'loud', severity: 'look', at: null, message: `The sound reaches ${peak.toFixed(1)} dB: it may crackle on small loudspeakers.` })
+  const { peak } = await loudnessOf(['-i', film], { peaks: true, ...(signal ? { signal } : {}) })
+  if (peak !== null && peak > loudest) out.push({ kind: 'loud', severity: 'look', at: null, message: `The sound reaches ${peak.toFixed(1)} dB: it may crackle on small loudspeakers.` })
   const { stdout } = await run('ffprobe', ['-v', 'error', '-show_entries', 'stream=codec_type,start_time,duration', '-of', 'json', film], { limit: 30_000 })
   const streams = (JSON.parse(stdout) as { streams: { codec_type: string; start_time: string; duration: string }[] }).streams
   const [v, a] = ['video', 'audio'].map((t) => streams.find((x) => x.codec_type === t))

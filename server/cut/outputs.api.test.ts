@@ -7,6 +7,7 @@ import { type CutList, plainList } from '@awlbox/core/contracts/cut'
 import { chapterMetadata } from '@awlbox/core/cut/chapters'
 import { programOf } from '@awlbox/core/cut/program'
 import { faceFinder } from '../platform/media/faces.ts'
+import { loudnessOf } from '../platform/media/loudness.ts'
 import { toPng } from '../platform/media/raster.ts'
 import { writeBundle } from './exchange.ts'
 import { checkFilm } from './film-checks.ts'
@@ -21,13 +22,13 @@ const film = (name: string, picture: string, sound = 'sine=f=500:d=6', seconds =
 
 describe('the small version', () => {
   test('of a picture that never rests stays under its size; of a still one it is far smaller', async () => {
-    const busy = film('busy.mp4', 'testsrc2=s=1280x720:r=30:d=12,noise=alls=60:allf=t', 'sine=d=12', 12)
-    const still = film('still.mp4', 'color=c=gray:s=1280x720:r=30:d=12', 'sine=d=12', 12)
-    const allowed = bytesAllowed(12, 25)
-    const [a, b] = [await makeSmall(busy, file('busy-small.mp4'), 12, allowed, {}), await makeSmall(still, file('still-small.mp4'), 12, allowed, {})]
+    const busy = film('busy.mp4', 'testsrc2=s=1280x720:r=30:d=5,noise=alls=40:allf=t', 'sine=d=5', 5)
+    const still = film('still.mp4', 'color=c=gray:s=1280x720:r=30:d=5', 'sine=d=5', 5)
+    const allowed = bytesAllowed(5, 25)
+    const [a, b] = [await makeSmall(busy, file('busy-small.mp4'), 5, allowed, {}), await makeSmall(still, file('still-small.mp4'), 5, allowed, {})]
     expect(a).toBeLessThanOrEqual(allowed)
     expect(b).toBeLessThan(allowed / 2)
-    expect(framesIn(file('busy-small.mp4'))).toBe(360)
+    expect(framesIn(file('busy-small.mp4'))).toBe(150)
   })
   test('ten minutes at 25 MB is 25 MB', () => expect(bytesAllowed(600, 25)).toBe(25_000_000))
   test('sound only has no picture', async () => {
@@ -64,6 +65,17 @@ test('chapters are in the joined film, with their titles', async () => {
   await joinSegments([await rendered(dir, [clip(0, 45)], films), await rendered(dir, [clip(45, 90)], films)], out, dir, {}, chapterMetadata([{ start: 0, end: 1.5, title: 'Hello = hello', stop: false }, { start: 1.5, end: 3, title: 'Stop here; have a go', stop: true }]))
   const { chapters } = JSON.parse(execFileSync('ffprobe', ['-v', 'error', '-show_chapters', '-of', 'json', out], { encoding: 'utf8' })) as { chapters: { start_time: string; tags: { title: string } }[] }
   expect(chapters.map((c) => [Number(c.start_time), c.tags.title])).toEqual([[0, 'Hello = hello'], [1.5, 'Stop here; have a go']])
+})
+
+test.each([['a whisper', 0.01], ['a shout', 0.9]])('%s is levelled to −16 LUFS, with no peak above −1.5 dB', async (name, size) => {
+  // Bursts a second long, with a click of full strength in each.
+  const sound = `aevalsrc='${size}*sin(2*PI*320*t)*lt(mod(t,1.3),1)+${size}*gt(mod(t,1.3),0.5)*lt(mod(t,1.3),0.502)':s=48000:d=12`
+  const films = new Map([[takeA, makeFilm(file(`${size}.mp4`), 'color=c=gray:s=1280x720:r=30:d=12', sound, 12)]])
+  const out = file(`${name}.mp4`)
+  await joinSegments([await rendered(dir, [clip(0, 360)], films)], out, dir, {})
+  const { integrated, peak } = await loudnessOf(['-i', out], { peaks: true })
+  expect(Math.abs(integrated! + 16)).toBeLessThan(0.7)
+  expect(peak).toBeLessThanOrEqual(-1.2)
 })
 
 describe('the cut for other programs', () => {

@@ -14,6 +14,7 @@ import type { Shape } from '@awlbox/core/script/table/drawing/paper'
 import { toSvg } from '@awlbox/core/script/table/drawing/table'
 import type { TableState } from '@awlbox/core/script/table/state'
 import { type EncodeOptions, ffmpeg, filmSize, probe, videoCodec } from '../platform/media/ffmpeg.ts'
+import { levelled, loudnessOf } from '../platform/media/loudness.ts'
 import { toPng } from '../platform/media/raster.ts'
 import { pictureFilters, soundFilters } from './repair-filters.ts'
 
@@ -267,20 +268,12 @@ async function drawOver(s: SegmentSource, input: string, folder: string, g: Grap
   return 'vout'
 }
 
-/** Loudness for phone and laptop speakers in kitchens (EBU R 128). */
-const loudness = 'I=-16:TP=-1.5:LRA=11'
-
 /** Joins segment files without encoding the picture again; the sound is levelled in two passes. `chapters` is ffmpeg's metadata text. */
 export async function joinSegments(files: readonly string[], out: string, folder: string, options: EncodeOptions, chapters: string | null = null): Promise<void> {
   const list = path.join(folder, 'list.txt')
   await fs.writeFile(list, files.map((f) => `file '${f.replace(/'/g, "'\\''")}'`).join('\n'))
   const input = ['-f', 'concat', '-safe', '0', '-i', list]
-  const report = await ffmpeg([...input, '-vn', '-af', `loudnorm=${loudness}:print_format=json`, '-f', 'null', '-'], { ...(options.signal ? { signal: options.signal } : {}) })
-  const measured = JSON.parse(report.match(/\{[^{}]*"input_i"[^{}]*\}/)?.[0] ?? '{}') as Record<string, string>
-  const level = Number(measured.input_i)
-  const filter = Number.isFinite(level) && level > -60
-    ? `loudnorm=${loudness}:measured_I=${measured.input_i}:measured_TP=${measured.input_tp}:measured_LRA=${measured.input_lra}:measured_thresh=${measured.input_thresh}:offset=${measured.target_offset}:linear=true,aresample=48000`
-    : 'anull'
+  const filter = levelled(await loudnessOf(input, options.signal ? { signal: options.signal } : {}))
   const meta = path.join(folder, 'chapters.txt')
   if (chapters !== null) await fs.writeFile(meta, chapters)
   await ffmpeg([...input, ...(chapters === null ? [] : ['-f', 'ffmetadata', '-i', meta]), '-map', '0:v', '-map', '0:a', '-c:v', 'copy', '-af', filter, '-c:a', 'aac', '-b:a', '96k', '-ac', '1', '-movflags', '+faststart', ...(chapters === null ? ['-map_metadata', '-1'] : ['-map_metadata', '1', '-map_chapters', '1']), out], options)

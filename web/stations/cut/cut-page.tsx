@@ -19,7 +19,7 @@ import { CaptionsPanel } from './panels/captions-panel.tsx'
 import { ChecksPanel } from './panels/checks-panel.tsx'
 import { FilmPanel, type Render } from './panels/film-panel.tsx'
 import { OverlaysPanel } from './panels/overlays-panel.tsx'
-import { type Pick, RepairPanel } from './panels/repair-panel.tsx'
+import { type Picked, RepairPanel } from './panels/repair-panel.tsx'
 import { type Placing, Preview } from './preview.tsx'
 import type { RowActs, Selection } from './selection.ts'
 import { SegmentRow } from './segment-row.tsx'
@@ -50,7 +50,7 @@ export default function CutPage() {
   const [problem, setProblem] = useState<string | null>(null)
   const [panel, setPanel] = useState<PanelName>('chosen')
   const [overlay, setOverlay] = useState<string | null>(null)
-  const [pick, setPick] = useState<Pick>(null)
+  const [pick, setPick] = useState<Picked>(null)
   const takes = useMemo(() => (takesData?.items ?? []).filter((t) => t.status === 'ready'), [takesData])
   const hearings = useMemo(() => new Map(takes.flatMap((t) => (t.hearing ? [[t.id, t.hearing] as const] : []))), [takes])
   const rows = useMemo(() => list?.segments ?? [], [list])
@@ -202,7 +202,7 @@ export default function CutPage() {
 const crooked = (list: CutList): CutList => ({ ...list, repairs: list.repairs.map((r) => ({ ...r, corners: null })) })
 
 /** What is moved on the picture: the overlay chosen, the area being covered, or a corner of the table. */
-function placingOf({ list, panel, overlay, pick, shown, acts }: { list: CutList; panel: PanelName; overlay: string | null; pick: Pick; shown: { segmentId: string; takeId: string; frame: number } | null; acts: ReturnType<typeof useCutActs> }): Placing | null {
+function placingOf({ list, panel, overlay, pick, shown, acts }: { list: CutList; panel: PanelName; overlay: string | null; pick: Picked; shown: { segmentId: string; takeId: string; frame: number } | null; acts: ReturnType<typeof useCutActs> }): Placing | null {
   if (!shown) return null
   if (panel === 'over' && overlay) {
     const o = list.segments.find((s) => s.segmentId === shown.segmentId)?.overlays.find((x) => x.id === overlay)

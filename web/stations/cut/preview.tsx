@@ -52,7 +52,8 @@ export function Preview({ program, player, list, shown, tables, fill, caption, p
   const over = take && shown ? (list.segments.find((s) => s.segmentId === take.segmentId)?.overlays ?? []).filter((o) => plays(o) && o.takeId === take.takeId && take.frame >= o.from && take.frame < o.to) : []
   return (
     <div className="grid gap-2 w-full max-w-[580px] mx-auto">
-      <div ref={stage} className="relative rounded-xl overflow-hidden bg-black aspect-video" role="img" aria-label={caption ? `The film: “${caption}”` : 'The film'}>
+      <div ref={stage} className="relative rounded-xl overflow-hidden bg-black aspect-video">
+        <div className="absolute inset-0" role="img" aria-label={caption ? `The film: “${caption}”` : 'The film'}>
         {gains && <svg width="0" height="0" className="absolute" aria-hidden><filter id="light-of-take" colorInterpolationFilters="sRGB"><feColorMatrix values={`${gains.r} 0 0 0 0  0 ${gains.g} 0 0 0  0 0 ${gains.b} 0 0  0 0 0 1 0`} /></filter></svg>}
         <div className="absolute inset-0 origin-top-left" style={{ ...(map && scale ? { transform: cssMatrix(map, scale) } : {}), ...(gains ? { filter: 'url(#light-of-take)' } : {}) }}>
           {screens.map((ref, i) => <video key={i} ref={ref} preload="auto" playsInline aria-hidden className="absolute inset-0 w-full h-full" style={{ opacity: i === seen ? 1 : 0 }} />)}
@@ -66,6 +67,7 @@ export function Preview({ program, player, list, shown, tables, fill, caption, p
         {card && <Drawn shapes={cardShapes(card, cardTable(card, tables), fill)} w={film.width} h={film.height} className="absolute inset-0" />}
         {(shot?.run.kind === 'hold' || (shot?.run.kind === 'card' && shot.run.card.look === 'stop')) && <Ring share={inShot} place={shot.run.kind === 'hold' ? ringPlace.hold : ringPlace.stop} />}
         {caption && <span dir="auto" className="absolute left-1/2 -translate-x-1/2 bottom-[4%] w-max max-w-[92%] rounded-lg bg-black/80 text-white font-child text-lg leading-snug px-3 py-1.5 text-center whitespace-pre-line">{caption}</span>}
+        </div>
         {placing && scale > 0 && <MovableBox label={placing.label} scale={scale} box={placing.space === 'take' && map ? boxInFilm(map, placing.box) : placing.box} onMove={(b, done) => placing.onMove(placing.space === 'take' && map ? boxInFilm(filmToTake(map), b) : b, done)} />}
       </div>
       <div className="flex gap-2 items-center flex-wrap"><Button onClick={() => (playing ? player.stop() : player.play())}>{playing ? 'Stop' : 'Play'}</Button><Button onClick={() => onWord(-1)}>Back a word</Button><Button onClick={() => onWord(1)}>On a word</Button><Button onClick={() => player.play(0)}>From the start</Button>

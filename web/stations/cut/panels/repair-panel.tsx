@@ -6,7 +6,7 @@ import type { TakeRecord } from '../../../frame/types.ts'
 import { Button } from '../../../kit/button.tsx'
 
 /** What is being set by hand on the picture. */
-export type Pick = { kind: 'hidden'; id: string } | { kind: 'corner'; n: 0 | 1 | 2 | 3 } | null
+export type Picked = { kind: 'hidden'; id: string } | { kind: 'corner'; n: 0 | 1 | 2 | 3 } | null
 interface Props {
   take: TakeRecord | null
   /** Takes of the lesson it can be matched to. */
@@ -16,8 +16,8 @@ interface Props {
   /** Frame of the take in the picture. */
   frame: number
   mayChange: boolean
-  pick: Pick
-  onPick(pick: Pick): void
+  pick: Picked
+  onPick(pick: Picked): void
   onChange(change: (r: Repair) => Repair, together: string | null): void
 }
 /** Noise above this (decibels under full scale) is heard on a quiet evening. */
@@ -89,7 +89,7 @@ export function RepairPanel({ take, others, nameOf, repair: r, frame, mayChange,
 const kinds = ['face', 'name', 'number', 'other'] as const
 const kindWords: Record<(typeof kinds)[number], string> = { face: 'a face', name: 'a name', number: 'a house number', other: 'something else' }
 /** What is covered over, and what is proposed to be. */
-function HiddenAreas({ r, take, frame, mayChange, pick, onPick, onChange }: { r: Repair; take: TakeRecord; frame: number; mayChange: boolean; pick: Pick; onPick: (p: Pick) => void; onChange: Props['onChange'] }) {
+function HiddenAreas({ r, take, frame, mayChange, pick, onPick, onChange }: { r: Repair; take: TakeRecord; frame: number; mayChange: boolean; pick: Picked; onPick: (p: Picked) => void; onChange: Props['onChange'] }) {
   const change = (id: string, next: (h: Hidden) => Hidden | null): void => onChange((x) => ({ ...x, hidden: x.hidden.flatMap((h) => (h.id === id ? next(h) ?? [] : [h])) }), null)
   const length = Math.round((take.seconds ?? 0) * framesPerSecond)
   const shown = r.hidden.filter((h) => h.why?.state !== 'declined')
