@@ -166,10 +166,12 @@ function clipPart(s: SegmentSource, run: ClipRun, i: number, hold: string, g: Gr
   const { from, frames } = run
   const length = frames / framesPerSecond
   const fade = Math.min(0.01, length / 4)
-  const still = run.still ? `,trim=end_frame=1,tpad=stop=${frames - 1}:stop_mode=clone,setpts=N/${framesPerSecond}/TB` : ''
-  g.filters.push(`[v${i}i]trim=start_frame=${from}:end_frame=${from + frames},setpts=PTS-STARTPTS${still}[v${i}t]`)
-  const mended = pictureFilters(repairIn(s, run.takeId), from, frames, `v${i}t`, `v${i}`, g.filters, { covers: repairIn(s, run.takeId).steady })
-  g.filters.push(`[${mended}]${hold.slice(1) || 'null'}[v${i}p]`)
+  // A still picture is mended as the one picture it is, covers and all, and only then goes on.
+  const seen = run.still ? 1 : frames
+  g.filters.push(`[v${i}i]trim=start_frame=${from}:end_frame=${from + seen},setpts=PTS-STARTPTS[v${i}t]`)
+  const mended = pictureFilters(repairIn(s, run.takeId), from, seen, `v${i}t`, `v${i}`, g.filters, { covers: repairIn(s, run.takeId).steady })
+  const on = run.still ? `tpad=stop=${frames - 1}:stop_mode=clone,setpts=N/${framesPerSecond}/TB` : 'null'
+  g.filters.push(`[${mended}]${on}${hold}[v${i}p]`)
   const voice = run.voice && s.films.has(run.voice.takeId) ? run.voice.from : from
   g.filters.push(`[a${i}i]atrim=start=${voice / framesPerSecond}:duration=${length},asetpts=PTS-STARTPTS,afade=t=in:d=${fade},afade=t=out:st=${length - fade}:d=${fade}[a${i}s]`)
 }

@@ -69,6 +69,12 @@ describe('a picture mended', () => {
     const proposed = await mended({ hidden: [{ ...face, why: { id: 'w', act: 'add', kind: 'face', note: '', sure: false, state: 'open' } }] })
     expect(isWhite(colourAt(proposed, 0, 310, 170))).toBe(true)
   })
+  test('what is covered in a still picture stays covered for as long as it stands', async () => {
+    const face: Hidden = { id: 'f', what: 'face', from: 0, to: 60, keys: [{ frame: 0, box: { x: 260, y: 120, w: 120, h: 120 } }, { frame: 20, box: { x: 860, y: 120, w: 120, h: 120 } }], why: null }
+    const out = await mended({ hidden: [face] }, [clip(0, 50, { still: true })])
+    expect([0, 25, 49].map((f) => isWhite(colourAt(out, f, 310, 170)))).toEqual([false, false, false])
+    expect(framesIn(out)).toBe(50)
+  })
   test('a still span shows its first picture while its sound goes on', async () => {
     const moving = new Map([[takeA, makeFilm(path.join(dir, 'moving.mp4'), "color=c=black:s=1280x720:r=30:d=3,format=gray,geq=lum='40+N*2',format=yuv420p", "aevalsrc='0.3*sin(2*PI*400*t)*gt(t,1)':d=3", 3)]])
     const out = await rendered(dir, [clip(10, 70, { still: true }), clip(70, 80)], moving)

@@ -26,8 +26,8 @@ interface Props {
   program: Program
   player: Player
   list: CutList
-  /** The span in the picture and the frame of its take; null on cards. */
-  shown: { segmentId: string; takeId: string; frame: number } | null
+  /** The span in the picture and the frame of its take that is seen; `along`: the one that would be, did it not stand still. Null on cards. */
+  shown: { segmentId: string; takeId: string; frame: number; along: number } | null
   tables: (stepId: string) => TableState | null
   fill: HouseStyle['frameFill']
   /** What is said now, or null. */
@@ -49,7 +49,7 @@ export function Preview({ program, player, list, shown, tables, fill, caption, p
   const repair = take ? repairOf(list, take.takeId) : null
   const map = useMemo(() => (repair && take && !isPlainRepair(repair) ? takeToFilm(repair, take.frame) : null), [repair, take])
   const gains = repair && (repair.light || repair.warmth) ? gainsOf(repair) : null
-  const over = take && shown ? (list.segments.find((s) => s.segmentId === take.segmentId)?.overlays ?? []).filter((o) => plays(o) && o.takeId === take.takeId && take.frame >= o.from && take.frame < o.to) : []
+  const over = take && shown ? (list.segments.find((s) => s.segmentId === take.segmentId)?.overlays ?? []).filter((o) => plays(o) && o.takeId === take.takeId && shown.along >= o.from && shown.along < o.to) : []
   return (
     <div className="grid gap-2 w-full max-w-[580px] mx-auto">
       <div ref={stage} className="relative rounded-xl overflow-hidden bg-black aspect-video">
