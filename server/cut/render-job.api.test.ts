@@ -212,6 +212,17 @@ describe('clips of every kind', () => {
     await renderSegment({ cut: { items: [...films.keys()].flatMap((id, i) => [clip(i, i + 31, { takeId: id, id }), clip(60, 61, { takeId: id, id: `${id}b` })]) }, films }, out, dir, {})
     expect(framesIn(out)).toBe(4 * 32)
   })
+  test('a browser’s recording of sound alone says no length, and is as long as it sounds', async () => {
+    const [wav, live] = [path.join(dir, 'line.wav'), path.join(dir, 'line.webm')]
+    execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', 'sine=d=4', wav])
+    // Written as it comes, the file's head is never mended.
+    fs.writeFileSync(live, execFileSync('ffmpeg', ['-v', 'error', '-i', wav, '-c:a', 'libopus', '-f', 'webm', '-live', '1', 'pipe:1']))
+    const p = (await probe(live))!
+    expect([p.video, Math.round(p.seconds)]).toEqual([null, 4])
+    const film = path.join(dir, 'line.mp4')
+    await toTakeFilm(live, film, p, {})
+    expect(framesIn(film)).toBeGreaterThan(117)
+  })
   test('a face in a take is found while it is looked over, and a cover is proposed for it; nobody covers it unasked', async () => {
     const face = '<g transform="translate(400 300) scale(1.4)"><ellipse rx="78" ry="100" fill="#d9b08c"/><path d="M-80-30Q-70-115 0-112Q70-115 80-30Q60-70 0-72Q-60-70-80-30Z" fill="#3a2a20"/><ellipse cx="-32" cy="-18" rx="20" ry="11" fill="#b98c6a"/><ellipse cx="32" cy="-18" rx="20" ry="11" fill="#b98c6a"/><circle cx="-32" cy="-16" r="8" fill="#221"/><circle cx="32" cy="-16" r="8" fill="#221"/><path d="M-54-36Q-32-48-12-36M54-36Q32-48 12-36" stroke="#3a2a20" stroke-width="8" fill="none"/><path d="M-4-10L-10 24Q0 32 10 24L4-10Z" fill="#c99873"/><path d="M-12 26Q0 34 12 26" stroke="#8a5f43" stroke-width="5" fill="none"/><path d="M-30 52Q0 44 30 52Q0 76-30 52Z" fill="#9c4a44"/></g>'
     const [png, film, wav] = ['f.png', 'f.mp4', 'f.wav'].map((n) => path.join(dir, n))

@@ -25,11 +25,20 @@ export async function probe(file: string): Promise<Probe | null> {
     const sound = info.streams?.find((s) => s.codec_type === 'audio')
     const audio = sound !== undefined
     if ((!video && !audio) || /tty|lrc|srt|webvtt|subviewer|image2|_pipe$/.test(info.format?.format_name ?? '')) return null
-    return { seconds: Number(info.format?.duration ?? video?.duration ?? 0) || 0, video: video ? { width: video.width ?? 0, height: video.height ?? 0 } : null, audio, channels: sound?.channels ?? 0, rate: Number(sound?.sample_rate ?? 0), frames: video?.nb_frames ? Number(video.nb_frames) : null }
+    const told = Number(info.format?.duration ?? video?.duration ?? 0) || 0
+    // A browser's recording of sound alone says no length, and has no picture to measure it by.
+    const seconds = told || video ? told : await soundSeconds(file)
+    return { seconds, video: video ? { width: video.width ?? 0, height: video.height ?? 0 } : null, audio, channels: sound?.channels ?? 0, rate: Number(sound?.sample_rate ?? 0), frames: video?.nb_frames ? Number(video.nb_frames) : null }
   } catch (error) {
     if (error instanceof ToolError) return null
     throw error
   }
+}
+
+/** How long a file's sound is, by decoding it; 0 of an empty one. */
+async function soundSeconds(file: string): Promise<number> {
+  const { stdout } = await run('ffmpeg', ['-v', 'error', '-nostdin', ...local, '-i', file, '-map', '0:a:0', '-progress', 'pipe:1', '-f', 'null', '-'], { limit: 120_000 })
+  return Number([...stdout.matchAll(/^out_time_us=(\d+)/gm)].at(-1)?.[1] ?? 0) / 1e6
 }
 
 /** Which of a clip's channels to use, as its sound was found to be. */
