@@ -11,10 +11,14 @@ interface Take { segmentId: string; status: string; hearing: unknown }
 async function openCut(page: Page): Promise<string> {
   const headers = { origin: new URL(test.info().project.use.baseURL!).origin }
   await page.request.post('/api/sign-in', { data: { email: 'marnie@cobblegate.example', password: 'bobbin-parcels' }, headers })
-  const { lessons } = (await (await page.request.get('/api/shelf')).json()) as { lessons: { id: string; title: string }[] }
-  const { id } = lessons.find((l) => l.title.startsWith('Seven parcels'))!
-  const lesson = (await (await page.request.get(`/api/lessons/${id}`)).json()) as { doc: { segments: { id: string; title: string }[] } }
-  const segmentId = lesson.doc.segments.find((s) => s.title === 'Watch me first')!.id
+  type Doc = { title: string; segments: { id: string; title: string }[] }
+  const { lessons } = (await (await page.request.get('/api/shelf')).json()) as { lessons: { id: string; classId: string; title: string }[] }
+  // A lesson of its own: others film the one it is copied from.
+  const own = 'Seven parcels, cut by hand'
+  const from = lessons.find((l) => l.title === 'Seven parcels, two pigeon-holes')!
+  const lessonOf = async (id: string) => (await (await page.request.get(`/api/lessons/${id}`)).json()) as { doc: Doc }
+  const { id } = lessons.find((l) => l.title === own) ?? ((await (await page.request.post(`/api/classes/${from.classId}/lessons`, { data: { day: '2027-05-04', doc: { ...(await lessonOf(from.id)).doc, title: own } }, headers })).json()) as { id: string })
+  const segmentId = (await lessonOf(id)).doc.segments.find((s) => s.title === 'Watch me first')!.id
   const takes = async (): Promise<Take[]> => ((await (await page.request.get(`/api/lessons/${id}/takes`)).json()) as { items: Take[] }).items.filter((t) => t.segmentId === segmentId)
   if (!(await takes()).length) await page.request.post(`/api/lessons/${id}/stand-in`, { data: { segmentId, voice: 'rms' }, headers })
   await expect.poll(async () => (await takes()).some((t) => t.hearing !== null), { timeout: 150_000 }).toBe(true)
