@@ -9,7 +9,7 @@ export interface FacesSeen {
   boxes: FilmBox[]
 }
 /** Seconds a face may go unseen between two pictures and still be the same; how far around it is covered, as a share of its size. */
-const [unseen, around] = [2.5, 0.3]
+const [unseen, around] = [4.5, 0.35]
 /** A face seen once in this many pictures or more is proposed: a single one is often a pattern of things. */
 const leastPictures = 2
 

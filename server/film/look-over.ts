@@ -12,8 +12,8 @@ import type { Services } from '../platform/services.ts'
 import { peaksPerSecond } from './peaks.ts'
 import { hearingOf, setTake, type TakeRow } from './store.ts'
 
-/** Size at which faces are looked for, and the most pictures looked at: of long takes one every few seconds. */
-const [small, mostPictures] = [{ width: 480, height: 270 }, 600]
+/** Size at which faces are looked for, seconds between pictures, and the most pictures looked at: of long takes fewer. */
+const [small, between, mostPictures] = [{ width: 480, height: 270 }, 2, 400]
 /** Small pictures of a take in one sheet: size, how many in a row, how many at most. */
 const sheet = { width: 96, height: 54, across: 20, most: 400 } as const
 
@@ -22,7 +22,7 @@ export async function lookOver(s: Services, take: TakeRow, folder: string, wav: 
   const film = s.blobs.path(take.film!)
   const seconds = take.seconds ?? 0
   await progress('looking it over', 0.985)
-  const apart = Math.max(1, Math.ceil(seconds / mostPictures))
+  const apart = Math.max(between, Math.ceil(seconds / mostPictures))
   const find = await faceFinder()
   const faces: TakeLooked['faces'] = []
   const sum = { r: 0, g: 0, b: 0 }
