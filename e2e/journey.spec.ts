@@ -25,7 +25,7 @@ async function openSegment(page: Page, name: string): Promise<void> {
 const station = (page: Page, name: string) => page.getByRole('navigation', { name: 'Stations of this lesson' }).getByRole('link', { name: new RegExp(`^${name}`) })
 
 test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
-  test.setTimeout(420_000)
+  test.setTimeout(600_000)
   await test.step('Sign in: two classes as threads, tonight with minutes', async () => {
     await signIn(page)
     for (const name of ['Wagtails', 'Goldcrests']) await expect(page.getByRole('region', { name })).toBeVisible()
@@ -115,14 +115,14 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
   await test.step('Hear: the slip is found at its time, the clean take gives nothing', async () => {
     await segment(page, 'Watch me first').click()
     const slip = page.locator('[data-heard="count-skip"]')
-    await expect(slip).toContainText(/\d is left out of the count/, { timeout: 120_000 })
+    await expect(slip).toContainText(/\d is left out of the count/, { timeout: 200_000 })
     await slip.getByRole('button').first().click()
     const video = page.getByRole('article', { name: 'Take 1' }).locator('video')
     await expect.poll(() => video.evaluate((v: HTMLVideoElement) => v.currentTime)).toBeGreaterThan(5)
     await segment(page, 'We do it together 1').click()
-    await expect(page.getByRole('article', { name: 'Take 1' })).toContainText('Everything was heard as written', { timeout: 120_000 })
+    await expect(page.getByRole('article', { name: 'Take 1' })).toContainText('Everything was heard as written', { timeout: 200_000 })
     await segment(page, 'Things you need').click()
-    await expect(page.locator('[data-heard="false-start"]')).toBeVisible({ timeout: 120_000 })
+    await expect(page.locator('[data-heard="false-start"]')).toBeVisible({ timeout: 200_000 })
   })
 
   await test.step('Cut: accept, drop, bring back, undo, hold, card, preview, render; the film plays and is as long as the cut', async () => {
