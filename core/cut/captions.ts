@@ -8,7 +8,7 @@ import { numberName } from '../plan/numbers/names.ts'
 import { showsSymbols } from '../script/template/lines.ts'
 import { pauseWords, readCount } from '../script/reading.ts'
 import { captionBreaks, linesOf } from './break-lines.ts'
-import { layOut, segmentFrames, stretchesOf, toSeconds } from './timeline.ts'
+import { heardTakes, layOut, segmentFrames, stretchesOf, toSeconds } from './timeline.ts'
 
 /**
  * Letters a second that can be read: adults at about 17 (170 words a minute, the usual ceiling of broadcast
@@ -55,9 +55,9 @@ export function captionsOf(parts: readonly CaptionPart[], options: CaptionOption
 export function segmentCaptions(p: CaptionPart, { style = defaultHouseStyle, age = 5, edits = [], speed = 'adults' }: CaptionOptions = {}): FilmCue[] {
   const changed = new Map(edits.map((e) => [e.id, e]))
   const cues: FilmCue[] = []
-  const used = new Set(p.cut.items.flatMap((i) => (i.kind === 'clip' ? [i.voice?.takeId ?? i.takeId] : [])))
+  const heard = heardTakes(p.cut)
   for (const [takeId, hearing] of p.hearings)
-    for (const line of used.has(takeId) ? hearing.lines : []) {
+    for (const line of heard.has(takeId) ? hearing.lines : []) {
       const step = p.segment.steps.find((s) => s.id === line.stepId)
       if (!step || line.start === null) continue
       pieces(captionText(step.verb, step.text, style, age), line, hearing).forEach((piece, i) => {

@@ -29,7 +29,7 @@ export function ringShapes(share: number): Shape[] {
 export const ringPlace = { hold: { x: 64, y: 44 }, stop: { x: 560, y: 56 } } as const
 
 /** A full-screen card of 1280 × 720. On a `stop` card the ring comes over the room left at the top; a `table` is drawn at its right. */
-export function cardShapes(card: Pick<Card, 'look' | 'title' | 'lines'>, table: TableState | null = null, fill: HouseStyle['frameFill'] = 'across'): Shape[] {
+export function cardShapes(card: Pick<Card, 'look' | 'title'> & { lines: readonly string[] }, table: TableState | null = null, fill: HouseStyle['frameFill'] = 'across'): Shape[] {
   const narrow = table !== null
   const title = wrap(card.title, narrow ? 20 : 30).slice(0, 4)
   const lines = card.lines.flatMap((l) => wrap(l, narrow ? 26 : card.look === 'things' ? 34 : 40)).slice(0, 8 - title.length)

@@ -22,10 +22,15 @@ export function cardSeconds(look: CardLook, title: string, lines: readonly strin
 }
 /** Seconds of cards a film usually gets: with less room than this under its limit it is tight. */
 const usual = 40
-/** Whether the clock leaves little room for cards. */
-export const isTight = (lesson: Pick<Lesson, 'segments' | 'age'>): boolean => {
+const known = new WeakMap<Lesson['segments'], boolean>()
+/** Whether the clock leaves little room for cards; worked out once for a script, however many of its segments are cut. */
+export function isTight(lesson: Pick<Lesson, 'segments' | 'age'>): boolean {
+  const before = known.get(lesson.segments)
+  if (before !== undefined) return before
   const time = timeLesson({ ...lesson, segments: lesson.segments.filter((s) => s.audience === 'children') })
-  return time.film + usual > time.filmLimit
+  const tight = time.film + usual > time.filmLimit
+  known.set(lesson.segments, tight)
+  return tight
 }
 /** Where a card goes: before everything, after everything, or at a second of the take. */
 export type CardPlace = 'start' | 'end' | { after: number }

@@ -1,8 +1,11 @@
 import type { CutList, CutSegment } from '../contracts/cut.ts'
+import { isCovered } from './repairs.ts'
 import { plays, runsOf, segmentFrames, toSeconds } from './timeline.ts'
 
-const picture = (s: CutSegment | undefined): string => JSON.stringify(s ? runsOf(s).map((r) => (r.kind === 'clip' ? [r.takeId, r.from, r.frames, r.voice, r.still] : r.kind === 'hold' ? r.frames : [r.card.look, r.card.title, r.card.lines, r.frames])) : null)
+const picture = (s: CutSegment | undefined): string => JSON.stringify(s ? runsOf(s).map((r) => (r.kind === 'clip' ? [r.takeId, r.from, r.frames, r.voice, r.still] : r.kind === 'hold' ? r.frames : [r.card.look, r.card.title, r.card.lines, r.card.table, r.frames])) : null)
 const over = (s: CutSegment | undefined): string => JSON.stringify((s?.overlays ?? []).filter(plays).map(({ why: _why, ...o }) => o))
+
+const mended = (list: CutList): string => JSON.stringify(list.repairs.map((r) => ({ ...r, hidden: r.hidden.filter(isCovered) })))
 
 /** What differs between two cuts of a lesson, in words for families: a line for each segment that changed. */
 export function changesBetween(before: CutList, after: CutList, titleOf: (segmentId: string) => string): string[] {
@@ -21,8 +24,6 @@ export function changesBetween(before: CutList, after: CutList, titleOf: (segmen
   }
   for (const s of before.segments) if (segmentFrames(s) && !after.segments.some((x) => x.segmentId === s.segmentId)) out.push(`Left out: ${titleOf(s.segmentId)}.`)
   if (JSON.stringify(before.captions) !== JSON.stringify(after.captions)) out.push('The captions.')
-  const mended = JSON.stringify(before.repairs.map((r) => ({ ...r, hidden: r.hidden.filter((h) => h.why === null || h.why.state === 'accepted') })))
-  const mendedNow = JSON.stringify(after.repairs.map((r) => ({ ...r, hidden: r.hidden.filter((h) => h.why === null || h.why.state === 'accepted') })))
-  if (mended !== mendedNow) out.push('Picture and sound were mended.')
+  if (mended(before) !== mended(after)) out.push('Picture and sound were mended.')
   return out
 }

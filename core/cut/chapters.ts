@@ -15,7 +15,7 @@ export interface Chapter {
 const apart = 2
 
 /** A chapter for each segment, and one after each card that stops the film: there those who were away come back. */
-export function chaptersOf(parts: readonly CaptionPart[]): Chapter[] {
+export function chaptersOf(parts: readonly Pick<CaptionPart, 'segment' | 'cut'>[]): Chapter[] {
   const points: Omit<Chapter, 'end'>[] = []
   let at = 0
   for (const p of parts) {

@@ -1,6 +1,8 @@
 import { describe, expect, test } from 'vitest'
 import { type Clip, type CutItem, type CutSegment, type Hidden, type Overlay, plainList } from '../contracts/cut.ts'
 import { defaultHouseStyle } from '../contracts/house-style.ts'
+import type { Hearing } from '../contracts/heard.ts'
+import type { Segment } from '../contracts/lesson.ts'
 import { hear } from '../film/heard.ts'
 import { simulate } from '../script/simulate.ts'
 import { captionsOf } from './captions.ts'
@@ -28,51 +30,54 @@ const wordAt = (word: string, n = 0) => t.hearing.words.filter((w) => w.word ===
 let names = 0
 const without = (row: CutSegment, from: number, to: number): CutSegment => dropStretch(row, A, toFrame(from), toFrame(to), () => `n${(names += 1)}`)
 
+/** The row held against its script, as it is heard. */
+const checked = (s: Segment, row: CutSegment, all: ReadonlyMap<string, Hearing>) => checkSegment(s, row, keptWords(row, all))
+
 describe('what is left, against the script', () => {
-  test('a take left whole is clean', () => expect(checkSegment(segment, whole(t), hearings(t))).toEqual([]))
+  test('a take left whole is clean', () => expect(checked(segment, whole(t), hearings(t))).toEqual([]))
   test('the "seven" of the count cut out is found, with where', () => {
     const seven = wordAt('seven', 1)
-    const found = checkSegment(segment, without(whole(t), seven.start - 0.05, seven.end + 0.05), hearings(t)).filter((c) => c.kind === 'counts')
+    const found = checked(segment, without(whole(t), seven.start - 0.05, seven.end + 0.05), hearings(t)).filter((c) => c.kind === 'counts')
     expect(found[0]).toMatchObject({ severity: 'wrong' })
     expect(found[0]!.at).toBeLessThan(8)
   })
   test('a number in the middle of the count cut out is found', () => {
     const four = wordAt('four')
-    expect(checkSegment(segment, without(whole(t), four.start - 0.05, four.end + 0.05), hearings(t)).some((c) => c.kind === 'counts' && c.severity === 'wrong')).toBe(true)
+    expect(checked(segment, without(whole(t), four.start - 0.05, four.end + 0.05), hearings(t)).some((c) => c.kind === 'counts' && c.severity === 'wrong')).toBe(true)
   })
   test('the wait before the answer cut away is found', () => {
     const four = wordAt('four', 1)
-    expect(checkSegment(segment, without(whole(t), four.start - 5.6, four.start - 0.3), hearings(t)).some((c) => c.kind === 'answers')).toBe(true)
+    expect(checked(segment, without(whole(t), four.start - 5.6, four.start - 0.3), hearings(t)).some((c) => c.kind === 'answers')).toBe(true)
   })
   test('a wait cut short and held again is whole', () => {
     const four = wordAt('four', 1)
     const cut = without(whole(t), four.start - 5.6, four.start - 0.3)
     const i = cut.items.findIndex((x) => x.kind === 'clip' && x.why !== null)
     const held: CutItem[] = cut.items.toSpliced(i + 1, 0, { kind: 'hold', id: 'h', frames: toFrame(5.3), stepId: null, why: null })
-    expect(checkSegment(segment, { ...cut, items: held }, hearings(t))).toEqual([])
+    expect(checked(segment, { ...cut, items: held }, hearings(t))).toEqual([])
   })
   test('a line left out altogether is worth a look, no more', () => {
     const cut = without(whole(t), 0, wordAt('one').start - 0.2)
-    expect(checkSegment(segment, cut, hearings(t)).map((c) => [c.kind, c.severity])).toEqual([['lines', 'look']])
+    expect(checked(segment, cut, hearings(t)).map((c) => [c.kind, c.severity])).toEqual([['lines', 'look']])
   })
   test('a false sentence put together from two takes is found', () => {
     const wrong = take(B, 'four and three make eight')
     const row = whole(t)
     const last = wordAt('four', 1).start - 0.2
     const items: Clip[] = [{ kind: 'clip', id: 'a', takeId: A, from: 0, to: toFrame(last), why: null }, { kind: 'clip', id: 'b', takeId: B, from: 0, to: toFrame(wrong.seconds), why: null }]
-    expect(checkSegment(segment, { ...row, items }, hearings(t, wrong)).some((c) => c.kind === 'counts' && c.severity === 'wrong')).toBe(true)
+    expect(checked(segment, { ...row, items }, hearings(t, wrong)).some((c) => c.kind === 'counts' && c.severity === 'wrong')).toBe(true)
   })
   test('words that expire and words that tell where someone is', () => {
     const other = lessonOf('# P\n\n## S {show}\nSay: Today we are in class Wagtails.').segments[0]!
     const words = said('today we are in class wagtails')
     const row: CutSegment = { segmentId: other.id, takeId: A, items: [{ kind: 'clip', id: 'c', takeId: A, from: 0, to: 150, why: null }], overlays: [], byHand: true }
-    const found = checkSegment(other, row, new Map([[A, hear(other, words, 5)]]))
+    const found = checked(other, row, new Map([[A, hear(other, words, 5)]]))
     expect(found.filter((c) => c.kind === 'words').map((c) => c.severity)).toEqual(['look', 'wrong'])
-    expect(checkSegment(other, { ...row, items: [{ kind: 'clip', id: 'c', takeId: A, from: 140, to: 150, why: null }] }, new Map([[A, hear(other, words, 5)]]))).toEqual([])
+    expect(checked(other, { ...row, items: [{ kind: 'clip', id: 'c', takeId: A, from: 140, to: 150, why: null }] }, new Map([[A, hear(other, words, 5)]]))).toEqual([])
   })
   test('a word said beside the script that expires is found too', () => {
     const beside = take(A, `${clean} ~1 until next monday`)
-    expect(checkSegment(segment, whole(beside), hearings(beside)).some((c) => c.kind === 'words' && /next monday/i.test(c.message))).toBe(true)
+    expect(checked(segment, whole(beside), hearings(beside)).some((c) => c.kind === 'words' && /next monday/i.test(c.message))).toBe(true)
   })
   test('words are kept where more than half of them is left', () => {
     const seven = wordAt('seven')
@@ -85,16 +90,16 @@ describe('what is left, against the script', () => {
 
 describe('captions against what is said', () => {
   const parts = (row: CutSegment) => [{ segment, cut: row, hearings: hearings(t) }]
-  test('those of a whole take are right', () => expect(checkCaptions(captionsOf(parts(whole(t))), segment, whole(t), hearings(t))).toEqual([]))
+  test('those of a whole take are right', () => expect(checkCaptions(captionsOf(parts(whole(t))), segment, keptWords(whole(t), hearings(t)))).toEqual([]))
   test('a number written otherwise by hand than it is said is wrong', () => {
     const cues = captionsOf(parts(whole(t)))
     const id = cues.find((c) => /Four and three/.test(c.text))!.id
     const edited = captionsOf(parts(whole(t)), { edits: [{ id, text: 'Four and three make eight.', start: null, end: null }] })
-    expect(checkCaptions(edited, segment, whole(t), hearings(t))).toMatchObject([{ kind: 'captions', severity: 'wrong' }])
+    expect(checkCaptions(edited, segment, keptWords(whole(t), hearings(t)))).toMatchObject([{ kind: 'captions', severity: 'wrong' }])
   })
   test('what is said beside the script has no caption: told', () => {
     const beside = take(A, `${clean} ~3 and now the dog wants to go out`)
-    const found = checkCaptions(captionsOf([{ segment, cut: whole(beside), hearings: hearings(beside) }]), segment, whole(beside), hearings(beside))
+    const found = checkCaptions(captionsOf([{ segment, cut: whole(beside), hearings: hearings(beside) }]), segment, keptWords(whole(beside), hearings(beside)))
     expect(found.some((c) => /dog/.test(c.message))).toBe(true)
   })
 })

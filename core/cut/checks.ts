@@ -1,5 +1,5 @@
 import type { CutList, CutSegment, FilmBox, Overlay } from '../contracts/cut.ts'
-import { defaultHouseStyle, type HouseStyle } from '../contracts/house-style.ts'
+import type { HouseStyle } from '../contracts/house-style.ts'
 import type { HeardCode, HeardWord, Hearing } from '../contracts/heard.ts'
 import type { Segment } from '../contracts/lesson.ts'
 import { hear } from '../film/heard.ts'
@@ -10,9 +10,11 @@ import { expires, identifies } from '../script/proof/care-rules.ts'
 import type { Moment } from '../script/simulate.ts'
 import { clockTime } from '../words.ts'
 import { captionLimits, type FilmCue, readingSpeed } from './captions.ts'
-import { countedBoxes, captionLine, meet, overlayNames, safe } from './overlays.ts'
-import { film, isCovered, repairOf } from './repairs.ts'
-import { plays, segmentFrames, stretchesOf, toSeconds } from './timeline.ts'
+import { countedBoxes, captionLine, meet, overlayNames, safe, sentenceSize } from './overlays.ts'
+import { film } from '../film/frame.ts'
+import { filmFrames } from './propose.ts'
+import { isCovered, repairOf } from './repairs.ts'
+import { heardTakes, plays, segmentFrames, stretchesOf, toSeconds } from './timeline.ts'
 
 export type CheckKind = 'counts' | 'answers' | 'lines' | 'words' | 'captions' | 'overlays' | 'length' | 'people' | 'sound'
 /** Something to see to before the film is rendered. `wrong`: children would be taught wrongly, or someone shown. */
@@ -30,30 +32,29 @@ const enough = 0.5
 /** The words that can be heard in a segment's film, in its own time, as if it were a take. */
 export function keptWords(cut: Pick<CutSegment, 'items'>, hearings: ReadonlyMap<string, Pick<Hearing, 'words'>>): HeardWord[] {
   const out: HeardWord[] = []
-  const used = new Set(cut.items.flatMap((i) => (i.kind === 'clip' ? [i.voice?.takeId ?? i.takeId] : [])))
+  const heard = heardTakes(cut)
   for (const [takeId, h] of hearings)
-    for (const w of used.has(takeId) ? h.words : [])
+    for (const w of heard.has(takeId) ? h.words : [])
       for (const s of stretchesOf(cut, takeId, w.start, w.end)) if (s.end - s.start >= enough * (w.end - w.start)) out.push({ ...w, start: s.start, end: s.end })
   return out.sort((a, b) => a.start - b.start)
 }
 
 const kindOf: Partial<Record<HeardCode, CheckKind>> = {
-  'count-skip': 'counts', 'count-repeat': 'counts', 'count-order': 'counts', 'count-end': 'counts', 'total-mismatch': 'counts', 'false-sentence': 'counts', 'number-changed': 'counts', 'clap-mismatch': 'counts',
+  'count-skip': 'counts', 'count-repeat': 'counts', 'count-order': 'counts', 'count-end': 'counts', 'total-mismatch': 'counts', 'false-sentence': 'counts', 'number-changed': 'counts',
   'answer-early': 'answers', 'wait-short': 'answers', 'line-skipped': 'lines', 'false-start': 'lines', 'filler': 'lines',
 }
 /**
  * Holds what is left of a segment against its script, as a take is: a cut can take out the "seven" that was said, the
- * wait before an answer, half a sentence. Words that expire or tell where someone is are looked for in what is left.
+ * wait before an answer, half a sentence. `words` are those that are kept. Words that expire or tell where someone is are looked for in what is left.
  */
-export function checkSegment(segment: Segment, cut: Pick<CutSegment, 'items'>, hearings: ReadonlyMap<string, Hearing>, style: HouseStyle = defaultHouseStyle): Check[] {
-  const words = keptWords(cut, hearings)
+export function checkSegment(segment: Segment, cut: Pick<CutSegment, 'items'>, words: readonly HeardWord[], by: { style?: HouseStyle; age?: number } = {}): Check[] {
   if (!words.length) return []
   const seconds = toSeconds(segmentFrames(cut))
-  const again = hear(segment, words, seconds, { style })
+  const again = hear(segment, words, seconds, by)
   const out: Check[] = []
   for (const f of again.findings) {
     const kind = kindOf[f.code]
-    if (!kind || f.code === 'clap-mismatch') continue
+    if (!kind) continue
     // What was never heard rightly in a take is told in Film; here it is a doubt.
     out.push({ kind, severity: f.certain && (severityOf[f.code] === 'wrong' || f.code === 'answer-early') ? 'wrong' : 'look', segmentId: segment.id, at: f.start, message: f.message })
   }
@@ -80,10 +81,9 @@ export function checkSegment(segment: Segment, cut: Pick<CutSegment, 'items'>, h
 /** Seconds a caption and what is said may be apart. */
 const near = 0.5
 /** A segment's captions (in its own time) against what is said in it: the numbers must be the same, what is said must be captioned, and there must be time to read. */
-export function checkCaptions(cues: readonly FilmCue[], segment: Pick<Segment, 'id'>, cut: Pick<CutSegment, 'items'>, hearings: ReadonlyMap<string, Hearing>): Check[] {
+export function checkCaptions(cues: readonly FilmCue[], segment: Pick<Segment, 'id'>, words: readonly HeardWord[]): Check[] {
   const out: Check[] = []
   const mine = cues.filter((c) => c.source)
-  const words = keptWords(cut, hearings)
   for (const c of mine) {
     const text = c.text.replace(/\n/g, ' ')
     const said = words.filter((w) => (w.start + w.end) / 2 >= c.start - near && (w.start + w.end) / 2 <= c.end + near).map((w) => w.word.toLowerCase())
@@ -109,7 +109,7 @@ const readable = 34
 const inside = (b: FilmBox): boolean => b.x >= safe.x - 1 && b.y >= safe.y - 1 && b.x + b.w <= film.width - safe.x + 1 && b.y + b.h <= film.height - safe.y + 1
 
 /** Overlays that are shown: over nothing that is counted, inside the safe margin, large enough for a phone. */
-export function checkOverlays(segment: Segment, cut: CutSegment, list: Pick<CutList, 'repairs'>, moments: readonly Moment[]): Check[] {
+export function checkOverlays(segment: Segment, cut: CutSegment, list: Pick<CutList, 'repairs'>, moments: readonly Moment[], fill: HouseStyle['frameFill'] = 'across'): Check[] {
   const out: Check[] = []
   const tell = (o: Overlay, severity: Check['severity'], message: string): void => {
     const shown = stretchesOf(cut, o.takeId, toSeconds(o.from), toSeconds(o.to), 'picture')[0]
@@ -120,11 +120,11 @@ export function checkOverlays(segment: Segment, cut: CutSegment, list: Pick<CutL
     if (o.look !== 'ring' && o.look !== 'arrow') {
       const repair = repairOf(list, o.takeId)
       const table = moments.find((m) => m.step.id === o.stepId)?.after
-      if (table && countedBoxes(table, repair, o.from).some((b) => meet(b, o.place))) tell(o, 'wrong', 'covers things that are being counted: move it, or make it smaller.')
+      if (table && countedBoxes(table, repair, o.from, fill).some((b) => meet(b, o.place))) tell(o, 'wrong', 'covers things that are being counted: move it, or make it smaller.')
       if (!inside(o.place)) tell(o, 'look', 'comes too near to the edge: some screens cut it off.')
       if (o.place.y + o.place.h > captionLine + 40) tell(o, 'look', 'stands where captions come.')
     }
-    if (o.look === 'sentence' && Math.min(o.place.h / 1.5, (o.place.w - 40) / Math.max(1, o.text.length * 0.6)) < readable) tell(o, 'look', 'is too small to be read on a phone.')
+    if (o.look === 'sentence' && sentenceSize(o) < readable) tell(o, 'look', 'is too small to be read on a phone.')
     if ((o.look === 'table' || o.look === 'hops') && o.place.w < 280) tell(o, 'look', 'is too small to be seen on a phone.')
   }
   return out
@@ -148,7 +148,7 @@ export function checkPeople(list: Pick<CutList, 'repairs' | 'segments'>): Check[
 /** The whole film against the clock: its limit, each segment's, and the cards' share. Seconds. */
 export function checkLength(rows: readonly CutSegment[], limits: { film: number; segment: number }, titleOf: (segmentId: string) => string): Check[] {
   const out: Check[] = []
-  const whole = toSeconds(rows.reduce((n, r) => n + segmentFrames(r), 0))
+  const whole = toSeconds(filmFrames({ segments: rows }))
   const cards = toSeconds(rows.reduce((n, r) => n + segmentFrames({ items: r.items.filter((i) => i.kind === 'card') }), 0))
   if (whole > limits.film) out.push({ kind: 'length', severity: 'look', segmentId: null, at: null, message: `${clockTime(whole)} is longer than the ${clockTime(limits.film)} children of this age watch${cards > 20 ? `; ${clockTime(cards)} of it are cards` : ''}. Shorten it, or send it in two parts.` })
   for (const r of rows) {

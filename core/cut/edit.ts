@@ -7,19 +7,20 @@ const handDrop = (id: string): Why => ({ id: `h-${id}`, act: 'drop', kind: 'by h
 const byHand = (segment: CutSegment, items: CutItem[]): CutSegment => ({ ...segment, items, byHand: true })
 const indexOf = (segment: CutSegment, id: string): number => segment.items.findIndex((i) => i.id === id)
 
+const withState = <T extends { why: Why | null }>(all: readonly T[], which: (why: Why) => boolean, state: Why['state']): T[] => all.map((x) => (x.why && which(x.why) ? { ...x, why: { ...x.why, state } } : x))
 /** Decides every open proposal that `which` picks, in all rows and repairs. Those decided before stay. */
-export function decideAll(list: CutList, which: (why: Why, segmentId: string | null) => boolean, state: Exclude<Why['state'], 'open'>): CutList {
-  const decided = <T extends { why: Why | null }>(all: readonly T[], segmentId: string | null): T[] => all.map((x) => (x.why?.state === 'open' && which(x.why, segmentId) ? { ...x, why: { ...x.why, state } } : x))
+export function decideAll(list: CutList, which: (why: Why) => boolean, state: Exclude<Why['state'], 'open'>): CutList {
+  const open = (why: Why): boolean => why.state === 'open' && which(why)
   return {
     ...list,
-    segments: list.segments.map((s) => ({ ...s, items: decided(s.items, s.segmentId), overlays: decided(s.overlays, s.segmentId) })),
-    repairs: list.repairs.map((r) => ({ ...r, hidden: decided(r.hidden, null) })),
+    segments: list.segments.map((s) => ({ ...s, items: withState(s.items, open, state), overlays: withState(s.overlays, open, state) })),
+    repairs: list.repairs.map((r) => ({ ...r, hidden: withState(r.hidden, open, state) })),
   }
 }
 /** Decides one proposal with everything that belongs to it, also one decided before. */
-export const decide = (segment: CutSegment, whyId: string, state: Why['state']): CutSegment => {
-  const decided = <T extends { why: Why | null }>(all: readonly T[]): T[] => all.map((x) => (x.why?.id === whyId ? { ...x, why: { ...x.why, state } } : x))
-  return { ...segment, items: decided(segment.items), overlays: decided(segment.overlays) }
+export function decide(segment: CutSegment, whyId: string, state: Why['state']): CutSegment {
+  const mine = (why: Why): boolean => why.id === whyId
+  return { ...segment, items: withState(segment.items, mine, state), overlays: withState(segment.overlays, mine, state) }
 }
 
 /** Takes an item out of the film. A span stays in the row, folded; a card or hold put in by hand is gone. */
@@ -48,11 +49,11 @@ export function split(segment: CutSegment, id: string, frame: number, newId: str
   return byHand(segment, segment.items.toSpliced(i, 1, { ...item, to: frame }, begun(item, frame, newId)))
 }
 /** Drops a stretch of a take (frames) out of every span that shows it. `newId` gives names for parts. */
-export function dropStretch(segment: CutSegment, takeId: string, start: number, to: number, newId: () => string): CutSegment {
-  if (to <= start) return segment
+export function dropStretch(segment: CutSegment, takeId: string, from: number, to: number, newId: () => string): CutSegment {
+  if (to <= from) return segment
   return byHand(segment, segment.items.flatMap((item): CutItem[] => {
-    if (item.kind !== 'clip' || item.takeId !== takeId || item.to <= start || item.from >= to) return [item]
-    const [a, b] = [Math.max(start, item.from), Math.min(to, item.to)]
+    if (item.kind !== 'clip' || item.takeId !== takeId || item.to <= from || item.from >= to) return [item]
+    const [a, b] = [Math.max(from, item.from), Math.min(to, item.to)]
     const id = a > item.from ? newId() : item.id
     return [
       ...(a > item.from ? [{ ...item, to: a }] : []),

@@ -1,6 +1,6 @@
 import { type FilmBox, framesPerSecond, type Hidden } from '../contracts/cut.ts'
 import { clockTime } from '../words.ts'
-import { film } from './repairs.ts'
+import { film } from '../film/frame.ts'
 import { toSeconds } from './timeline.ts'
 
 /** Faces seen in one picture of a take; boxes in its 1280 × 720. */

@@ -3,7 +3,7 @@ import type { HouseStyle } from '../contracts/house-style.ts'
 import { el, paper, round, type Shape, tableHeight, tableWidth } from '../script/table/drawing/paper.ts'
 import { drawTable } from '../script/table/drawing/table.ts'
 import type { TableState } from '../script/table/state.ts'
-import { film } from './repairs.ts'
+import { sentenceSize } from './overlays.ts'
 
 /** A drawing put into a box, on paper of its own; `of` is what it is drawn in. */
 function framed(shapes: readonly Shape[], of: { x: number; y: number; w: number; h: number }, w: number, h: number): Shape[] {
@@ -25,7 +25,7 @@ export function overlayShapes(o: Pick<Overlay, 'look' | 'text' | 'place'>, table
   const { w, h } = o.place
   switch (o.look) {
     case 'sentence': {
-      const px = Math.min(h / 1.5, (w - 40) / Math.max(1, o.text.length * 0.6))
+      const px = sentenceSize(o)
       return [el('rect', { x: 0, y: 0, width: w, height: h, rx: 16, fill: paper.ink, 'fill-opacity': 0.9 }), el('text', { x: w / 2, y: round(h / 2 + px * 0.35), 'font-size': round(px), 'font-family': 'Andika', fill: paper.white, 'text-anchor': 'middle' }, o.text)]
     }
     case 'table': return framed(table ? drawTable({ ...table, written: [], held: null }, fill) : [], { x: 0, y: 0, w: tableWidth, h: tableHeight }, w, h)
@@ -46,4 +46,3 @@ export function magnifierShapes(o: Pick<Overlay, 'place' | 'at'>): Shape[] {
   const box = (q: typeof a, width: number): Shape => el('rect', { x: q.x, y: q.y, width: q.w, height: q.h, rx: 10, fill: 'none', stroke: paper.white, 'stroke-width': width })
   return [el('line', { x1: a.x + a.w / 2, y1: a.y + a.h / 2, x2: b.x + b.w / 2, y2: b.y + b.h / 2, stroke: paper.white, 'stroke-width': 3, 'stroke-dasharray': '8 6' }), box(a, 3), box(b, 6)]
 }
-export const wholeFrame = { width: film.width, height: film.height } as const

@@ -6,30 +6,27 @@ import type { Segment, Step } from '../contracts/lesson.ts'
 import { showsSymbols } from '../script/template/lines.ts'
 import { hasUnknown, inSigns, isTrue, sentencesIn } from '../script/sentence.ts'
 import type { Moment } from '../script/simulate.ts'
-import { tableHeight, tableWidth } from '../script/table/drawing/paper.ts'
 import { layTable } from '../script/table/drawing/table.ts'
 import type { TableState } from '../script/table/state.ts'
-import { boxInFilm, film, takeToFilm } from './repairs.ts'
+import { film, tableInTake } from '../film/frame.ts'
+import { boxInFilm, takeToFilm } from './repairs.ts'
 import { toFrame } from './timeline.ts'
 
-/** Where the planned table lies in a take's picture: as large as the frame holds with the edge the camera's guide leaves. */
-export const tableInTake = { scale: 1.5, x: (film.width - tableWidth * 1.5) / 2, y: (film.height - tableHeight * 1.5) / 2 } as const
 /** Nothing stands nearer to the frame's edge than this: a twentieth of each side. */
 export const safe = { x: 64, y: 36 } as const
 /** Captions come below this line. */
 export const captionLine = 590
 
 /** The boxes of what is counted on a table, in the film's picture at a frame of a take. */
-export function countedBoxes(table: TableState, repair: Repair, frame: number): FilmBox[] {
-  const h = takeToFilm(repair, frame)
-  const { scale, x, y } = tableInTake
-  return layTable(table).things.map((t) => boxInFilm(h, { x: x + (t.x - t.r) * scale, y: y + (t.y - t.r) * scale, w: 2 * t.r * scale, h: 2 * t.r * scale }))
-}
+export const countedBoxes = (table: TableState, repair: Repair, frame: number, fill: HouseStyle['frameFill'] = 'across'): FilmBox[] =>
+  inFilm(layTable(table, fill).things.map((t) => ({ x: t.x - t.r, y: t.y - t.r, w: 2 * t.r, h: 2 * t.r })), repair, frame)
 /** The boxes of the mats things lie on. */
-export function matBoxes(table: TableState, repair: Repair, frame: number): FilmBox[] {
+export const matBoxes = (table: TableState, repair: Repair, frame: number): FilmBox[] => inFilm(layTable(table).zones, repair, frame)
+/** Boxes of the table's drawing as they come in the film. */
+function inFilm(boxes: readonly FilmBox[], repair: Repair, frame: number): FilmBox[] {
   const h = takeToFilm(repair, frame)
   const { scale, x, y } = tableInTake
-  return layTable(table).zones.map((z) => boxInFilm(h, { x: x + z.x * scale, y: y + z.y * scale, w: z.w * scale, h: z.h * scale }))
+  return boxes.map((b) => boxInFilm(h, { x: x + b.x * scale, y: y + b.y * scale, w: b.w * scale, h: b.h * scale }))
 }
 export const meet = (a: FilmBox, b: FilmBox): boolean => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h
 
@@ -47,7 +44,10 @@ export function freePlace(sizes: readonly (readonly [number, number])[], taken: 
   return null
 }
 /** The box a number sentence needs: Andika's figures are about 0.6 of their height wide. */
-export const sentenceSizes = (text: string): [number, number][] => [72, 56, 44].map((px) => [Math.min(1100, Math.ceil(text.length * px * 0.6 + 56)), Math.ceil(px * 1.5)])
+const figure = 0.6
+/** Letter height of a number sentence in its box. */
+export const sentenceSize = (o: Pick<Overlay, 'text' | 'place'>): number => Math.min(o.place.h / 1.5, (o.place.w - 40) / Math.max(1, o.text.length * figure))
+export const sentenceSizes = (text: string): [number, number][] => [72, 56, 44].map((px) => [Math.min(1100, Math.ceil(text.length * px * figure + 56)), Math.ceil(px * 1.5)])
 
 /** Seconds a sentence stays after it was said. */
 const stays = 2
@@ -72,7 +72,7 @@ export function overlaysFor(segment: Segment, take: { id: string; seconds: numbe
   const out: Overlay[] = []
   const add = (look: OverlayLook, step: Step, from: number, to: number, text: string, table: readonly TableState[], sizes: readonly (readonly [number, number])[], note: string): void => {
     if (to - from < framesPerSecond / 2) return
-    const taken = [...table.flatMap((t) => countedBoxes(t, repair, from)), ...out.filter((o) => o.from < to && o.to > from).map((o) => o.place)]
+    const taken = [...table.flatMap((t) => countedBoxes(t, repair, from, style.frameFill)), ...out.filter((o) => o.from < to && o.to > from).map((o) => o.place)]
     // Best beside the mats too; a sentence may lie on an empty part of one, a drawing may not: nobody could tell them apart.
     const place = freePlace(sizes, [...taken, ...table.flatMap((t) => matBoxes(t, repair, from))]) ?? (look === 'sentence' ? freePlace(sizes, taken) : null)
     if (!place) return

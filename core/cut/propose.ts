@@ -9,7 +9,8 @@ import { byMerit } from '../film/take-sheet.ts'
 import { type LessonTime, timeLesson } from '../script/time.ts'
 import { cardsFor, withCards } from './cards.ts'
 import { type Drop, dropsOf, type Held, holdsOf } from './drops.ts'
-import { simulate } from '../script/simulate.ts'
+import { type Moment, simulate } from '../script/simulate.ts'
+import type { TableState } from '../script/table/state.ts'
 import { withRoll } from '../film/rolls.ts'
 import { coversFor, type FacesSeen } from './faces.ts'
 import { overlaysFor } from './overlays.ts'
@@ -33,6 +34,21 @@ type Whole = Pick<Lesson, 'segments' | 'age' | 'title' | 'kit' | 'examples' | 'a
 /** A segment as it came out in a take: what really was rolled flows into every later line that rests on it. */
 export const asFilmed = (lesson: Pick<Lesson, 'examples' | 'aim'>, segment: Segment, marks: readonly TakeMark[] = []): Segment =>
   marks.reduce((s, m) => (m.kind === 'roll' ? withRoll(lesson, s, m.stepId, m.faces)?.segment ?? s : s), segment)
+
+/** A lesson as it came out in the takes it is cut from, and the table after each of its steps. */
+export interface AsFilmed {
+  segments: readonly Segment[]
+  moments: readonly Moment[]
+}
+export function lessonAsFilmed(lesson: Pick<Lesson, 'segments' | 'examples' | 'aim'>, rows: readonly Pick<CutSegment, 'segmentId' | 'takeId'>[], takes: readonly Pick<TakeFacts, 'id' | 'marks'>[]): AsFilmed {
+  const segments = lesson.segments.map((s) => {
+    const takeId = rows.find((r) => r.segmentId === s.id)?.takeId
+    return asFilmed(lesson, s, takes.find((t) => t.id === takeId)?.marks)
+  })
+  return { segments, moments: simulate({ segments }) }
+}
+/** The table after a step; null where there is no such step. */
+export const tableAfter = ({ moments }: Pick<AsFilmed, 'moments'>, stepId: string): TableState | null => moments.find((m) => m.step.id === stepId)?.after ?? null
 
 /** The take to cut from: the one with fewest slips that cannot be cut away, then the best heard; of equals the one nearest to the `planned` seconds (0: unknown), then the latest. */
 export const bestTake = (takes: readonly TakeFacts[], planned = 0): TakeFacts | null => [...takes].sort((a, b) => byMerit(a, b, planned))[0] ?? null
@@ -171,12 +187,15 @@ function withFaces(repairs: readonly Repair[], segments: readonly CutSegment[], 
   return out
 }
 
-/** A span as far as its take goes; nothing of a take that is gone. */
-function within<T extends CutItem | Overlay>(item: T, takes: readonly TakeFacts[]): T[] {
+/** A span or overlay as far as its take goes; nothing of a take that is gone, whose sound is its own again where it was heard over another. */
+export function within<T extends CutItem | Overlay>(item: T, takes: readonly Pick<TakeFacts, 'id' | 'seconds'>[]): T[] {
   if (!('takeId' in item)) return [item]
   const take = takes.find((t) => t.id === item.takeId)
   const to = Math.min(item.to, take ? toFrame(take.seconds) : 0)
-  return to > item.from ? [{ ...item, to }] : []
+  if (to <= item.from) return []
+  if (!('voice' in item) || !item.voice || takes.some((t) => t.id === item.voice!.takeId)) return [{ ...item, to }]
+  const { voice: _gone, ...own } = item
+  return [{ ...own, to } as T]
 }
 
 export const proposalsOf = (list: Pick<CutList, 'segments' | 'repairs'>): Why[] => {
@@ -186,4 +205,4 @@ export const proposalsOf = (list: Pick<CutList, 'segments' | 'repairs'>): Why[] 
   return [...byId.values()]
 }
 export const openCount = (list: Pick<CutList, 'segments' | 'repairs'>): number => proposalsOf(list).filter((w) => w.state === 'open').length
-export const filmFrames = (list: Pick<CutList, 'segments'>): number => list.segments.reduce((n, s) => n + segmentFrames(s), 0)
+export const filmFrames = (list: { segments: readonly Pick<CutSegment, 'items'>[] }): number => list.segments.reduce((n, s) => n + segmentFrames(s), 0)

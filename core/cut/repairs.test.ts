@@ -3,7 +3,8 @@ import { describe, expect, test } from 'vitest'
 import { type Hidden, plainList, type Repair } from '../contracts/cut.ts'
 import { coversFor } from './faces.ts'
 import { homography, isProperQuad, mapped, type Quad } from './homography.ts'
-import { boxAt, boxInFilm, closerBox, film, filmToTake, frameQuad, gainsOf, isCovered, isPlainRepair, keyed, matched, plainRepair, repairOf, takeToFilm, withRepair } from './repairs.ts'
+import { film } from '../film/frame.ts'
+import { boxAt, boxInFilm, closerBox, filmToTake, frameQuad, gainsOf, isCovered, isPlainRepair, keyed, matched, plainRepair, repairOf, takeToFilm, withRepair } from './repairs.ts'
 
 const A = 'aaaaaaaa-0000-4000-8000-000000000001'
 const repair = (over: Partial<Repair>): Repair => ({ ...plainRepair(A), ...over })

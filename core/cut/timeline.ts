@@ -69,6 +69,9 @@ const runsFor = (segment: Pick<CutSegment, 'items'>): readonly Run[] => {
   return runs
 }
 
+/** The takes whose sound a row may let be heard. */
+export const heardTakes = (segment: Pick<CutSegment, 'items'>): ReadonlySet<string> => new Set(segment.items.flatMap((i) => (i.kind === 'clip' ? [i.voice?.takeId ?? i.takeId] : [])))
+
 /** A stretch of the segment's film, in seconds. */
 export interface Stretch {
   start: number
@@ -105,7 +108,8 @@ const same = 0.05
 /** The frame of the segment's film at which the word before or after a frame begins, whichever take it is from; null where there is none. `hearings` by take id. */
 export function wordBeside(segment: Pick<CutSegment, 'items'>, hearings: ReadonlyMap<string, Pick<Hearing, 'words'>>, frame: number, step: -1 | 1): number | null {
   const here = toSeconds(frame)
-  const starts = [...hearings].flatMap(([takeId, h]) => h.words.flatMap((w) => stretchesOf(segment, takeId, w.start, w.end).map((s) => s.start))).sort((a, b) => a - b)
+  const heard = heardTakes(segment)
+  const starts = [...hearings].flatMap(([takeId, h]) => (heard.has(takeId) ? h.words : []).flatMap((w) => stretchesOf(segment, takeId, w.start, w.end).map((s) => s.start))).sort((a, b) => a - b)
   const to = step > 0 ? starts.find((s) => s > here + same) : starts.findLast((s) => s < here - same)
   return to === undefined ? null : toFrame(to)
 }

@@ -3,26 +3,23 @@ import path from 'node:path'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import type { RenderFileKind } from '@awlbox/core/contracts/render'
 import { renderFileMimes } from '@awlbox/core/contracts/render'
-import { type CaptionPart, captionsOf } from '@awlbox/core/cut/captions'
+import { type CaptionPart, captionsOf, segmentCaptions } from '@awlbox/core/cut/captions'
 import { chapterMetadata, chaptersOf } from '@awlbox/core/cut/chapters'
 import { descriptionsOf } from '@awlbox/core/cut/described'
-import { asFilmed, reconcile } from '@awlbox/core/cut/propose'
+import { lessonAsFilmed, tableAfter } from '@awlbox/core/cut/propose'
 import { runsOf } from '@awlbox/core/cut/timeline'
 import { toSrt, toVtt } from '@awlbox/core/film/captions'
-import { simulate } from '@awlbox/core/script/simulate'
 import { inFolder } from '../film/folder.ts'
-import { takeById, takeFacts } from '../film/store.ts'
-import { houseStyleOf } from '../people/setting.ts'
-import { lessonById } from '../plan/store.ts'
 import { roomLeft } from '../platform/blobs.ts'
 import { config } from '../platform/config.ts'
 import { ToolError } from '../platform/media/run.ts'
 import { JobProblem, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
+import { currentCut } from './current.ts'
 import { checkFilm } from './film-checks.ts'
 import { bytesAllowed, makeSmall, makeSound } from './outputs.ts'
 import { countFrames, framesOf, joinSegments, posterOf, renderSegment, segmentKey, type SegmentSource, stillStretches, type TakeFilm } from './render.ts'
-import { addRender, addRenderFile, cutOf, keepSegmentFile, segmentFile, setChecks } from './store.ts'
+import { addRender, addRenderFile, filmsOf, keepSegmentFile, segmentFile, setChecks } from './store.ts'
 
 /** The middle of the longest stretch shown without a cut: there the table is full, and no card is shown. */
 function posterSecond(sources: readonly SegmentSource[]): number {
@@ -36,7 +33,7 @@ function posterSecond(sources: readonly SegmentSource[]): number {
 
 /** What one film is made from: its segments, and their words. */
 interface Plan {
-  sources: (SegmentSource & { segmentId: string; title: string })[]
+  sources: (SegmentSource & { title: string })[]
   parts: CaptionPart[]
 }
 interface Context {
@@ -62,30 +59,23 @@ export async function renderFilm(s: Services, work: Work): Promise<void> {
 }
 async function render(s: Services, work: Work): Promise<void> {
   const { job } = work
-  const [lesson, cut] = await Promise.all([lessonById(s.db, job.lessonId), cutOf(s.db, job.lessonId)])
-  if (!lesson || !cut) throw new JobProblem('There is no cut to render yet.')
-  const [facts, style] = await Promise.all([takeFacts(s.db, job.lessonId), houseStyleOf(s.db, lesson.settingId)])
-  const doc = reconcile(cut.doc, lesson.doc, facts, style)
-  const films = new Map<string, TakeFilm>()
-  for (const id of new Set(doc.segments.flatMap((c) => c.items.flatMap((i) => (i.kind === 'clip' ? [i.takeId, ...(i.voice ? [i.voice.takeId] : [])] : []))))) {
-    const take = await takeById(s.db, id)
-    if (take?.film) films.set(id, { sha: take.film, file: s.blobs.path(take.film), seconds: take.seconds!, tone: take.looked?.tone ?? null, noise: take.looked?.noise ?? null })
-  }
-  const hearings = new Map(facts.flatMap((t) => (t.hearing ? [[t.id, t.hearing] as const] : [])))
-  const filmed = lesson.doc.segments.map((x) => asFilmed(lesson.doc, x, facts.find((t) => t.id === doc.segments.find((c) => c.segmentId === x.id)?.takeId)?.marks))
-  const moments = simulate({ segments: filmed })
-  const tables = (stepId: string) => moments.find((m) => m.step.id === stepId)?.after ?? null
-  const wording = { style, age: lesson.doc.age, edits: doc.captions.edits }
+  const cut = await currentCut(s.db, job.lessonId)
+  if (!cut?.revision) throw new JobProblem('There is no cut to render yet.')
+  const { lesson, takes, style, doc } = cut
+  const films = new Map((await filmsOf(s.db, job.lessonId)).flatMap((t): [string, TakeFilm][] => (t.film && t.seconds ? [[t.id, { sha: t.film, file: s.blobs.path(t.film), seconds: t.seconds, tone: t.looked?.tone ?? null, noise: t.looked?.noise ?? null }]] : [])))
+  const hearings = new Map(takes.flatMap((t) => (t.hearing ? [[t.id, t.hearing] as const] : [])))
+  const filmed = lessonAsFilmed(lesson, doc.segments, takes)
+  const wording = { style, age: lesson.age, edits: doc.captions.edits }
   const planFor = (audience: 'children' | 'adults'): Plan => {
-    const rows = doc.segments.flatMap((c) => {
-      const segment = filmed.find((x) => x.id === c.segmentId && x.audience === audience)
-      return segment ? [{ c, segment }] : []
+    const parts = doc.segments.flatMap((c) => {
+      const segment = filmed.segments.find((x) => x.id === c.segmentId && x.audience === audience)
+      return segment ? [{ segment, cut: c, hearings }] : []
     })
-    const sources = rows.map(({ c, segment }) => {
-      const burnt = doc.captions.burnt ? captionsOf([{ segment, cut: c, hearings }], wording).filter((x) => x.source) : []
-      return { segmentId: c.segmentId, title: segment.title, cut: c, films, repairs: doc.repairs, tables, fill: style.frameFill, burnt }
-    }).filter((x) => framesOf(x) > 0)
-    return { sources, parts: sources.map((x) => ({ segment: filmed.find((y) => y.id === x.segmentId)!, cut: x.cut, hearings })) }
+    const all = parts.map((part) => ({ part, source: {
+      title: part.segment.title, cut: part.cut, films, repairs: doc.repairs, tables: (stepId: string) => tableAfter(filmed, stepId), fill: style.frameFill,
+      burnt: doc.captions.burnt ? segmentCaptions(part, wording).filter((x) => x.source) : [],
+    } })).filter((x) => framesOf(x.source) > 0)
+    return { sources: all.map((x) => x.source), parts: all.map((x) => x.part) }
   }
   const [main, adults] = [planFor('children'), planFor('adults')]
   if (!main.sources.length) throw new JobProblem('No segment has a take or a card yet. Film one first.')
@@ -93,8 +83,7 @@ async function render(s: Services, work: Work): Promise<void> {
   if ((await roomLeft(config.blobs)) < length * bytesASecond) throw new JobProblem(noRoom)
   await inFolder('render', async (folder) => {
     const c: Context = { s, work, folder }
-    const film = await encode(c, main, 'film', { from: 0, to: stages.join })
-    const made = await countFrames(film)
+    const { file: film, frames: made } = await encode(c, main, 'film', { from: 0, to: stages.join })
     const { size } = await fs.stat(film)
     const poster = path.join(folder, 'poster.jpg')
     await posterOf(film, posterSecond(main.sources), poster)
@@ -111,7 +100,7 @@ async function render(s: Services, work: Work): Promise<void> {
     }
     await keep('srt', toSrt(cues))
     await keep('captions-slow', toVtt(captionsOf(main.parts, { ...wording, speed: 'slow' })))
-    await keep('descriptions', toVtt(descriptionsOf(main.parts, moments)))
+    await keep('descriptions', toVtt(descriptionsOf(main.parts, filmed.moments)))
     await keep('chapters', toVtt(chaptersOf(main.parts).map((x) => ({ start: x.start, end: x.end, text: x.title }))))
     await work.progress('looking the film through', stages.look)
     const checks = await checkFilm(film, standStill(main), work.signal)
@@ -127,14 +116,14 @@ async function render(s: Services, work: Work): Promise<void> {
     await makeSound(film, sound, { signal: work.signal })
     await keep('sound', { file: sound })
     if (adults.sources.length) {
-      await keep('adults', { file: await encode(c, adults, 'adults', { from: stages.rest, to: 0.995 }) })
+      await keep('adults', await encode(c, adults, 'adults', { from: stages.rest, to: 0.995 }))
       await keep('adults-captions', toVtt(captionsOf(adults.parts, wording)))
     }
   })
 }
 
-/** Encodes what is not there yet, segment by segment, and joins it. Gives the film's file. */
-async function encode({ s, work, folder }: Context, { sources, parts }: Plan, name: string, share: { from: number; to: number }): Promise<string> {
+/** Encodes what is not there yet, segment by segment, and joins it. Gives the film's file and its frames. */
+async function encode({ s, work, folder }: Context, { sources, parts }: Plan, name: string, share: { from: number; to: number }): Promise<{ file: string; frames: number }> {
   const frames = sources.reduce((n, x) => n + framesOf(x), 0)
   const files: string[] = []
   let done = 0
@@ -155,11 +144,11 @@ async function encode({ s, work, folder }: Context, { sources, parts }: Plan, na
     done += framesOf(source)
   }
   await work.progress('joining and levelling the sound', share.to)
-  const film = path.join(folder, `${name}.mp4`)
-  await joinSegments(files, film, folder, { signal: work.signal }, chapterMetadata(chaptersOf(parts)))
-  const made = await countFrames(film)
+  const file = path.join(folder, `${name}.mp4`)
+  await joinSegments(files, file, folder, { signal: work.signal }, chapterMetadata(chaptersOf(parts)))
+  const made = await countFrames(file)
   if (Math.abs(made - frames) > sources.length) throw new Error(`The film has ${made} frames; the cut list says ${frames}`)
-  return film
+  return { file, frames: made }
 }
 /** Frames of the film in which the picture is meant to stand still. */
 function standStill({ sources }: Plan): { from: number; to: number }[] {

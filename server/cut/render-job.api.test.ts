@@ -230,7 +230,7 @@ describe('clips of every kind', () => {
     execFileSync('ffmpeg', ['-v', 'error', '-y', '-loop', '1', '-framerate', '30', '-t', '6', '-i', png!, '-f', 'lavfi', '-i', 'sine=d=6', '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-shortest', film!])
     const id = await filmed(children[2]!.id, film!, 6)
     await toSpeechWav(film!, wav!)
-    await lookOver(at.app, (await takeById(at.app.db, id))!, dir, wav!, { job: {} as never, signal: new AbortController().signal, progress: () => Promise.resolve() })
+    await lookOver(at.app, (await takeById(at.app.db, id))!, wav!, { job: {} as never, signal: new AbortController().signal, progress: () => Promise.resolve() })
     const looked = (await takeById(at.app.db, id))!.looked!
     expect(looked.faces.length).toBeGreaterThan(1)
     expect(looked.sheet).toMatchObject({ count: 6, across: 20 })

@@ -7,7 +7,8 @@ import type { FilmCue } from '@awlbox/core/cut/captions'
 import { captionShapes } from '@awlbox/core/cut/caption-drawing'
 import { cardShapes, ringPlace, ringShapes } from '@awlbox/core/cut/card'
 import { magnifierShapes, overlayShapes } from '@awlbox/core/cut/overlay-drawing'
-import { film, isCovered, isPlainRepair, plainRepair } from '@awlbox/core/cut/repairs'
+import { film } from '@awlbox/core/film/frame'
+import { isCovered, isPlainRepair, plainRepair } from '@awlbox/core/cut/repairs'
 import type { RoomTone } from '@awlbox/core/cut/room-tone'
 import { type ClipRun, layOut, plays, type Run, runsOf, stretchesOf, toFrame, toSeconds } from '@awlbox/core/cut/timeline'
 import type { Shape } from '@awlbox/core/script/table/drawing/paper'
@@ -44,7 +45,8 @@ export interface SegmentSource {
   burnt?: readonly Pick<FilmCue, 'start' | 'end' | 'text'>[]
 }
 const itemsIn = (s: SegmentSource): CutSegment['items'] => s.cut.items.filter((i) => i.kind !== 'clip' || s.films.has(i.takeId))
-const runsIn = (s: SegmentSource): Run[] => runsOf({ items: itemsIn(s) })
+/** Its runs; one whose other sound is gone has its own. */
+const runsIn = (s: SegmentSource): Run[] => runsOf({ items: itemsIn(s) }).map((r) => (r.kind === 'clip' && r.voice && !s.films.has(r.voice.takeId) ? { ...r, voice: null } : r))
 export const framesOf = (s: SegmentSource): number => runsIn(s).reduce((n, r) => n + r.frames, 0)
 const repairIn = (s: SegmentSource, takeId: string): Repair => s.repairs?.find((r) => r.takeId === takeId) ?? plainRepair(takeId)
 const cardPicture = (s: SegmentSource, card: Extract<Run, { kind: 'card' }>['card']): string =>
@@ -91,7 +93,7 @@ export function segmentKey(s: SegmentSource): string {
     return [s.films.get(takeId)!.sha, repair.hiss ? s.films.get(takeId)!.noise ?? null : null, isPlainRepair(repair) ? null : { ...repair, hidden: repair.hidden.filter(isCovered) }]
   }
   const all = runsIn(s)
-  const runs = all.map((r) => r.kind === 'clip' ? [of(r.takeId), r.from, r.frames, r.still, r.voice && s.films.has(r.voice.takeId) ? [of(r.voice.takeId), r.voice.from] : null] : r.kind === 'hold' ? ['hold', r.frames] : [cardPicture(s, r.card), r.card.look === 'stop', r.frames])
+  const runs = all.map((r) => r.kind === 'clip' ? [of(r.takeId), r.from, r.frames, r.still, r.voice ? [of(r.voice.takeId), r.voice.from] : null] : r.kind === 'hold' ? ['hold', r.frames] : [cardPicture(s, r.card), r.card.look === 'stop', r.frames])
   const shown = new Set(all.flatMap((r) => (r.kind === 'clip' ? [r.takeId] : [])))
   const quiet = all.some((r) => r.kind !== 'clip')
   const tones = quiet ? [...shown].map((id) => s.films.get(id)!.tone ?? null) : []
@@ -152,7 +154,7 @@ export async function renderSegment(s: SegmentSource, out: string, folder: strin
 /** Opens each take once and parts it among the clips that show it and those that let it be heard. */
 async function takeInputs(s: SegmentSource, parts: readonly Part[], g: Graph, folder: string, options: EncodeOptions): Promise<void> {
   const clips = parts.flatMap((p, i) => (p.run.kind === 'clip' ? [{ run: p.run, i }] : []))
-  const heardIn = (r: ClipRun): string => (r.voice && s.films.has(r.voice.takeId) ? r.voice.takeId : r.takeId)
+  const heardIn = (r: ClipRun): string => (r.voice ?? r).takeId
   for (const takeId of new Set(clips.flatMap(({ run }) => [run.takeId, heardIn(run)]))) {
     const repair = repairIn(s, takeId)
     const at = g.input('-protocol_whitelist', 'file,pipe', '-i', repair.steady ? await steadied(s.films.get(takeId)!, repair, folder, options) : s.films.get(takeId)!.file)
@@ -172,7 +174,7 @@ function clipPart(s: SegmentSource, run: ClipRun, i: number, hold: string, g: Gr
   const mended = pictureFilters(repairIn(s, run.takeId), from, seen, `v${i}t`, `v${i}`, g.filters, { covers: repairIn(s, run.takeId).steady })
   const on = run.still ? `tpad=stop=${frames - 1}:stop_mode=clone,setpts=N/${framesPerSecond}/TB` : 'null'
   g.filters.push(`[${mended}]${on}${hold}[v${i}p]`)
-  const voice = run.voice && s.films.has(run.voice.takeId) ? run.voice.from : from
+  const voice = (run.voice ?? run).from
   g.filters.push(`[a${i}i]atrim=start=${voice / framesPerSecond}:duration=${length},asetpts=PTS-STARTPTS,afade=t=in:d=${fade},afade=t=out:st=${length - fade}:d=${fade}[a${i}s]`)
 }
 

@@ -1,5 +1,7 @@
 import type { Hidden, Repair } from '@awlbox/core/contracts/cut'
-import { closerBox, film, gainsOf, isCovered } from '@awlbox/core/cut/repairs'
+import { film } from '@awlbox/core/film/frame'
+import { closerBox, gainsOf, isCovered } from '@awlbox/core/cut/repairs'
+import { fitFrame } from '../platform/media/ffmpeg.ts'
 import { isProperQuad } from '@awlbox/core/cut/homography'
 
 /** A value that goes in straight lines from key to key, as ffmpeg's expression of the frame `n` of the filter's input; `from` is the take's frame at n = 0. */
@@ -36,9 +38,8 @@ export function pictureFilters(r: Repair, from: number, frames: number, input: s
   let last = input
   if (!without.covers) r.hidden.filter(isCovered).forEach((h, i) => (last = cover(h, from, frames, last, `${name}h${i}`, graph)))
   const chain: string[] = []
-  const fit = `scale=${film.width}:${film.height}:force_original_aspect_ratio=decrease:force_divisible_by=2,pad=${film.width}:${film.height}:(ow-iw)/2:(oh-ih)/2:color=0xE9EBE6`
-  if (r.turn === 90) chain.push('transpose=clock', fit)
-  if (r.turn === 270) chain.push('transpose=cclock', fit)
+  if (r.turn === 90) chain.push('transpose=clock', fitFrame)
+  if (r.turn === 270) chain.push('transpose=cclock', fitFrame)
   if (r.turn === 180) chain.push('hflip', 'vflip')
   if (r.mirror) chain.push('hflip')
   if (r.corners && isProperQuad(r.corners)) {

@@ -1,7 +1,6 @@
 import type { Router } from 'express'
 import { z } from 'zod'
 import { CutList } from '@awlbox/core/contracts/cut'
-import { reconcile } from '@awlbox/core/cut/propose'
 import { takeFacts } from '../film/store.ts'
 import { lessonById } from '../plan/store.ts'
 import { mayLesson, mayRender } from '../platform/access.ts'
@@ -14,8 +13,9 @@ import { toMlt } from '@awlbox/core/cut/exchange/mlt'
 import { toOtio } from '@awlbox/core/cut/exchange/otio'
 import { readList } from '@awlbox/core/cut/exchange/read'
 import { renderFileKinds, renderFileMimes } from '@awlbox/core/contracts/render'
-import { houseStyleOf } from '../people/setting.ts'
-import { fileName, sendText, writeBundle } from './exchange.ts'
+import { fileName } from '../platform/file-name.ts'
+import { currentCut } from './current.ts'
+import { sendText, writeBundle } from './exchange.ts'
 import { cutOf, filmsOf, renderById, renderFile, rendersOf, saveCut } from './store.ts'
 
 const RenderKind = z.enum(renderFileKinds)
@@ -26,17 +26,16 @@ export function cutRoutes(router: Router, s: Services): void {
   personRoute(router, s, 'get', '/api/lessons/:lessonId/cut', null, async ({ person, params }) => {
     const id = params.lessonId!
     await mayLesson(s.db, person, id, 'read')
-    const [lesson, cut, takes] = await Promise.all([lessonById(s.db, id), cutOf(s.db, id), takeFacts(s.db, id)])
-    return { revision: cut?.revision ?? 0, doc: reconcile(cut?.doc ?? null, lesson!.doc, takes, await houseStyleOf(s.db, lesson!.settingId)) }
+    const { revision, doc } = (await currentCut(s.db, id))!
+    return { revision, doc }
   })
   personRoute(router, s, 'get', '/api/lessons/:lessonId/cut/export/:format', null, async ({ res, person, params }) => {
     const id = params.lessonId!
     await mayLesson(s.db, person, id, 'read')
-    const [lesson, cut, facts] = await Promise.all([lessonById(s.db, id), cutOf(s.db, id), takeFacts(s.db, id)])
-    const whole = reconcile(cut?.doc ?? null, lesson!.doc, facts, await houseStyleOf(s.db, lesson!.settingId))
-    const children = new Set(lesson!.doc.segments.filter((x) => x.audience === 'children').map((x) => x.id))
+    const { lesson, doc: whole } = (await currentCut(s.db, id))!
+    const children = new Set(lesson.segments.filter((x) => x.audience === 'children').map((x) => x.id))
     const doc = { ...whole, segments: whole.segments.filter((x) => children.has(x.segmentId)) }
-    const [title, name] = [lesson!.doc.title, fileName(lesson!.doc.title)]
+    const [title, name] = [lesson.title, fileName(lesson.title, 'film')]
     switch (params.format) {
       case 'json': return sendText(res, JSON.stringify(doc, null, 2), `${name}.cut.json`, 'application/json')
       case 'otio': return sendText(res, toOtio(doc, title), `${name}.otio`, 'application/json')
@@ -73,8 +72,8 @@ export function cutRoutes(router: Router, s: Services): void {
   personRoute(router, s, 'post', '/api/lessons/:lessonId/render', null, async ({ person, params }) => {
     const id = params.lessonId!
     await mayLesson(s.db, person, id, 'change')
-    const lesson = (await lessonById(s.db, id))!
-    if (!(await cutOf(s.db, id))) await saveCut(s.db, { lessonId: id, revision: 0, doc: reconcile(null, lesson.doc, await takeFacts(s.db, id), await houseStyleOf(s.db, lesson.settingId)), byId: person.id })
+    const { revision, doc } = (await currentCut(s.db, id))!
+    if (!revision) await saveCut(s.db, { lessonId: id, revision, doc, byId: person.id })
     return { job: (await s.queue.add({ kind: 'render', settingId: person.settingId, lessonId: id, subject: id })).id }
   })
   personRoute(router, s, 'get', '/api/lessons/:lessonId/renders', null, async ({ person, params }) => {

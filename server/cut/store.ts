@@ -58,4 +58,4 @@ export async function segmentFile(db: Db, key: string): Promise<string | undefin
 }
 export const keepSegmentFile = (db: Db, key: string, file: string) => db.insert(segmentFiles).values({ key, file }).onConflictDoNothing()
 /** The playable films of a lesson's takes. */
-export const filmsOf = (db: Db, lessonId: string) => db.select({ id: takes.id, film: takes.film }).from(takes).where(eq(takes.lessonId, lessonId))
+export const filmsOf = (db: Db, lessonId: string) => db.select({ id: takes.id, film: takes.film, seconds: takes.seconds, looked: takes.looked }).from(takes).where(eq(takes.lessonId, lessonId))

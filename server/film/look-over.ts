@@ -1,9 +1,9 @@
-import path from 'node:path'
+import sharp from 'sharp'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import type { TakeLooked } from '@awlbox/core/contracts/render'
 import { humIn } from '@awlbox/core/cut/hum'
 import { roomToneOf } from '@awlbox/core/cut/room-tone'
-import { ffmpeg, filmSize } from '../platform/media/ffmpeg.ts'
+import { filmSize } from '../platform/media/ffmpeg.ts'
 import { faceFinder } from '../platform/media/faces.ts'
 import { eachPicture } from '../platform/media/pictures.ts'
 import { openWav, readSamples } from '../platform/media/wav.ts'
@@ -14,46 +14,62 @@ import { hearingOf, setTake, type TakeRow } from './store.ts'
 
 /** Size at which faces are looked for, seconds between pictures, and the most pictures looked at: of long takes fewer. */
 const [small, between, mostPictures] = [{ width: 480, height: 270 }, 2, 400]
-/** Small pictures of a take in one sheet: size, how many in a row, how many at most. */
-const sheet = { width: 96, height: 54, across: 20, most: 400 } as const
+/** Small pictures of a take in one sheet: size, a fifth of those looked at each way, and how many in a row. */
+const sheet = { width: small.width / 5, height: small.height / 5, across: 20 } as const
+
+/** Lays a picture into its place in the sheet, each pixel the mean of the twenty-five it stands for. */
+function lay(rgb: Buffer, pixels: Buffer, n: number): void {
+  const [left, top] = [(n % sheet.across) * sheet.width, Math.floor(n / sheet.across) * sheet.height]
+  for (let y = 0; y < sheet.height; y++)
+    for (let x = 0; x < sheet.width; x++)
+      for (let c = 0; c < 3; c++) {
+        let total = 0
+        for (let dy = 0; dy < 5; dy++) for (let dx = 0; dx < 5; dx++) total += rgb[((y * 5 + dy) * small.width + x * 5 + dx) * 3 + c]!
+        pixels[((top + y) * sheet.across * sheet.width + left + x) * 3 + c] = total / 25
+      }
+}
 
 /** Looks and listens through a take once: its colour, perhaps faces, a sheet of small pictures, its room and its noise. */
-export async function lookOver(s: Services, take: TakeRow, folder: string, wav: string, { signal, progress }: Work): Promise<void> {
+export async function lookOver(s: Services, take: TakeRow, wav: string, { signal, progress }: Work): Promise<void> {
   const film = s.blobs.path(take.film!)
   const seconds = take.seconds ?? 0
   await progress('looking it over', 0.985)
-  const apart = Math.max(between, Math.ceil(seconds / mostPictures))
+  // One picture each so many seconds for the sheet; faces are looked for in some of them.
+  const step = Math.max(1, Math.ceil(seconds / mostPictures))
+  const each = Math.ceil(between / step)
+  const every = step * framesPerSecond
+  const rows = Math.ceil(Math.max(1, Math.ceil(seconds / step)) / sheet.across)
+  const pixels = Buffer.alloc(rows * sheet.height * sheet.across * sheet.width * 3)
   const find = await faceFinder()
   const faces: TakeLooked['faces'] = []
   const sum = { r: 0, g: 0, b: 0 }
-  let pictures = 0
+  let count = 0
   const scale = filmSize.width / small.width
-  await eachPicture(film, { rate: 1 / apart, ...small, signal }, (rgb, n) => {
+  await eachPicture(film, { rate: 1 / step, ...small, signal }, (rgb, n) => {
+    if (n >= rows * sheet.across) return
+    count = n + 1
+    lay(rgb, pixels, n)
     const grey = new Uint8Array(small.width * small.height)
-    const mean = [0, 0, 0]
+    let [red, green, blue] = [0, 0, 0]
     for (let i = 0; i < grey.length; i++) {
       const [r, g, b] = [rgb[i * 3]!, rgb[i * 3 + 1]!, rgb[i * 3 + 2]!]
-      mean[0]! += r
-      mean[1]! += g
-      mean[2]! += b
+      red += r
+      green += g
+      blue += b
       grey[i] = (r * 77 + g * 150 + b * 29) >> 8
     }
-    sum.r += mean[0]! / grey.length
-    sum.g += mean[1]! / grey.length
-    sum.b += mean[2]! / grey.length
-    pictures++
-    const boxes = find?.(grey, small.width, small.height) ?? []
-    if (boxes.length) faces.push({ frame: n * apart * framesPerSecond, boxes: boxes.map((b) => ({ x: b.x * scale, y: b.y * scale, w: b.w * scale, h: b.h * scale })) })
+    sum.r += red / grey.length
+    sum.g += green / grey.length
+    sum.b += blue / grey.length
+    const boxes = n % each === 0 ? find?.(grey, small.width, small.height) ?? [] : []
+    if (boxes.length) faces.push({ frame: n * every, boxes: boxes.map((b) => ({ x: b.x * scale, y: b.y * scale, w: b.w * scale, h: b.h * scale })) })
   })
-  const mean = pictures ? { r: sum.r / pictures, g: sum.g / pictures, b: sum.b / pictures } : null
-  const sheetEvery = Math.max(framesPerSecond, Math.ceil((seconds * framesPerSecond) / sheet.most))
-  const count = Math.max(1, Math.floor((seconds * framesPerSecond) / sheetEvery))
-  const file = path.join(folder, 'sheet.jpg')
-  await ffmpeg(['-protocol_whitelist', 'file,pipe', '-i', film, '-an', '-vf', `select=not(mod(n\\,${sheetEvery})),scale=${sheet.width}:${sheet.height},tile=${sheet.across}x${Math.ceil(count / sheet.across)}:nb_frames=${count}`, '-vsync', 'vfr', '-frames:v', '1', '-q:v', '6', file], signal ? { signal } : {})
+  const mean = count ? { r: sum.r / count, g: sum.g / count, b: sum.b / count } : null
+  const jpeg = await sharp(pixels, { raw: { width: sheet.across * sheet.width, height: rows * sheet.height, channels: 3 } }).jpeg({ quality: 72 }).toBuffer()
   const sound = take.hasSound ? await listenToTheRoom(s, take, wav) : { tone: null, hum: 0 as const, noise: null }
   await setTake(s.db, take.id, {
-    sheet: await s.blobs.put(s.db, { file }, 'image/jpeg'),
-    looked: { mean, every: apart * framesPerSecond, faces, sheet: { count, across: sheet.across, every: sheetEvery, width: sheet.width, height: sheet.height }, ...sound },
+    sheet: await s.blobs.put(s.db, jpeg, 'image/jpeg'),
+    looked: { mean, every: each * every, faces, sheet: count ? { count, across: sheet.across, every, width: sheet.width, height: sheet.height } : null, ...sound },
   })
 }
 

@@ -30,7 +30,7 @@ export async function prepareTake(s: Services, work: Work): Promise<void> {
     // What is measured helps the cut; a take is as good without.
     const look = async (): Promise<void> => {
       if (ready.looked) return
-      await lookOver(s, ready, folder, wav, work).catch((error: unknown) => {
+      await lookOver(s, ready, wav, work).catch((error: unknown) => {
         work.signal.throwIfAborted()
         if (error instanceof Cancelled) throw error
         log.warn({ error: forLog(error) }, 'a take could not be looked over')

@@ -4,6 +4,7 @@ import { ideaById } from '@awlbox/core/plan/ladder/ladder'
 import { toFountain } from '@awlbox/core/script/formats/fountain'
 import { toMarkdown } from '@awlbox/core/script/formats/markdown'
 import { ladderOf } from '../people/setting.ts'
+import { fileName } from '../platform/file-name.ts'
 import { mayLesson } from '../platform/access.ts'
 import { notFound } from '../platform/problem.ts'
 import { openRoute, personRoute } from '../platform/route.ts'
@@ -13,7 +14,6 @@ import { onePage } from './pdf/one-page.ts'
 import { lessonById } from './store.ts'
 
 const kinds = ['lesson.json', 'md', 'fountain', 'cue-cards.pdf', 'plan.pdf'] as const
-const fileName = (title: string, end: string): string => `${title.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 60) || 'lesson'}.${end}`
 
 export function exportRoutes(router: Router, s: Services): void {
   openRoute(router, 'get', '/api/formats/lesson.schema.json', null, async () => lessonSchema())
@@ -23,7 +23,7 @@ export function exportRoutes(router: Router, s: Services): void {
     const lesson = await lessonById(s.db, params.lessonId!)
     if (!kind || !lesson) throw notFound('This kind of file')
     const { doc } = lesson
-    res.attachment(fileName(doc.title, kind))
+    res.attachment(`${fileName(doc.title, 'lesson')}.${kind}`)
     switch (kind) {
       case 'lesson.json': res.type('application/json').send(JSON.stringify(doc, null, 2)); break
       case 'md': res.type('text/markdown; charset=utf-8').send(toMarkdown(doc)); break

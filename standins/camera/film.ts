@@ -6,7 +6,7 @@ import path from 'node:path'
 import { promisify } from 'node:util'
 import { Resvg } from '@resvg/resvg-js'
 import type { StandInRoom, StandInVoice } from '@awlbox/core/contracts/stand-in'
-import { tableHeight, tableWidth } from '@awlbox/core/script/table/drawing/paper'
+import { film as picture, tableInTake } from '@awlbox/core/film/frame'
 import { drawTable, shapeText } from '@awlbox/core/script/table/drawing/table'
 import type { TableState } from '@awlbox/core/script/table/state'
 import { wavOf } from '@awlbox/core/film/wav'
@@ -15,16 +15,15 @@ import { speechRate } from '../voice/speak.ts'
 import type { Beat } from './takes.ts'
 
 const exec = promisify(execFile)
-const [width, height] = [1280, 720]
+const { width, height } = picture
 const fontFiles = ['Andika-Regular.ttf', 'Andika-Bold.ttf'].map((f) => `/usr/share/fonts/truetype/andika/${f}`).filter((f) => fs.existsSync(f))
 
 /** What the camera sees: the table from above, on wood, under a lamp. */
 function frame(table: TableState): Buffer {
-  const scale = 1.5
-  const [x, y] = [(width - tableWidth * scale) / 2, (height - tableHeight * scale) / 2]
+  const { scale, x, y, w, h } = tableInTake
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><defs><radialGradient id="lamp" cx="0.4" cy="0.3" r="0.9"><stop offset="0" stop-color="#fff" stop-opacity="0.18"/><stop offset="1" stop-color="#000" stop-opacity="0.22"/></radialGradient></defs>
-    <rect width="${width}" height="${height}" fill="#C2A27A"/><rect x="${x - 10}" y="${y - 6}" width="${tableWidth * scale + 20}" height="${tableHeight * scale + 20}" rx="14" fill="#000" opacity="0.12"/>
-    <rect x="${x - 14}" y="${y - 14}" width="${tableWidth * scale + 28}" height="${tableHeight * scale + 28}" rx="14" fill="#F7F5EF"/>
+    <rect width="${width}" height="${height}" fill="#C2A27A"/><rect x="${x - 10}" y="${y - 6}" width="${w + 20}" height="${h + 20}" rx="14" fill="#000" opacity="0.12"/>
+    <rect x="${x - 14}" y="${y - 14}" width="${w + 28}" height="${h + 28}" rx="14" fill="#F7F5EF"/>
     <g transform="translate(${x} ${y}) scale(${scale})">${drawTable(table).map(shapeText).join('')}</g><rect width="${width}" height="${height}" fill="url(#lamp)"/></svg>`
   return Buffer.from(new Resvg(svg, { font: { fontFiles, loadSystemFonts: false, defaultFontFamily: 'Andika' } }).render().asPng())
 }

@@ -1,5 +1,4 @@
-import type { CutItem, CutList } from '../../contracts/cut.ts'
-import { plainList } from '../../contracts/cut.ts'
+import { CardLook, type CutItem, type CutList, plainList } from '../../contracts/cut.ts'
 import { programOf } from '../program.ts'
 
 /** One event of the cut as other programs know them, in the order of the film. Frames. */
@@ -7,7 +6,7 @@ export type CutEvent = { segmentId: string; frames: number } & (
   | { kind: 'clip'; takeId: string; from: number }
   /** A picture that stands still: of a take, or of the card before it. */
   | { kind: 'still'; takeId: string; frame: number }
-  | { kind: 'card'; name: string; look: string; title: string; lines: readonly string[] }
+  | { kind: 'card'; name: string; look: CardLook; title: string; lines: readonly string[] }
 )
 /** The film as events. A hold with nothing before it has no picture and is left out. */
 export function eventsOf(list: Pick<CutList, 'segments'>): CutEvent[] {
@@ -44,9 +43,11 @@ export function listFrom(events: readonly CutEvent[]): CutList {
       const held = last?.kind === 'clip' && last.takeId === e.takeId && last.to === e.frame + 1
       items.push(held ? { kind: 'hold', id, frames: e.frames, stepId: null, why: null } : { kind: 'clip', id, takeId: e.takeId, from: e.frame, to: e.frame + e.frames, still: true, why: null })
     }
-    else items.push({ kind: 'card', id, look: (['aim', 'things', 'stop', 'sentence', 'guard', 'thanks'] as const).find((l) => l === e.look) ?? 'sentence', title: e.title || 'Card', lines: [...e.lines], frames: Math.max(15, e.frames), stepId: null, why: null })
+    else items.push({ kind: 'card', id, look: e.look, title: e.title || 'Card', lines: [...e.lines], frames: Math.max(15, e.frames), stepId: null, why: null })
   }
   return { ...plainList, segments: [...rows].map(([segmentId, items]) => ({ segmentId, takeId: items.find((i) => i.kind === 'clip')?.takeId ?? null, items, overlays: [], byHand: true })) }
 }
+/** The look a file names; a card that names none is a plain one. */
+export const lookOf = (name: string | undefined): CardLook => CardLook.safeParse(name).data ?? 'sentence'
 /** The take a name or path speaks of. */
 export const takeIn = (text: string): string | null => text.match(/[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/i)?.[0].toLowerCase() ?? null

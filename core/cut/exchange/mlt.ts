@@ -1,11 +1,11 @@
 import { type CutList, framesPerSecond } from '../../contracts/cut.ts'
 import { escapeXml } from '../../script/table/drawing/table.ts'
-import { film } from '../repairs.ts'
+import { film } from '../../film/frame.ts'
 import { type CutEvent, eventsOf, takeFile } from './events.ts'
 
+const stillFile = (takeId: string, frame: number): string => `stills/${takeId.slice(0, 8)}-${frame}.png`
 /** The file that shows an event's picture, beside the project. Stills are named by their take and frame. */
 export const pictureFile = (e: CutEvent): string => (e.kind === 'clip' ? takeFile(e.takeId) : e.kind === 'still' ? stillFile(e.takeId, e.frame) : `cards/${e.name}.png`)
-export const stillFile = (takeId: string, frame: number): string => `stills/${takeId.slice(0, 8)}-${frame}.png`
 
 /** The whole cut as an MLT XML project (its published DTD) that plays in any MLT program, as long as the film to the frame. */
 export function toMlt(list: Pick<CutList, 'segments'>, title: string): string {

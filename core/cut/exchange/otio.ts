@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { CutList, framesPerSecond } from '../../contracts/cut.ts'
-import { type CutEvent, eventsOf, listFrom, takeFile, takeIn } from './events.ts'
+import { type CutEvent, eventsOf, listFrom, lookOf, takeFile, takeIn } from './events.ts'
 
 /** OpenTimelineIO: the academy's open JSON for edits. Only what a cut list holds is written, in its published schemas. */
 const time = (value: number) => ({ OTIO_SCHEMA: 'RationalTime.1', rate: framesPerSecond, value })
@@ -58,7 +58,7 @@ export function fromOtio(text: string, segmentOf: (takeId: string) => string | n
     segment = mine?.segmentId ?? (takeId ? segmentOf(takeId) : null) ?? segment
     const [from, length] = [frames(c.source_range.start_time), frames(c.source_range.duration)]
     if (segment === null || length < 1) return []
-    if (takeId === null) return [{ segmentId: segment, frames: length, kind: 'card', name: url.match(/cards\/(.+)\.png/)?.[1] ?? '', look: mine?.look ?? 'sentence', title: (mine?.title ?? c.name ?? 'Card').slice(0, 160), lines: mine?.lines ?? [] }]
+    if (takeId === null) return [{ segmentId: segment, frames: length, kind: 'card', name: url.match(/cards\/(.+)\.png/)?.[1] ?? '', look: lookOf(mine?.look), title: (mine?.title ?? c.name ?? 'Card').slice(0, 160), lines: mine?.lines ?? [] }]
     return c.effects?.some((e) => e.OTIO_SCHEMA.startsWith('FreezeFrame.')) ? [{ segmentId: segment, frames: length, kind: 'still', takeId, frame: from }] : [{ segmentId: segment, frames: length, kind: 'clip', takeId, from }]
   })
   if (!events.length) throw new SyntaxError('No clip of this timeline is a take of this lesson.')

@@ -1,6 +1,7 @@
-import type { CutItem, CutList } from '../../contracts/cut.ts'
+import type { CutList } from '../../contracts/cut.ts'
 import type { Lesson } from '../../contracts/lesson.ts'
-import { framesOf, toFrame } from '../timeline.ts'
+import { within } from '../propose.ts'
+import { framesOf } from '../timeline.ts'
 import { readCut } from '../upgrade.ts'
 import { fromEdl } from './edl.ts'
 import { fromOtio } from './otio.ts'
@@ -20,11 +21,7 @@ export function readList(name: string, text: string, lesson: Pick<Lesson, 'segme
   const list = /\.edl$/i.test(name) ? fromEdl(text, takes.map((t) => t.id), segmentOf) : /\.otio$/i.test(name) ? fromOtio(text, segmentOf) : ownJson(text, takes)
   const segments = list.segments.filter((s) => lesson.segments.some((x) => x.id === s.segmentId)).map((s) => ({
     ...s, byHand: true,
-    items: s.items.flatMap((i): CutItem[] => {
-      if (i.kind !== 'clip') return [i]
-      const to = Math.min(i.to, toFrame(takes.find((t) => t.id === i.takeId)?.seconds ?? 0))
-      return to > i.from ? [{ ...i, to }] : []
-    }),
+    items: s.items.flatMap((i) => within(i, takes)), overlays: s.overlays.flatMap((o) => within(o, takes)),
   }))
   if (!segments.some((s) => s.items.some((i) => i.kind === 'clip' && framesOf(i) > 0))) throw new SyntaxError('Nothing in this file is of this lesson and its takes. Your cut is as it was.')
   return { ...list, segments }

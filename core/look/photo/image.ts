@@ -9,7 +9,8 @@ export interface LabImage {
   b: Float32Array
 }
 
-const linear = Float32Array.from({ length: 256 }, (_, v) => {
+/** Linear light, 0–1, of an sRGB value of 0–255. */
+export const linear = Float32Array.from({ length: 256 }, (_, v) => {
   const c = v / 255
   return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4
 })

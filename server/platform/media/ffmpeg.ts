@@ -1,10 +1,11 @@
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
+import { film } from '@awlbox/core/film/frame'
 import type { TakeSound } from '@awlbox/core/contracts/take'
 import { run, ToolError } from './run.ts'
 
 /** Only local files are ever opened: a playlist or header inside a file cannot make ffmpeg fetch anything. */
 const local = ['-protocol_whitelist', 'file,pipe']
-export const filmSize = { width: 1280, height: 720 } as const
+export { film as filmSize }
 
 export interface Probe {
   seconds: number
@@ -68,7 +69,8 @@ export async function ffmpeg(args: readonly string[], options: EncodeOptions = {
 }
 
 export const videoCodec = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '20', '-pix_fmt', 'yuv420p', '-r', String(framesPerSecond), '-video_track_timescale', '15360', '-g', String(framesPerSecond * 2)]
-const fitFrame = `scale=${filmSize.width}:${filmSize.height}:force_original_aspect_ratio=decrease:force_divisible_by=2,pad=${filmSize.width}:${filmSize.height}:(ow-iw)/2:(oh-ih)/2:color=0xE9EBE6,setsar=1`
+/** Filters that fit any picture into the frame, with bars of linen where it is narrower. */
+export const fitFrame = `scale=${film.width}:${film.height}:force_original_aspect_ratio=decrease:force_divisible_by=2,pad=${film.width}:${film.height}:(ow-iw)/2:(oh-ih)/2:color=0xE9EBE6,setsar=1`
 
 /**
  * Any clip as 720p at a constant 30 frames a second, upright, playable in browsers. A clip without picture gets a
@@ -82,7 +84,7 @@ export async function toTakeFilm(source: string, out: string, p: Probe, options:
   // Picture and sound of a clip rarely end together: the shorter is held to the end of the longer, where its length is known.
   const hold = part !== null || p.seconds > 0
   if (p.video) filters.push(`[0:v]fps=${framesPerSecond},${fitFrame}${hold ? ',tpad=stop_mode=clone:stop=-1' : ''}[v]`)
-  else filters.push(`color=c=0xE9EBE6:s=${filmSize.width}x${filmSize.height}:r=${framesPerSecond}:d=${seconds}[v]`)
+  else filters.push(`color=c=0xE9EBE6:s=${film.width}x${film.height}:r=${framesPerSecond}:d=${seconds}[v]`)
   if (p.audio) filters.push('[0:a]aresample=48000:async=1:first_pts=0,' + toMono[options.ears ?? 'both'] + (hold ? ',apad' : '') + '[a]')
   else filters.push(`anullsrc=r=48000:cl=mono,atrim=duration=${seconds}[a]`)
   await ffmpeg([...inputs, '-filter_complex', filters.join(';'), '-map', '[v]', '-map', '[a]', ...videoCodec, '-c:a', 'aac', '-b:a', '96k', ...(hold ? ['-t', String(seconds)] : ['-shortest']), '-movflags', '+faststart', '-map_metadata', '-1', out], { ...options, expected: seconds })

@@ -3,8 +3,9 @@ import { useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import useSWR from 'swr'
 import { cardLooks, type CutList, cutReasons, framesPerSecond, plainList } from '@awlbox/core/contracts/cut'
 import { cardNames } from '@awlbox/core/cut/cards'
+import { chaptersOf, chapterText } from '@awlbox/core/cut/chapters'
 import { programOf, shotAt } from '@awlbox/core/cut/program'
-import { proposalsOf } from '@awlbox/core/cut/propose'
+import { filmFrames, proposalsOf, tableAfter } from '@awlbox/core/cut/propose'
 import { boxAt, keyed, repairOf } from '@awlbox/core/cut/repairs'
 import { layOut, plays, segmentFrames, shownAt, toSeconds, wordBeside } from '@awlbox/core/cut/timeline'
 import { clockTime } from '@awlbox/core/words'
@@ -70,7 +71,7 @@ export default function CutPage() {
   const shownTake = useMemo(() => (shown?.takeId ? { segmentId: shown.segmentId, takeId: shown.takeId, frame: shown.frame, along: shown.along } : null), [shown])
   const acts = useCutActs({ list, lesson: doc, takes, edit, selection, shown, onSelect: setSelection })
   const filmed = useFilmed(doc, list, takes)
-  const tables = useCallback((stepId: string) => filmed.moments.find((m) => m.step.id === stepId)?.after ?? null, [filmed])
+  const tables = useCallback((stepId: string) => tableAfter(filmed, stepId), [filmed])
   const peaks = useAllPeaks(useMemo(() => takes.flatMap((t) => (t.hasSound ? [t.id] : [])), [takes]))
   const { cues, checks, behind } = useChecks({ peaks, list: list ?? plainList, rows: inAdults ? adults : main, filmed, hearings, style: me.houseStyle, lesson: doc })
   const startOf = useCallback((segmentId: string): number => program.starts.get(segmentId) ?? 0, [program])
@@ -110,7 +111,7 @@ export default function CutPage() {
   useCutKeys({ mayChange: record.mayChange, current, row: chosenRow, chosen, selection, acts, rowActs, player, undo, redo })
 
   const open = useMemo(() => proposalsOf(list ?? plainList).filter((w) => w.state === 'open'), [list])
-  const length = useMemo(() => toSeconds(main.reduce((n, r) => n + segmentFrames(r), 0)), [main])
+  const length = useMemo(() => toSeconds(filmFrames({ segments: main })), [main])
   const held = useMemo(() => toSeconds(rows.reduce((n, r) => n + r.items.reduce((m, i) => m + (i.kind === 'hold' && plays(i) ? i.frames : 0), 0), 0)), [rows])
   const takesShown = useMemo(() => rows.reduce((n, r) => n + (takes.find((t) => t.id === r.takeId)?.seconds ?? 0), 0), [rows, takes])
   if (!list) return <p className="p-8 text-steel">Opening the cut…</p>
@@ -135,6 +136,10 @@ export default function CutPage() {
     player.seek(startOf(segmentId) + Math.round((seconds ?? 0) * framesPerSecond))
   }
   const part = { from: toSeconds(startOf(current.segmentId)), to: toSeconds(startOf(current.segmentId) + segmentFrames(current)) }
+  const parts = panel === 'film' ? main.flatMap((cut) => {
+    const of = doc.segments.find((s) => s.id === cut.segmentId)
+    return of ? [{ segment: of, cut }] : []
+  }) : []
   const second = player.frame / framesPerSecond
   const cue = picture?.item.kind === 'card' ? null : cues.find((c) => c.source && second >= c.start && second < c.end)
   const mended = shownTake ? repairOf(list, shownTake.takeId) : null
@@ -189,7 +194,7 @@ export default function CutPage() {
           <Tabs.Content value="mend"><RepairPanel take={takes.find((t) => t.id === shownTake?.takeId) ?? null} others={takes.filter((t) => t.id !== shownTake?.takeId)} nameOf={nameOf} repair={mended ?? repairOf(list, '')} frame={shownTake?.frame ?? 0} mayChange={record.mayChange} pick={pick} onPick={setPick} onChange={(change, together) => shownTake && acts.repair(shownTake.takeId, change, together)} /></Tabs.Content>
           <Tabs.Content value="captions"><CaptionsPanel list={list} cues={cues} now={second} part={part} mayChange={record.mayChange} onGo={(s) => player.seek(Math.ceil(s * framesPerSecond))} onEdit={acts.caption} onBurn={acts.burn} /></Tabs.Content>
           <Tabs.Content value="checks"><ChecksPanel checks={checks} behind={behind} onGo={(c) => goToMoment(c.segmentId, c.at)} /></Tabs.Content>
-          <Tabs.Content value="film"><FilmPanel lessonId={record.id} render={latest} stale={latest !== null && latest.cutRevision < revision} mayChange={record.mayChange} onGo={(s) => player.seek(Math.round(s * framesPerSecond))} onRead={(file) => void trying(async () => {
+          <Tabs.Content value="film"><FilmPanel lessonId={record.id} chapters={chapterText(chaptersOf(parts))} render={latest} stale={latest !== null && latest.cutRevision < revision} mayChange={record.mayChange} onGo={(s) => player.seek(Math.round(s * framesPerSecond))} onRead={(file) => void trying(async () => {
             acts.takeOver((await send<{ doc: CutList }>('POST', `/api/lessons/${record.id}/cut/read`, { name: file.name, text: await file.text() })).doc)
           })} /></Tabs.Content>
         </Tabs.Root>

@@ -1,6 +1,6 @@
 import { useState, type PointerEvent } from 'react'
 import type { FilmBox } from '@awlbox/core/contracts/cut'
-import { film } from '@awlbox/core/cut/repairs'
+import { film } from '@awlbox/core/film/frame'
 
 /** Pixels of the film an arrow key moves a box, and with Shift held. */
 const [step, small] = [8, 1]

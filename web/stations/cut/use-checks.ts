@@ -4,26 +4,17 @@ import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Hearing } from '@awlbox/core/contracts/heard'
 import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
 import { type FilmCue, segmentCaptions } from '@awlbox/core/cut/captions'
-import { type Check, checkCaptions, checkLength, checkOverlays, checkPeople, checkSegment, checkSound } from '@awlbox/core/cut/checks'
-import { asFilmed } from '@awlbox/core/cut/propose'
+import { type Check, checkCaptions, checkLength, checkOverlays, checkPeople, checkSegment, checkSound, keptWords } from '@awlbox/core/cut/checks'
+import { type AsFilmed, lessonAsFilmed } from '@awlbox/core/cut/propose'
 import { segmentFrames, toSeconds } from '@awlbox/core/cut/timeline'
 import { limitsOf } from '@awlbox/core/script/clock-advice'
-import { type Moment, simulate } from '@awlbox/core/script/simulate'
 import type { TakeRecord } from '../../frame/types.ts'
 import { peaksPerSecond } from './waveform.tsx'
 
-/** The lesson as it came out in the takes that are cut: what was really rolled, and the table after every step. */
-export interface Filmed {
-  segments: readonly Segment[]
-  moments: readonly Moment[]
-}
-export function useFilmed(lesson: Lesson, list: CutList | null, takes: readonly TakeRecord[]): Filmed {
-  const chosen = list?.segments.map((r) => r.takeId).join() ?? ''
-  return useMemo(() => {
-    const rows = chosen.split(',')
-    const segments = lesson.segments.map((s) => asFilmed(lesson, s, takes.find((t) => t.segmentId === s.id && rows.includes(t.id))?.marks))
-    return { segments, moments: simulate({ segments }) }
-  }, [lesson, takes, chosen])
+/** The lesson as it came out in the takes that are cut: worked out anew only when another take is chosen. */
+export function useFilmed(lesson: Lesson, list: CutList | null, takes: readonly TakeRecord[]): AsFilmed {
+  const chosen = JSON.stringify(list?.segments.map(({ segmentId, takeId }) => ({ segmentId, takeId })) ?? [])
+  return useMemo(() => lessonAsFilmed(lesson, JSON.parse(chosen) as Pick<CutSegment, 'segmentId' | 'takeId'>[], takes), [lesson, takes, chosen])
 }
 
 /** What a row was found to be, kept as long as everything it rests on is the same. */
@@ -35,7 +26,7 @@ interface Known {
 const known = new WeakMap<CutSegment, Known>()
 interface Rests {
   list: CutList
-  filmed: Filmed
+  filmed: AsFilmed
   hearings: ReadonlyMap<string, Hearing>
   style: HouseStyle
   age: number
@@ -46,7 +37,8 @@ function looked(segment: Segment, row: CutSegment, { list, filmed, hearings, sty
   const before = known.get(row)
   if (before?.on.every((x, i) => x === on[i])) return before
   const cues = segmentCaptions({ segment, cut: row, hearings }, { style, age, edits: list.captions.edits })
-  const now = { on, cues, checks: [...checkSegment(segment, row, hearings, style), ...checkCaptions(cues, segment, row, hearings), ...checkOverlays(segment, row, list, filmed.moments), ...(peaks ? checkSound(row, peaks, peaksPerSecond) : [])] }
+  const words = keptWords(row, hearings)
+  const now = { on, cues, checks: [...checkSegment(segment, row, words, { style, age }), ...checkCaptions(cues, segment, words), ...checkOverlays(segment, row, list, filmed.moments, style.frameFill), ...(peaks ? checkSound(row, peaks, peaksPerSecond) : [])] }
   known.set(row, now)
   return now
 }
@@ -61,7 +53,7 @@ export interface Checked {
   behind: boolean
 }
 /** Captions of the cut and what is to be seen to, worked out beside the editing so that it never waits. `rows`: those of the film. */
-export function useChecks({ list, rows, filmed, hearings, style, lesson, peaks }: { list: CutList; rows: readonly CutSegment[]; filmed: Filmed; hearings: ReadonlyMap<string, Hearing>; style: HouseStyle; lesson: Lesson; peaks: ReadonlyMap<string, Uint8Array> | undefined }): Checked {
+export function useChecks({ list, rows, filmed, hearings, style, lesson, peaks }: { list: CutList; rows: readonly CutSegment[]; filmed: AsFilmed; hearings: ReadonlyMap<string, Hearing>; style: HouseStyle; lesson: Lesson; peaks: ReadonlyMap<string, Uint8Array> | undefined }): Checked {
   const now = useMemo(() => ({ list, rows }), [list, rows])
   // Not at every change but once the hand rests: what one does must be on screen first.
   const [late, setLate] = useState(now)

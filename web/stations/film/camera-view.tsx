@@ -1,4 +1,5 @@
 import { type RefObject, useEffect, useState } from 'react'
+import { film, tableInTake } from '@awlbox/core/film/frame'
 import type { TableState } from '@awlbox/core/script/table/state'
 import { clockTime } from '@awlbox/core/words'
 import { Button } from '../../kit/button.tsx'
@@ -23,6 +24,10 @@ interface Props {
 type Side = 'viewer' | 'facing' | 'mirror'
 const sides: Record<Side, string> = { viewer: 'as families see it', facing: 'turned to your side', mirror: 'mirrored' }
 
+const share = (n: number, of: number): string => `${(n / of) * 100}%`
+/** Where the planned table is to lie: there overlays will keep clear of it. */
+const guide = { left: share(tableInTake.x, film.width), top: share(tableInTake.y, film.height), width: share(tableInTake.w, film.width) }
+
 /** The camera with the planned table as a faint drawing over it, from the viewer's side; below it what is wrong with light and sound. */
 export function CameraView({ state, devices, video, onOpen, table, levels, at }: Props) {
   const [view, setView] = useKept('awlbox-camera', { overlay: true, side: 'viewer' as Side })
@@ -40,7 +45,7 @@ export function CameraView({ state, devices, video, onOpen, table, levels, at }:
       <div className="relative rounded-xl overflow-hidden border border-hair bg-black aspect-video">
         <div className={`absolute inset-0 ${turn}`}>
           <StreamVideo stream={stream} video={video} />
-          {view.overlay && table && table.mats.length > 0 && <div className="absolute inset-[6%] opacity-40 pointer-events-none"><TableDrawing table={table} className="!bg-transparent" /></div>}
+          {view.overlay && table && table.mats.length > 0 && <div className="absolute opacity-40 pointer-events-none" style={guide}><TableDrawing table={table} className="!bg-transparent" /></div>}
         </div>
         {view.side !== 'viewer' && <span className="absolute left-2 top-2 rounded-lg bg-black/60 text-white text-sm px-2 py-0.5">Shown {sides[view.side]}; families see it the other way round</span>}
         {state.kind === 'filming' && <Elapsed at={at} paused={state.paused} />}

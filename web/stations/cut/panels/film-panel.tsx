@@ -11,6 +11,8 @@ const formats = [['zip', 'everything in a zip'], ['mlt', 'MLT'], ['otio', 'OpenT
 
 interface Props {
   lessonId: string
+  /** As text, a line each. */
+  chapters: string
   render: Render | null
   /** The cut changed since. */
   stale: boolean
@@ -19,7 +21,7 @@ interface Props {
   onRead(file: File): void
 }
 /** The finished film with its versions, what was found in it, and the cut in formats other programs read. */
-export function FilmPanel({ lessonId, render, stale, mayChange, onGo, onRead }: Props) {
+export function FilmPanel({ lessonId, chapters, render, stale, mayChange, onGo, onRead }: Props) {
   const file = useRef<HTMLInputElement>(null)
   const link = 'underline underline-offset-2'
   return (
@@ -34,6 +36,7 @@ export function FilmPanel({ lessonId, render, stale, mayChange, onGo, onRead }: 
         {render.checks?.length === 0 && <p className="text-sm text-moss">Looked through: no flashes, nothing black or standing still, picture and sound fit.</p>}
         {render.files.length > 0 && <p className="text-sm flex flex-wrap gap-x-3 gap-y-1"><span className="text-steel">Keep:</span><a className={link} href={`/api/renders/${render.id}/film`} download>film</a><a className={link} href={`/api/renders/${render.id}/captions`} download>captions</a>{render.files.map((f) => <a key={f.kind} className={link} href={`/api/renders/${render.id}/files/${f.kind}`} download>{fileWords[f.kind]} <span className="text-steel figures">{megabytes(f.bytes)}</span></a>)}</p>}
       </section> : <p className="text-steel">Nothing is rendered yet. The preview above shows the film as it will be; render it when the checks are clear.</p>}
+      {chapters && <details className="text-sm"><summary className="cursor-pointer min-h-8 content-center">Chapters, as text for a message</summary><p className="whitespace-pre-line figures border-l-2 border-hair pl-3 select-all">{chapters}</p></details>}
       <section aria-label="The cut in other programs" className="grid gap-1.5 border-t border-hair pt-2">
         <p className="text-sm flex flex-wrap gap-x-3 gap-y-1"><span className="text-steel">The cut for other programs:</span>{formats.map(([f, words]) => <a key={f} className={link} href={`/api/lessons/${lessonId}/cut/export/${f}`} download>{words}</a>)}</p>
         {mayChange && <p className="text-sm flex flex-wrap gap-2 items-center"><Button small onClick={() => file.current?.click()}>Read a cut list</Button><span className="text-steel">.otio, .edl or .cut.json; Undo brings yours back.</span>

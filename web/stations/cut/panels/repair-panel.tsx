@@ -1,6 +1,7 @@
 import { framesPerSecond, type Hidden, type Repair } from '@awlbox/core/contracts/cut'
 import { isProperQuad } from '@awlbox/core/cut/homography'
-import { film, isPlainRepair, keyed, matched, plainRepair } from '@awlbox/core/cut/repairs'
+import { film } from '@awlbox/core/film/frame'
+import { isPlainRepair, keyed, matched, plainRepair } from '@awlbox/core/cut/repairs'
 import { clockTime } from '@awlbox/core/words'
 import type { TakeRecord } from '../../../frame/types.ts'
 import { Button } from '../../../kit/button.tsx'
