@@ -54,10 +54,7 @@ try {
   }
   const began = performance.now()
   await page.goto(`${address}/lessons/${id}/cut`)
-  await page.waitForFunction((k) => document.querySelectorAll('[data-item]').length > k, clips * 10).catch(async (e: unknown) => {
-    await page.screenshot({ path: '/tmp/bench-fail.png' })
-    throw e
-  })
+  await page.waitForFunction((k) => document.querySelectorAll('[data-item]').length > k, clips * 10)
   const opened = performance.now() - began
   const spans = await page.evaluate(() => document.querySelectorAll('[data-item]').length)
   console.log(`opening: ${Math.round(opened)} ms to ${spans} spans of ${clips} clips, ${Math.round((clips * seconds) / 60)} min`)

@@ -2,6 +2,8 @@ import { type Card, type CardLook, type CutItem, framesPerSecond } from '../cont
 import type { Hearing } from '../contracts/heard.ts'
 import type { Lesson, Segment, Step } from '../contracts/lesson.ts'
 import { pauseWords } from '../script/reading.ts'
+import { sentencesIn } from '../script/sentence.ts'
+import { sentenceNear } from '../script/sentence-near.ts'
 import { type Moment, simulate } from '../script/simulate.ts'
 import { visibleThings } from '../script/table/state.ts'
 import { timeLesson } from '../script/time.ts'
@@ -50,6 +52,14 @@ const isAnswers = (s: Segment): boolean => s.kind === 'close' && /^answers?\b/i.
 
 /** A card as it is added by hand. `words` are the script's own; the table is drawn on it as it is after the step `table`. */
 export const plainCard = (look: CardLook, id: string, words: string, table: string | null = null): Card => ({ ...newCard(look, id, words || cardNames[look], [], null, { table }), id, why: null })
+
+/** A card put in by hand, with the script's words: a sentence with the table it is about. */
+export function handCard(look: CardLook, id: string, segment: Segment): Card {
+  if (look === 'stop') return plainCard(look, id, segment.steps.some((s) => s.verb === 'pause') ? 'Stop the film. Press play when you are ready.' : 'Stop the film and have a go.')
+  if (look !== 'sentence') return plainCard(look, id, segment.steps.find((s) => s.verb === 'say' || s.verb === 'ask')?.text ?? '')
+  const step = segment.steps.findLast((s) => sentencesIn(s.text).length > 0)
+  return plainCard(look, id, sentenceNear(segment, step?.id ?? null), step?.id ?? null)
+}
 
 /**
  * The cards a segment calls for, from the script's own words: the aim where it is told, the things needed, a stop

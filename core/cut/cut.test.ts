@@ -6,11 +6,13 @@ import { hear } from '../film/heard.ts'
 import { captionsOf } from './captions.ts'
 import { cardShapes, ringShapes, wrap } from './card.ts'
 import { play } from '../script/table/play.ts'
-import { cardSeconds, cardsFor, isTight, plainCard } from './cards.ts'
+import { sentenceNear } from '../script/sentence-near.ts'
+import { cardSeconds, cardsFor, handCard, isTight, plainCard } from './cards.ts'
 import { dropsOf, holdsOf } from './drops.ts'
-import { bringBack, decide, decideAll, drop, dropStretch, insertAfter, move, moveEdge, replaceLine, snapped, snapPoints, split } from './edit.ts'
+import { bringBack, decide, decideAll, drop, dropStretch, insertAfter, move, moveEdge, replaceLine, snapped, snapPoints, split, voiceFrom, withOverlay, withVoice } from './edit.ts'
+import { handOverlay, plainOverlay } from './overlays.ts'
 import { programOf, shotAt } from './program.ts'
-import { bestTake, firstCut, openCount, proposalsOf, reconcile, type TakeFacts } from './propose.ts'
+import { bestTake, firstCut, lessonAsFilmed, openCount, proposalsOf, reconcile, tableAfter, type TakeFacts, within } from './propose.ts'
 import { framesOf, layOut, plays, runsOf, segmentFrames, shownAt, stretchesOf, toFrame, wordBeside } from './timeline.ts'
 import { readCut } from './upgrade.ts'
 import { lessonOf, said } from './test-words.ts'
@@ -323,4 +325,83 @@ test('captions carry the script’s words at the time they were heard, in the cu
   expect(cues.map((c) => c.text)).toEqual(['Bobbin has 7 parcels.', 'one, two, three', 'Stop the film.', 'All done now.'])
   expect(cues.map((c) => Math.round(c.start * 10) / 10)).toEqual([2, 5.5, 7.5, 12.5])
   cues.slice(1).forEach((c, i) => expect(c.start).toBeGreaterThanOrEqual(cues[i]!.end))
+})
+
+describe('what is put in by hand has the script’s words', () => {
+  const lesson = lessonOf('# S\n\n## Show {show}\nDo: Lay a ten frame\nDo: Put 4 saffron on the frame\nSay: Here are four.\nDo: Put 3 blue on the frame\nSay: Four and three make seven.\nSay: 5 + 2 = 7\nPause: Have a go. (30 s)\n## Talk {hook}\nSay: Hello, everybody.')
+  const [show, talk] = [lesson.segments[0]!, lesson.segments[1]!]
+  test.each([[2, '4 + 3 = 7'], [4, '4 + 3 = 7'], [5, '5 + 2 = 7'], [6, '5 + 2 = 7']])('at step %i the nearest sentence is %s', (i, text) => expect(sentenceNear(show, show.steps[i]!.id)).toBe(text))
+  test('where there is no sentence one is left to be filled in', () => expect(sentenceNear(talk, null)).toBe('__ + __ = __'))
+  test('a sentence card draws the table its sentence is about; a stop speaks of the pause there is', () => {
+    expect(handCard('sentence', 'k', show)).toMatchObject({ id: 'k', title: '5 + 2 = 7', table: show.steps[5]!.id, why: null })
+    expect(handCard('stop', 'k', show).title).toMatch(/Press play/)
+    expect(handCard('stop', 'k', talk).title).toMatch(/have a go/)
+    expect(handCard('aim', 'k', talk)).toMatchObject({ title: 'Hello, everybody.' })
+  })
+  test('an overlay is about the line said there, no longer than its span', () => {
+    const words = [...said('here are four', 1), ...said('four and three make seven', 4), ...said('five add two equals seven', 9)]
+    const heard = hear(show, words, 14)
+    const o = handOverlay('sentence', 'o', show, heard, { takeId: A, to: 330 }, toFrame(9.2))
+    expect(o).toMatchObject({ text: '5 + 2 = 7', stepId: show.steps[5]!.id, from: toFrame(9.2), to: 330, why: null })
+    expect(handOverlay('ring', 'o', show, heard, { takeId: A, to: 900 }, toFrame(4.2))).toMatchObject({ text: '', stepId: show.steps[4]!.id, to: toFrame(8.2) })
+    expect(handOverlay('table', 'o', show, null, { takeId: A, to: 900 }, 0).stepId).toBe(show.steps[0]!.id)
+  })
+})
+
+describe('a span with another sound', () => {
+  const voiced = clip(60, 120, { voice: { takeId: B, from: 10 } })
+  const facts = (id: string, seconds: number): Pick<TakeFacts, 'id' | 'seconds'> => ({ id, seconds })
+  test('is parted so that the sound goes on where it was', () => {
+    const parts = split(row(voiced), 'c60', 90, 'n').items as Clip[]
+    expect(parts.map((p) => [p.from, p.voice!.from])).toEqual([[60, 10], [90, 40]])
+    expect(runsOf(row(...parts))).toHaveLength(1)
+  })
+  test('drops, edges and moves keep picture and sound together', () => fc.assert(fc.property(fc.integer({ min: 61, max: 118 }), fc.integer({ min: 1, max: 20 }), (from, length) => {
+    const cut = dropStretch(row(voiced), A, from, from + length, ids)
+    for (const item of cut.items) if (item.kind === 'clip') expect(item.voice!.from - item.from).toBe(-50)
+    const edge = moveEdge(row(voiced), 'c60', 'from', from, 300, 'e')
+    for (const item of edge.items) if (item.kind === 'clip') expect(item.voice!.from - item.from).toBe(-50)
+  })))
+  test('whose take is gone has its own again; no longer than its take; nothing of a take that is gone', () => {
+    expect(within(voiced, [facts(A, 10), facts(B, 10)])).toEqual([voiced])
+    expect(within(voiced, [facts(A, 10)])).toEqual([clip(60, 120)])
+    expect(within(voiced, [facts(A, 3), facts(B, 10)])).toMatchObject([{ from: 60, to: 90 }])
+    expect(within(voiced, [facts(B, 10)])).toEqual([])
+  })
+  test('begins so that the line both takes have is said where it was; with none in common, at its first word', () => {
+    const lesson = lessonOf('# V\n\n## S {show}\nSay: Bobbin has seven parcels.\nSay: All done now.')
+    const s = lesson.segments[0]!
+    const [here, there] = [hear(s, [...said('bobbin has seven parcels', 2), ...said('all done now', 6)], 10), hear(s, said('bobbin has seven parcels', 1), 5)]
+    expect(voiceFrom(clip(toFrame(1.5), 150), here, there)).toBe(toFrame(0.5))
+    expect(voiceFrom(clip(toFrame(5.8), 250), here, there)).toBe(toFrame(0.85))
+    expect(voiceFrom(clip(0, 30), null, null)).toBe(0)
+  })
+  test('is taken away again without a trace', () => expect(withVoice(withVoice(row(clip(0, 60)), 'c0', { takeId: B, from: 5 }), 'c0', null).items).toEqual([clip(0, 60)]))
+})
+test('a hold after a still picture holds that picture, in the preview as in the film', () => {
+  const { shots } = programOf({ segments: [row(clip(30, 90, { still: true }), hold(60))] })
+  expect(shots[1]!.still).toEqual({ takeId: A, frame: 30 })
+})
+test('the table stands as it came out in the takes that were chosen', () => {
+  const rolled = { ...lessonOf('# R\n\n## Roll {show}\nDo: Roll a 4\nSay: 4 + 3 = 7'), examples: [{ a: 4, b: 3, total: 7, op: '+' as const }] }
+  const whole = { ...rolled, aim: { ...rolled.aim, structure: 'add' as const } }
+  const [s] = whole.segments
+  const marks = [{ kind: 'roll' as const, at: 1, stepId: s!.steps[0]!.id, faces: [5] }]
+  const filmed = (takeId: string | null) => lessonAsFilmed(whole, [{ segmentId: s!.id, takeId }], [{ id: A, marks }])
+  expect([filmed(A), filmed(B), filmed(null)].map((f) => f.segments[0]!.steps[1]!.text)).toEqual(['5 + 3 = 8', '4 + 3 = 7', '4 + 3 = 7'])
+  expect(tableAfter(filmed(A), 'nowhere')).toBeNull()
+  expect(tableAfter(filmed(A), s!.steps[0]!.id)!.mats.some((m) => m.kind === 'dice')).toBe(true)
+})
+test('an overlay is added, changed in place and taken away, and is no cut by hand', () => {
+  const o = plainOverlay('ring', 'o', A, 0, 30, { text: '', stepId: null })
+  const added = withOverlay(row(clip(0, 60)), 'o', o)
+  expect(added.overlays).toEqual([o])
+  expect(withOverlay(added, 'o', { ...o, to: 60 }).overlays.map((x) => x.to)).toEqual([60])
+  expect(withOverlay(added, 'o', null).overlays).toEqual([])
+  expect(added.byHand).toBe(false)
+})
+test('lists of the second version are read, with nothing over their pictures and nothing mended', () => {
+  const { overlays: _none, ...old } = row(clip(0, 60), hold(30))
+  const read = readCut({ format: 'awlbox-cut', version: 2, segments: [old] }, () => null)
+  expect(read).toEqual({ ...plainList, segments: [row(clip(0, 60), hold(30))] })
 })

@@ -5,6 +5,7 @@ import type { Hearing } from '../contracts/heard.ts'
 import type { Segment, Step } from '../contracts/lesson.ts'
 import { showsSymbols } from '../script/template/lines.ts'
 import { hasUnknown, inSigns, isTrue, sentencesIn } from '../script/sentence.ts'
+import { sentenceNear } from '../script/sentence-near.ts'
 import type { Moment } from '../script/simulate.ts'
 import { layTable } from '../script/table/drawing/table.ts'
 import type { TableState } from '../script/table/state.ts'
@@ -110,6 +111,15 @@ export function plainOverlay(look: OverlayLook, id: string, takeId: string, from
   const size = look === 'table' ? { w: 380, h: 248 } : look === 'hops' ? { w: 620, h: 129 } : look === 'sentence' ? { w: sentenceSizes(words.text)[1]![0], h: 84 } : look === 'magnify' ? { w: 400, h: 280 } : about!
   const place = look === 'ring' || look === 'arrow' ? about! : { x: film.width - safe.x - size.w, y: safe.y, ...size }
   return { id, look, takeId, from, to: Math.max(from + 1, to), text: words.text.slice(0, 80), stepId: words.stepId, place, at: about, why: null }
+}
+
+/** Seconds an overlay put in by hand is shown, if its span lasts as long. */
+const handSeconds = 4
+/** An overlay put in by hand at a frame of a span: about the line that is being said there, with its number sentence. */
+export function handOverlay(look: OverlayLook, id: string, segment: Segment, hearing: Pick<Hearing, 'lines'> | null, span: { takeId: string; to: number }, frame: number): Overlay {
+  const line = hearing?.lines.findLast((l) => l.start !== null && toFrame(l.start) <= frame + 6)
+  const stepId = (segment.steps.find((s) => s.id === line?.stepId) ?? segment.steps[0])?.id ?? null
+  return plainOverlay(look, id, span.takeId, frame, Math.min(span.to, frame + handSeconds * framesPerSecond), { text: look === 'sentence' ? sentenceNear(segment, stepId) : '', stepId })
 }
 
 export const overlayNames: Record<OverlayLook, string> = { sentence: 'number sentence', table: 'table drawing', hops: 'hops', ring: 'ring', arrow: 'arrow', magnify: 'magnifier' }

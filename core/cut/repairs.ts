@@ -3,7 +3,7 @@ import { film } from '../film/frame.ts'
 import { type Homography, homography, isProperQuad, mapped, type Point, type Quad } from './homography.ts'
 
 export const plainRepair = (takeId: string): Repair => ({ takeId, turn: 0, mirror: false, corners: null, closer: null, light: 0, warmth: 0, steady: false, hidden: [], louder: 0, hum: 0, hiss: false })
-export const repairOf = (list: Pick<CutList, 'repairs'>, takeId: string): Repair => list.repairs.find((r) => r.takeId === takeId) ?? plainRepair(takeId)
+export const repairOf = (list: { repairs: readonly Repair[] }, takeId: string): Repair => list.repairs.find((r) => r.takeId === takeId) ?? plainRepair(takeId)
 /** Puts a take's repair in place; one that changes nothing is not kept. */
 export function withRepair(list: CutList, repair: Repair): CutList {
   const rest = list.repairs.filter((r) => r.takeId !== repair.takeId)

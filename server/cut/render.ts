@@ -8,7 +8,7 @@ import { captionShapes } from '@awlbox/core/cut/caption-drawing'
 import { cardShapes, ringPlace, ringShapes } from '@awlbox/core/cut/card'
 import { magnifierShapes, overlayShapes } from '@awlbox/core/cut/overlay-drawing'
 import { film } from '@awlbox/core/film/frame'
-import { isCovered, isPlainRepair, plainRepair } from '@awlbox/core/cut/repairs'
+import { isCovered, isPlainRepair, plainRepair, repairOf } from '@awlbox/core/cut/repairs'
 import type { RoomTone } from '@awlbox/core/cut/room-tone'
 import { type ClipRun, layOut, plays, type Run, runsOf, stretchesOf, toFrame, toSeconds } from '@awlbox/core/cut/timeline'
 import type { Shape } from '@awlbox/core/script/table/drawing/paper'
@@ -48,7 +48,7 @@ const itemsIn = (s: SegmentSource): CutSegment['items'] => s.cut.items.filter((i
 /** Its runs; one whose other sound is gone has its own. */
 const runsIn = (s: SegmentSource): Run[] => runsOf({ items: itemsIn(s) }).map((r) => (r.kind === 'clip' && r.voice && !s.films.has(r.voice.takeId) ? { ...r, voice: null } : r))
 export const framesOf = (s: SegmentSource): number => runsIn(s).reduce((n, r) => n + r.frames, 0)
-const repairIn = (s: SegmentSource, takeId: string): Repair => s.repairs?.find((r) => r.takeId === takeId) ?? plainRepair(takeId)
+const repairIn = (s: SegmentSource, takeId: string): Repair => repairOf({ repairs: s.repairs ?? [] }, takeId)
 const cardPicture = (s: SegmentSource, card: Extract<Run, { kind: 'card' }>['card']): string =>
   toSvg(cardShapes(card, card.table ? s.tables?.(card.table) ?? null : null, s.fill), film.width, film.height)
 

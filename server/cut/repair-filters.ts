@@ -12,7 +12,7 @@ function along(keys: readonly { frame: number; value: number }[], from: number):
   // A sum of stretches rather than conditions within conditions: those may not be nested deeply.
   const terms = at.slice(1).map((b, i) => {
     const a = at[i]!
-    return `gte(n,${a.n})*lt(n,${b.n})*(${a.v}+${b.v - a.v}*(n-${a.n})/${b.n - a.n})`
+    return `gte(n,${a.n})*lt(n,${b.n})*(${a.v}+${b.v - a.v}*(n-(${a.n}))/${b.n - a.n})`
   })
   return [`lt(n,${first.n})*${first.v}`, ...terms, `gte(n,${last.n})*${last.v}`].join('+')
 }

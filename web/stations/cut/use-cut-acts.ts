@@ -1,12 +1,11 @@
 import { useLayoutEffect, useMemo, useRef } from 'react'
-import { type CaptionEdit, type Card, type CardLook, type CutItem, type CutList, type CutSegment, framesPerSecond, type Overlay, type OverlayLook, type Repair, type Why } from '@awlbox/core/contracts/cut'
-import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
-import { plainCard } from '@awlbox/core/cut/cards'
+import { type CaptionEdit, type CardLook, type CutItem, type CutList, type CutSegment, framesPerSecond, type Overlay, type OverlayLook, type Repair, type Why } from '@awlbox/core/contracts/cut'
+import type { Lesson } from '@awlbox/core/contracts/lesson'
+import { handCard } from '@awlbox/core/cut/cards'
 import * as edits from '@awlbox/core/cut/edit'
-import { plainOverlay } from '@awlbox/core/cut/overlays'
+import { handOverlay } from '@awlbox/core/cut/overlays'
 import { forTake } from '@awlbox/core/cut/propose'
 import { repairOf, withRepair } from '@awlbox/core/cut/repairs'
-import { inSigns, sentencesIn } from '@awlbox/core/script/sentence'
 import { toFrame } from '@awlbox/core/cut/timeline'
 import type { TakeRecord } from '../../frame/types.ts'
 import type { Selection } from './selection.ts'
@@ -107,13 +106,9 @@ export function useCutActs({ list, lesson, takes, edit, selection, shown, onSele
         const item = row?.items.find((i) => i.id === shown.itemId)
         if (item?.kind !== 'clip') return null
         const id = newId()
-        const hearing = takes.find((t) => t.id === item.takeId)?.hearing
-        const line = hearing?.lines.findLast((l) => l.start !== null && toFrame(l.start) <= shown.frame + 6)
         const segment = lesson.segments.find((s) => s.id === shown.segmentId)
-        const step = segment?.steps.find((s) => s.id === line?.stepId) ?? segment?.steps[0]
-        const text = look === 'sentence' ? sentenceIn(segment, step?.id ?? null) : ''
-        const to = Math.min(item.to, shown.frame + handOverlay * framesPerSecond)
-        at(shown.segmentId, (s) => edits.withOverlay(s, id, plainOverlay(look, id, item.takeId, shown.frame, to, { text, stepId: step?.id ?? null })))
+        if (!segment) return null
+        at(shown.segmentId, (s) => edits.withOverlay(s, id, handOverlay(look, id, segment, takes.find((t) => t.id === item.takeId)?.hearing ?? null, item, shown.frame)))
         return id
       },
       overlay: (segmentId, id, overlay, together) => at(segmentId, (s) => edits.withOverlay(s, id, overlay), together),
@@ -143,24 +138,4 @@ export function useCutActs({ list, lesson, takes, edit, selection, shown, onSele
       }),
     }
   }, [edit, onSelect])
-}
-/** Seconds an overlay put in by hand is shown. */
-const handOverlay = 4
-/** The number sentence nearest before a step, or the next one. */
-function sentenceIn(segment: Segment | undefined, stepId: string | null): string {
-  const steps = segment?.steps ?? []
-  const here = Math.max(0, steps.findIndex((s) => s.id === stepId))
-  const of = (s: Segment['steps'][number]): string | null => {
-    const found = sentencesIn(s.text)[0]
-    return found ? inSigns(found) : null
-  }
-  return steps.slice(0, here + 1).map(of).findLast((t) => t !== null) ?? steps.slice(here).map(of).find((t) => t !== null) ?? '__ + __ = __'
-}
-/** A card put in by hand, with the script's words: a sentence with the table it is about. */
-function handCard(look: CardLook, id: string, segment: Segment): Card {
-  const said = segment.steps.find((s) => s.verb === 'say' || s.verb === 'ask')?.text ?? ''
-  if (look === 'stop') return plainCard(look, id, segment.steps.some((s) => s.verb === 'pause') ? 'Stop the film. Press play when you are ready.' : 'Stop the film and have a go.')
-  if (look !== 'sentence') return plainCard(look, id, said)
-  const step = segment.steps.findLast((s) => sentencesIn(s.text).length > 0)
-  return plainCard(look, id, sentenceIn(segment, step?.id ?? null), step?.id ?? null)
 }
