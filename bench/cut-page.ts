@@ -7,6 +7,7 @@ import { spokenLines } from '@awlbox/core/film/spoken'
 import { aimOf } from '@awlbox/core/plan/aim'
 import { findExamples } from '@awlbox/core/plan/examples'
 import { fromTemplate } from '@awlbox/core/script/template/lesson'
+import { makeLesson, pressed, timeKeys } from './in-the-demo.ts'
 import { addTake, saveHearing, setTake } from '../server/film/store.ts'
 import { openDb } from '../server/platform/db.ts'
 import { lessons, takes } from '../server/platform/schema.ts'
@@ -33,13 +34,7 @@ let id = ''
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   page.on('pageerror', (e) => console.log('page error:', e.message))
-  await page.goto(`${address}/sign-in`)
-  id = await page.evaluate(async (lesson) => {
-    const headers = { 'content-type': 'application/json' }
-    await fetch('/api/sign-in', { method: 'POST', headers, body: JSON.stringify({ email: 'marnie@cobblegate.example', password: 'bobbin-parcels' }) })
-    const shelf = (await (await fetch('/api/shelf')).json()) as { classes: { id: string }[] }
-    return ((await (await fetch(`/api/classes/${shelf.classes[0]!.id}/lessons`, { method: 'POST', headers, body: JSON.stringify({ day: '2027-06-02', doc: lesson }) })).json()) as { id: string }).id
-  }, { ...one, segments })
+  id = await makeLesson(page, address, { ...one, segments }, '2027-06-02')
   const [real] = await db.select().from(takes).where(isNotNull(takes.sheet)).limit(1)
   if (!real?.film) throw new Error('The demo has no take yet.')
   for (const s of segments) {
@@ -58,18 +53,7 @@ try {
   const opened = performance.now() - began
   const spans = await page.evaluate(() => document.querySelectorAll('[data-item]').length)
   console.log(`opening: ${Math.round(opened)} ms to ${spans} spans of ${clips} clips, ${Math.round((clips * seconds) / 60)} min`)
-  await page.evaluate(() => {
-    const times: number[] = []
-    Object.assign(window, { times })
-    const channel = new MessageChannel()
-    let start = 0
-    // A message sent from a frame's start is heard once that frame has been painted.
-    channel.port1.onmessage = () => times.push(performance.now() - start)
-    document.addEventListener('keydown', (e) => {
-      start = e.timeStamp
-      requestAnimationFrame(() => channel.port2.postMessage(0))
-    }, true)
-  })
+  await timeKeys(page)
   const all: number[] = []
   for (const [name, key] of [['choose the next span', 'ArrowRight'], ['split', 's'], ['drop', 'd'], ['bring back', 'b'], ['wait', 'w'], ['move', 'Alt+ArrowRight'], ['card', 'p'], ['undo', 'Control+z'], ['redo', 'Control+Shift+z']] as const) {
     const times: number[] = []
@@ -82,10 +66,7 @@ try {
       if (key === 'Control+Shift+z') await page.keyboard.press('Control+z')
       // Whatever the click began is over before the key is pressed.
       await page.evaluate(() => new Promise((done) => requestIdleCallback(done)))
-      const before = await page.evaluate(() => (window as unknown as { times: number[] }).times.length)
-      await page.keyboard.press(key)
-      await page.waitForFunction((k) => (window as unknown as { times: number[] }).times.length > k, before)
-      times.push((await page.evaluate(() => (window as unknown as { times: number[] }).times)).at(-1)!)
+      times.push(await pressed(page, key))
     }
     times.sort((a, b) => a - b)
     all.push(...times)

@@ -3,6 +3,7 @@ import { aimOf } from '@awlbox/core/plan/aim'
 import { findExamples } from '@awlbox/core/plan/examples'
 import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
+import { keyTimes, makeLesson, pressed, timeKeys } from './in-the-demo.ts'
 
 /**
  * Key press to painted table and findings in a lesson of 40 segments and 600 steps, and frames while a million games
@@ -24,35 +25,14 @@ const doc: Lesson = { ...one, segments }
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run'] })
 try {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-  await page.goto(`${address}/sign-in`)
-  const id = await page.evaluate(async (lesson) => {
-    const headers = { 'content-type': 'application/json' }
-    await fetch('/api/sign-in', { method: 'POST', headers, body: JSON.stringify({ email: 'marnie@cobblegate.example', password: 'bobbin-parcels' }) })
-    const shelf = (await (await fetch('/api/shelf')).json()) as { classes: { id: string }[] }
-    const made = await fetch(`/api/classes/${shelf.classes[0]!.id}/lessons`, { method: 'POST', headers, body: JSON.stringify({ day: '2027-06-01', doc: lesson }) })
-    return ((await made.json()) as { id: string }).id
-  }, doc)
+  const id = await makeLesson(page, address, doc, '2027-06-01')
   await page.goto(`${address}/lessons/${id}/script?at=s20`)
   const line = page.getByLabel('do, line 2')
   await line.click()
   await page.keyboard.press('End')
-  await page.evaluate(() => {
-    const times: number[] = []
-    Object.assign(window, { times })
-    const channel = new MessageChannel()
-    let began = 0
-    // A message sent from a frame's start is heard once that frame has been painted.
-    channel.port1.onmessage = () => times.push(performance.now() - began)
-    document.addEventListener('keydown', (e) => {
-      began = e.timeStamp
-      requestAnimationFrame(() => channel.port2.postMessage(0))
-    }, true)
-  })
-  for (let i = 0; i < 120; i++) {
-    await page.keyboard.press(i % 2 ? 'Backspace' : '1')
-    await page.waitForFunction((k) => (window as unknown as { times: number[] }).times.length > k, i)
-  }
-  const times = (await page.evaluate(() => (window as unknown as { times: number[] }).times)).slice(10).sort((a, b) => a - b)
+  await timeKeys(page)
+  for (let i = 0; i < 120; i++) await pressed(page, i % 2 ? 'Backspace' : '1')
+  const times = (await keyTimes(page)).slice(10).sort((a, b) => a - b)
   const at = (share: number) => times[Math.min(times.length - 1, Math.floor(times.length * share))]!.toFixed(1)
   await page.goto(`${address}/plan`)
   await page.getByLabel('Numbers come from').selectOption({ label: 'two dice' })
