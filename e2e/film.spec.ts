@@ -8,11 +8,11 @@ const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-film-e2e-'))
 test.afterAll(() => fs.rmSync(folder, { recursive: true, force: true }))
 
 /** Signs in and opens the Film page of a lesson of the demo. */
-async function openFilm(page: Page, title = 'Seven parcels'): Promise<string> {
+async function openFilm(page: Page, title = 'Seven parcels, two pigeon-holes'): Promise<string> {
   const origin = new URL(test.info().project.use.baseURL!).origin
   await page.request.post('/api/sign-in', { data: { email: 'marnie@cobblegate.example', password: 'bobbin-parcels' }, headers: { origin } })
   const { lessons } = (await (await page.request.get('/api/shelf')).json()) as { lessons: { id: string; title: string }[] }
-  const { id } = lessons.find((l) => l.title.startsWith(title))!
+  const { id } = lessons.find((l) => l.title === title)!
   await page.goto(`/lessons/${id}/film`)
   await expect(page.getByRole('region', { name: 'Prompter' })).toBeVisible()
   return id
