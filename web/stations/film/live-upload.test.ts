@@ -12,16 +12,22 @@ class Server {
   refuse: { status: number; detail: string } | null = null
   /** How many of the next pieces it is too busy for. */
   busy = 0
+  /** Whether it takes away a place once all has arrived there. */
+  sweeps = false
+  /** What has arrived whole. */
+  whole: string[] = []
   metadata = ''
   asked: string[] = []
   readonly fetch = async (_url: string, init: { method: string; headers: Record<string, string>; body?: Blob }): Promise<Response> => {
     this.asked.push(init.method)
     if (init.method === 'POST') {
+      if (this.sweeps) Object.assign(this, { data: '', length: null })
       this.open = true
       this.metadata = init.headers['Upload-Metadata']!
       return new Response(null, { status: 201, headers: { Location: '/api/uploads/one' } })
     }
     if (init.method === 'HEAD') return new Response(null, this.open ? { status: 200, headers: { 'Upload-Offset': String(this.data.length) } } : { status: 404 })
+    if (!this.open) return new Response(null, { status: 404 })
     if (this.refuse) return Response.json({ detail: this.refuse.detail }, { status: this.refuse.status })
     if (this.busy > 0) return new Response(null, { status: [503, 423, 429][--this.busy % 3]! })
     const lost = this.lost.shift()
@@ -29,6 +35,10 @@ class Server {
     if (Number(init.headers['Upload-Offset']) !== this.data.length) return new Response(null, { status: 409 })
     this.data += await init.body!.text()
     if (init.headers['Upload-Length']) this.length = Number(init.headers['Upload-Length'])
+    if (this.sweeps && this.length === this.data.length) {
+      this.whole.push(this.data)
+      this.open = false
+    }
     if (lost === 'after') throw new TypeError('no connection')
     return new Response(null, { status: 204, headers: this.length === this.data.length ? { 'Awlbox-Take': 'take-1' } : {} })
   }
@@ -71,6 +81,15 @@ describe('a recording sent while it is made', () => {
     expect(server.data).toBe('abcdef')
     expect(server.asked).toContain('HEAD')
   })
+  test('a last answer that is lost after all has arrived: the whole of it is sent again, as the same recording', async () => {
+    const up = sending()
+    up.add(new Blob(['abc']))
+    await vi.waitUntil(() => up.sent() === 3)
+    Object.assign(server, { sweeps: true, lost: ['after'] })
+    up.add(new Blob(['def']))
+    expect(await up.finish()).toEqual({ takeId: 'take-1' })
+    expect(new Set(server.whole)).toEqual(new Set(['abcdef']))
+  })
   test('nothing filmed is nothing sent until the end', async () => {
     const up = sending()
     expect(server.asked).toEqual([])
@@ -106,6 +125,11 @@ describe('a recording found again after the page died', () => {
     expect(await sending({ url: '/api/uploads/one' }, 'abcdef').finish()).toEqual({ takeId: 'take-1' })
     expect(server.data).toBe('abcdef')
     expect(server.asked).not.toContain('POST')
+  })
+  test('whose last answer was lost is asked for again, and is the same recording', async () => {
+    Object.assign(server, { open: true, data: 'abc', sweeps: true, lost: ['after'] })
+    expect(await sending({ url: '/api/uploads/one' }, 'abcdef').finish()).toEqual({ takeId: 'take-1' })
+    expect(server.whole).toEqual(['abcdef', 'abcdef'])
   })
   test('is sent anew where its place was swept away', async () => {
     expect(await sending({ url: '/api/uploads/gone' }, 'abcdef').finish()).toEqual({ takeId: 'take-1' })

@@ -34,7 +34,9 @@ export interface LiveOptions {
  * and goes on from what the server has.
  */
 export function liveUpload(recording: KeptRecording, { rest = null, patience = 6, opened: onOpened, pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms)) }: LiveOptions): LiveUpload {
-  let pending = rest ?? new Blob([])
+  /** All of the recording so far, in case it must be sent anew. */
+  const pieces: Blob[] = rest ? [rest] : []
+  let pending = new Blob(pieces)
   let offset = 0
   let ended = false
   let opened = recording.url !== undefined
@@ -55,8 +57,10 @@ export function liveUpload(recording: KeptRecording, { rest = null, patience = 6
   async function catchUp(): Promise<void> {
     const head = await fetch(url, { method: 'HEAD', headers: tus })
     if (head.status === 404 || head.status === 410) {
-      // Its place was swept away, or another browser's: begin anew with all there is, if all is still here.
-      if (offset > 0) throw new Refused('The part already sent is no longer there. What this device kept can be sent again.')
+      // Its place was swept away, or it arrived whole and only the answer was lost: begin anew with all there is.
+      // The server knows a recording it already has and answers with its take.
+      pending = new Blob(pieces)
+      offset = 0
       opened = false
       return
     }
@@ -82,8 +86,10 @@ export function liveUpload(recording: KeptRecording, { rest = null, patience = 6
         if (!opened) await begin()
         if (unsure) await catchUp()
         unsure = false
-        if (opened) await piece()
-        tries = 0
+        if (opened) {
+          await piece()
+          tries = 0
+        }
       } catch (error) {
         if (error instanceof Refused || (ended && tries >= patience)) {
           settle?.reject(error)
@@ -105,6 +111,7 @@ export function liveUpload(recording: KeptRecording, { rest = null, patience = 6
   }
   return {
     add(data) {
+      pieces.push(data)
       pending = new Blob([pending, data])
       run()
     },
