@@ -4,7 +4,7 @@ import { z } from 'zod'
 export const framesPerSecond = 30
 
 /** Why something is proposed or was done. `ends`: the walk to and from the camera. `other take`: said better in another take. */
-export const cutReasons = ['slip', 'false start', 'filler', 'silence', 'ends', 'wait', 'other take', 'card', 'overlay', 'face', 'by hand'] as const
+export const cutReasons = ['slip', 'false start', 'filler', 'silence', 'ends', 'wait', 'other take', 'card', 'overlay', 'face', 'name', 'by hand'] as const
 export const CutReason = z.enum(cutReasons)
 export type CutReason = z.infer<typeof CutReason>
 

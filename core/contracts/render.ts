@@ -1,4 +1,4 @@
-import type { FacesSeen } from '../cut/faces.ts'
+import type { TakeSeen } from '../cut/covers.ts'
 import type { MeanColour } from '../cut/repairs.ts'
 import type { RoomTone } from '../cut/room-tone.ts'
 
@@ -18,12 +18,9 @@ export interface FilmCheck {
 }
 
 /** What was measured in a take once. */
-export interface TakeLooked {
+export interface TakeLooked extends TakeSeen {
   /** Mean colour of its pictures; null where it has none. */
   mean: MeanColour | null
-  /** Frames between the pictures looked at for faces, and where faces were found. */
-  every: number
-  faces: FacesSeen[]
   /** Small pictures in the sheet: how many, how many in a row, frames from one to the next, size in pixels. */
   sheet: { count: number; across: number; every: number; width: number; height: number } | null
   /** Only the room, seconds into the take. */

@@ -12,7 +12,7 @@ import { type Drop, dropsOf, type Held, holdsOf } from './drops.ts'
 import { type Moment, simulate } from '../script/simulate.ts'
 import type { TableState } from '../script/table/state.ts'
 import { withRoll } from '../film/rolls.ts'
-import { coversFor, type FacesSeen } from './faces.ts'
+import { coversOf, type TakeSeen } from './covers.ts'
 import { overlaysFor } from './overlays.ts'
 import { plainRepair, repairOf } from './repairs.ts'
 import { segmentFrames, toFrame } from './timeline.ts'
@@ -25,9 +25,8 @@ export interface TakeFacts {
   hearing: Hearing | null
   /** What was marked while filming; absent where nobody asked. */
   marks?: readonly TakeMark[]
-  /** Faces found in its pictures, and frames from one picture to the next. */
-  faces?: readonly FacesSeen[] | null
-  every?: number
+  /** What was found in its pictures that may have to be covered. */
+  seen?: TakeSeen | null
 }
 type Whole = Pick<Lesson, 'segments' | 'age' | 'title' | 'kit' | 'examples' | 'aim'>
 
@@ -155,7 +154,7 @@ export function reconcile(cut: CutList | null, lesson: Whole, takes: readonly Ta
     if (!chosen) return { segmentId: s.id, takeId: null, items: (row?.items ?? []).filter((i) => i.kind === 'card'), overlays: [], byHand: row?.byHand ?? false }
     return forTake(lesson, s, chosen, mine, row ?? null, { style, repair: repairOf(before, chosen.id) })
   })
-  return { ...before, segments, repairs: withFaces(before.repairs, segments, takes) }
+  return { ...before, segments, repairs: withCovers(before.repairs, segments, takes) }
 }
 
 /** A segment's row cut afresh from a take. What was decided before about the same proposals stays, and so does what was put over it by hand. */
@@ -170,15 +169,15 @@ export function forTake(lesson: Whole, segment: Segment, take: TakeFacts, takes:
   return { segmentId: segment.id, takeId: take.id, items, overlays: [...own, ...overlays], byHand: false }
 }
 
-/** Repairs with covers proposed for the faces found in the takes that are shown; those of takes that are gone leave. */
-function withFaces(repairs: readonly Repair[], segments: readonly CutSegment[], takes: readonly TakeFacts[]): Repair[] {
+/** Repairs with covers proposed for what was found in the takes that are shown; those of takes that are gone leave. */
+function withCovers(repairs: readonly Repair[], segments: readonly CutSegment[], takes: readonly TakeFacts[]): Repair[] {
   const shown = new Set(segments.flatMap((s) => s.items.flatMap((i) => (i.kind === 'clip' ? [i.takeId] : []))))
   const out = repairs.filter((r) => takes.some((t) => t.id === r.takeId))
   for (const take of takes) {
-    if (!shown.has(take.id) || !take.faces?.length) continue
+    if (!shown.has(take.id) || !take.seen) continue
     const i = out.findIndex((r) => r.takeId === take.id)
     const mine = i < 0 ? plainRepair(take.id) : out[i]!
-    const fresh = coversFor(take.faces, take.every ?? framesPerSecond, toFrame(take.seconds)).filter((h) => mine.hidden.every((x) => x.id !== h.id))
+    const fresh = coversOf(take.seen, toFrame(take.seconds)).filter((h) => mine.hidden.every((x) => x.id !== h.id))
     if (!fresh.length) continue
     const next = { ...mine, hidden: [...mine.hidden, ...fresh].slice(0, 60) }
     if (i < 0) out.push(next)

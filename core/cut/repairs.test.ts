@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { type Hidden, plainList, type Repair } from '../contracts/cut.ts'
-import { coversFor } from './faces.ts'
+import { coversFor } from './covers.ts'
 import { homography, isProperQuad, mapped, type Quad } from './homography.ts'
 import { film } from '../film/frame.ts'
 import { boxAt, boxInFilm, closerBox, filmToTake, frameQuad, gainsOf, isCovered, isPlainRepair, keyed, matched, plainRepair, repairOf, takeToFilm, withRepair } from './repairs.ts'
@@ -61,7 +61,7 @@ describe('what is covered', () => {
   test('a proposed cover covers only once it is accepted', () => expect((['open', 'accepted', 'declined'] as const).map((state) => isCovered({ why: { id: 'w', act: 'add', kind: 'face', note: '', sure: false, state } }))).toEqual([false, true, false]))
   test('faces near each other in neighbouring pictures are one; a face seen once is none', () => {
     const face = (x: number) => ({ x, y: 100, w: 80, h: 80 })
-    const covers = coversFor([{ frame: 0, boxes: [face(100)] }, { frame: 30, boxes: [face(120), face(900)] }, { frame: 60, boxes: [face(140)] }], 30, 300)
+    const covers = coversFor('face', [{ frame: 0, boxes: [face(100)] }, { frame: 30, boxes: [face(120), face(900)] }, { frame: 60, boxes: [face(140)] }], 30, 300)
     expect(covers.map((c) => [c.from, c.to, c.keys.length])).toEqual([[0, 91, 3]])
     expect(covers[0]!.why!.state).toBe('open')
     for (const k of covers[0]!.keys) expect(k.box.w).toBeGreaterThan(80)
@@ -69,7 +69,7 @@ describe('what is covered', () => {
   test('faces that come back after a while are covered on their own', () => {
     const box = { x: 100, y: 100, w: 80, h: 80 }
     const seen = [0, 30, 600, 630].map((frame) => ({ frame, boxes: [box] }))
-    expect(coversFor(seen, 30, 900).map((c) => [c.from, c.to])).toEqual([[0, 61], [570, 661]])
+    expect(coversFor('face', seen, 30, 900).map((c) => [c.from, c.to])).toEqual([[0, 61], [570, 661]])
   })
 })
 

@@ -11,7 +11,7 @@ import { spokenLines } from '@awlbox/core/film/spoken'
 import { segmentFrames } from '@awlbox/core/cut/timeline'
 import { config } from '../platform/config.ts'
 import { probe, toTakeFilm } from '../platform/media/ffmpeg.ts'
-import { jobs, renderFiles, renders, segmentFiles } from '../platform/schema.ts'
+import { children as named, jobs, renderFiles, renders, segmentFiles } from '../platform/schema.ts'
 import { addTake, removeTake, saveHearing, setTake, takeById } from '../film/store.ts'
 import { lookOver } from '../film/look-over.ts'
 import { toSpeechWav } from '../platform/media/ffmpeg.ts'
@@ -223,22 +223,35 @@ describe('clips of every kind', () => {
     await toTakeFilm(live, film, p, {})
     expect(framesIn(film)).toBeGreaterThan(117)
   })
-  test('a face in a take is found while it is looked over, and a cover is proposed for it; nobody covers it unasked', async () => {
-    const face = '<g transform="translate(400 300) scale(1.4)"><ellipse rx="78" ry="100" fill="#d9b08c"/><path d="M-80-30Q-70-115 0-112Q70-115 80-30Q60-70 0-72Q-60-70-80-30Z" fill="#3a2a20"/><ellipse cx="-32" cy="-18" rx="20" ry="11" fill="#b98c6a"/><ellipse cx="32" cy="-18" rx="20" ry="11" fill="#b98c6a"/><circle cx="-32" cy="-16" r="8" fill="#221"/><circle cx="32" cy="-16" r="8" fill="#221"/><path d="M-54-36Q-32-48-12-36M54-36Q32-48 12-36" stroke="#3a2a20" stroke-width="8" fill="none"/><path d="M-4-10L-10 24Q0 32 10 24L4-10Z" fill="#c99873"/><path d="M-12 26Q0 34 12 26" stroke="#8a5f43" stroke-width="5" fill="none"/><path d="M-30 52Q0 44 30 52Q0 76-30 52Z" fill="#9c4a44"/></g>'
-    const [png, film, wav] = ['f.png', 'f.mp4', 'f.wav'].map((n) => path.join(dir, n))
-    fs.writeFileSync(png!, toPng(`<svg xmlns="http://www.w3.org/2000/svg" width="1280" height="720"><rect width="1280" height="720" fill="#8d9a92"/>${face}</svg>`, 1280))
+  /** A take of six seconds of one picture, looked over as it is when it arrives, and the covers then proposed for it. */
+  async function lookedOver(segmentId: string, inside: string) {
+    const [png, film, wav] = ['f.png', 'f.mp4', 'f.wav'].map((n) => path.join(dir, `${segmentId}-${n}`))
+    fs.writeFileSync(png!, toPng(`<svg xmlns="http://www.w3.org/2000/svg" width="1280" height="720"><rect width="1280" height="720" fill="#8d9a92"/>${inside}</svg>`, 1280))
     execFileSync('ffmpeg', ['-v', 'error', '-y', '-loop', '1', '-framerate', '30', '-t', '6', '-i', png!, '-f', 'lavfi', '-i', 'sine=d=6', '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-shortest', film!])
-    const id = await filmed(children[2]!.id, film!, 6)
+    const id = await filmed(segmentId, film!, 6)
     await toSpeechWav(film!, wav!)
     await lookOver(at.app, (await takeById(at.app.db, id))!, wav!, { job: {} as never, signal: new AbortController().signal, progress: () => Promise.resolve() })
-    const looked = (await takeById(at.app.db, id))!.looked!
+    return { id, looked: (await takeById(at.app.db, id))!.looked!, covers: (await cutNow()).doc.repairs.find((r) => r.takeId === id)?.hidden ?? [] }
+  }
+  test('a face in a take is found while it is looked over, and a cover is proposed for it; nobody covers it unasked', async () => {
+    const face = '<g transform="translate(400 300) scale(1.4)"><ellipse rx="78" ry="100" fill="#d9b08c"/><path d="M-80-30Q-70-115 0-112Q70-115 80-30Q60-70 0-72Q-60-70-80-30Z" fill="#3a2a20"/><ellipse cx="-32" cy="-18" rx="20" ry="11" fill="#b98c6a"/><ellipse cx="32" cy="-18" rx="20" ry="11" fill="#b98c6a"/><circle cx="-32" cy="-16" r="8" fill="#221"/><circle cx="32" cy="-16" r="8" fill="#221"/><path d="M-54-36Q-32-48-12-36M54-36Q32-48 12-36" stroke="#3a2a20" stroke-width="8" fill="none"/><path d="M-4-10L-10 24Q0 32 10 24L4-10Z" fill="#c99873"/><path d="M-12 26Q0 34 12 26" stroke="#8a5f43" stroke-width="5" fill="none"/><path d="M-30 52Q0 44 30 52Q0 76-30 52Z" fill="#9c4a44"/></g>'
+    const { id, looked, covers: [cover] } = await lookedOver(children[2]!.id, face)
     expect(looked.faces.length).toBeGreaterThan(1)
     expect(looked.sheet).toMatchObject({ count: 6, across: 20 })
     expect((await at.world.teacher.call('GET', `/api/takes/${id}/sheet`)).status).toBe(200)
-    const [cover] = (await cutNow()).doc.repairs.find((r) => r.takeId === id)!.hidden
     expect(cover).toMatchObject({ what: 'face', why: { state: 'open', kind: 'face' } })
     const box = cover!.keys[0]!.box
     expect(box.x).toBeLessThan(400)
     expect(box.x + box.w).toBeGreaterThan(400)
+  })
+  test('a child’s name on a label is read, wherever it hangs, and a cover is proposed; what was read is kept nowhere, and number cards are left alone', async () => {
+    const label = (text: string, x: number, y: number, turn: number): string => `<g transform="translate(${x} ${y}) rotate(${turn})"><rect x="-140" y="-45" width="280" height="80" fill="#fff"/><text x="-120" y="12" font-family="Andika" font-size="48" fill="#222">${text}</text></g>`
+    const numbers = [1, 2, 3, 4, 5].map((n) => `<rect x="${150 + n * 150}" y="520" width="100" height="120" fill="#fff"/><text x="${180 + n * 150}" y="605" font-family="Andika" font-size="80" fill="#222">${n}</text>`).join('')
+    const [child] = await at.app.db.select({ name: named.name }).from(named).where(eq(named.classId, at.world.here.classId)).limit(1)
+    const { looked, covers } = await lookedOver(children[1]!.id, label(child!.name, 900, 200, 5) + label('Bobbin', 300, 200, -3) + numbers)
+    expect(covers.map((c) => [c.what, c.why?.state])).toEqual([['name', 'open']])
+    const box = covers[0]!.keys[0]!.box
+    expect([box.x < 850, box.x + box.w > 900, box.y < 200, box.y + box.h > 200]).toEqual([true, true, true, true])
+    expect(JSON.stringify([looked, covers])).not.toContain(child!.name)
   })
 })

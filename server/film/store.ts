@@ -1,9 +1,8 @@
 import { and, asc, eq, sql } from 'drizzle-orm'
-import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import type { Hearing } from '@awlbox/core/contracts/heard'
 import type { TakeFacts } from '@awlbox/core/cut/propose'
 import type { Db } from '../platform/db.ts'
-import { hearings, jobs, lessons, classes, pronunciations, takes } from '../platform/schema.ts'
+import { children, hearings, jobs, lessons, classes, pronunciations, settings, takes } from '../platform/schema.ts'
 
 export type TakeRow = typeof takes.$inferSelect
 export type TakeSource = TakeRow['source']
@@ -41,7 +40,7 @@ export const takesOf = (db: Db, lessonId: string) =>
 
 export async function takeFacts(db: Db, lessonId: string): Promise<TakeFacts[]> {
   const rows = await takesOf(db, lessonId)
-  return rows.flatMap((r) => (r.status === 'ready' && r.seconds && r.segmentId ? [{ id: r.id, segmentId: r.segmentId, number: r.number, seconds: r.seconds, hearing: r.hearing, marks: r.marks, faces: r.looked?.faces ?? null, every: r.looked?.every ?? framesPerSecond }] : []))
+  return rows.flatMap((r) => (r.status === 'ready' && r.seconds && r.segmentId ? [{ id: r.id, segmentId: r.segmentId, number: r.number, seconds: r.seconds, hearing: r.hearing, marks: r.marks, seen: r.looked }] : []))
 }
 export async function takeById(db: Db, id: string): Promise<TakeRow | undefined> {
   const [row] = await db.select().from(takes).where(eq(takes.id, id)).limit(1)
@@ -83,6 +82,11 @@ export const unlearn = (db: Db, lessonId: string, segmentId: string, word: strin
 export async function settingOf(db: Db, lessonId: string): Promise<string> {
   const [row] = await db.select({ id: classes.settingId }).from(lessons).innerJoin(classes, eq(classes.id, lessons.classId)).where(eq(lessons.id, lessonId)).limit(1)
   return row!.id
+}
+/** Names that must not be read in a film of this lesson: the children's of its class, the class's and the setting's. */
+export async function whoIsNear(db: Db, lessonId: string): Promise<{ children: string[]; places: string[] }> {
+  const rows = await db.select({ child: children.name, group: classes.name, setting: settings.name }).from(lessons).innerJoin(classes, eq(classes.id, lessons.classId)).innerJoin(settings, eq(settings.id, classes.settingId)).leftJoin(children, eq(children.classId, classes.id)).where(eq(lessons.id, lessonId))
+  return { children: rows.flatMap((r) => r.child ?? []), places: rows[0] ? [rows[0].group, rows[0].setting] : [] }
 }
 /** Tells the other devices of one person something about a lesson; nobody else's are told. */
 export const tellPerson = (db: Db, told: { setting: string; lesson: string; person: string; message: unknown }) =>

@@ -7,6 +7,8 @@ export interface RunOptions {
   /** Milliseconds after which the program is ended. */
   limit?: number
   input?: Buffer
+  /** Settings of the program, beside this process's own. */
+  env?: Readonly<Record<string, string>>
 }
 export class ToolError extends Error {
   constructor(readonly tool: string, readonly code: number | null, readonly stderr: string) {
@@ -18,7 +20,7 @@ export class ToolError extends Error {
 /** Runs a program without a shell and gives its standard output. @throws ToolError when it fails or runs past its limit. */
 export function run(tool: string, args: readonly string[], options: RunOptions = {}): Promise<{ stdout: string; stderr: string }> {
   return new Promise((resolve, reject) => {
-    const child = spawn(tool, args, { stdio: ['pipe', 'pipe', 'pipe'], ...(options.signal ? { signal: options.signal } : {}), ...(options.limit ? { timeout: options.limit, killSignal: 'SIGKILL' as const } : {}) })
+    const child = spawn(tool, args, { stdio: ['pipe', 'pipe', 'pipe'], ...(options.env ? { env: { ...process.env, ...options.env } } : {}), ...(options.signal ? { signal: options.signal } : {}), ...(options.limit ? { timeout: options.limit, killSignal: 'SIGKILL' as const } : {}) })
     let [stdout, stderr, rest] = ['', '', '']
     child.stdout.setEncoding('utf8').on('data', (text: string) => {
       stdout += text

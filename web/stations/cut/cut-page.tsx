@@ -34,7 +34,7 @@ import { useAllPeaks } from './waveform.tsx'
 
 const kindWords: Record<(typeof cutReasons)[number], readonly [one: string, many: string]> = {
   'slip': ['slip', 'slips'], 'false start': ['false start', 'false starts'], 'filler': ['filler', 'fillers'], 'silence': ['silence', 'silences'], 'ends': ['end', 'ends'],
-  'wait': ['wait to hold', 'waits to hold'], 'other take': ['line from another take', 'lines from other takes'], 'card': ['card', 'cards'], 'overlay': ['overlay', 'overlays'], 'face': ['face to cover', 'faces to cover'], 'by hand': ['', ''],
+  'wait': ['wait to hold', 'waits to hold'], 'other take': ['line from another take', 'lines from other takes'], 'card': ['card', 'cards'], 'overlay': ['overlay', 'overlays'], 'face': ['face to cover', 'faces to cover'], 'name': ['name to cover', 'names to cover'], 'by hand': ['', ''],
 }
 const scales = [8, 12, 17, 26, 40, 60] as const
 const panels = { chosen: 'Chosen', over: 'Over the picture', mend: 'Picture and sound', captions: 'Captions', checks: 'Checks', film: 'Film' } as const

@@ -87,6 +87,11 @@ export function RepairPanel({ take, others, nameOf, repair: r, frame, mayChange,
   )
 }
 
+/** What the program found nothing of, for a person to know that they are the one who looks. */
+function nothingFound(looked: NonNullable<TakeRecord['looked']>): string {
+  const none = [...(looked.faces.length ? [] : ['face']), ...(looked.written?.seen.length === 0 ? ['printed name'] : [])]
+  return none.length ? ` No ${none.join(' and no ')} was found in this take; small, turned or handwritten ones are missed, so look through it yourself all the same.` : ''
+}
 const kinds = ['face', 'name', 'number', 'other'] as const
 const kindWords: Record<(typeof kinds)[number], string> = { face: 'a face', name: 'a name', number: 'a house number', other: 'something else' }
 /** What is covered over, and what is proposed to be. */
@@ -120,7 +125,7 @@ function HiddenAreas({ r, take, frame, mayChange, pick, onPick, onChange }: { r:
         onChange((x) => ({ ...x, hidden: [...x.hidden, keyed({ id, what, from: 0, to: Math.max(1, length), keys: [], why: null }, frame, { x: 560, y: 280, w: 160, h: 160 })] }), null)
         onPick({ kind: 'hidden', id })
       }}>{kindWords[what]}</Button>)}</div>}
-      <p className="text-sm text-steel">Faces, names and addresses leave the room with the film. Cover what not everyone concerned has agreed to; your setting’s safeguarding policy and local law come first.{take.looked && take.looked.faces.length === 0 ? ' No face was found in this take; look through it yourself all the same.' : ''}</p>
+      <p className="text-sm text-steel">Faces, names and addresses leave the room with the film. Cover what not everyone concerned has agreed to; your setting’s safeguarding policy and local law come first.{take.looked && nothingFound(take.looked)}</p>
     </fieldset>
   )
 }
