@@ -1,4 +1,5 @@
 import type { FilmBox } from '../contracts/cut.ts'
+import { meet } from './overlays.ts'
 
 /** A word read in a picture; words of one line share its number and follow each other. */
 export interface WordRead {
@@ -70,5 +71,5 @@ export function privateWords(words: readonly WordRead[], who: { children: readon
       }
   }
   // A picture is read several times over: what stands in one place is one.
-  return out.filter((p, i) => !out.slice(0, i).some((q) => q.what === p.what && Math.hypot(p.box.x + p.box.w / 2 - q.box.x - q.box.w / 2, p.box.y + p.box.h / 2 - q.box.y - q.box.h / 2) < (p.box.h + q.box.h) / 2))
+  return out.filter((p, i) => !out.slice(0, i).some((q) => q.what === p.what && meet(p.box, q.box)))
 }

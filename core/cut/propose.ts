@@ -1,4 +1,4 @@
-import { type Clip, type CutItem, type CutList, type CutSegment, framesPerSecond, type Overlay, plainList, type Repair, type Why } from '../contracts/cut.ts'
+import { type Clip, type CutItem, type CutList, type CutSegment, type Overlay, plainList, type Repair, type Why } from '../contracts/cut.ts'
 import { defaultHouseStyle, type HouseStyle } from '../contracts/house-style.ts'
 import type { TakeMark } from '../contracts/take.ts'
 import type { Hearing } from '../contracts/heard.ts'

@@ -12,7 +12,7 @@ import { segmentFrames } from '@awlbox/core/cut/timeline'
 import { config } from '../platform/config.ts'
 import { probe, toTakeFilm } from '../platform/media/ffmpeg.ts'
 import { children as named, jobs, renderFiles, renders, segmentFiles } from '../platform/schema.ts'
-import { addTake, removeTake, saveHearing, setTake, takeById } from '../film/store.ts'
+import { addTake, removeTake, saveHearing, setTake, takeById, takeFacts } from '../film/store.ts'
 import { lookOver } from '../film/look-over.ts'
 import { toSpeechWav } from '../platform/media/ffmpeg.ts'
 import { toPng } from '../platform/media/raster.ts'
@@ -248,6 +248,7 @@ describe('clips of every kind', () => {
     const label = (text: string, x: number, y: number, turn: number): string => `<g transform="translate(${x} ${y}) rotate(${turn})"><rect x="-140" y="-45" width="280" height="80" fill="#fff"/><text x="-120" y="12" font-family="Andika" font-size="48" fill="#222">${text}</text></g>`
     const numbers = [1, 2, 3, 4, 5].map((n) => `<rect x="${150 + n * 150}" y="520" width="100" height="120" fill="#fff"/><text x="${180 + n * 150}" y="605" font-family="Andika" font-size="80" fill="#222">${n}</text>`).join('')
     const [child] = await at.app.db.select({ name: named.name }).from(named).where(eq(named.classId, at.world.here.classId)).limit(1)
+    for (const t of await takeFacts(at.app.db, at.world.here.lessonId)) if (t.segmentId === children[1]!.id) await removeTake(at.app.db, t.id)
     const { looked, covers } = await lookedOver(children[1]!.id, label(child!.name, 900, 200, 5) + label('Bobbin', 300, 200, -3) + numbers)
     expect(covers.map((c) => [c.what, c.why?.state])).toEqual([['name', 'open']])
     const box = covers[0]!.keys[0]!.box

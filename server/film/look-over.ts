@@ -25,7 +25,7 @@ const sheet = { width: small.width / 5, height: small.height / 5, across: 20 } a
  * Seconds between pictures that are read, and the most of one take. A picture like the last one read (no small pixel
  * of it brighter or darker by more than this, of 255) is not read again.
  */
-const [readEvery, mostRead, alike] = [8, 60, 10]
+const [readEvery, mostRead, alike] = [8, 40, 10]
 
 /** Lays a picture into its place in the sheet, each pixel the mean of the twenty-five it stands for. */
 function lay(rgb: Buffer, pixels: Buffer, n: number): void {
