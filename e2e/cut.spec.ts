@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process'
 import fs from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
@@ -134,4 +135,33 @@ test('a line said again is heard over the picture that is there', async ({ page 
   await expect(page.getByRole('button', { name: 'its own sound' })).toBeVisible()
   await page.getByRole('button', { name: 'its own sound' }).click()
   await expect(page.getByRole('button', { name: 'its own sound' })).toBeHidden()
+})
+
+test('a take in which a child’s name can be read: a cover is proposed as it is chosen, the checks ask for a decision, the preview covers it', async ({ page }) => {
+  test.setTimeout(300_000)
+  const id = await openCut(page)
+  // A child of the demo's class.
+  const name = 'Anouk'
+  const [wav, clip] = [path.join(folder, 'label.wav'), path.join(folder, 'label.mp4')]
+  execFileSync('flite', ['-voice', 'rms', '-t', 'Bobbin has seven parcels to sort into two places. One, two, three, four, five, six, seven. How many for each place? Six and one. Six add one equals seven.', '-o', wav])
+  const card = `drawbox=x=780:y=110:w=320:h=90:color=white:t=fill,drawtext=fontfile=/usr/share/fonts/truetype/andika/Andika-Regular.ttf:text=${name}:x=860:y=130:fontsize=46:fontcolor=0x222222`
+  execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', `color=c=0x8d9a92:s=1280x720:r=30,${card}`, '-i', wav, '-shortest', '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-c:a', 'aac', clip])
+  await page.goto(`/lessons/${id}/film`)
+  await page.getByLabel('Clips to bring').setInputFiles(clip)
+  type Seen = { name: string | null; segmentId: string | null; looked: { written: { seen: unknown[] } | null } | null }
+  const brought = async () => ((await (await page.request.get(`/api/lessons/${id}/takes`)).json()) as { items: Seen[] }).items.find((t) => t.name === 'label.mp4')
+  await expect.poll(async () => (await brought())?.looked?.written?.seen.length ?? 0, { timeout: 120_000 }).toBeGreaterThan(0)
+  await page.goto(`/lessons/${id}/cut`)
+  await row(page).getByLabel('Take of Watch me first').selectOption({ index: 1 })
+  await row(page).getByRole('button', { name: /parcels to sort/ }).first().click()
+  await page.getByRole('button', { name: /^\d+ wrong/ }).click()
+  await expect(page.getByRole('region', { name: 'Faces and names' })).toContainText('Perhaps a name can be seen')
+  await page.getByRole('region', { name: 'Faces and names' }).getByRole('button').first().click()
+  await tab(page, 'Picture and sound').click()
+  await expect(page.getByText('Perhaps the name of a child of this class')).toBeVisible()
+  await page.getByRole('button', { name: 'Cover it', exact: true }).click()
+  await tab(page, 'Checks').click()
+  await expect(page.getByRole('region', { name: 'Faces and names' })).toContainText('nothing found')
+  await undo(page)
+  await expect(page.getByRole('region', { name: 'Faces and names' })).toContainText('Perhaps a name can be seen')
 })

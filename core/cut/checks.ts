@@ -9,6 +9,7 @@ import { inCount, isNumberWord, likeNumber, soundsLike } from '../film/sounds.ts
 import { expires, identifies } from '../script/proof/care-rules.ts'
 import type { Moment } from '../script/simulate.ts'
 import { clockTime } from '../words.ts'
+import { hiddenNames } from './covers.ts'
 import { captionLimits, type FilmCue, readingSpeed } from './captions.ts'
 import { countedBoxes, captionLine, meet, overlayNames, safe, sentenceSize } from './overlays.ts'
 import { film } from '../film/frame.ts'
@@ -139,7 +140,7 @@ export function checkPeople(list: Pick<CutList, 'repairs' | 'segments'>): Check[
       for (const h of repairOf(list, takeId).hidden) {
         const shown = stretchesOf(s, takeId, toSeconds(h.from), toSeconds(h.to), 'picture')[0]
         if (!shown || isCovered(h)) continue
-        if (h.why?.state === 'open') out.push({ kind: 'people', severity: 'wrong', segmentId: s.segmentId, at: shown.start, message: `Perhaps a ${h.what} can be seen: cover it, or say that it may be seen.` })
+        if (h.why?.state === 'open') out.push({ kind: 'people', severity: 'wrong', segmentId: s.segmentId, at: shown.start, message: `Perhaps ${hiddenNames[h.what]} can be seen: cover it, or say that it may be seen.` })
       }
   }
   return out

@@ -9,6 +9,8 @@ export interface AreasSeen {
   frame: number
   boxes: FilmBox[]
 }
+/** What is covered, in words. */
+export const hiddenNames: Record<Hidden['what'], string> = { face: 'a face', name: 'a name', number: 'a number or address', other: 'something else' }
 /** What is told of an area that may have to be covered: its kind in the cut list, and its name in a sentence. */
 const kinds: Record<'face' | PrivateKind, { what: Hidden['what']; named: string; least: number }> = {
   // A face seen in a single picture is often a pattern of things; a name is seldom read by accident.

@@ -12,7 +12,7 @@ import { dropsOf, holdsOf } from './drops.ts'
 import { bringBack, decide, decideAll, drop, dropStretch, insertAfter, move, moveEdge, replaceLine, snapped, snapPoints, split, voiceFrom, withOverlay, withVoice } from './edit.ts'
 import { handOverlay, plainOverlay } from './overlays.ts'
 import { programOf, shotAt } from './program.ts'
-import { bestTake, firstCut, lessonAsFilmed, openCount, proposalsOf, reconcile, tableAfter, type TakeFacts, within } from './propose.ts'
+import { bestTake, firstCut, lessonAsFilmed, openCount, proposalsOf, reconcile, tableAfter, type TakeFacts, withCovers, within, withTake } from './propose.ts'
 import { framesOf, layOut, plays, runsOf, segmentFrames, shownAt, stretchesOf, toFrame, wordBeside } from './timeline.ts'
 import { readCut } from './upgrade.ts'
 import { lessonOf, said } from './test-words.ts'
@@ -257,6 +257,31 @@ describe('bringing a cut list up to date', () => {
     const hand: CutList = { ...first, segments: [insertAfter(first.segments[0]!, null, clip(0, 30, { takeId: B, id: 'b' }))] }
     expect(reconcile(hand, doc, [t]).segments[0]!.items.some((i) => i.id === 'b')).toBe(false)
     expect(reconcile(hand, doc, [{ ...other, id: 'cccccccc-0000-4000-8000-000000000003' }]).segments[0]!.takeId).toBe('cccccccc-0000-4000-8000-000000000003')
+  })
+  describe('what was found in the picture of a take', () => {
+    const seen: TakeFacts['seen'] = { every: 60, faces: [0, 60].map((frame) => ({ frame, boxes: [{ x: 10, y: 10, w: 90, h: 90 }] })), written: { every: 240, seen: [{ what: 'child', frame: 0, boxes: [{ x: 600, y: 100, w: 120, h: 40 }] }] } }
+    const labelled = { ...take(B, 2, clean), seen }
+    const hiddenOf = (list: CutList, id: string) => list.repairs.find((r) => r.takeId === id)?.hidden ?? []
+    test('is proposed to be covered as soon as the take is chosen, and not before', () => {
+      expect(hiddenOf(withCovers(first, [t, labelled]), B)).toEqual([])
+      const chosen = withTake(first, doc, segment.id, B, [t, labelled])
+      expect(chosen.segments[0]!.takeId).toBe(B)
+      expect(hiddenOf(chosen, B).map((h) => [h.what, h.why?.state])).toEqual([['face', 'open'], ['name', 'open']])
+      expect(proposalsOf(chosen).filter((w) => w.kind === 'name' && w.state === 'open')).toHaveLength(1)
+    })
+    test('is proposed once, and what was decided and drawn by hand stays', () => {
+      const chosen = withTake(first, doc, segment.id, B, [t, labelled])
+      const decided = decideAll(chosen, (w) => w.kind === 'name', 'declined')
+      const drawn: CutList = { ...decided, repairs: decided.repairs.map((r) => ({ ...r, mirror: true, hidden: [...r.hidden, { id: 'own', what: 'other', from: 0, to: 9, keys: [], why: null }] })) }
+      const again = withTake(withTake(drawn, doc, segment.id, A, [t, labelled]), doc, segment.id, B, [t, labelled])
+      expect(again.repairs).toEqual(drawn.repairs)
+      expect(reconcile(again, doc, [t, labelled]).repairs).toEqual(drawn.repairs)
+    })
+    test('comes with a line of that take too', () => {
+      const mixed: CutList = { ...first, segments: [insertAfter(first.segments[0]!, null, clip(0, 30, { takeId: B, id: 'b' }))] }
+      expect(hiddenOf(withCovers(mixed, [t, labelled]), B)).toHaveLength(2)
+    })
+    test('a take of another segment, or none, changes nothing', () => expect([withTake(first, doc, 'elsewhere', A, [t]), withTake(first, doc, segment.id, B, [t])]).toEqual([first, first]))
   })
   test('a take that came out shorter keeps what there is of its spans', () => {
     const hand: CutList = { ...first, segments: [{ ...row(clip(0, 90), clip(90, 9000)), segmentId: segment.id, byHand: true }] }

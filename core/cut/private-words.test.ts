@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { coversFor, coversOf } from './covers.ts'
 import { privateWords, type WordRead } from './private-words.ts'
 
-const who = { children: ['Odalys', 'Bo', 'May', 'Ana Lucia'], places: ['Wagtails', 'Cobblegate Early Years'] }
+const who = { children: ['Odalys', 'Bo', 'May', 'Ana Lucia', 'Inés'], places: ['Wagtails', 'Cobblegate Early Years'] }
 /** Lines of writing, one under the other, each letter 20 wide. */
 const read = (...lines: string[]): WordRead[] => lines.flatMap((text, line) => {
   let x = 100
@@ -17,7 +17,7 @@ const told = (...lines: string[]): string[] => privateWords(read(...lines), who)
 
 describe('writing in a picture that tells who or where', () => {
   test.each([
-    ['Odalys', ['child']], ['ODALYS', ['child']], ['Odalys’s coat', ['child']], ['Odalyz', ['child']], ['Odlys', ['child']], ['Bo', ['child']], ['(May)', ['child']], ['Ana Lucia', ['child']],
+    ['Odalys', ['child']], ['ODALYS', ['child']], ['Odalys’s coat', ['child']], ['Odalyz', ['child']], ['Odlys', ['child']], ['Bo', ['child']], ['(May)', ['child']], ['Ana Lucia', ['child']], ['Ines', ['child']], ['INÉS', ['child']],
     ['Class Wagtails', ['place']], ['Cobblegate Early Years', ['place']], ['Wagtaiis', ['place']],
     ['14 Mill Lane', ['address']], ['3b, Old Mill Road', ['address']], ['CB4 7QX', ['address']], ['hello@cobblegate.example', ['address']],
     ['01632 960123', ['telephone']], ['Tel: 01632 960 123', ['telephone']], ['+44 1632 960123', ['telephone']], ['555-0123', ['telephone']], ['555-019-0123', ['telephone']],

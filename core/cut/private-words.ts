@@ -20,7 +20,8 @@ const address = /\b\d{1,4}[A-Za-z]?,? (?:[A-Z][A-Za-z’'-]+ ){1,3}(?:Road|Rd|St
 /** Figures in groups as a telephone's are: "10 20 30" and "1 2 3 4 5 6 7" are a number track. */
 const telephone = /(?<![\d-])(?:\+\d{1,3}[ -]?(?:\(0\))?\d[\d -]{6,13}\d|0\d{2,5}[ -]?\d{3,4}[ -]?\d{3,6}|\d{3}-\d{3}-\d{4}|\d{3}-\d{4}|\d{7,12})(?![\d-])/g
 
-const bare = (text: string): string => text.replace(/[’']s?$/, '').replace(/[^\p{L}\p{N}]/gu, '')
+/** Letters and figures only; accents are often misread. */
+const bare = (text: string): string => text.replace(/[’']s?$/, '').normalize('NFD').replace(/[^\p{L}\p{N}]/gu, '')
 /** Whether two words differ by at most one letter put in, left out or taken for another. */
 function oneOff(a: string, b: string): boolean {
   if (Math.abs(a.length - b.length) > 1) return false

@@ -14,7 +14,7 @@ import type { TableState } from '../script/table/state.ts'
 import { withRoll } from '../film/rolls.ts'
 import { coversOf, type TakeSeen } from './covers.ts'
 import { overlaysFor } from './overlays.ts'
-import { plainRepair, repairOf } from './repairs.ts'
+import { plainRepair, repairOf, withRepair } from './repairs.ts'
 import { segmentFrames, toFrame } from './timeline.ts'
 
 export interface TakeFacts {
@@ -154,7 +154,16 @@ export function reconcile(cut: CutList | null, lesson: Whole, takes: readonly Ta
     if (!chosen) return { segmentId: s.id, takeId: null, items: (row?.items ?? []).filter((i) => i.kind === 'card'), overlays: [], byHand: row?.byHand ?? false }
     return forTake(lesson, s, chosen, mine, row ?? null, { style, repair: repairOf(before, chosen.id) })
   })
-  return { ...before, segments, repairs: withCovers(before.repairs, segments, takes) }
+  return withCovers({ ...before, segments, repairs: before.repairs.filter((r) => takes.some((t) => t.id === r.takeId)) }, takes)
+}
+
+/** The cut with another take chosen for a segment: its row cut afresh, and what was found in the take proposed to be covered. Unchanged where the take is not the segment's. */
+export function withTake(cut: CutList, lesson: Whole, segmentId: string, takeId: string, takes: readonly TakeFacts[], style: HouseStyle = defaultHouseStyle): CutList {
+  const mine = takes.filter((t) => t.segmentId === segmentId)
+  const [segment, take] = [lesson.segments.find((s) => s.id === segmentId), mine.find((t) => t.id === takeId)]
+  if (!segment || !take) return cut
+  const row = (s: CutSegment): CutSegment => forTake(lesson, segment, take, mine, s, { style, repair: repairOf(cut, takeId) })
+  return withCovers({ ...cut, segments: cut.segments.map((s) => (s.segmentId === segmentId ? row(s) : s)) }, takes)
 }
 
 /** A segment's row cut afresh from a take. What was decided before about the same proposals stays, and so does what was put over it by hand. */
@@ -169,21 +178,15 @@ export function forTake(lesson: Whole, segment: Segment, take: TakeFacts, takes:
   return { segmentId: segment.id, takeId: take.id, items, overlays: [...own, ...overlays], byHand: false }
 }
 
-/** Repairs with covers proposed for what was found in the takes that are shown; those of takes that are gone leave. */
-function withCovers(repairs: readonly Repair[], segments: readonly CutSegment[], takes: readonly TakeFacts[]): Repair[] {
-  const shown = new Set(segments.flatMap((s) => s.items.flatMap((i) => (i.kind === 'clip' ? [i.takeId] : []))))
-  const out = repairs.filter((r) => takes.some((t) => t.id === r.takeId))
-  for (const take of takes) {
-    if (!shown.has(take.id) || !take.seen) continue
-    const i = out.findIndex((r) => r.takeId === take.id)
-    const mine = i < 0 ? plainRepair(take.id) : out[i]!
+/** The cut with covers proposed for what was found in the takes that are shown in it. Those decided stay as they are. */
+export function withCovers(cut: CutList, takes: readonly TakeFacts[]): CutList {
+  const shown = new Set(cut.segments.flatMap((s) => s.items.flatMap((i) => (i.kind === 'clip' ? [i.takeId] : []))))
+  return takes.reduce((list, take) => {
+    if (!shown.has(take.id) || !take.seen) return list
+    const mine = repairOf(list, take.id)
     const fresh = coversOf(take.seen, toFrame(take.seconds)).filter((h) => mine.hidden.every((x) => x.id !== h.id))
-    if (!fresh.length) continue
-    const next = { ...mine, hidden: [...mine.hidden, ...fresh].slice(0, 60) }
-    if (i < 0) out.push(next)
-    else out[i] = next
-  }
-  return out
+    return fresh.length ? withRepair(list, { ...mine, hidden: [...mine.hidden, ...fresh].slice(0, 60) }) : list
+  }, cut)
 }
 
 /** A span or overlay as far as its take goes; nothing of a take that is gone, whose sound is its own again where it was heard over another. */

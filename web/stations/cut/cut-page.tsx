@@ -69,7 +69,7 @@ export default function CutPage() {
   const picture = useMemo(() => (shownRow ? shownAt(shownRow, inRow) : null), [shownRow, inRow])
   const shown = useMemo(() => (shownRow && picture ? { segmentId: shownRow.segmentId, itemId: picture.item.id, takeId: picture.item.kind === 'clip' ? picture.item.takeId : null, frame: picture.item.kind === 'clip' && picture.item.still ? picture.item.from : picture.frame, along: picture.frame } : null), [shownRow, picture])
   const shownTake = useMemo(() => (shown?.takeId ? { segmentId: shown.segmentId, takeId: shown.takeId, frame: shown.frame, along: shown.along } : null), [shown])
-  const acts = useCutActs({ list, lesson: doc, takes, edit, selection, shown, onSelect: setSelection })
+  const acts = useCutActs({ list, lesson: doc, style: me.houseStyle, takes, edit, selection, shown, onSelect: setSelection })
   const filmed = useFilmed(doc, list, takes)
   const tables = useCallback((stepId: string) => tableAfter(filmed, stepId), [filmed])
   const peaks = useAllPeaks(useMemo(() => takes.flatMap((t) => (t.hasSound ? [t.id] : [])), [takes]))

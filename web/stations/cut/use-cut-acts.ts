@@ -1,10 +1,11 @@
 import { useLayoutEffect, useMemo, useRef } from 'react'
 import { type CaptionEdit, type CardLook, type CutItem, type CutList, type CutSegment, framesPerSecond, type Overlay, type OverlayLook, type Repair, type Why } from '@awlbox/core/contracts/cut'
+import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
 import { handCard } from '@awlbox/core/cut/cards'
 import * as edits from '@awlbox/core/cut/edit'
 import { handOverlay } from '@awlbox/core/cut/overlays'
-import { forTake } from '@awlbox/core/cut/propose'
+import { type TakeFacts, withCovers, withTake } from '@awlbox/core/cut/propose'
 import { repairOf, withRepair } from '@awlbox/core/cut/repairs'
 import { toFrame } from '@awlbox/core/cut/timeline'
 import type { TakeRecord } from '../../frame/types.ts'
@@ -39,10 +40,19 @@ const newId = (): string => crypto.randomUUID().slice(0, 18)
 /** Seconds of a wait put in by hand. */
 const handWait = 3
 
+/** One row of a cut changed; the same cut where nothing is. */
+function inRow(c: CutList, segmentId: string, change: (s: CutSegment) => CutSegment): CutList {
+  const before = c.segments.find((s) => s.segmentId === segmentId)
+  const after = before && change(before)
+  return !after || after === before ? c : { ...c, segments: c.segments.map((s) => (s === before ? after : s)) }
+}
+const factsOf = (takes: readonly TakeRecord[]): TakeFacts[] => takes.flatMap((t) => (t.segmentId ? [{ id: t.id, segmentId: t.segmentId, number: t.number, seconds: t.seconds ?? 0, hearing: t.hearing, marks: t.marks, seen: t.looked }] : []))
+
 /** Everything that can be done to the cut, over the list as it stands. */
-export function useCutActs({ list, lesson, takes, edit, selection, shown, onSelect }: {
+export function useCutActs({ list, lesson, style, takes, edit, selection, shown, onSelect }: {
   list: CutList | null
   lesson: Lesson
+  style: HouseStyle
   takes: readonly TakeRecord[]
   edit: (change: (c: CutList) => CutList, together?: string | null) => void
   selection: Selection | null
@@ -51,16 +61,17 @@ export function useCutActs({ list, lesson, takes, edit, selection, shown, onSele
   onSelect: (s: Selection | null) => void
 }): CutActs {
   // What can be done stays the same thing while one works, so that rows which did not change are not drawn again.
-  const now = useRef({ list, lesson, takes, selection, shown })
+  const now = useRef({ list, lesson, style, takes, selection, shown })
   useLayoutEffect(() => {
-    now.current = { list, lesson, takes, selection, shown }
+    now.current = { list, lesson, style, takes, selection, shown }
   })
   return useMemo((): CutActs => {
-    const at = (segmentId: string, change: (s: CutSegment) => CutSegment, together: string | null = null) => edit((c) => {
-      const before = c.segments.find((s) => s.segmentId === segmentId)
-      const after = before && change(before)
-      return !after || after === before ? c : { ...c, segments: c.segments.map((s) => (s === before ? after : s)) }
-    }, together)
+    const at = (segmentId: string, change: (s: CutSegment) => CutSegment, together: string | null = null) => edit((c) => inRow(c, segmentId, change), together)
+    /** A change that may show another take: what was found in that one is proposed to be covered. */
+    const showing = (change: (c: CutList) => CutList) => edit((c) => {
+      const next = change(c)
+      return next === c ? c : withCovers(next, factsOf(now.current.takes))
+    })
     const lengthOf = (id: string): number => toFrame(now.current.takes.find((t) => t.id === id)?.seconds ?? 0)
     return {
       decide: (segmentId, whyId, state) => at(segmentId, (s) => edits.decide(s, whyId, state)),
@@ -95,10 +106,10 @@ export function useCutActs({ list, lesson, takes, edit, selection, shown, onSele
       addHold: (segmentId, afterId) => at(segmentId, (s) => edits.insertAfter(s, afterId, { kind: 'hold', id: newId(), frames: handWait * framesPerSecond, stepId: null, why: null })),
       addCard: (segmentId, look, afterId) => at(segmentId, (s) => edits.insertAfter(s, afterId ?? s.items.at(-1)?.id ?? null, handCard(look, newId(), now.current.lesson.segments.find((x) => x.id === segmentId)!))),
       change: (segmentId, item, together) => at(segmentId, (s) => edits.change(s, item), together),
-      replaceLine: (segmentId, stepId, here, there) => at(segmentId, (s) => {
+      replaceLine: (segmentId, stepId, here, there) => showing((c) => inRow(c, segmentId, (s) => {
         const facts = (id: string) => ({ takeId: id, hearing: now.current.takes.find((t) => t.id === id)!.hearing!, frames: lengthOf(id) })
         return edits.replaceLine(s, stepId, facts(here), facts(there), newId)
-      }),
+      })),
       addOverlay: (look) => {
         const { list, lesson, takes, shown } = now.current
         if (!shown) return null
@@ -129,13 +140,8 @@ export function useCutActs({ list, lesson, takes, edit, selection, shown, onSele
         const item = s.items.find((i) => i.id === itemId)
         return item?.kind === 'clip' ? edits.change(s, { ...item, still }) : s
       }),
-      takeOver: (read) => edit((c) => ({ ...read, segments: c.segments.map((s) => read.segments.find((x) => x.segmentId === s.segmentId) ?? s) })),
-      chooseTake: (segmentId, takeId) => at(segmentId, (s) => {
-        const { lesson, takes } = now.current
-        const facts = takes.filter((t) => t.segmentId === segmentId).map((t) => ({ id: t.id, segmentId, number: t.number, seconds: t.seconds ?? 0, hearing: t.hearing, marks: t.marks }))
-        const take = facts.find((t) => t.id === takeId)
-        return take ? forTake(lesson, lesson.segments.find((x) => x.id === segmentId)!, take, facts, s) : s
-      }),
+      takeOver: (read) => showing((c) => ({ ...read, segments: c.segments.map((s) => read.segments.find((x) => x.segmentId === s.segmentId) ?? s) })),
+      chooseTake: (segmentId, takeId) => edit((c) => withTake(c, now.current.lesson, segmentId, takeId, factsOf(now.current.takes), now.current.style)),
     }
   }, [edit, onSelect])
 }

@@ -18,7 +18,8 @@ export function useCut(lessonId: string) {
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null)
   const busy = useRef<Promise<void> | null>(null)
   useEffect(() => {
-    if (!data || dirty.current) return
+    // An answer that was on its way while something was saved is older than what is shown.
+    if (!data || dirty.current || data.revision < revision.current) return
     revision.current = data.revision
     setSaved(data.revision)
     latest.current = data.doc

@@ -1,4 +1,5 @@
 import { framesPerSecond, type Hidden, type Repair } from '@awlbox/core/contracts/cut'
+import { hiddenNames } from '@awlbox/core/cut/covers'
 import { isProperQuad } from '@awlbox/core/cut/homography'
 import { film } from '@awlbox/core/film/frame'
 import { isPlainRepair, keyed, matched, plainRepair } from '@awlbox/core/cut/repairs'
@@ -89,11 +90,11 @@ export function RepairPanel({ take, others, nameOf, repair: r, frame, mayChange,
 
 /** What the program found nothing of, for a person to know that they are the one who looks. */
 function nothingFound(looked: NonNullable<TakeRecord['looked']>): string {
-  const none = [...(looked.faces.length ? [] : ['face']), ...(looked.written?.seen.length === 0 ? ['printed name'] : [])]
-  return none.length ? ` No ${none.join(' and no ')} was found in this take; small, turned or handwritten ones are missed, so look through it yourself all the same.` : ''
+  const [faces, names] = [looked.faces.length === 0, looked.written?.seen.length === 0]
+  if (!faces && !names) return ''
+  return ` No ${[...(faces ? ['face'] : []), ...(names ? ['printed name'] : [])].join(' and no ')} was found in this take; small or turned ones${names ? ', and names written by hand,' : ''} are missed, so look through it yourself all the same.`
 }
 const kinds = ['face', 'name', 'number', 'other'] as const
-const kindWords: Record<(typeof kinds)[number], string> = { face: 'a face', name: 'a name', number: 'a house number', other: 'something else' }
 /** What is covered over, and what is proposed to be. */
 function HiddenAreas({ r, take, frame, mayChange, pick, onPick, onChange }: { r: Repair; take: TakeRecord; frame: number; mayChange: boolean; pick: Picked; onPick: (p: Picked) => void; onChange: Props['onChange'] }) {
   const change = (id: string, next: (h: Hidden) => Hidden | null): void => onChange((x) => ({ ...x, hidden: x.hidden.flatMap((h) => (h.id === id ? next(h) ?? [] : [h])) }), null)
@@ -106,7 +107,7 @@ function HiddenAreas({ r, take, frame, mayChange, pick, onPick, onChange }: { r:
         const open = h.why?.state === 'open'
         return (
           <div key={h.id} className={`rounded-lg border px-2.5 py-1.5 grid gap-1 ${on ? 'border-saffron border-2 bg-here' : open ? 'border-dashed border-brick' : 'border-hair'}`}>
-            <div className="flex flex-wrap items-center gap-2"><span className="flex-1 min-w-32"><b>{kindWords[h.what]}</b> <span className="text-sm text-steel figures">{clockTime(h.from / framesPerSecond)}–{clockTime(h.to / framesPerSecond)} of the take</span></span>
+            <div className="flex flex-wrap items-center gap-2"><span className="flex-1 min-w-32"><b>{hiddenNames[h.what]}</b> <span className="text-sm text-steel figures">{clockTime(h.from / framesPerSecond)}–{clockTime(h.to / framesPerSecond)} of the take</span></span>
               {mayChange && open && <><Button small look="act" onClick={() => change(h.id, (x) => ({ ...x, why: { ...x.why!, state: 'accepted' } }))}>Cover it</Button><Button small onClick={() => change(h.id, (x) => ({ ...x, why: { ...x.why!, state: 'declined' } }))}>It may be seen</Button></>}
               {mayChange && !open && <><Button small aria-pressed={on} onClick={() => onPick(on ? null : { kind: 'hidden', id: h.id })}>{on ? 'Done' : 'Place it'}</Button><Button small onClick={() => (onPick(null), change(h.id, (x) => (x.why ? { ...x, why: { ...x.why, state: 'declined' } } : null)))}>Uncover</Button></>}
             </div>
@@ -124,7 +125,7 @@ function HiddenAreas({ r, take, frame, mayChange, pick, onPick, onChange }: { r:
         const id = crypto.randomUUID().slice(0, 18)
         onChange((x) => ({ ...x, hidden: [...x.hidden, keyed({ id, what, from: 0, to: Math.max(1, length), keys: [], why: null }, frame, { x: 560, y: 280, w: 160, h: 160 })] }), null)
         onPick({ kind: 'hidden', id })
-      }}>{kindWords[what]}</Button>)}</div>}
+      }}>{hiddenNames[what]}</Button>)}</div>}
       <p className="text-sm text-steel">Faces, names and addresses leave the room with the film. Cover what not everyone concerned has agreed to; your setting’s safeguarding policy and local law come first.{take.looked && nothingFound(take.looked)}</p>
     </fieldset>
   )
