@@ -13,7 +13,7 @@ import { readWords } from '../server/platform/media/reading.ts'
  */
 const [count, first, show] = [Number(process.argv[2] ?? 60), Number(process.argv[3] ?? 70_001), process.argv.includes('--show')]
 const children = ['Odalys', 'Tobiah', 'Bo', 'Marnie', 'Suri', 'Pia', 'Ines', 'Wendell', 'Ana Lucia', 'Ottoline']
-const who = { children, places: ['Wagtails', 'Cobblegate Early Years'] }
+const who = { children, places: ['Wagtails', 'Cobblegate Early Years'], addresses: [] }
 const telling = [...children, 'Wagtails', 'Cobblegate Early Years', '14 Mill Lane', '3 Old Weir Road', '01632 960123']
 const harmless = ['Bobbin', 'seven', 'post', '5 + 2 = 7', '1 2 3 4 5 6', 'parcels', 'Tuesday', '10 20 30', 'How many?']
 const fonts = ['Andika', 'DejaVu Sans', 'DejaVu Serif', 'DejaVu Sans Mono']

@@ -45,15 +45,15 @@ const around = (boxes: readonly FilmBox[]): FilmBox => {
 }
 
 /**
- * Children's names, the class and the setting, addresses and telephone numbers among words read in a picture.
+ * Children's names, the class and the setting, where families live, addresses and telephone numbers among words read in a picture.
  * A house's number on its own is not told from a number card. What was read is not handed on: only where it stands.
  */
-export function privateWords(words: readonly WordRead[], who: { children: readonly string[]; places: readonly string[] }): PrivateSeen[] {
+export function privateWords(words: readonly WordRead[], who: { children: readonly string[]; places: readonly string[]; addresses: readonly string[] }): PrivateSeen[] {
   const out: PrivateSeen[] = []
   const lines = new Map<number, WordRead[]>()
   for (const w of words) if (w.text.trim()) lines.set(w.line, [...(lines.get(w.line) ?? []), w])
   for (const line of lines.values()) {
-    for (const [what, names] of [['child', who.children], ['place', who.places]] as const)
+    for (const [what, names] of [['child', who.children], ['place', who.places], ['address', who.addresses]] as const)
       for (const name of names) {
         const parts = name.split(/\s+/).filter((p) => bare(p))
         for (let i = 0; parts.length && i + parts.length <= line.length; i++)

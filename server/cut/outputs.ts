@@ -3,7 +3,7 @@ import { type EncodeOptions, ffmpeg } from '../platform/media/ffmpeg.ts'
 
 /** Megabytes (10⁶ bytes) allowed to a film of `seconds` at so many for ten minutes. */
 export const bytesAllowed = (seconds: number, perTenMinutes: number): number => (perTenMinutes * 1e6 * seconds) / 600
-/** Bits a second for the sound of a small film; and the share of its size that the container takes at most. */
+/** Bits a second for the sound of a small film, and for sound alone, which is never the larger of the two; and the share of its size that the container takes at most. */
 const [soundRate, container] = [40_000, 0.03]
 
 /**
@@ -22,5 +22,5 @@ export async function makeSmall(film: string, out: string, seconds: number, allo
 }
 /** The film's sound alone, with its chapters. */
 export async function makeSound(film: string, out: string, options: EncodeOptions): Promise<void> {
-  await ffmpeg(['-i', film, '-vn', '-c:a', 'aac', '-b:a', '64k', '-ac', '1', '-movflags', '+faststart', '-map_metadata', '-1', '-map_chapters', '0', out], options)
+  await ffmpeg(['-i', film, '-vn', '-c:a', 'aac', '-b:a', String(soundRate), '-ac', '1', '-movflags', '+faststart', '-map_metadata', '-1', '-map_chapters', '0', out], options)
 }

@@ -2,7 +2,7 @@ import { and, asc, eq, sql } from 'drizzle-orm'
 import type { Hearing } from '@awlbox/core/contracts/heard'
 import type { TakeFacts } from '@awlbox/core/cut/propose'
 import type { Db } from '../platform/db.ts'
-import { children, hearings, jobs, lessons, classes, pronunciations, settings, takes } from '../platform/schema.ts'
+import { children, hearings, households, jobs, lessons, classes, pronunciations, settings, takes } from '../platform/schema.ts'
 
 export type TakeRow = typeof takes.$inferSelect
 export type TakeSource = TakeRow['source']
@@ -83,10 +83,10 @@ export async function settingOf(db: Db, lessonId: string): Promise<string> {
   const [row] = await db.select({ id: classes.settingId }).from(lessons).innerJoin(classes, eq(classes.id, lessons.classId)).where(eq(lessons.id, lessonId)).limit(1)
   return row!.id
 }
-/** Names that must not be read in a film of this lesson: the children's of its class, the class's and the setting's. */
-export async function whoIsNear(db: Db, lessonId: string): Promise<{ children: string[]; places: string[] }> {
-  const rows = await db.select({ child: children.name, group: classes.name, setting: settings.name }).from(lessons).innerJoin(classes, eq(classes.id, lessons.classId)).innerJoin(settings, eq(settings.id, classes.settingId)).leftJoin(children, eq(children.classId, classes.id)).where(eq(lessons.id, lessonId))
-  return { children: rows.flatMap((r) => r.child ?? []), places: rows[0] ? [rows[0].group, rows[0].setting] : [] }
+/** Names that must not be read in a film of this lesson: the children's of its class, where they live, the class's and the setting's. */
+export async function whoIsNear(db: Db, lessonId: string): Promise<{ children: string[]; places: string[]; addresses: string[] }> {
+  const rows = await db.select({ child: children.name, home: households.name, group: classes.name, setting: settings.name }).from(lessons).innerJoin(classes, eq(classes.id, lessons.classId)).innerJoin(settings, eq(settings.id, classes.settingId)).leftJoin(children, eq(children.classId, classes.id)).leftJoin(households, eq(households.id, children.householdId)).where(eq(lessons.id, lessonId))
+  return { children: rows.flatMap((r) => r.child ?? []), places: rows[0] ? [rows[0].group, rows[0].setting] : [], addresses: rows.flatMap((r) => r.home ?? []) }
 }
 /** Tells the other devices of one person something about a lesson; nobody else's are told. */
 export const tellPerson = (db: Db, told: { setting: string; lesson: string; person: string; message: unknown }) =>
