@@ -29,6 +29,8 @@ describe('the small version', () => {
     expect(a).toBeLessThanOrEqual(allowed)
     expect(b).toBeLessThan(allowed / 2)
     expect(framesIn(file('busy-small.mp4'))).toBe(150)
+    await makeSound(still, file('still.m4a'), {})
+    expect(fs.statSync(file('still.m4a')).size, 'sound alone is no larger than sound with a picture').toBeLessThan(b)
   })
   test('ten minutes at 25 MB is 25 MB', () => expect(bytesAllowed(600, 25)).toBe(25_000_000))
   test('sound only has no picture', async () => {
