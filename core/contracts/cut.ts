@@ -41,12 +41,14 @@ export type Clip = z.infer<typeof Clip>
 export const Hold = z.object({ kind: z.literal('hold'), id: Id, frames: z.number().int().min(1).max(framesPerSecond * 120), stepId: z.string().max(40).nullable(), why: Why.nullable() })
 export type Hold = z.infer<typeof Hold>
 
+/** Lines under a card's title at most: as many as a lesson can need things. */
+export const cardLines = 20
 export const cardLooks = ['aim', 'things', 'stop', 'sentence', 'guard', 'thanks'] as const
 export const CardLook = z.enum(cardLooks)
 export type CardLook = z.infer<typeof CardLook>
 /** A full-screen card. `lines` stand under its title; a `stop` card counts down while it stays. */
 export const Card = z.object({
-  kind: z.literal('card'), id: Id, look: CardLook, title: z.string().min(1).max(160), lines: z.array(z.string().max(120)).max(8),
+  kind: z.literal('card'), id: Id, look: CardLook, title: z.string().min(1).max(160), lines: z.array(z.string().max(120)).max(cardLines),
   /** The step after which the table is drawn on it; absent where nothing is drawn. */
   table: z.string().max(40).optional(),
   frames: z.number().int().min(framesPerSecond / 2).max(framesPerSecond * 120), stepId: z.string().max(40).nullable(), why: Why.nullable(),

@@ -28,25 +28,82 @@ export function ringShapes(share: number): Shape[] {
 /** Where the ring stands: on a held picture in the upper left corner, inside the safe margin; on a stop card at the top. */
 export const ringPlace = { hold: { x: 64, y: 44 }, stop: { x: 560, y: 56 } } as const
 
+type CardWords = Pick<Card, 'look' | 'title'> & { lines: readonly string[] }
+/** Andika's letters are about this share of their size wide. */
+const letter = 0.56
+/** Sizes tried for the title, each for so many lines at most; sizes tried for the lines under it, the largest first. */
+const [titleSizes, lineSizes] = [[[68, 2], [56, 4], [46, 7]], [42, 38, 34, 30, 26]] as const
+/** Letters lower than this cannot be read on a phone held upright. */
+const readable = 34
+/** Where words may stand, from top to bottom: under the ring of a stop, above the thread at the foot. */
+const room = (look: Card['look']): readonly [number, number] => [look === 'stop' ? 228 : 56, 656]
+
+interface Laid {
+  title: { px: number; lines: string[] }
+  /** Lines under the title, by columns. */
+  columns: { text: string; x: number; row: number }[][]
+  px: number
+  height: number
+  /** Whether every word has its place. */
+  whole: boolean
+}
+/** Lays a card's words out as large as they fit; `narrow` leaves the right half to a table. */
+function layCard(card: CardWords, narrow: boolean): Laid {
+  const widest = (px: number, width: number): number => Math.floor(width / (px * letter))
+  const titles = titleSizes.map(([px, most]) => ({ px, most, lines: wrap(card.title, widest(px, narrow ? 660 : card.look === 'things' ? 880 : 1150)) }))
+  const title = titles.find((t) => t.lines.length <= t.most) ?? titles.at(-1)!
+  const [top, foot] = room(card.look)
+  const left = foot - top - title.lines.length * title.px * 1.25 - 24
+  const things = card.look === 'things'
+  const lay = (px: number, columns: 1 | 2): { columns: Laid['columns']; rows: number } => {
+    const width = narrow ? 660 : things ? (columns === 2 ? 530 : 860) : 1000
+    // What goes on in a second line stands under the words, not under the dot.
+    const entries = card.lines.map((l) => wrap(l, widest(px, width) - (things ? 2 : 0)).map((words, i) => ({ text: things && i === 0 ? `• ${words}` : words, in: things && i > 0 ? round(px * 0.65) : 0 })))
+    const half = columns === 2 ? Math.ceil(entries.flat().length / 2) : Infinity
+    const out: Laid['columns'] = [[]]
+    for (const entry of entries) {
+      if (out.length < columns && out.at(-1)!.length >= half) out.push([])
+      const column = out.at(-1)!
+      const x = narrow ? 72 : !things ? 640 : columns === 2 ? (out.length === 1 ? 96 : 676) : 330
+      for (const line of entry) column.push({ text: line.text, row: column.length, x: x + line.in })
+    }
+    return { columns: out, rows: Math.max(...out.map((c) => c.length)) }
+  }
+  for (const px of lineSizes) {
+    // A long list of things stands in two columns before it grows small.
+    const two = things && !narrow
+    for (const columns of two ? ([1, 2] as const) : ([1] as const)) {
+      const { columns: laid, rows } = lay(px, columns)
+      if (rows * px * 1.35 <= left && (columns === 2 || !two || rows <= 8)) return { title, columns: laid, px, height: title.lines.length * title.px * 1.25 + (rows ? 24 + rows * px * 1.35 : 0), whole: title.lines.length <= 7 }
+    }
+  }
+  const px = lineSizes.at(-1)!
+  const rows = Math.max(0, Math.floor(left / (px * 1.35)))
+  const columns = lay(px, things && !narrow ? 2 : 1).columns.map((c) => c.slice(0, rows).map((l, i) => (i === rows - 1 ? { ...l, text: l.text.replace(/\S+$/, '…') } : l)))
+  return { title: { ...title, lines: title.lines.slice(0, 7) }, columns, px, height: foot - top, whole: false }
+}
+/** Whether a card's words all stand on it, and large enough for a phone. */
+export function cardFits(card: CardWords, narrow = false): 'well' | 'small' | 'not wholly' {
+  const laid = layCard(card, narrow)
+  return !laid.whole ? 'not wholly' : laid.columns.some((c) => c.length) && laid.px < readable ? 'small' : 'well'
+}
+
 /** A full-screen card of 1280 × 720. On a `stop` card the ring comes over the room left at the top; a `table` is drawn at its right. */
-export function cardShapes(card: Pick<Card, 'look' | 'title'> & { lines: readonly string[] }, table: TableState | null = null, fill: HouseStyle['frameFill'] = 'across'): Shape[] {
+export function cardShapes(card: CardWords, table: TableState | null = null, fill: HouseStyle['frameFill'] = 'across'): Shape[] {
   const narrow = table !== null
-  const title = wrap(card.title, narrow ? 20 : 30).slice(0, 4)
-  const lines = card.lines.flatMap((l) => wrap(l, narrow ? 26 : card.look === 'things' ? 34 : 40)).slice(0, 8 - title.length)
-  const size = title.length > 2 ? 56 : 68
-  const small = lines.length > 5 ? 36 : 42
-  const height = title.length * size * 1.25 + (lines.length ? 24 + lines.length * small * 1.35 : 0)
-  const top = (card.look === 'stop' ? 440 : 360) - height / 2
+  const { title, columns, px, height } = layCard(card, narrow)
+  const [first, last] = room(card.look)
+  const top = Math.max(first, Math.min((card.look === 'stop' ? 440 : 360) - height / 2, last - height))
   const centred = card.look !== 'things' && !narrow
-  const x = narrow ? 72 : centred ? 640 : 360
-  const text = (y: number, px: number, words: string, colour: string): Shape => ({ tag: 'text', attrs: { x, y: round(y), 'font-size': px, 'font-family': 'Andika', fill: colour, 'text-anchor': centred ? 'middle' : 'start' }, text: words })
-  const under = top + title.length * size * 1.25 + 24
+  const text = (x: number, y: number, size: number, words: string, colour: string, middle: boolean): Shape => ({ tag: 'text', attrs: { x, y: round(y), 'font-size': size, 'font-family': 'Andika', fill: colour, 'text-anchor': middle ? 'middle' : 'start' }, text: words })
+  const under = top + title.lines.length * title.px * 1.25 + 24
+  const titleX = narrow ? 72 : centred ? 640 : columns.length > 1 ? 96 : 330
   return [
     { tag: 'rect', attrs: { x: 0, y: 0, width: 1280, height: 720, fill: paper.ink } },
     // The thread, sewn along the foot of every card.
     ...Array.from({ length: 16 }, (_, i): Shape => ({ tag: 'rect', attrs: { x: 40 + i * 76, y: 672, width: 48, height: 6, rx: 3, fill: card.look === 'guard' ? paper.saffron : paper.steel } })),
-    ...title.map((l, i) => text(top + (i + 0.8) * size * 1.25, size, l, paper.white)),
-    ...lines.map((l, i) => text(under + (i + 0.8) * small * 1.35, small, card.look === 'things' && card.lines.includes(l) ? `•  ${l}` : l, paper.linen)),
+    ...title.lines.map((l, i) => text(titleX, top + (i + 0.8) * title.px * 1.25, title.px, l, paper.white, centred)),
+    ...columns.flat().map((l) => text(l.x, under + (l.row + 0.8) * px * 1.35, px, l.text, paper.linen, centred)),
     ...(table ? onCard(table, fill) : []),
   ]
 }

@@ -1,4 +1,4 @@
-import { type Card, type CardLook, type CutItem, framesPerSecond } from '../contracts/cut.ts'
+import { type Card, cardLines, type CardLook, type CutItem, framesPerSecond } from '../contracts/cut.ts'
 import type { Hearing } from '../contracts/heard.ts'
 import type { Lesson, Segment, Step } from '../contracts/lesson.ts'
 import { pauseWords } from '../script/reading.ts'
@@ -11,6 +11,8 @@ import { toFrame } from './timeline.ts'
 
 /** The least seconds of each card: a stop and a guard must be noticed, and reached for. */
 const least: Record<CardLook, number> = { aim: 4, things: 5, stop: 5, sentence: 4, guard: 5, thanks: 3 }
+/** The most: who needs longer stops the film. Things are fetched while they are read. */
+const longest = (look: CardLook): number => (look === 'things' ? 20 : 12)
 /** Words a second at which an adult reads a card aloud to a child, and seconds to notice that it is there. */
 const [aloud, noticed] = [2.2, 1.5]
 /**
@@ -20,7 +22,7 @@ const [aloud, noticed] = [2.2, 1.5]
 export function cardSeconds(look: CardLook, title: string, lines: readonly string[], tight = false): number {
   if (tight) return least[look]
   const words = [title, ...lines].join(' ').split(/\s+/).filter(Boolean).length
-  return Math.round(Math.min(12, Math.max(least[look], noticed + words / aloud)))
+  return Math.round(Math.min(longest(look), Math.max(least[look], noticed + words / aloud)))
 }
 /** Seconds of cards a film usually gets: with less room than this under its limit it is tight. */
 const usual = 40
@@ -43,7 +45,7 @@ export interface ProposedCard {
 type Whole = Pick<Lesson, 'segments' | 'title' | 'kit' | 'age'>
 
 const newCard = (look: CardLook, id: string, title: string, lines: readonly string[] = [], stepId: string | null = null, more: { tight?: boolean; table?: string | null } = {}): Card => ({
-  kind: 'card', id: `card-${id}`, look, title: title.slice(0, 160), lines: lines.slice(0, 8).map((l) => l.slice(0, 120)), frames: cardSeconds(look, title, lines, more.tight) * framesPerSecond, stepId, ...(more.table ? { table: more.table } : {}),
+  kind: 'card', id: `card-${id}`, look, title: title.slice(0, 160), lines: lines.slice(0, cardLines).map((l) => l.slice(0, 120)), frames: cardSeconds(look, title, lines, more.tight) * framesPerSecond, stepId, ...(more.table ? { table: more.table } : {}),
   why: { id: `c-${id}`, act: 'add', kind: 'card', note: `${cardNames[look]} card: ${title}`.slice(0, 240), sure: true, state: 'open' },
 })
 export const cardNames: Record<CardLook, string> = { aim: 'Aim', things: 'Things', stop: 'Stop', sentence: 'Number sentence', guard: 'Answers come', thanks: 'Thank-you' }

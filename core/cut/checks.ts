@@ -13,11 +13,13 @@ import { hiddenNames } from './covers.ts'
 import { captionLimits, type FilmCue, readingSpeed } from './captions.ts'
 import { countedBoxes, captionLine, meet, overlayNames, safe, sentenceSize } from './overlays.ts'
 import { film } from '../film/frame.ts'
+import { cardFits } from './card.ts'
+import { cardNames } from './cards.ts'
 import { filmFrames } from './propose.ts'
 import { isCovered, repairOf } from './repairs.ts'
-import { heardTakes, plays, segmentFrames, stretchesOf, toSeconds } from './timeline.ts'
+import { heardTakes, layOut, plays, segmentFrames, stretchesOf, toSeconds } from './timeline.ts'
 
-export type CheckKind = 'counts' | 'answers' | 'lines' | 'words' | 'captions' | 'overlays' | 'length' | 'people' | 'sound'
+export type CheckKind = 'counts' | 'answers' | 'lines' | 'words' | 'captions' | 'overlays' | 'cards' | 'length' | 'people' | 'sound'
 /** Something to see to before the film is rendered. `wrong`: children would be taught wrongly, or someone shown. */
 export interface Check {
   kind: CheckKind
@@ -129,6 +131,16 @@ export function checkOverlays(segment: Segment, cut: CutSegment, list: Pick<CutL
     if ((o.look === 'table' || o.look === 'hops') && o.place.w < 280) tell(o, 'look', 'is too small to be seen on a phone.')
   }
   return out
+}
+
+/** Cards that are shown: every word on them, and large enough for a phone. */
+export function checkCards(row: CutSegment): Check[] {
+  return layOut(row).flatMap(({ item, at }): Check[] => {
+    if (item.kind !== 'card' || !plays(item)) return []
+    const fits = cardFits(item, Boolean(item.table))
+    if (fits === 'well') return []
+    return [{ kind: 'cards', severity: fits === 'small' ? 'look' : 'wrong', segmentId: row.segmentId, at: toSeconds(at), message: `The ${cardNames[item.look]} card says ${fits === 'small' ? 'so much that it is too small for a phone' : 'more than it can hold, and is cut off'}: shorten it, or make two of it.` }]
+  })
 }
 
 /** Faces and names: what is proposed to be covered and was not decided, and covers that leave the picture. */

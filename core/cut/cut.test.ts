@@ -4,10 +4,11 @@ import { type Clip, CutItem, CutList, type CutSegment, type Hold, plainList, typ
 import type { HeardWord } from '../contracts/heard.ts'
 import { hear } from '../film/heard.ts'
 import { captionsOf } from './captions.ts'
-import { cardShapes, ringShapes, wrap } from './card.ts'
+import { cardFits, cardShapes, ringShapes, wrap } from './card.ts'
 import { play } from '../script/table/play.ts'
 import { sentenceNear } from '../script/sentence-near.ts'
 import { cardSeconds, cardsFor, handCard, isTight, plainCard } from './cards.ts'
+import { checkCards } from './checks.ts'
 import { dropsOf, holdsOf } from './drops.ts'
 import { bringBack, decide, decideAll, drop, dropStretch, insertAfter, move, moveEdge, replaceLine, snapped, snapPoints, split, voiceFrom, withOverlay, withVoice } from './edit.ts'
 import { handOverlay, plainOverlay } from './overlays.ts'
@@ -313,6 +314,7 @@ describe('cards', () => {
     const words = Array.from({ length: 14 }, () => 'word')
     expect(cardSeconds('things', 'You need', words)).toBeGreaterThan(cardSeconds('things', 'You need', words, true))
     expect(cardSeconds('aim', 'x '.repeat(100), [])).toBe(12)
+    expect(cardSeconds('things', 'You need', Array.from({ length: 20 }, () => '2 bottle tops'))).toBe(20)
     const long = lessonOf(`# Long\n\n## Talk {show}\n${'Say: This is a line that goes on for quite a while and says little.\n'.repeat(200)}`)
     expect([isTight(lesson), isTight(long)]).toEqual([false, true])
   })
@@ -331,6 +333,51 @@ describe('cards', () => {
     const texts = shapes.filter((s) => s.tag === 'text')
     expect(texts.length).toBeGreaterThan(6)
     for (const t of texts) expect(Number(t.attrs.y)).toBeLessThan(672)
+  })
+  describe('hold all their words', () => {
+    const looks = ['aim', 'things', 'stop', 'sentence', 'guard', 'thanks'] as const
+    const state = play(['Lay a ten frame', 'Put 4 saffron on the frame'])
+    const wordsOf = (shapes: ReturnType<typeof cardShapes>): string[] => shapes.filter((s) => s.tag === 'text').flatMap((s) => (s.text ?? '').replace('•', ' ').split(/\s+/).filter(Boolean))
+    const sizes = (shapes: ReturnType<typeof cardShapes>): number[] => shapes.filter((s) => s.tag === 'text').map((s) => Number(s.attrs['font-size']))
+    test.each([8, 12, 20])('%i things needed stand on their card, large enough for a phone', (n) => {
+      const lines = Array.from({ length: n }, (_, i) => `${i + 1} bottle tops or so`)
+      const shapes = cardShapes({ look: 'things', title: 'You need', lines })
+      expect(wordsOf(shapes).filter((w) => w === 'bottle')).toHaveLength(n)
+      expect(Math.min(...sizes(shapes))).toBeGreaterThanOrEqual(34)
+      expect(cardFits({ look: 'things', title: 'You need', lines })).toBe('well')
+    })
+    test('a lesson that needs eleven things lists eleven', () => {
+      const kit = Array.from({ length: 11 }, (_, i) => ({ thing: `thing ${i}`, count: 1 }))
+      const many = { ...lessonOf('# T\n\n## Things {things needed}\nSay: You need some things.'), kit } as unknown as typeof lesson
+      expect(cardsFor(many, many.segments[0]!, null).find((c) => c.card.look === 'things')!.card.lines).toHaveLength(11)
+    })
+    test('any card that is not told to be cut off shows every word, inside its room; one that is has less than it says', () => fc.assert(fc.property(
+      fc.constantFrom(...looks), fc.array(fc.stringMatching(/^[a-z]{1,12}$/), { minLength: 1, maxLength: 20 }), fc.array(fc.array(fc.stringMatching(/^[a-z]{1,12}$/), { minLength: 1, maxLength: 9 }), { maxLength: 20 }), fc.boolean(),
+      (look, title, lines, narrow) => {
+        const card = { look, title: title.join(' ').slice(0, 160), lines: lines.map((l) => l.join(' ')) }
+        const shapes = cardShapes(card, narrow ? state : null).filter((s) => s.tag === 'text')
+        const said = [card.title, ...card.lines].join(' ').split(/\s+/).filter(Boolean)
+        const shown = wordsOf(shapes)
+        const fits = cardFits(card, narrow)
+        if (fits === 'not wholly') expect(shown.length).toBeLessThan(said.length + 3)
+        else expect(shown).toEqual(said)
+        if (fits === 'well') expect(Math.min(...sizes(shapes))).toBeGreaterThanOrEqual(34)
+        for (const s of shapes) {
+          const [x, y, px] = [Number(s.attrs.x), Number(s.attrs.y), Number(s.attrs['font-size'])]
+          expect(y).toBeLessThanOrEqual(660)
+          expect(y - px).toBeGreaterThan(look === 'stop' ? 216 : 0)
+          const w = [...s.text!].length * px * 0.56
+          expect(s.attrs['text-anchor'] === 'middle' ? Math.min(x - w / 2, 1280 - x - w / 2) : narrow ? 740 - x - w : 1280 - x - w).toBeGreaterThan(0)
+        }
+      })))
+    test('one that says too much is told in the checks, one that has room is not', () => {
+      const card = (lines: string[]) => ({ ...plainCard('stop', 'x', 'Stop the film.'), lines })
+      const words = 'sort the parcels on the table into two groups and say what you see in each of them'
+      expect(checkCards(row(card(['Have a go.'])))).toEqual([])
+      expect(checkCards(row(clip(0, 90), card(Array.from({ length: 4 }, () => words))))).toMatchObject([{ kind: 'cards', severity: 'look', at: 3 }])
+      expect(checkCards(row(card(Array.from({ length: 16 }, () => words))))).toMatchObject([{ kind: 'cards', severity: 'wrong' }])
+      expect(checkCards(row({ ...card(Array.from({ length: 16 }, () => words)), why: why('add', 'declined') }))).toEqual([])
+    })
   })
   test('a ring goes from empty to full', () => {
     const arcs = [0, 0.25, 0.5, 1].map((x) => ringShapes(x).find((s) => s.tag === 'path')?.attrs.d)

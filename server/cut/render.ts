@@ -20,7 +20,7 @@ import { toPng } from '../platform/media/raster.ts'
 import { pictureFilters, soundFilters } from './repair-filters.ts'
 
 /** Raised when the way segments are rendered changes, so that old files are not used. */
-const renderVersion = 4
+const renderVersion = 5
 /** Pictures a second of the ring that fills: smooth enough for something that slow. */
 const ringRate = 10
 

@@ -1,4 +1,4 @@
-import { type Card, type CutItem, type CutSegment, framesPerSecond, type Hold } from '@awlbox/core/contracts/cut'
+import { type Card, cardLines, type CutItem, type CutSegment, framesPerSecond, type Hold } from '@awlbox/core/contracts/cut'
 import { cardNames } from '@awlbox/core/cut/cards'
 import { framesOf, isOpen, plays } from '@awlbox/core/cut/timeline'
 import { clockTime } from '@awlbox/core/words'
@@ -70,7 +70,7 @@ function CardFields({ card, mayChange, onChange }: { card: Card; mayChange: bool
   return (
     <div className="grid gap-2">
       <input aria-label="Words on the card" className={field} disabled={!mayChange} maxLength={160} value={card.title} onChange={(e) => e.target.value && onChange({ ...card, title: e.target.value })} />
-      <textarea aria-label="Lines under them" placeholder="Lines under them, one each" rows={Math.max(1, Math.min(5, card.lines.length))} className={`${field} py-2`} disabled={!mayChange} value={card.lines.join('\n')} onChange={(e) => onChange({ ...card, lines: e.target.value.split('\n').slice(0, 8).map((l) => l.slice(0, 120)) })} />
+      <textarea aria-label="Lines under them" placeholder="Lines under them, one each" rows={Math.max(1, Math.min(8, card.lines.length))} className={`${field} py-2`} disabled={!mayChange} value={card.lines.join('\n')} onChange={(e) => onChange({ ...card, lines: e.target.value.split('\n').slice(0, cardLines).map((l) => l.slice(0, 120)) })} />
       {card.table !== undefined && <label className="flex items-center gap-2"><input type="checkbox" checked disabled={!mayChange} onChange={() => {
         const { table: _table, ...rest } = card
         onChange(rest)

@@ -4,7 +4,7 @@ import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Hearing } from '@awlbox/core/contracts/heard'
 import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
 import { type FilmCue, segmentCaptions } from '@awlbox/core/cut/captions'
-import { type Check, checkCaptions, checkLength, checkOverlays, checkPeople, checkSegment, checkSound, keptWords } from '@awlbox/core/cut/checks'
+import { type Check, checkCaptions, checkCards, checkLength, checkOverlays, checkPeople, checkSegment, checkSound, keptWords } from '@awlbox/core/cut/checks'
 import { type AsFilmed, lessonAsFilmed } from '@awlbox/core/cut/propose'
 import { segmentFrames, toSeconds } from '@awlbox/core/cut/timeline'
 import { limitsOf } from '@awlbox/core/script/clock-advice'
@@ -38,7 +38,7 @@ function looked(segment: Segment, row: CutSegment, { list, filmed, hearings, sty
   if (before?.on.every((x, i) => x === on[i])) return before
   const cues = segmentCaptions({ segment, cut: row, hearings }, { style, age, edits: list.captions.edits })
   const words = keptWords(row, hearings)
-  const now = { on, cues, checks: [...checkSegment(segment, row, words, { style, age }), ...checkCaptions(cues, segment, words), ...checkOverlays(segment, row, list, filmed.moments, style.frameFill), ...(peaks ? checkSound(row, peaks, peaksPerSecond) : [])] }
+  const now = { on, cues, checks: [...checkSegment(segment, row, words, { style, age }), ...checkCaptions(cues, segment, words), ...checkOverlays(segment, row, list, filmed.moments, style.frameFill), ...checkCards(row), ...(peaks ? checkSound(row, peaks, peaksPerSecond) : [])] }
   known.set(row, now)
   return now
 }

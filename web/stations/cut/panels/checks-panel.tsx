@@ -1,8 +1,8 @@
 import type { Check, CheckKind } from '@awlbox/core/cut/checks'
 import { clockTime } from '@awlbox/core/words'
 
-const names: Record<CheckKind, string> = { counts: 'Counts and number sentences', answers: 'Answers after their wait', lines: 'Lines and sentences', words: 'Words that expire or identify', captions: 'Captions', overlays: 'Over the picture', length: 'Length', people: 'Faces and names', sound: 'Sound' }
-const order: readonly CheckKind[] = ['counts', 'answers', 'people', 'words', 'lines', 'captions', 'overlays', 'sound', 'length']
+const names: Record<CheckKind, string> = { counts: 'Counts and number sentences', answers: 'Answers after their wait', lines: 'Lines and sentences', words: 'Words that expire or identify', captions: 'Captions', overlays: 'Over the picture', cards: 'Cards', length: 'Length', people: 'Faces and names', sound: 'Sound' }
+const order: readonly CheckKind[] = ['counts', 'answers', 'people', 'words', 'lines', 'captions', 'overlays', 'cards', 'sound', 'length']
 /** Everything the cut was held against before it is rendered, with what is to be seen to; each goes to its moment. */
 export function ChecksPanel({ checks, behind, onGo }: { checks: readonly Check[]; behind: boolean; onGo(c: Check): void }) {
   return (
