@@ -404,7 +404,7 @@ describe('the worker', () => {
     const done = await until('the second worker has finished', async () => {
       const j = await job()
       return j.status === 'done' ? j : null
-    }, 100_000)
+    }, 170_000)
     expect(done.attempts).toBe(2)
     expect((await takes()).find((t) => t.id === last.id)).toMatchObject({ status: 'ready' })
     second.child.kill('SIGTERM')
