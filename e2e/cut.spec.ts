@@ -148,11 +148,12 @@ test('a take in which a child’s name can be read: a cover is proposed as it is
   execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', `color=c=0x8d9a92:s=1280x720:r=30,${card}`, '-i', wav, '-shortest', '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-c:a', 'aac', clip])
   await page.goto(`/lessons/${id}/film`)
   await page.getByLabel('Clips to bring').setInputFiles(clip)
-  type Seen = { name: string | null; segmentId: string | null; looked: { written: { seen: unknown[] } | null } | null }
+  type Seen = { name: string | null; number: number; segmentId: string | null; looked: { written: { seen: unknown[] } | null } | null }
   const brought = async () => ((await (await page.request.get(`/api/lessons/${id}/takes`)).json()) as { items: Seen[] }).items.find((t) => t.name === 'label.mp4')
   await expect.poll(async () => (await brought())?.looked?.written?.seen.length ?? 0, { timeout: 120_000 }).toBeGreaterThan(0)
   await page.goto(`/lessons/${id}/cut`)
-  await row(page).getByLabel('Take of Watch me first').selectOption({ index: 1 })
+  const label = row(page).getByRole('option', { name: new RegExp(`^take ${(await brought())!.number} `) })
+  await row(page).getByLabel('Take of Watch me first').selectOption((await label.getAttribute('value'))!)
   await row(page).getByRole('button', { name: /parcels to sort/ }).first().click()
   await page.getByRole('button', { name: /^\d+ wrong/ }).click()
   await expect(page.getByRole('region', { name: 'Faces and names' })).toContainText('Perhaps a name can be seen')

@@ -102,6 +102,11 @@ describe('a recording sent while it is made', () => {
     up.add(new Blob(['abc']))
     await expect(up.finish()).rejects.toThrow()
     expect(up.sent()).toBe(0)
+    // Given up is given up: nothing is sent behind the back of whoever sends it again.
+    const asked = server.asked.length
+    await new Promise((resolve) => setImmediate(resolve))
+    await new Promise((resolve) => setImmediate(resolve))
+    expect(server.asked.length).toBe(asked)
   })
   test('what the server refuses is not tried again, and its words are given', async () => {
     server.refuse = { status: 507, detail: 'The disk is full.' }

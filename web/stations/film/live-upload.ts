@@ -43,6 +43,8 @@ export function liveUpload(recording: KeptRecording, { rest = null, patience = 6
   let url = recording.url ?? ''
   let running: Promise<void> | null = null
   let done: { takeId: string } | null = null
+  /** Given up, and said so: whoever sends it again must be the only one. */
+  let over = false
   let settle: { resolve: (t: { takeId: string }) => void; reject: (e: unknown) => void } | null = null
 
   async function begin(): Promise<void> {
@@ -92,6 +94,7 @@ export function liveUpload(recording: KeptRecording, { rest = null, patience = 6
         }
       } catch (error) {
         if (error instanceof Refused || (ended && tries >= patience)) {
+          over = settle !== null
           settle?.reject(error)
           return
         }
@@ -103,6 +106,7 @@ export function liveUpload(recording: KeptRecording, { rest = null, patience = 6
     if (done) settle?.resolve(done)
   }
   const run = () => {
+    if (over) return
     running ??= pump().finally(() => {
       running = null
       // What came while the last piece was on its way.
