@@ -96,7 +96,8 @@ test('nothing filmed is lost: the connection gone, the tab closed, the camera re
     await page.getByRole('button', { name: 'Keep it as a take' }).click()
     await expect(takes).toHaveCount(1, { timeout: 60_000 })
     await expect(kept(page)).toBeHidden({ timeout: 60_000 })
-    await expect(takes.first()).toContainText(/filmed here · 0:0[4-9]/, { timeout: 60_000 })
+    // Two seconds were filmed before the connection went: what came after them is here too. A picture's length may lie just under the clock's.
+    await expect(takes.first()).toContainText(/filmed here · 0:0[3-9]/, { timeout: 60_000 })
   })
   await test.step('a tab closed in the middle of a take: what was filmed is offered when it is opened again', async () => {
     const second = await again(context)
