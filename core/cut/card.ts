@@ -1,5 +1,6 @@
 import type { Card } from '../contracts/cut.ts'
 import type { HouseStyle } from '../contracts/house-style.ts'
+import { readable } from '../film/frame.ts'
 import { paper, round, type Shape, tableHeight, tableWidth } from '../script/table/drawing/paper.ts'
 import { drawTable } from '../script/table/drawing/table.ts'
 import type { TableState } from '../script/table/state.ts'
@@ -32,9 +33,7 @@ type CardWords = Pick<Card, 'look' | 'title'> & { lines: readonly string[] }
 /** Andika's letters are about this share of their size wide. */
 const letter = 0.56
 /** Sizes tried for the title, each for so many lines at most; sizes tried for the lines under it, the largest first. */
-const [titleSizes, lineSizes] = [[[68, 2], [56, 4], [46, 7]], [42, 38, 34, 30, 26]] as const
-/** Letters lower than this cannot be read on a phone held upright. */
-const readable = 34
+const [titleSizes, lineSizes] = [[[68, 2], [56, 4], [46, Infinity]], [42, 38, 34, 30, 26]] as const
 /** Where words may stand, from top to bottom: under the ring of a stop, above the thread at the foot. */
 const room = (look: Card['look']): readonly [number, number] => [look === 'stop' ? 228 : 56, 656]
 
@@ -55,6 +54,8 @@ function layCard(card: CardWords, narrow: boolean): Laid {
   const [top, foot] = room(card.look)
   const left = foot - top - title.lines.length * title.px * 1.25 - 24
   const things = card.look === 'things'
+  // A long list of things stands in two columns before it grows small.
+  const ways = things && !narrow ? ([1, 2] as const) : ([1] as const)
   const lay = (px: number, columns: 1 | 2): { columns: Laid['columns']; rows: number } => {
     const width = narrow ? 660 : things ? (columns === 2 ? 530 : 860) : 1000
     // What goes on in a second line stands under the words, not under the dot.
@@ -69,18 +70,15 @@ function layCard(card: CardWords, narrow: boolean): Laid {
     }
     return { columns: out, rows: Math.max(...out.map((c) => c.length)) }
   }
-  for (const px of lineSizes) {
-    // A long list of things stands in two columns before it grows small.
-    const two = things && !narrow
-    for (const columns of two ? ([1, 2] as const) : ([1] as const)) {
-      const { columns: laid, rows } = lay(px, columns)
-      if (rows * px * 1.35 <= left && (columns === 2 || !two || rows <= 8)) return { title, columns: laid, px, height: title.lines.length * title.px * 1.25 + (rows ? 24 + rows * px * 1.35 : 0), whole: title.lines.length <= 7 }
+  for (const px of lineSizes)
+    for (const count of ways) {
+      const { columns, rows } = lay(px, count)
+      if (rows * px * 1.35 <= left && (count === ways.at(-1) || rows <= 8)) return { title, columns, px, height: title.lines.length * title.px * 1.25 + (rows ? 24 + rows * px * 1.35 : 0), whole: true }
     }
-  }
   const px = lineSizes.at(-1)!
   const rows = Math.max(0, Math.floor(left / (px * 1.35)))
-  const columns = lay(px, things && !narrow ? 2 : 1).columns.map((c) => c.slice(0, rows).map((l, i) => (i === rows - 1 ? { ...l, text: l.text.replace(/\S+$/, '…') } : l)))
-  return { title: { ...title, lines: title.lines.slice(0, 7) }, columns, px, height: foot - top, whole: false }
+  const columns = lay(px, ways.at(-1)!).columns.map((c) => c.slice(0, rows).map((l, i) => (i === rows - 1 ? { ...l, text: l.text.replace(/\S+$/, '…') } : l)))
+  return { title: { ...title, lines: title.lines.slice(0, Math.floor((foot - top) / (title.px * 1.25))) }, columns, px, height: foot - top, whole: false }
 }
 /** Whether a card's words all stand on it, and large enough for a phone. */
 export function cardFits(card: CardWords, narrow = false): 'well' | 'small' | 'not wholly' {

@@ -11,11 +11,12 @@ import type { Moment } from '../script/simulate.ts'
 import { clockTime } from '../words.ts'
 import { hiddenNames } from './covers.ts'
 import { captionLimits, type FilmCue, readingSpeed } from './captions.ts'
-import { countedBoxes, captionLine, meet, overlayNames, safe, sentenceSize } from './overlays.ts'
-import { film } from '../film/frame.ts'
+import { meet } from './boxes.ts'
+import { countedBoxes, captionLine, overlayNames, safe, sentenceSize } from './overlays.ts'
+import { film, readable } from '../film/frame.ts'
 import { cardFits } from './card.ts'
 import { cardNames } from './cards.ts'
-import { filmFrames } from './propose.ts'
+import { filmFrames, tableAfter } from './propose.ts'
 import { isCovered, repairOf } from './repairs.ts'
 import { heardTakes, layOut, plays, segmentFrames, stretchesOf, toSeconds } from './timeline.ts'
 
@@ -107,8 +108,6 @@ export function checkCaptions(cues: readonly FilmCue[], segment: Pick<Segment, '
   return out
 }
 
-/** Letters lower than this, in pixels of the 720 lines, cannot be read on a phone held upright: there the film is some 220 pixels high. */
-const readable = 34
 const inside = (b: FilmBox): boolean => b.x >= safe.x - 1 && b.y >= safe.y - 1 && b.x + b.w <= film.width - safe.x + 1 && b.y + b.h <= film.height - safe.y + 1
 
 /** Overlays that are shown: over nothing that is counted, inside the safe margin, large enough for a phone. */
@@ -134,10 +133,10 @@ export function checkOverlays(segment: Segment, cut: CutSegment, list: Pick<CutL
 }
 
 /** Cards that are shown: every word on them, and large enough for a phone. */
-export function checkCards(row: CutSegment): Check[] {
+export function checkCards(row: CutSegment, moments: readonly Moment[] = []): Check[] {
   return layOut(row).flatMap(({ item, at }): Check[] => {
-    if (item.kind !== 'card' || !plays(item)) return []
-    const fits = cardFits(item, Boolean(item.table))
+    if (item.kind !== 'card') return []
+    const fits = cardFits(item, item.table !== undefined && tableAfter({ moments }, item.table) !== null)
     if (fits === 'well') return []
     return [{ kind: 'cards', severity: fits === 'small' ? 'look' : 'wrong', segmentId: row.segmentId, at: toSeconds(at), message: `The ${cardNames[item.look]} card says ${fits === 'small' ? 'so much that it is too small for a phone' : 'more than it can hold, and is cut off'}: shorten it, or make two of it.` }]
   })

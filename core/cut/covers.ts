@@ -1,6 +1,7 @@
 import { type FilmBox, framesPerSecond, type Hidden } from '../contracts/cut.ts'
 import { film } from '../film/frame.ts'
 import { clockTime } from '../words.ts'
+import { middleOf } from './boxes.ts'
 import { type PrivateKind, privateKinds } from './private-words.ts'
 import { toSeconds } from './timeline.ts'
 
@@ -23,7 +24,6 @@ const kinds: Record<'face' | PrivateKind, { what: Hidden['what']; named: string;
 /** Seconds, or pictures, an area may go unseen between two pictures and still be the same; how far around it is covered, as a share of its size. */
 const [unseen, pictures, around] = [4.5, 2.2, 0.35]
 
-const middle = (b: FilmBox): { x: number; y: number } => ({ x: b.x + b.w / 2, y: b.y + b.h / 2 })
 const grown = (b: FilmBox): FilmBox => {
   // A line of writing is wide and low: it is covered as far above and below as beside, within reason.
   const [dx, dy] = [Math.min(b.w, b.h * 2) * around, b.h * around]
@@ -41,7 +41,7 @@ export function coversFor(kind: keyof typeof kinds, seen: readonly AreasSeen[], 
     for (const box of boxes) {
       const near = tracks.find((t) => {
         const last = t.at(-1)!
-        const [a, b] = [middle(last.box), middle(box)]
+        const [a, b] = [middleOf(last.box), middleOf(box)]
         return last.frame < frame && frame - last.frame <= Math.max(unseen * framesPerSecond, pictures * every) && Math.hypot(a.x - b.x, a.y - b.y) < (last.box.w + box.w) / 2
       })
       if (near) near.push({ frame, box })

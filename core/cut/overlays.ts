@@ -10,6 +10,7 @@ import type { Moment } from '../script/simulate.ts'
 import { layTable } from '../script/table/drawing/table.ts'
 import type { TableState } from '../script/table/state.ts'
 import { film, tableInTake } from '../film/frame.ts'
+import { meet } from './boxes.ts'
 import { boxInFilm, takeToFilm } from './repairs.ts'
 import { toFrame } from './timeline.ts'
 
@@ -29,7 +30,6 @@ function inFilm(boxes: readonly FilmBox[], repair: Repair, frame: number): FilmB
   const { scale, x, y } = tableInTake
   return boxes.map((b) => boxInFilm(h, { x: x + b.x * scale, y: y + b.y * scale, w: b.w * scale, h: b.h * scale }))
 }
-export const meet = (a: FilmBox, b: FilmBox): boolean => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h
 
 /** Sizes tried for what is drawn, the largest first. */
 const tableSizes = [[480, 312], [380, 248], [300, 196]] as const

@@ -1,5 +1,5 @@
 import type { FilmBox } from '../contracts/cut.ts'
-import { meet } from './overlays.ts'
+import { boxAround, meet } from './boxes.ts'
 
 /** A word read in a picture; words of one line share its number and follow each other. */
 export interface WordRead {
@@ -39,10 +39,6 @@ const same = (read: string, name: string): boolean => {
   const [x, y] = [a.toLowerCase(), b.toLowerCase()]
   return x === y || (y.length >= sure && oneOff(x, y))
 }
-const around = (boxes: readonly FilmBox[]): FilmBox => {
-  const [x, y] = [Math.min(...boxes.map((b) => b.x)), Math.min(...boxes.map((b) => b.y))]
-  return { x, y, w: Math.max(...boxes.map((b) => b.x + b.w)) - x, h: Math.max(...boxes.map((b) => b.y + b.h)) - y }
-}
 
 /**
  * Children's names, the class and the setting, where families live, addresses and telephone numbers among words read in a picture.
@@ -57,7 +53,7 @@ export function privateWords(words: readonly WordRead[], who: { children: readon
       for (const name of names) {
         const parts = name.split(/\s+/).filter((p) => bare(p))
         for (let i = 0; parts.length && i + parts.length <= line.length; i++)
-          if (parts.every((p, k) => same(line[i + k]!.text, p))) out.push({ what, box: around(line.slice(i, i + parts.length).map((w) => w.box)) })
+          if (parts.every((p, k) => same(line[i + k]!.text, p))) out.push({ what, box: boxAround(line.slice(i, i + parts.length).map((w) => w.box)) })
       }
     const starts: number[] = []
     let text = ''
@@ -68,7 +64,7 @@ export function privateWords(words: readonly WordRead[], who: { children: readon
     for (const [what, pattern] of [['address', address], ['telephone', telephone]] as const)
       for (const m of text.matchAll(pattern)) {
         const mine = line.filter((w, i) => starts[i]! < m.index + m[0].length && starts[i]! + w.text.length > m.index)
-        out.push({ what, box: around(mine.map((w) => w.box)) })
+        out.push({ what, box: boxAround(mine.map((w) => w.box)) })
       }
   }
   // A picture is read several times over: what stands in one place is one.

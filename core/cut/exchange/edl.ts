@@ -1,4 +1,4 @@
-import { framesPerSecond, type CutList } from '../../contracts/cut.ts'
+import { cardLines, framesPerSecond, type CutList } from '../../contracts/cut.ts'
 import { type CutEvent, eventsOf, listFrom, lookOf, takeIn } from './events.ts'
 
 /** CMX 3600: the edit list of tape days, which everything reads. Times are 30 frames a second, non-drop. */
@@ -56,7 +56,7 @@ export function fromEdl(text: string, takes: readonly string[], segmentOf: (take
     const base = { segmentId: segment, frames: e.frames }
     if (takeId) return [e.still ? { ...base, kind: 'still', takeId, frame: e.from } : { ...base, kind: 'clip', takeId, from: e.from }]
     const card = said('CARD')?.split(' | ')
-    return card ? [{ ...base, kind: 'card', name: e.reel, look: lookOf(card[0]), title: (card[1] ?? 'Card').slice(0, 160), lines: card.slice(2, 10).map((l) => l.slice(0, 120)) }] : []
+    return card ? [{ ...base, kind: 'card', name: e.reel, look: lookOf(card[0]), title: (card[1] ?? 'Card').slice(0, 160), lines: card.slice(2, 2 + cardLines).map((l) => l.slice(0, 120)) }] : []
   })
   if (!known.length) throw new SyntaxError('No event of this list is of a take of this lesson.')
   return listFrom(known)

@@ -38,7 +38,7 @@ function looked(segment: Segment, row: CutSegment, { list, filmed, hearings, sty
   if (before?.on.every((x, i) => x === on[i])) return before
   const cues = segmentCaptions({ segment, cut: row, hearings }, { style, age, edits: list.captions.edits })
   const words = keptWords(row, hearings)
-  const now = { on, cues, checks: [...checkSegment(segment, row, words, { style, age }), ...checkCaptions(cues, segment, words), ...checkOverlays(segment, row, list, filmed.moments, style.frameFill), ...checkCards(row), ...(peaks ? checkSound(row, peaks, peaksPerSecond) : [])] }
+  const now = { on, cues, checks: [...checkSegment(segment, row, words, { style, age }), ...checkCaptions(cues, segment, words), ...checkOverlays(segment, row, list, filmed.moments, style.frameFill), ...checkCards(row, filmed.moments), ...(peaks ? checkSound(row, peaks, peaksPerSecond) : [])] }
   known.set(row, now)
   return now
 }
