@@ -13,11 +13,12 @@ import { dropsOf, holdsOf } from './drops.ts'
 import { bringBack, decide, decideAll, drop, dropStretch, insertAfter, move, moveEdge, replaceLine, snapped, snapPoints, split, voiceFrom, withOverlay, withVoice } from './edit.ts'
 import { handOverlay, plainOverlay } from './overlays.ts'
 import { programOf, shotAt } from './program.ts'
-import { bestTake, firstCut, lessonAsFilmed, openCount, proposalsOf, reconcile, tableAfter, type TakeFacts, withCovers, within, withTake } from './propose.ts'
+import { bestTake, firstCut, lessonAsFilmed, proposalsOf, reconcile, tableAfter, type TakeFacts, withCovers, within, withTake } from './propose.ts'
 import { framesOf, layOut, plays, runsOf, segmentFrames, shownAt, stretchesOf, toFrame, wordBeside } from './timeline.ts'
 import { readCut } from './upgrade.ts'
 import { lessonOf, said } from './test-words.ts'
 
+const openCount = (list: Parameters<typeof proposalsOf>[0]): number => proposalsOf(list).filter((w) => w.state === 'open').length
 const [A, B] = ['aaaaaaaa-0000-4000-8000-000000000001', 'bbbbbbbb-0000-4000-8000-000000000002']
 const clip = (from: number, to: number, over: Partial<Clip> = {}): Clip => ({ kind: 'clip', id: `c${from}`, takeId: A, from, to, why: null, ...over })
 const hold = (frames: number, over: Partial<Hold> = {}): Hold => ({ kind: 'hold', id: `h${frames}`, frames, stepId: null, why: null, ...over })

@@ -28,6 +28,9 @@ export interface TakeFacts {
   /** What was found in its pictures that may have to be covered. */
   seen?: TakeSeen | null
 }
+/** The takes that can be cut from: ready, long enough to show anything, and given to a segment. */
+export const factsOf = (takes: readonly { id: string; segmentId: string | null; number: number; seconds: number | null; status: string; hearing: Hearing | null; marks: readonly TakeMark[]; looked: TakeSeen | null }[]): TakeFacts[] =>
+  takes.flatMap((t) => (t.status === 'ready' && t.seconds && t.segmentId ? [{ id: t.id, segmentId: t.segmentId, number: t.number, seconds: t.seconds, hearing: t.hearing, marks: t.marks, seen: t.looked }] : []))
 type Whole = Pick<Lesson, 'segments' | 'age' | 'title' | 'kit' | 'examples' | 'aim'>
 
 /** A segment as it came out in a take: what really was rolled flows into every later line that rests on it. */
@@ -206,5 +209,4 @@ export const proposalsOf = (list: Pick<CutList, 'segments' | 'repairs'>): Why[] 
   for (const r of list.repairs) for (const h of r.hidden) if (h.why) byId.set(`${r.takeId} ${h.why.id}`, h.why)
   return [...byId.values()]
 }
-export const openCount = (list: Pick<CutList, 'segments' | 'repairs'>): number => proposalsOf(list).filter((w) => w.state === 'open').length
 export const filmFrames = (list: { segments: readonly Pick<CutSegment, 'items'>[] }): number => list.segments.reduce((n, s) => n + segmentFrames(s), 0)

@@ -1,6 +1,6 @@
 import { and, asc, eq, sql } from 'drizzle-orm'
 import type { Hearing } from '@awlbox/core/contracts/heard'
-import type { TakeFacts } from '@awlbox/core/cut/propose'
+import { factsOf, type TakeFacts } from '@awlbox/core/cut/propose'
 import type { Db } from '../platform/db.ts'
 import { children, hearings, households, jobs, lessons, classes, pronunciations, settings, takes } from '../platform/schema.ts'
 
@@ -39,8 +39,7 @@ export const takesOf = (db: Db, lessonId: string) =>
   }).from(takes).leftJoin(hearings, eq(hearings.takeId, takes.id)).where(eq(takes.lessonId, lessonId)).orderBy(asc(takes.number), asc(takes.createdAt))
 
 export async function takeFacts(db: Db, lessonId: string): Promise<TakeFacts[]> {
-  const rows = await takesOf(db, lessonId)
-  return rows.flatMap((r) => (r.status === 'ready' && r.seconds && r.segmentId ? [{ id: r.id, segmentId: r.segmentId, number: r.number, seconds: r.seconds, hearing: r.hearing, marks: r.marks, seen: r.looked }] : []))
+  return factsOf(await takesOf(db, lessonId))
 }
 export async function takeById(db: Db, id: string): Promise<TakeRow | undefined> {
   const [row] = await db.select().from(takes).where(eq(takes.id, id)).limit(1)

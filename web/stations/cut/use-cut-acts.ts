@@ -5,7 +5,7 @@ import type { Lesson } from '@awlbox/core/contracts/lesson'
 import { handCard } from '@awlbox/core/cut/cards'
 import * as edits from '@awlbox/core/cut/edit'
 import { handOverlay } from '@awlbox/core/cut/overlays'
-import { type TakeFacts, withCovers, withTake } from '@awlbox/core/cut/propose'
+import { factsOf, withCovers, withTake } from '@awlbox/core/cut/propose'
 import { repairOf, withRepair } from '@awlbox/core/cut/repairs'
 import { toFrame } from '@awlbox/core/cut/timeline'
 import type { TakeRecord } from '../../frame/types.ts'
@@ -46,7 +46,6 @@ function inRow(c: CutList, segmentId: string, change: (s: CutSegment) => CutSegm
   const after = before && change(before)
   return !after || after === before ? c : { ...c, segments: c.segments.map((s) => (s === before ? after : s)) }
 }
-const factsOf = (takes: readonly TakeRecord[]): TakeFacts[] => takes.flatMap((t) => (t.segmentId ? [{ id: t.id, segmentId: t.segmentId, number: t.number, seconds: t.seconds ?? 0, hearing: t.hearing, marks: t.marks, seen: t.looked }] : []))
 
 /** Everything that can be done to the cut, over the list as it stands. */
 export function useCutActs({ list, lesson, style, takes, edit, selection, shown, onSelect }: {
