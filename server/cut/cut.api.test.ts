@@ -12,7 +12,7 @@ import { plainCodes } from '@awlbox/core/contracts/heard'
 import type { Slip } from '@awlbox/core/contracts/stand-in'
 import { ringPlace } from '@awlbox/core/cut/card'
 import { decideAll } from '@awlbox/core/cut/edit'
-import { filmFrames, openCount, proposalsOf } from '@awlbox/core/cut/propose'
+import { filmFrames, proposalsOf, proposalsOf } from '@awlbox/core/cut/propose'
 import { framesOf, layOut, segmentFrames } from '@awlbox/core/cut/timeline'
 import { hearTake } from '../film/hear-take.ts'
 import { prepareTake } from '../film/prepare.ts'
@@ -111,7 +111,7 @@ describe('a lesson filmed with slips, cut by accepting everything', () => {
     const kinds = new Set(proposalsOf(cut.doc).map((w) => w.kind))
     for (const kind of ['false start', 'silence', 'wait', 'card'] as const) expect(kinds).toContain(kind)
     const accepted = decideAll(cut.doc, () => true, 'accepted')
-    expect(openCount(accepted)).toBe(0)
+    expect(proposalsOf(accepted).filter((w) => w.state === 'open').length).toBe(0)
     await world().teacher.call('PUT', `${lesson()}/cut`, { revision: cut.revision, doc: accepted })
     await world().teacher.call('POST', `${lesson()}/render`)
     await workThrough('render')
