@@ -62,6 +62,16 @@ const views: [name: string, at: string, ready: () => Promise<unknown>][] = [
     // The picture has come to the span that was chosen.
     await page.waitForFunction(() => [...document.querySelectorAll('video')].some((v) => v.style.opacity === '1' && v.readyState >= 2 && !v.seeking))
   }],
+  ['cut-mend', `${parcels}/cut`, async () => {
+    await page.getByRole('region', { name: 'Watch me first' }).getByRole('button', { name: /^one two three/ }).first().click()
+    await page.getByRole('tab', { name: 'Picture and sound' }).click()
+    await page.getByText(/leave the room with the film/).scrollIntoViewIfNeeded()
+  }],
+  ['cut-checks', `${parcels}/cut`, async () => {
+    await page.getByRole('button', { name: /^Card: You need/ }).first().click()
+    await page.getByRole('tab', { name: /^Checks/ }).click()
+    await page.getByRole('region', { name: 'Cards' }).waitFor()
+  }],
   ['send', `${parcels}/send`, () => page.getByRole('heading', { name: /^Homes/ }).waitFor()],
   ['look', `${parcels}/look`, () => page.getByRole('img', { name: /things found/ }).waitFor()],
   ['next', `${parcels}/next`, () => page.getByRole('heading', { name: /^Who needs what/ }).waitFor()],
