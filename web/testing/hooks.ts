@@ -20,7 +20,7 @@ export function answering(answer: (asked: Asked) => Answer | Promise<Answer>): {
       asked.push(one)
       const given = await answer(one)
       if (given === 'away') throw new TypeError('no connection')
-      return new Response(given.body === undefined ? '' : JSON.stringify(given.body), { status: given.status ?? 200 })
+      return new Response(given.body === undefined ? null : JSON.stringify(given.body), { status: given.status ?? 200 })
     },
   }
 }
