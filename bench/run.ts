@@ -30,10 +30,26 @@ const aim = aimOf({ structure: 'add', upTo: 10, count: 6 })
 const found = findExamples(aim, { zero: true, seed: 3 })
 if (!found.ok) throw new Error(found.conflict)
 let n = 0
-const one = fromTemplate({ title: 'Bench', ideaId: 'add-10', age: 4, aim, examples: found.sets[0]!.examples, newId: () => `b${(n += 1)}` })
+const one = fromTemplate({
+  title: 'Bench',
+  ideaId: 'add-10',
+  age: 4,
+  aim,
+  examples: found.sets[0]!.examples,
+  newId: () => `b${(n += 1)}`,
+})
 const ofSteps = (steps: number): Lesson => {
   const segments: Lesson['segments'] = []
-  for (let k = 0; segments.reduce((s, x) => s + x.steps.length, 0) < steps; k++) segments.push(...one.segments.filter((s) => s.audience === 'children').map((s) => ({ ...s, id: `${s.id}-${k}`, steps: s.steps.map((x) => ({ ...x, id: `${x.id}-${k}` })) })))
+  for (let k = 0; segments.reduce((s, x) => s + x.steps.length, 0) < steps; k++)
+    segments.push(
+      ...one.segments
+        .filter((s) => s.audience === 'children')
+        .map((s) => ({
+          ...s,
+          id: `${s.id}-${k}`,
+          steps: s.steps.map((x) => ({ ...x, id: `${x.id}-${k}` })),
+        })),
+    )
   return { ...one, segments }
 }
 for (const steps of [300, 600]) {
@@ -41,7 +57,10 @@ for (const steps of [300, 600]) {
   for (let i = 0; i < 20; i++) proofread(doc, defaultHouseStyle)
   const runs: number[] = []
   for (let i = 0; i < 60; i++) runs.push(await time(() => proofread(doc, defaultHouseStyle)))
-  show(`script recomputed whole, ${doc.segments.reduce((s, x) => s + x.steps.length, 0)} steps, median`, `${median(runs).toFixed(1)} ms`)
+  show(
+    `script recomputed whole, ${doc.segments.reduce((s, x) => s + x.steps.length, 0)} steps, median`,
+    `${median(runs).toFixed(1)} ms`,
+  )
 }
 
 const segment = one.segments.find((s) => s.kind === 'together')!
@@ -51,12 +70,18 @@ fs.writeFileSync(source, await filmBeats(beats, 'slt'))
 const p = (await probe(source))!
 const wav = path.join(folder, 'a.wav')
 await toSpeechWav(source, wav)
-show('hearing, seconds of work for a second of film', ((await time(() => recognise(wav, spokenLines(segment)))) / 1000 / p.seconds).toFixed(3))
+show(
+  'hearing, seconds of work for a second of film',
+  ((await time(() => recognise(wav, spokenLines(segment)))) / 1000 / p.seconds).toFixed(3),
+)
 
 const photo = await standInPhoto({ saffron: 5, blue: 4, seed: 9, width: 4000, sheet: true })
 const { data, info } = await sharp(photo).rotate().ensureAlpha().raw().toBuffer({ resolveWithObject: true })
 readPhoto(data, info.width, info.height)
 const reads: number[] = []
 for (let i = 0; i < 5; i++) reads.push(await time(() => readPhoto(data, info.width, info.height)))
-show(`photo of ${((info.width * info.height) / 1e6).toFixed(0)} megapixels counted, median`, `${(median(reads) / 1000).toFixed(2)} s`)
+show(
+  `photo of ${((info.width * info.height) / 1e6).toFixed(0)} megapixels counted, median`,
+  `${(median(reads) / 1000).toFixed(2)} s`,
+)
 fs.rmSync(folder, { recursive: true, force: true })

@@ -5,4 +5,5 @@ import { findingsPage, schemaFile } from './pages.ts'
 
 const read = (name: string) => fs.readFileSync(path.join(import.meta.dirname, name), 'utf8')
 test('the page of findings says what the code says', () => expect(read('findings.md')).toBe(findingsPage()))
-test('the published schema is the contract', () => expect(read('awlbox-lesson.schema.json')).toBe(schemaFile()))
+test('the published schema is the contract', () =>
+  expect(read('awlbox-lesson.schema.json')).toBe(schemaFile()))

@@ -9,19 +9,65 @@ const address = process.argv[2] ?? 'http://127.0.0.1:4180'
 const folder = path.join(import.meta.dirname, 'screenshots')
 const scratch = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-screenshots-'))
 const camera = path.join(scratch, 'camera.mjpeg')
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--no-first-run', '--use-fake-ui-for-media-stream', '--use-fake-device-for-media-stream', `--use-file-for-fake-video-capture=${camera}`] })
-const context = await browser.newContext({ permissions: ['camera', 'microphone'], viewport: { width: 1280, height: 800 }, locale: 'en-GB', timezoneId: 'Europe/London' })
-await context.request.post(`${address}/api/sign-in`, { data: { email: 'marnie@cobblegate.example', password: 'bobbin-parcels' } })
-const shelf = (await (await context.request.get(`${address}/api/shelf`)).json()) as { lessons: { id: string; title: string }[] }
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-background-networking',
+    '--no-first-run',
+    '--use-fake-ui-for-media-stream',
+    '--use-fake-device-for-media-stream',
+    `--use-file-for-fake-video-capture=${camera}`,
+  ],
+})
+const context = await browser.newContext({
+  permissions: ['camera', 'microphone'],
+  viewport: { width: 1280, height: 800 },
+  locale: 'en-GB',
+  timezoneId: 'Europe/London',
+})
+await context.request.post(`${address}/api/sign-in`, {
+  data: { email: 'marnie@cobblegate.example', password: 'bobbin-parcels' },
+})
+const shelf = (await (await context.request.get(`${address}/api/shelf`)).json()) as {
+  lessons: { id: string; title: string }[]
+}
 const lesson = (title: string) => `/lessons/${shelf.lessons.find((l) => l.title === title)!.id}`
 const parcels = lesson('Seven parcels, two pigeon-holes')
 const page = await context.newPage()
 // What the camera sees in the pictures is a take of the stand-in's.
-const { items: takes } = (await (await context.request.get(`${address}/api${parcels}/takes`)).json()) as { items: { id: string; segmentId: string; status: string }[] }
-const { doc } = (await (await context.request.get(`${address}/api${parcels}`)).json()) as { doc: { segments: { id: string; title: string }[] } }
-const shown = takes.find((t) => t.status === 'ready' && t.segmentId === doc.segments.find((s) => s.title === 'Watch me first')?.id) ?? takes[0]!
-fs.writeFileSync(path.join(scratch, 'take.mp4'), await (await context.request.get(`${address}/api/takes/${shown.id}/film`)).body())
-execFileSync('ffmpeg', ['-v', 'error', '-y', '-ss', '12', '-t', '8', '-i', path.join(scratch, 'take.mp4'), '-vf', 'scale=640:360', '-q:v', '5', '-an', camera])
+const { items: takes } = (await (await context.request.get(`${address}/api${parcels}/takes`)).json()) as {
+  items: { id: string; segmentId: string; status: string }[]
+}
+const { doc } = (await (await context.request.get(`${address}/api${parcels}`)).json()) as {
+  doc: { segments: { id: string; title: string }[] }
+}
+const shown =
+  takes.find(
+    (t) => t.status === 'ready' && t.segmentId === doc.segments.find((s) => s.title === 'Watch me first')?.id,
+  ) ?? takes[0]!
+fs.writeFileSync(
+  path.join(scratch, 'take.mp4'),
+  await (await context.request.get(`${address}/api/takes/${shown.id}/film`)).body(),
+)
+execFileSync('ffmpeg', [
+  '-v',
+  'error',
+  '-y',
+  '-ss',
+  '12',
+  '-t',
+  '8',
+  '-i',
+  path.join(scratch, 'take.mp4'),
+  '-vf',
+  'scale=640:360',
+  '-q:v',
+  '5',
+  '-an',
+  camera,
+])
 const open = (name: string) => async () => {
   const card = page.getByRole('button', { name: new RegExp(`^${name}`) })
   if (await card.count()) await card.first().click()
@@ -29,49 +75,95 @@ const open = (name: string) => async () => {
 const views: [name: string, at: string, ready: () => Promise<unknown>][] = [
   ['shelf', '/', () => page.getByRole('heading', { name: 'Tonight' }).waitFor()],
   ['ladder', '/ladder?idea=add-10', () => page.getByText(/of 12 secure/).waitFor()],
-  ['plan', `${lesson('Ten parcels and five places')}/plan`, () => page.getByText(/homes can do this as written/).waitFor()],
+  [
+    'plan',
+    `${lesson('Ten parcels and five places')}/plan`,
+    () => page.getByText(/homes can do this as written/).waitFor(),
+  ],
   ['week', '/week', () => page.getByRole('heading', { name: /^Week from/ }).waitFor()],
   ['house-style', '/house-style', () => page.getByRole('heading', { name: 'Teaching' }).waitFor()],
-  ['square', `${lesson('Ten doors at a time')}/script`, async () => {
-    await page.getByRole('button', { name: /^Down the square/ }).click()
-    await page.getByRole('textbox', { name: 'do, line 5' }).click()
-  }],
+  [
+    'square',
+    `${lesson('Ten doors at a time')}/script`,
+    async () => {
+      await page.getByRole('button', { name: /^Down the square/ }).click()
+      await page.getByRole('textbox', { name: 'do, line 5' }).click()
+    },
+  ],
   ['script', `${lesson('Parcels left at doors')}/script`, open('We do it together 1')],
-  ['film', `${parcels}/film`, async () => {
-    await open('Watch me first')()
-    await page.getByRole('tablist', { name: 'Takes' }).evaluate((e) => e.scrollIntoView({ block: 'start' }))
-  }],
-  ['prompter', `${parcels}/film`, async () => {
-    await open('We do it together 1')()
-    await page.getByRole('button', { name: 'Fill the screen' }).click()
-    for (let i = 0; i < 4; i++) await page.keyboard.press('PageDown')
-  }],
-  ['camera-check', `${parcels}/film`, async () => {
-    await open('Watch me first')()
-    await page.getByRole('button', { name: 'Open the camera' }).click()
-    await page.getByRole('button', { name: 'Camera check' }).click()
-    await page.getByRole('dialog').locator('video').waitFor()
-  }],
-  ['cut', `${parcels}/cut`, async () => {
-    const row = page.getByRole('region', { name: 'We do it together 1' })
-    await row.scrollIntoViewIfNeeded()
-    await row.getByRole('button', { name: /^Overlay: number sentence/ }).first().click()
-    const entry = page.getByRole('button', { name: /^number sentence \d/ }).first()
-    await entry.click()
-    if ((await entry.getAttribute('aria-pressed')) !== 'true') await entry.click()
-    // The picture has come to the span that was chosen.
-    await page.waitForFunction(() => [...document.querySelectorAll('video')].some((v) => v.style.opacity === '1' && v.readyState >= 2 && !v.seeking))
-  }],
-  ['cut-mend', `${parcels}/cut`, async () => {
-    await page.getByRole('region', { name: 'Watch me first' }).getByRole('button', { name: /^one two three/ }).first().click()
-    await page.getByRole('tab', { name: 'Picture and sound' }).click()
-    await page.getByText(/leave the room with the film/).scrollIntoViewIfNeeded()
-  }],
-  ['cut-checks', `${parcels}/cut`, async () => {
-    await page.getByRole('button', { name: /^Card: You need/ }).first().click()
-    await page.getByRole('tab', { name: /^Checks/ }).click()
-    await page.getByRole('region', { name: 'Cards' }).waitFor()
-  }],
+  [
+    'film',
+    `${parcels}/film`,
+    async () => {
+      await open('Watch me first')()
+      await page.getByRole('tablist', { name: 'Takes' }).evaluate((e) => e.scrollIntoView({ block: 'start' }))
+    },
+  ],
+  [
+    'prompter',
+    `${parcels}/film`,
+    async () => {
+      await open('We do it together 1')()
+      await page.getByRole('button', { name: 'Fill the screen' }).click()
+      for (let i = 0; i < 4; i++) await page.keyboard.press('PageDown')
+    },
+  ],
+  [
+    'camera-check',
+    `${parcels}/film`,
+    async () => {
+      await open('Watch me first')()
+      await page.getByRole('button', { name: 'Open the camera' }).click()
+      await page.getByRole('button', { name: 'Camera check' }).click()
+      await page.getByRole('dialog').locator('video').waitFor()
+    },
+  ],
+  [
+    'cut',
+    `${parcels}/cut`,
+    async () => {
+      const row = page.getByRole('region', { name: 'We do it together 1' })
+      await row.scrollIntoViewIfNeeded()
+      await row
+        .getByRole('button', { name: /^Overlay: number sentence/ })
+        .first()
+        .click()
+      const entry = page.getByRole('button', { name: /^number sentence \d/ }).first()
+      await entry.click()
+      if ((await entry.getAttribute('aria-pressed')) !== 'true') await entry.click()
+      // The picture has come to the span that was chosen.
+      await page.waitForFunction(() =>
+        [...document.querySelectorAll('video')].some(
+          (v) => v.style.opacity === '1' && v.readyState >= 2 && !v.seeking,
+        ),
+      )
+    },
+  ],
+  [
+    'cut-mend',
+    `${parcels}/cut`,
+    async () => {
+      await page
+        .getByRole('region', { name: 'Watch me first' })
+        .getByRole('button', { name: /^one two three/ })
+        .first()
+        .click()
+      await page.getByRole('tab', { name: 'Picture and sound' }).click()
+      await page.getByText(/leave the room with the film/).scrollIntoViewIfNeeded()
+    },
+  ],
+  [
+    'cut-checks',
+    `${parcels}/cut`,
+    async () => {
+      await page
+        .getByRole('button', { name: /^Card: You need/ })
+        .first()
+        .click()
+      await page.getByRole('tab', { name: /^Checks/ }).click()
+      await page.getByRole('region', { name: 'Cards' }).waitFor()
+    },
+  ],
   ['send', `${parcels}/send`, () => page.getByRole('heading', { name: /^Homes/ }).waitFor()],
   ['look', `${parcels}/look`, () => page.getByRole('img', { name: /things found/ }).waitFor()],
   ['next', `${parcels}/next`, () => page.getByRole('heading', { name: /^Who needs what/ }).waitFor()],
@@ -84,11 +176,24 @@ for (const [name, at, ready] of views) {
   await page.locator('main, section').first().waitFor()
   await ready()
   // Videos show their first frame a moment after the page is there.
-  await page.waitForFunction(() => [...document.querySelectorAll('video')].every((v) => v.preload === 'none' || v.readyState >= 2 || v.error), undefined, { timeout: 8000 }).catch(() => undefined)
+  await page
+    .waitForFunction(
+      () =>
+        [...document.querySelectorAll('video')].every(
+          (v) => v.preload === 'none' || v.readyState >= 2 || v.error,
+        ),
+      undefined,
+      { timeout: 8000 },
+    )
+    .catch(() => undefined)
   await page.screenshot({ path: path.join(folder, `${name}.png`) })
 }
-const homes = (await (await context.request.get(`${address}/api${parcels}/send`)).json()) as { homes: { child: string; link: string | null }[] }
-const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 }, deviceScaleFactor: 1, locale: 'en-GB' })).newPage()
+const homes = (await (await context.request.get(`${address}/api${parcels}/send`)).json()) as {
+  homes: { child: string; link: string | null }[]
+}
+const phone = await (
+  await browser.newContext({ viewport: { width: 390, height: 844 }, deviceScaleFactor: 1, locale: 'en-GB' })
+).newPage()
 await phone.goto(address + homes.homes.find((h) => h.child === 'Anouk')!.link!)
 await phone.getByRole('button', { name: 'Send', exact: true }).waitFor()
 await phone.screenshot({ path: path.join(folder, 'home.png') })

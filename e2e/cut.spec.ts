@@ -7,22 +7,45 @@ import { expect, test, type Page } from '@playwright/test'
 const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-cut-e2e-'))
 test.afterAll(() => fs.rmSync(folder, { recursive: true, force: true }))
 
-interface Take { segmentId: string; status: string; hearing: unknown }
+interface Take {
+  segmentId: string
+  status: string
+  hearing: unknown
+}
 /** Signs in and opens the Cut page of a lesson whose segment the stand-in has filmed, with all that is proposed accepted. */
 async function openCut(page: Page): Promise<string> {
   const headers = { origin: new URL(test.info().project.use.baseURL!).origin }
-  await page.request.post('/api/sign-in', { data: { email: 'marnie@cobblegate.example', password: 'bobbin-parcels' }, headers })
+  await page.request.post('/api/sign-in', {
+    data: { email: 'marnie@cobblegate.example', password: 'bobbin-parcels' },
+    headers,
+  })
   type Doc = { title: string; segments: { id: string; title: string }[] }
-  const { lessons } = (await (await page.request.get('/api/shelf')).json()) as { lessons: { id: string; classId: string; title: string }[] }
+  const { lessons } = (await (await page.request.get('/api/shelf')).json()) as {
+    lessons: { id: string; classId: string; title: string }[]
+  }
   // A lesson of its own: others film the one it is copied from.
   const own = 'Seven parcels, cut by hand'
   const from = lessons.find((l) => l.title === 'Seven parcels, two pigeon-holes')!
-  const lessonOf = async (id: string) => (await (await page.request.get(`/api/lessons/${id}`)).json()) as { doc: Doc }
-  const { id } = lessons.find((l) => l.title === own) ?? ((await (await page.request.post(`/api/classes/${from.classId}/lessons`, { data: { day: '2027-05-04', doc: { ...(await lessonOf(from.id)).doc, title: own } }, headers })).json()) as { id: string })
+  const lessonOf = async (id: string) =>
+    (await (await page.request.get(`/api/lessons/${id}`)).json()) as { doc: Doc }
+  const { id } =
+    lessons.find((l) => l.title === own) ??
+    ((await (
+      await page.request.post(`/api/classes/${from.classId}/lessons`, {
+        data: { day: '2027-05-04', doc: { ...(await lessonOf(from.id)).doc, title: own } },
+        headers,
+      })
+    ).json()) as { id: string })
   const segmentId = (await lessonOf(id)).doc.segments.find((s) => s.title === 'Watch me first')!.id
-  const takes = async (): Promise<Take[]> => ((await (await page.request.get(`/api/lessons/${id}/takes`)).json()) as { items: Take[] }).items.filter((t) => t.segmentId === segmentId)
-  if (!(await takes()).length) await page.request.post(`/api/lessons/${id}/stand-in`, { data: { segmentId, voice: 'rms' }, headers })
-  await expect.poll(async () => (await takes()).some((t) => t.hearing !== null), { timeout: 150_000 }).toBe(true)
+  const takes = async (): Promise<Take[]> =>
+    ((await (await page.request.get(`/api/lessons/${id}/takes`)).json()) as { items: Take[] }).items.filter(
+      (t) => t.segmentId === segmentId,
+    )
+  if (!(await takes()).length)
+    await page.request.post(`/api/lessons/${id}/stand-in`, { data: { segmentId, voice: 'rms' }, headers })
+  await expect
+    .poll(async () => (await takes()).some((t) => t.hearing !== null), { timeout: 150_000 })
+    .toBe(true)
   await page.goto(`/lessons/${id}/cut`)
   await expect(row(page)).toBeVisible()
   const all = page.getByRole('button', { name: 'Accept all' })
@@ -37,12 +60,16 @@ const undo = (page: Page) => page.getByRole('button', { name: 'Undo the cut' }).
 const whole = (page: Page) => page.getByRole('button', { name: /^counts and sentences whole/ })
 const boxOf = (page: Page) => page.getByRole('group', { name: /arrow keys move it/ })
 
-test('a cut by hand: over the picture, mended, captioned, checked, written for other programs', async ({ page }) => {
+test('a cut by hand: over the picture, mended, captioned, checked, written for other programs', async ({
+  page,
+}) => {
   const id = await openCut(page)
   await expect(whole(page)).toBeVisible()
 
   await test.step('a number cut out of a count is told at once, with where; undone, all is whole', async () => {
-    const count = row(page).getByRole('button', { name: /one two three four five six seven/ }).first()
+    const count = row(page)
+      .getByRole('button', { name: /one two three four five six seven/ })
+      .first()
     await count.click()
     const box = (await count.boundingBox())!
     await page.mouse.move(box.x + box.width * 0.45, box.y + 40)
@@ -59,8 +86,15 @@ test('a cut by hand: over the picture, mended, captioned, checked, written for o
   })
 
   await test.step('an overlay is moved by keys over the picture, taken away, and back', async () => {
-    await row(page).getByRole('button', { name: /^Overlay: number sentence/ }).first().click()
-    const entry = page.getByRole('listitem').filter({ hasText: 'number sentence' }).getByRole('button', { name: /^number sentence/ }).first()
+    await row(page)
+      .getByRole('button', { name: /^Overlay: number sentence/ })
+      .first()
+      .click()
+    const entry = page
+      .getByRole('listitem')
+      .filter({ hasText: 'number sentence' })
+      .getByRole('button', { name: /^number sentence/ })
+      .first()
     await entry.click()
     if ((await entry.getAttribute('aria-pressed')) !== 'true') await entry.click()
     const before = (await boxOf(page).boundingBox())!
@@ -80,11 +114,16 @@ test('a cut by hand: over the picture, mended, captioned, checked, written for o
   })
 
   await test.step('a mirrored picture is turned back, lit, and an area of it covered', async () => {
-    await row(page).getByRole('button', { name: /one two three/ }).first().click()
+    await row(page)
+      .getByRole('button', { name: /one two three/ })
+      .first()
+      .click()
     await tab(page, 'Picture and sound').click()
     const picture = page.locator('[role="img"] > div').first()
     await page.getByLabel(/^Mirrored/).check()
-    await expect.poll(() => picture.evaluate((e) => (e as HTMLElement).style.transform)).toContain('matrix3d(-1')
+    await expect
+      .poll(() => picture.evaluate((e) => (e as HTMLElement).style.transform))
+      .toContain('matrix3d(-1')
     await page.getByLabel('Light').fill('0.5')
     await expect.poll(() => picture.evaluate((e) => (e as HTMLElement).style.filter)).toContain('url')
     await page.getByRole('button', { name: 'a name', exact: true }).click()
@@ -99,7 +138,10 @@ test('a cut by hand: over the picture, mended, captioned, checked, written for o
 
   await test.step('a caption is changed; one that says another number than is said is wrong', async () => {
     await tab(page, 'Captions').click()
-    const field = page.getByRole('textbox', { name: /^Caption at/ }).filter({ hasText: /seven parcels/ }).first()
+    const field = page
+      .getByRole('textbox', { name: /^Caption at/ })
+      .filter({ hasText: /seven parcels/ })
+      .first()
     await field.fill('Bobbin has nine parcels to sort.')
     await expect(page.getByRole('img', { name: /The film: .*nine parcels/ })).toBeVisible()
     await expect(page.getByRole('button', { name: /^1 wrong/ })).toBeVisible()
@@ -110,7 +152,10 @@ test('a cut by hand: over the picture, mended, captioned, checked, written for o
   await test.step('the cut is written as an open edit list and read back; a file of something else is refused in words', async () => {
     await tab(page, 'Film').click()
     const saved = path.join(folder, 'cut.otio')
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'OpenTimelineIO' }).click()])
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name: 'OpenTimelineIO' }).click(),
+    ])
     await download.saveAs(saved)
     const length = await page.getByText(/^Cut \d/).textContent()
     await page.getByLabel('Cut list file').setInputFiles(saved)
@@ -125,7 +170,10 @@ test('a cut by hand: over the picture, mended, captioned, checked, written for o
 
 test('a line said again is heard over the picture that is there', async ({ page }) => {
   await openCut(page)
-  await row(page).getByRole('button', { name: /^six and one|^one and six|and/ }).first().click()
+  await row(page)
+    .getByRole('button', { name: /^six and one|^one and six|and/ })
+    .first()
+    .click()
   await page.getByRole('button', { name: 'Say it again' }).click()
   await expect(page.getByText(/Recording, [3-9] s/)).toBeVisible()
   await page.getByRole('button', { name: 'Stop: it was said' }).click()
@@ -137,26 +185,72 @@ test('a line said again is heard over the picture that is there', async ({ page 
   await expect(page.getByRole('button', { name: 'its own sound' })).toBeHidden()
 })
 
-test('a take in which a child’s name can be read: a cover is proposed as it is chosen, the checks ask for a decision, the preview covers it', async ({ page }) => {
+test('a take in which a child’s name can be read: a cover is proposed as it is chosen, the checks ask for a decision, the preview covers it', async ({
+  page,
+}) => {
   test.setTimeout(300_000)
   const id = await openCut(page)
   // A child of the demo's class.
   const name = 'Anouk'
   const [wav, clip] = [path.join(folder, 'label.wav'), path.join(folder, 'label.mp4')]
-  execFileSync('flite', ['-voice', 'rms', '-t', 'Bobbin has seven parcels to sort into two places. One, two, three, four, five, six, seven. How many for each place? Six and one. Six add one equals seven.', '-o', wav])
+  execFileSync('flite', [
+    '-voice',
+    'rms',
+    '-t',
+    'Bobbin has seven parcels to sort into two places. One, two, three, four, five, six, seven. How many for each place? Six and one. Six add one equals seven.',
+    '-o',
+    wav,
+  ])
   const card = `drawbox=x=780:y=110:w=320:h=90:color=white:t=fill,drawtext=fontfile=/usr/share/fonts/truetype/andika/Andika-Regular.ttf:text=${name}:x=860:y=130:fontsize=46:fontcolor=0x222222`
-  execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', `color=c=0x8d9a92:s=1280x720:r=30,${card}`, '-i', wav, '-shortest', '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-c:a', 'aac', clip])
+  execFileSync('ffmpeg', [
+    '-v',
+    'error',
+    '-y',
+    '-f',
+    'lavfi',
+    '-i',
+    `color=c=0x8d9a92:s=1280x720:r=30,${card}`,
+    '-i',
+    wav,
+    '-shortest',
+    '-c:v',
+    'libx264',
+    '-preset',
+    'ultrafast',
+    '-pix_fmt',
+    'yuv420p',
+    '-c:a',
+    'aac',
+    clip,
+  ])
   await page.goto(`/lessons/${id}/film`)
   await page.getByLabel('Clips to bring').setInputFiles(clip)
-  type Seen = { name: string | null; number: number; segmentId: string | null; looked: { written: { seen: unknown[] } | null } | null }
-  const brought = async () => ((await (await page.request.get(`/api/lessons/${id}/takes`)).json()) as { items: Seen[] }).items.find((t) => t.name === 'label.mp4')
-  await expect.poll(async () => (await brought())?.looked?.written?.seen.length ?? 0, { timeout: 120_000 }).toBeGreaterThan(0)
+  type Seen = {
+    name: string | null
+    number: number
+    segmentId: string | null
+    looked: { written: { seen: unknown[] } | null } | null
+  }
+  const brought = async () =>
+    ((await (await page.request.get(`/api/lessons/${id}/takes`)).json()) as { items: Seen[] }).items.find(
+      (t) => t.name === 'label.mp4',
+    )
+  await expect
+    .poll(async () => (await brought())?.looked?.written?.seen.length ?? 0, { timeout: 120_000 })
+    .toBeGreaterThan(0)
   await page.goto(`/lessons/${id}/cut`)
   const label = row(page).getByRole('option', { name: new RegExp(`^take ${(await brought())!.number} `) })
-  await row(page).getByLabel('Take of Watch me first').selectOption((await label.getAttribute('value'))!)
-  await row(page).getByRole('button', { name: /parcels to sort/ }).first().click()
+  await row(page)
+    .getByLabel('Take of Watch me first')
+    .selectOption((await label.getAttribute('value'))!)
+  await row(page)
+    .getByRole('button', { name: /parcels to sort/ })
+    .first()
+    .click()
   await page.getByRole('button', { name: /^\d+ wrong/ }).click()
-  await expect(page.getByRole('region', { name: 'Faces and names' })).toContainText('Perhaps a name can be seen')
+  await expect(page.getByRole('region', { name: 'Faces and names' })).toContainText(
+    'Perhaps a name can be seen',
+  )
   await page.getByRole('region', { name: 'Faces and names' }).getByRole('button').first().click()
   await tab(page, 'Picture and sound').click()
   await expect(page.getByText('Perhaps the name of a child of this class')).toBeVisible()
@@ -164,5 +258,7 @@ test('a take in which a child’s name can be read: a cover is proposed as it is
   await tab(page, 'Checks').click()
   await expect(page.getByRole('region', { name: 'Faces and names' })).toContainText('nothing found')
   await undo(page)
-  await expect(page.getByRole('region', { name: 'Faces and names' })).toContainText('Perhaps a name can be seen')
+  await expect(page.getByRole('region', { name: 'Faces and names' })).toContainText(
+    'Perhaps a name can be seen',
+  )
 })

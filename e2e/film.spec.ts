@@ -10,8 +10,13 @@ test.afterAll(() => fs.rmSync(folder, { recursive: true, force: true }))
 /** Signs in and opens the Film page of a lesson of the demo. */
 async function openFilm(page: Page, title = 'Seven parcels, two pigeon-holes'): Promise<string> {
   const origin = new URL(test.info().project.use.baseURL!).origin
-  await page.request.post('/api/sign-in', { data: { email: 'marnie@cobblegate.example', password: 'bobbin-parcels' }, headers: { origin } })
-  const { lessons } = (await (await page.request.get('/api/shelf')).json()) as { lessons: { id: string; title: string }[] }
+  await page.request.post('/api/sign-in', {
+    data: { email: 'marnie@cobblegate.example', password: 'bobbin-parcels' },
+    headers: { origin },
+  })
+  const { lessons } = (await (await page.request.get('/api/shelf')).json()) as {
+    lessons: { id: string; title: string }[]
+  }
   const { id } = lessons.find((l) => l.title === title)!
   await page.goto(`/lessons/${id}/film`)
   await expect(page.getByRole('region', { name: 'Prompter' })).toBeVisible()
@@ -25,7 +30,10 @@ async function film(page: Page, seconds: number): Promise<void> {
 }
 const kept = (page: Page) => page.getByText(/was not wholly sent/)
 
-test('the prompter: a pedal, a large screen, a phone as remote, one film straight through with a slip marked', async ({ page, context }) => {
+test('the prompter: a pedal, a large screen, a phone as remote, one film straight through with a slip marked', async ({
+  page,
+  context,
+}) => {
   const id = await openFilm(page)
   await segment(page, 'Hello from Bobbin').click()
   await test.step('keys of a pedal move it; it fills the screen, is sized by distance and mirrored', async () => {
@@ -34,7 +42,11 @@ test('the prompter: a pedal, a large screen, a phone as remote, one film straigh
     await expect(prompter(page)).toContainText('line 2 of 3')
     await page.keyboard.press('PageUp')
     await page.keyboard.press('b')
-    const size = () => prompter(page).locator('p.font-child').first().evaluate((e) => parseFloat(getComputedStyle(e).fontSize))
+    const size = () =>
+      prompter(page)
+        .locator('p.font-child')
+        .first()
+        .evaluate((e) => parseFloat(getComputedStyle(e).fontSize))
     await prompter(page).getByRole('slider').fill('3000')
     const far = await size()
     await prompter(page).getByRole('slider').fill('1500')
@@ -71,14 +83,23 @@ test('the prompter: a pedal, a large screen, a phone as remote, one film straigh
     await expect(page.getByText(/Filming 0:0[6-9]/)).toBeVisible()
     await page.getByRole('button', { name: 'Stop filming' }).click()
     await expect(page.getByText('What was just filmed')).toBeVisible()
-    await expect(page.getByRole('article', { name: 'Take 1' })).toContainText('Parted from a longer recording', { timeout: 90_000 })
+    await expect(page.getByRole('article', { name: 'Take 1' })).toContainText(
+      'Parted from a longer recording',
+      { timeout: 90_000 },
+    )
     await expect(page.getByRole('article', { name: 'Take 1' })).toContainText('Marked while filming')
     await segment(page, 'Hello from Bobbin').click()
-    await expect(page.getByRole('article', { name: 'Take 1' })).toContainText('Parted from a longer recording', { timeout: 90_000 })
+    await expect(page.getByRole('article', { name: 'Take 1' })).toContainText(
+      'Parted from a longer recording',
+      { timeout: 90_000 },
+    )
   })
 })
 
-test('nothing filmed is lost: the connection gone, the tab closed, the camera refused', async ({ page, context }) => {
+test('nothing filmed is lost: the connection gone, the tab closed, the camera refused', async ({
+  page,
+  context,
+}) => {
   test.setTimeout(300_000)
   await openFilm(page)
   const name = 'We do it together 1'
@@ -108,7 +129,9 @@ test('nothing filmed is lost: the connection gone, the tab closed, the camera re
     const third = await again(context)
     await expect(kept(third)).toBeVisible()
     await third.getByRole('button', { name: 'Keep it as a take' }).click()
-    await expect(third.getByRole('article', { name: 'Take 2' })).toContainText(/filmed here · 0:0[2-9]/, { timeout: 90_000 })
+    await expect(third.getByRole('article', { name: 'Take 2' })).toContainText(/filmed here · 0:0[2-9]/, {
+      timeout: 90_000,
+    })
     await expect(kept(third)).toBeHidden()
     await third.close()
   })
@@ -124,7 +147,9 @@ test('nothing filmed is lost: the connection gone, the tab closed, the camera re
       }
     })
     await expect(fourth.getByRole('alert').filter({ hasText: 'unplugged' })).toBeVisible()
-    await expect(fourth.getByRole('article', { name: 'Take 3' })).toContainText(/filmed here · 0:0[2-9]/, { timeout: 90_000 })
+    await expect(fourth.getByRole('article', { name: 'Take 3' })).toContainText(/filmed here · 0:0[2-9]/, {
+      timeout: 90_000,
+    })
     await fourth.close()
   })
   await test.step('a camera that is refused leaves the way of bringing clips', async () => {
@@ -134,7 +159,9 @@ test('nothing filmed is lost: the connection gone, the tab closed, the camera re
     })
     await openFilm(refused)
     await refused.getByRole('button', { name: 'Open the camera' }).click()
-    await expect(refused.getByRole('alert').filter({ hasText: 'not allowed to use the camera' })).toBeVisible()
+    await expect(
+      refused.getByRole('alert').filter({ hasText: 'not allowed to use the camera' }),
+    ).toBeVisible()
     await expect(refused.getByRole('button', { name: 'Bring clips' })).toBeEnabled()
     await refused.close()
   })
@@ -146,17 +173,42 @@ test('nothing filmed is lost: the connection gone, the tab closed, the camera re
   }
 })
 
-test('clips from a phone: sorted, in the tray, twice; captions, corrections, the take sheet and what to film again', async ({ page }) => {
+test('clips from a phone: sorted, in the tray, twice; captions, corrections, the take sheet and what to film again', async ({
+  page,
+}) => {
   test.setTimeout(300_000)
   await openFilm(page)
   const spoken = (file: string, text: string): string => {
     const [wav, mp4] = [path.join(folder, `${file}.wav`), path.join(folder, `${file}.mp4`)]
     execFileSync('flite', ['-voice', 'rms', '-t', text, '-o', wav])
-    execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc=s=360x640:r=24', '-i', wav, '-shortest', '-c:v', 'libx264', '-preset', 'ultrafast', '-pix_fmt', 'yuv420p', '-c:a', 'aac', mp4])
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-y',
+      '-f',
+      'lavfi',
+      '-i',
+      'testsrc=s=360x640:r=24',
+      '-i',
+      wav,
+      '-shortest',
+      '-c:v',
+      'libx264',
+      '-preset',
+      'ultrafast',
+      '-pix_fmt',
+      'yuv420p',
+      '-c:a',
+      'aac',
+      mp4,
+    ])
     return mp4
   }
   const bye = spoken('bye', 'You sorted parcels with me. Bobbin says thank you.')
-  const eggs = spoken('eggs', 'The recipe needs two eggs and a little butter. Stir it well and bake it for half an hour.')
+  const eggs = spoken(
+    'eggs',
+    'The recipe needs two eggs and a little butter. Stir it well and bake it for half an hour.',
+  )
   await test.step('two at once: one goes to its segment with the words that told, the other waits in the tray', async () => {
     await page.getByLabel('Clips to bring').setInputFiles([bye, eggs])
     await page.getByRole('tab', { name: /Tray · [12]/ }).click({ timeout: 60_000 })
@@ -164,7 +216,10 @@ test('clips from a phone: sorted, in the tray, twice; captions, corrections, the
     const card = page.getByRole('article', { name: 'eggs.mp4' })
     await expect(card).toContainText(/Hardly|Only/, { timeout: 60_000 })
     await segment(page, 'Goodbye').click()
-    await expect(page.getByRole('article', { name: 'Take 1' })).toContainText(/Sorted here: \d+ % of “Goodbye”/, { timeout: 60_000 })
+    await expect(page.getByRole('article', { name: 'Take 1' })).toContainText(
+      /Sorted here: \d+ % of “Goodbye”/,
+      { timeout: 60_000 },
+    )
   })
   await test.step('the same clip again adds nothing', async () => {
     await page.getByLabel('Clips to bring').setInputFiles(bye)
@@ -173,12 +228,18 @@ test('clips from a phone: sorted, in the tray, twice; captions, corrections, the
   })
   await test.step('given to a segment by hand and judged by captions, a misheard line is corrected by typing', async () => {
     await page.getByRole('tab', { name: 'Tray · 1' }).click()
-    await page.getByRole('article', { name: 'eggs.mp4' }).getByLabel('Give it to a segment').selectOption({ label: 'Watch me first' })
+    await page
+      .getByRole('article', { name: 'eggs.mp4' })
+      .getByLabel('Give it to a segment')
+      .selectOption({ label: 'Watch me first' })
     await segment(page, 'Watch me first').click()
     const card = page.getByRole('article', { name: 'Take 1' })
     await expect(card).toContainText('another segment, another language, or music', { timeout: 90_000 })
     const vtt = path.join(folder, 'said.vtt')
-    fs.writeFileSync(vtt, 'WEBVTT\n\n00:00.000 --> 00:03.000\nBobbin has heaven parcels to sort into two places.\n\n00:04.000 --> 00:09.000\nOne, two, three, five, six, seven.\n\n00:10.000 --> 00:12.000\nHow many for each place?\n\n00:18.000 --> 00:20.000\nSix and one.\n\n00:21.000 --> 00:24.000\nSix add one equals seven.\n')
+    fs.writeFileSync(
+      vtt,
+      'WEBVTT\n\n00:00.000 --> 00:03.000\nBobbin has heaven parcels to sort into two places.\n\n00:04.000 --> 00:09.000\nOne, two, three, five, six, seven.\n\n00:10.000 --> 00:12.000\nHow many for each place?\n\n00:18.000 --> 00:20.000\nSix and one.\n\n00:21.000 --> 00:24.000\nSix add one equals seven.\n',
+    )
     await card.getByLabel('Captions of this take').setInputFiles(vtt)
     await expect(card.locator('[data-heard="count-skip"]')).toContainText('4 is left out of the count.')
     await expect(card).toContainText('heard: bobbin has heaven parcels')
@@ -191,7 +252,9 @@ test('clips from a phone: sorted, in the tray, twice; captions, corrections, the
   })
   await test.step('the sheet names the slip, and the list says what to film again', async () => {
     await page.getByRole('tab', { name: 'All takes' }).click()
-    await expect(page.getByRole('row', { name: /Watch me first/ })).toContainText('4 is left out of the count.')
+    await expect(page.getByRole('row', { name: /Watch me first/ })).toContainText(
+      '4 is left out of the count.',
+    )
     await page.getByRole('tab', { name: /Film again/ }).click()
     const again = page.getByRole('listitem').filter({ hasText: 'Watch me first' })
     await expect(again).toContainText('4 is left out of the count.')

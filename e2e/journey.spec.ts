@@ -22,15 +22,24 @@ async function openSegment(page: Page, name: string): Promise<void> {
   await expect(card.or(segment(page, name))).toBeVisible()
   if (!(await card.isVisible())) await segment(page, name).click()
 }
-const station = (page: Page, name: string) => page.getByRole('navigation', { name: 'Stations of this lesson' }).getByRole('link', { name: new RegExp(`^${name}`) })
+const station = (page: Page, name: string) =>
+  page
+    .getByRole('navigation', { name: 'Stations of this lesson' })
+    .getByRole('link', { name: new RegExp(`^${name}`) })
 
 test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
   test.setTimeout(600_000)
   await test.step('Sign in: two classes as threads, tonight with minutes', async () => {
     await signIn(page)
-    for (const name of ['Wagtails', 'Goldcrests']) await expect(page.getByRole('region', { name })).toBeVisible()
+    for (const name of ['Wagtails', 'Goldcrests'])
+      await expect(page.getByRole('region', { name })).toBeVisible()
     await expect(page.getByRole('img', { name: /of 7 stations done/ }).first()).toBeVisible()
-    await expect(page.getByRole('complementary').getByText(/\d+ min$/).first()).toBeVisible()
+    await expect(
+      page
+        .getByRole('complementary')
+        .getByText(/\d+ min$/)
+        .first(),
+    ).toBeVisible()
   })
 
   await test.step('Plan: an idea, its numbers, an example set found with tags, things counted', async () => {
@@ -45,7 +54,9 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await page.getByLabel('Class').selectOption({ label: 'Goldcrests' })
     await expect(page.getByText('5 two-faced counters').first()).toBeVisible()
     await page.getByRole('button', { name: 'Write the script' }).click()
-    await expect(page.getByRole('textbox', { name: 'Title of the lesson' })).toHaveValue('Five parcels to sort')
+    await expect(page.getByRole('textbox', { name: 'Title of the lesson' })).toHaveValue(
+      'Five parcels to sort',
+    )
   })
 
   await test.step('Script: edit, find, mend, undo, move; table and time follow', async () => {
@@ -68,14 +79,20 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await first.press('End')
     await first.press('Enter')
     await page.keyboard.type('ask How many parcels can you see?')
-    await expect(page.getByRole('textbox', { name: /^ask, line 2$/ })).toHaveValue('How many parcels can you see?')
+    await expect(page.getByRole('textbox', { name: /^ask, line 2$/ })).toHaveValue(
+      'How many parcels can you see?',
+    )
     await page.keyboard.press('Enter')
     await expect(page.getByRole('textbox', { name: /^wait, line 3$/ })).toHaveValue('5 s')
     await page.getByRole('button', { name: 'Take out line 3', exact: true }).click()
     await page.getByRole('textbox', { name: /^ask, line 2$/ }).press('Alt+ArrowUp')
-    await expect(page.getByRole('textbox', { name: /^ask, line 1$/ })).toHaveValue('How many parcels can you see?')
+    await expect(page.getByRole('textbox', { name: /^ask, line 1$/ })).toHaveValue(
+      'How many parcels can you see?',
+    )
     await page.getByRole('button', { name: 'Take out line 1', exact: true }).click()
-    await expect(page.getByRole('textbox', { name: /^say, line 1$/ })).toHaveValue('Bobbin has five parcels to sort into two places.')
+    await expect(page.getByRole('textbox', { name: /^say, line 1$/ })).toHaveValue(
+      'Bobbin has five parcels to sort into two places.',
+    )
     await expect(page.getByText(/Saved · revision \d+/)).toBeVisible()
     await page.reload()
     await expect(page.getByText('Nothing wrong')).toBeVisible()
@@ -98,12 +115,44 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await page.getByRole('alert').getByRole('button', { name: 'Close' }).click()
     const wav = path.join(folder, 'bye.wav')
     const mp4 = path.join(folder, 'bye.mp4')
-    execFileSync('flite', ['-voice', 'slt', '-t', 'You sorted parcels with me. Bobbin says thank you.', '-o', wav])
-    execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc=s=640x360:r=25', '-i', wav, '-shortest', '-c:v', 'libx264', '-pix_fmt', 'yuv420p', '-c:a', 'aac', mp4])
+    execFileSync('flite', [
+      '-voice',
+      'slt',
+      '-t',
+      'You sorted parcels with me. Bobbin says thank you.',
+      '-o',
+      wav,
+    ])
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-y',
+      '-f',
+      'lavfi',
+      '-i',
+      'testsrc=s=640x360:r=25',
+      '-i',
+      wav,
+      '-shortest',
+      '-c:v',
+      'libx264',
+      '-pix_fmt',
+      'yuv420p',
+      '-c:a',
+      'aac',
+      mp4,
+    ])
     await page.getByLabel('Clips to bring').setInputFiles(mp4)
-    await expect(page.getByRole('article', { name: 'Take 1' })).toContainText('Everything was heard as written', { timeout: 60_000 })
+    await expect(page.getByRole('article', { name: 'Take 1' })).toContainText(
+      'Everything was heard as written',
+      { timeout: 60_000 },
+    )
 
-    for (const [name, slip] of [['Watch me first', 'leave out a number'], ['We do it together 1', null], ['Things you need', 'false start']] as const) {
+    for (const [name, slip] of [
+      ['Watch me first', 'leave out a number'],
+      ['We do it together 1', null],
+      ['Things you need', 'false start'],
+    ] as const) {
       await segment(page, name).click()
       await page.getByRole('button', { name: 'Let the stand-in film it' }).click()
       if (slip) await page.getByRole('checkbox', { name: slip, exact: true }).check()
@@ -120,7 +169,10 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     const video = page.getByRole('article', { name: 'Take 1' }).locator('video')
     await expect.poll(() => video.evaluate((v: HTMLVideoElement) => v.currentTime)).toBeGreaterThan(5)
     await segment(page, 'We do it together 1').click()
-    await expect(page.getByRole('article', { name: 'Take 1' })).toContainText('Everything was heard as written', { timeout: 200_000 })
+    await expect(page.getByRole('article', { name: 'Take 1' })).toContainText(
+      'Everything was heard as written',
+      { timeout: 200_000 },
+    )
     await segment(page, 'Things you need').click()
     await expect(page.locator('[data-heard="false-start"]')).toBeVisible({ timeout: 200_000 })
   })
@@ -130,7 +182,10 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await page.getByRole('button', { name: /^Accept \d+ false start/ }).click()
     await expect(page.getByRole('button', { name: /^Accept \d+ false start/ })).toBeHidden()
     const row = page.getByRole('region', { name: 'Watch me first' })
-    await row.getByRole('button', { name: /^quiet/ }).last().click()
+    await row
+      .getByRole('button', { name: /^quiet/ })
+      .last()
+      .click()
     await page.getByRole('button', { name: 'Drop this span' }).click()
     const dropped = row.getByRole('button', { name: /by hand .* cut out/ })
     await expect(dropped).toBeVisible()
@@ -138,7 +193,10 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await expect(dropped).toBeHidden()
     await page.keyboard.press('Control+z')
     await expect(dropped).toBeVisible()
-    await row.getByRole('button', { name: /^bobbin has/ }).first().click()
+    await row
+      .getByRole('button', { name: /^bobbin has/ })
+      .first()
+      .click()
     await page.getByRole('button', { name: 'Wait after it' }).click()
     await row.getByRole('button', { name: /^Wait, the picture held 3.0 s/ }).click()
     await page.getByLabel('Seconds the picture is held').fill('60')
@@ -154,32 +212,47 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await page.getByRole('button', { name: /^Render/ }).click()
     const film = page.getByRole('region', { name: 'The rendered film' }).locator('video')
     await expect(film).toBeVisible({ timeout: 180_000 })
-    await film.evaluate((v: HTMLVideoElement) => (v.muted = true, v.play()))
+    await film.evaluate((v: HTMLVideoElement) => ((v.muted = true), v.play()))
     await expect.poll(() => film.evaluate((v: HTMLVideoElement) => v.currentTime)).toBeGreaterThan(0.3)
     const seconds = await film.evaluate((v: HTMLVideoElement) => v.duration)
     expect(Math.abs(seconds - (Number(length[1]) * 60 + Number(length[2])))).toBeLessThan(1)
-    await expect.poll(() => film.evaluate((v: HTMLVideoElement) => v.textTracks[0]?.cues?.length ?? 0)).toBeGreaterThan(3)
+    await expect
+      .poll(() => film.evaluate((v: HTMLVideoElement) => v.textTracks[0]?.cues?.length ?? 0))
+      .toBeGreaterThan(3)
   })
 
   let link = ''
   await test.step('Send: each home gets a private link', async () => {
     await station(page, 'Send').click()
     await page.getByRole('button', { name: /^Send to 8 homes/ }).click()
-    await page.getByRole('listitem').filter({ hasText: 'Tilly' }).getByRole('button', { name: 'Link' }).click()
+    await page
+      .getByRole('listitem')
+      .filter({ hasText: 'Tilly' })
+      .getByRole('button', { name: 'Link' })
+      .click()
     link = await page.getByLabel('Link', { exact: true }).inputValue()
     await page.getByRole('button', { name: 'Close' }).click()
   })
 
   await test.step('The home: film with captions, things with a swap, tasks, help, photo; sending twice is one reply', async () => {
-    const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 }, deviceScaleFactor: 2, hasTouch: true, isMobile: true })).newPage()
+    const phone = await (
+      await browser.newContext({
+        viewport: { width: 390, height: 844 },
+        deviceScaleFactor: 2,
+        hasTouch: true,
+        isMobile: true,
+      })
+    ).newPage()
     await phone.goto(link)
     await expect(phone.getByRole('heading', { name: 'Five parcels to sort' })).toBeVisible()
     await expect(phone.getByText(/5 two-faced counters, or/)).toBeVisible()
     await expect(phone.getByText(/Small parts/)).toBeVisible()
     const film = phone.locator('video')
-    await film.evaluate((v: HTMLVideoElement) => (v.muted = true, v.play()))
+    await film.evaluate((v: HTMLVideoElement) => ((v.muted = true), v.play()))
     await expect.poll(() => film.evaluate((v: HTMLVideoElement) => v.currentTime)).toBeGreaterThan(0.2)
-    await expect.poll(() => film.evaluate((v: HTMLVideoElement) => v.textTracks[0]?.cues?.length ?? 0)).toBeGreaterThan(3)
+    await expect
+      .poll(() => film.evaluate((v: HTMLVideoElement) => v.textTracks[0]?.cues?.length ?? 0))
+      .toBeGreaterThan(3)
     expect(await phone.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true)
     const number = phone.getByRole('region', { name: 'Task 1 of 3' }).getByRole('textbox')
     await number.fill('🙂')
@@ -189,7 +262,10 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await number.fill('three')
     await phone.getByRole('region', { name: 'Task 2 of 3' }).getByRole('radio').nth(1).click()
     const jpeg = path.join(folder, 'table.jpg')
-    fs.writeFileSync(jpeg, await standInPhoto({ saffron: 3, blue: 2, seed: 6, orientation: 6, ground: 'wood' }))
+    fs.writeFileSync(
+      jpeg,
+      await standInPhoto({ saffron: 3, blue: 2, seed: 6, orientation: 6, ground: 'wood' }),
+    )
     fs.writeFileSync(path.join(folder, 'empty.jpg'), '')
     await phone.getByLabel('Photo').setInputFiles(path.join(folder, 'empty.jpg'))
     await expect(phone.getByText(/nothing in it.*answers are kept/)).toBeVisible()
@@ -220,12 +296,17 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
   await test.step('Next: the thread is updated, and opens to its evidence', async () => {
     await station(page, 'Next').click()
     await page.getByRole('button', { name: /^Tilly, Parts of 5: nearly/ }).click()
-    await expect(page.getByRole('region', { name: 'Evidence' })).toContainText('Marnie Lund: nearly, alone, things')
+    await expect(page.getByRole('region', { name: 'Evidence' })).toContainText(
+      'Marnie Lund: nearly, alone, things',
+    )
     await expect(page.getByRole('region', { name: 'Evidence' })).toContainText('Five parcels to sort')
   })
 })
 
-test('two windows on one lesson: different segments merge, the same one is asked about', async ({ page, context }) => {
+test('two windows on one lesson: different segments merge, the same one is asked about', async ({
+  page,
+  context,
+}) => {
   await signIn(page)
   await page.getByRole('link', { name: /^Street of doors/ }).click()
   await station(page, 'Script').click()
@@ -240,10 +321,14 @@ test('two windows on one lesson: different segments merge, the same one is asked
   await other.getByRole('textbox', { name: /^say, line 1$/ }).fill('Goodbye from Bobbin the postie.')
   await expect(other.getByText(/Saved · revision 3/)).toBeVisible()
   await openSegment(other, 'Hello from Bobbin')
-  await expect(other.getByRole('textbox', { name: /^say, line 1$/ })).toHaveValue('Good day from Bobbin the postie.')
+  await expect(other.getByRole('textbox', { name: /^say, line 1$/ })).toHaveValue(
+    'Good day from Bobbin the postie.',
+  )
   await page.reload()
   await openSegment(page, 'Goodbye')
-  await expect(page.getByRole('textbox', { name: /^say, line 1$/ })).toHaveValue('Goodbye from Bobbin the postie.')
+  await expect(page.getByRole('textbox', { name: /^say, line 1$/ })).toHaveValue(
+    'Goodbye from Bobbin the postie.',
+  )
   await other.close()
 })
 
@@ -252,7 +337,13 @@ test('what is typed survives a server that is away and a closed tab', async ({ p
   await page.getByRole('link', { name: /^Parcels left at doors/ }).click()
   await station(page, 'Script').click()
   await openSegment(page, 'Hello from Bobbin')
-  await context.route('**/doc', (route) => route.fulfill({ status: 503, contentType: 'application/problem+json', body: JSON.stringify({ title: 'away', status: 503, detail: 'The record store is not answering.' }) }))
+  await context.route('**/doc', (route) =>
+    route.fulfill({
+      status: 503,
+      contentType: 'application/problem+json',
+      body: JSON.stringify({ title: 'away', status: 503, detail: 'The record store is not answering.' }),
+    }),
+  )
   await page.getByRole('textbox', { name: /^say, line 1$/ }).fill('Typed while nobody listened.')
   await expect(page.getByText('Kept here; saved when the server is back')).toBeVisible()
   const url = page.url()
@@ -260,11 +351,16 @@ test('what is typed survives a server that is away and a closed tab', async ({ p
   await context.unroute('**/doc')
   const again = await context.newPage()
   await again.goto(url)
-  await expect(again.getByRole('textbox', { name: /^say, line 1$/ })).toHaveValue('Typed while nobody listened.')
+  await expect(again.getByRole('textbox', { name: /^say, line 1$/ })).toHaveValue(
+    'Typed while nobody listened.',
+  )
   await expect(again.getByText(/Saved · revision \d+/)).toBeVisible()
 })
 
-test('a recording cut off by a closed tab is kept on the device and can be sent', async ({ page, context }) => {
+test('a recording cut off by a closed tab is kept on the device and can be sent', async ({
+  page,
+  context,
+}) => {
   await signIn(page)
   await page.getByRole('link', { name: /^Five stamps/ }).click()
   await station(page, 'Film').click()

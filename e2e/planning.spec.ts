@@ -11,7 +11,10 @@ async function signIn(page: Page, who = 'marnie'): Promise<void> {
 /** Opens a demo lesson by its title and station. */
 async function open(page: Page, title: string, station: string): Promise<void> {
   await page.goto('/')
-  const href = await page.getByRole('link', { name: new RegExp(title) }).first().getAttribute('href')
+  const href = await page
+    .getByRole('link', { name: new RegExp(title) })
+    .first()
+    .getAttribute('href')
   await page.goto(`/lessons/${href!.split('/')[2]}/${station}`)
   await expect(page.getByRole('textbox', { name: 'Title of the lesson' })).toHaveValue(new RegExp(title))
 }
@@ -56,7 +59,11 @@ test('a lesson from the ladder, its numbers kept and swapped, its chances played
   await page.getByRole('button', { name: 'Write the script' }).click()
   await expect(page.getByRole('button', { name: /^The story without numbers/ })).toBeVisible()
   await expect(page.getByText('Nothing wrong')).toBeVisible()
-  await expect(page.getByRole('button', { name: /^Hello from Pip/ }).or(page.getByRole('region', { name: 'Hello from Pip' }))).toBeVisible()
+  await expect(
+    page
+      .getByRole('button', { name: /^Hello from Pip/ })
+      .or(page.getByRole('region', { name: 'Hello from Pip' })),
+  ).toBeVisible()
 })
 
 test('hands on the table write the script, by tap, drag and keyboard', async ({ page }) => {
@@ -75,14 +82,18 @@ test('hands on the table write the script, by tap, drag and keyboard', async ({ 
   await page.mouse.move(...(await spot(page, 0.5, 0.6)), { steps: 6 })
   await page.mouse.move(...(await spot(page, 0.6, 0.72)), { steps: 6 })
   await page.mouse.up()
-  await expect(page.getByRole('textbox', { name: 'do, line 4' })).toHaveValue('Move 1 from the top shelf to the bottom shelf')
+  await expect(page.getByRole('textbox', { name: 'do, line 4' })).toHaveValue(
+    'Move 1 from the top shelf to the bottom shelf',
+  )
   await expect(board(page)).toHaveAccessibleName(/the top shelf 2 saffron; the bottom shelf 1 saffron/)
   await board(page).focus()
   await page.keyboard.press('ArrowDown')
   await page.keyboard.press('+')
   await expect(page.getByRole('textbox', { name: 'do, line 5' })).toHaveValue('Put 1 on the bottom shelf')
   await page.keyboard.press('x')
-  await expect(page.getByRole('textbox', { name: 'do, line 6' })).toHaveValue('Cross out 1 on the bottom shelf')
+  await expect(page.getByRole('textbox', { name: 'do, line 6' })).toHaveValue(
+    'Cross out 1 on the bottom shelf',
+  )
   await page.getByLabel('Lay out a mat').selectOption({ label: 'number line' })
   const tick = async (n: number) => spot(page, (50 + (n / 10) * 560) / 660, 0.86)
   await page.mouse.move(...(await tick(3)))
@@ -99,7 +110,9 @@ test('hands on the table write the script, by tap, drag and keyboard', async ({ 
   await expect(line).toHaveValue('Hop from 3 to 7')
 })
 
-test('an example again with new numbers, a segment kept and used again, a warm-up, a way of working', async ({ page }) => {
+test('an example again with new numbers, a segment kept and used again, a warm-up, a way of working', async ({
+  page,
+}) => {
   await signIn(page)
   await open(page, 'Skittles in the sorting hall', 'script')
   await page.getByRole('button', { name: /^I roll/ }).click()
@@ -121,7 +134,12 @@ test('an example again with new numbers, a segment kept and used again, a warm-u
   const add = async (tab: string, row: RegExp) => {
     await page.getByRole('button', { name: '+ Add a segment' }).click()
     await page.getByRole('tab', { name: tab }).click()
-    await page.getByRole('listitem').filter({ hasText: row }).getByRole('button', { name: 'Add' }).first().click()
+    await page
+      .getByRole('listitem')
+      .filter({ hasText: row })
+      .getByRole('button', { name: 'Add' })
+      .first()
+      .click()
   }
   await add('Library', /I roll again/)
   await expect(page.getByRole('region', { name: 'I roll again' })).toBeVisible()
@@ -133,14 +151,21 @@ test('an example again with new numbers, a segment kept and used again, a warm-u
   await expect(page.getByRole('dialog')).toContainText('Where the time goes')
 })
 
-test('history: two windows on one lesson, the same segment side by side, revisions named and compared', async ({ page, context }) => {
+test('history: two windows on one lesson, the same segment side by side, revisions named and compared', async ({
+  page,
+  context,
+}) => {
   await signIn(page)
   await open(page, 'Ten pegs on a rail', 'script')
   const other = await context.newPage()
   await other.goto(page.url())
   for (const p of [page, other]) await p.getByRole('button', { name: /^Slide one at a time/ }).click()
   // Both change the same line while neither has seen the other's.
-  await other.route('**/doc', (r) => (r.request().method() === 'PUT' ? new Promise((resolve) => setTimeout(() => resolve(r.continue()), 1500)) : r.continue()))
+  await other.route('**/doc', (r) =>
+    r.request().method() === 'PUT'
+      ? new Promise((resolve) => setTimeout(() => resolve(r.continue()), 1500))
+      : r.continue(),
+  )
   await other.getByRole('textbox', { name: 'say, line 3' }).fill('Nine pegs and one peg.')
   await page.getByRole('textbox', { name: 'say, line 3' }).fill('Nine on this side, one on that.')
   await expect(page.getByText(/Saved · revision/)).toBeVisible()
@@ -149,18 +174,24 @@ test('history: two windows on one lesson, the same segment side by side, revisio
   await expect(dialog).toContainText('Nine pegs and one peg.')
   await dialog.getByRole('button', { name: /^The other/ }).click()
   await dialog.getByRole('button', { name: 'Keep these' }).click()
-  await expect(other.getByRole('textbox', { name: 'say, line 3' })).toHaveValue('Nine on this side, one on that.')
+  await expect(other.getByRole('textbox', { name: 'say, line 3' })).toHaveValue(
+    'Nine on this side, one on that.',
+  )
   await other.close()
 
   await page.getByRole('button', { name: 'History' }).click()
-  const first = page.getByRole('listitem').filter({ has: page.getByRole('checkbox', { name: 'Revision 1', exact: true }) })
+  const first = page
+    .getByRole('listitem')
+    .filter({ has: page.getByRole('checkbox', { name: 'Revision 1', exact: true }) })
   await first.getByRole('button', { name: 'Name' }).click()
   await page.getByLabel('Name of revision 1').fill('As first written')
   await page.getByRole('button', { name: 'Name it' }).click()
   await expect(first).toContainText('As first written')
   await first.getByRole('checkbox').check()
   await page.getByRole('checkbox').first().check()
-  await expect(page.getByRole('region', { name: 'What changed' })).toContainText('Nine on this side, one on that.')
+  await expect(page.getByRole('region', { name: 'What changed' })).toContainText(
+    'Nine on this side, one on that.',
+  )
   await first.getByRole('button', { name: 'Bring back' }).click()
   await expect(page.getByRole('textbox', { name: 'say, line 3' })).toHaveValue('Nine and one.')
 })
@@ -176,7 +207,12 @@ test('the house takes a side, and every script follows', async ({ page, browser 
   await expect(owner.getByRole('status').first()).toHaveText('Saved')
   await signIn(page)
   await open(page, 'Parcels left at doors', 'script')
-  await expect(page.locator('[data-finding="house-word"]').or(page.getByRole('button', { name: /to mend/ })).first()).toBeVisible()
+  await expect(
+    page
+      .locator('[data-finding="house-word"]')
+      .or(page.getByRole('button', { name: /to mend/ }))
+      .first(),
+  ).toBeVisible()
   await page.goto('/house-style')
   await expect(page.getByText('Only the owner of the setting changes this')).toBeVisible()
   await expect(page.getByRole('radio', { name: '“subtract”' })).toBeDisabled()
@@ -202,27 +238,53 @@ test('the week: dates, hours, what does not fit, a calendar file', async ({ page
   await expect(page.getByRole('heading', { name: 'It does not fit' })).toBeVisible()
   await expect(page.getByText('What to leave out first')).toBeVisible()
   expect(before).toMatch(/to do/)
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Calendar file' }).click()])
-  expect(fs.readFileSync(await file.path(), 'utf8')).toMatch(/^BEGIN:VCALENDAR[\s\S]*Skittles in the sorting hall/)
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Calendar file' }).click(),
+  ])
+  expect(fs.readFileSync(await file.path(), 'utf8')).toMatch(
+    /^BEGIN:VCALENDAR[\s\S]*Skittles in the sorting hall/,
+  )
 })
 
 test('notes come in, files go out', async ({ page }) => {
   await signIn(page)
   await page.goto('/plan')
   await page.getByRole('button', { name: 'From your notes…' }).click()
-  await page.getByLabel('A file with notes').setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('Parcels at the door\nYou need: 5 bottle tops, an egg box\n\nWatch me:\nPut 3 on the frame\nPut 2 blue on the frame\nHow many parcels altogether?\n3 + 2 = 5\nhm\n') })
+  await page.getByLabel('A file with notes').setInputFiles({
+    name: 'notes.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from(
+      'Parcels at the door\nYou need: 5 bottle tops, an egg box\n\nWatch me:\nPut 3 on the frame\nPut 2 blue on the frame\nHow many parcels altogether?\n3 + 2 = 5\nhm\n',
+    ),
+  })
   await expect(page.getByRole('dialog')).toContainText('line 9: hm')
   await page.getByRole('button', { name: 'Make the lesson' }).click()
   await expect(page.getByRole('textbox', { name: 'Title of the lesson' })).toHaveValue('Parcels at the door')
   await expect(page.getByRole('textbox', { name: 'wait, line 4' })).toHaveValue('5 s')
-  for (const [name, begins] of [['Cue cards (PDF)', '%PDF-'], ['Plan on one page (PDF)', '%PDF-'], ['Markdown', '# Parcels at the door'], ['Lesson file (JSON)', '{']] as const) {
+  for (const [name, begins] of [
+    ['Cue cards (PDF)', '%PDF-'],
+    ['Plan on one page (PDF)', '%PDF-'],
+    ['Markdown', '# Parcels at the door'],
+    ['Lesson file (JSON)', '{'],
+  ] as const) {
     await page.getByRole('button', { name: 'Files' }).click()
-    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name }).click()])
-    expect(fs.readFileSync(await file.path()).subarray(0, begins.length).toString()).toBe(begins)
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('menuitem', { name }).click(),
+    ])
+    expect(
+      fs
+        .readFileSync(await file.path())
+        .subarray(0, begins.length)
+        .toString(),
+    ).toBe(begins)
   }
   await page.goto('/plan')
   await page.getByRole('button', { name: 'From your notes…' }).click()
-  await page.getByLabel('A file with notes').setInputFiles({ name: 'photo.txt', mimeType: 'text/plain', buffer: Buffer.from([0, 1, 2, 0]) })
+  await page
+    .getByLabel('A file with notes')
+    .setInputFiles({ name: 'photo.txt', mimeType: 'text/plain', buffer: Buffer.from([0, 1, 2, 0]) })
   await expect(page.getByRole('alert')).toContainText('no text file')
 })
 
@@ -233,8 +295,18 @@ test('a home says what it has, and the plan counts it', async ({ page, browser }
   await expect(sentence).toContainText('of 12 homes')
   // A home’s link is open once something was sent to it; pages send their own origin with what they write.
   const lessonId = page.url().split('/')[4]
-  await page.evaluate((id) => fetch(`/api/lessons/${id}/publish`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ withFilm: false }) }), lessonId)
-  const { homes } = (await (await page.request.get(`/api/lessons/${lessonId}/send`)).json()) as { homes: { link: string | null }[] }
+  await page.evaluate(
+    (id) =>
+      fetch(`/api/lessons/${id}/publish`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ withFilm: false }),
+      }),
+    lessonId,
+  )
+  const { homes } = (await (await page.request.get(`/api/lessons/${lessonId}/send`)).json()) as {
+    homes: { link: string | null }[]
+  }
   const link = homes.find((h) => h.link)!.link
   const phone = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage()
   await phone.goto(link!)

@@ -27,9 +27,22 @@ async function vitest(project: string): Promise<void> {
   console.log(`\n— ${project} tests`)
   const file = path.join(out, `${project}.json`)
   fs.rmSync(file, { force: true })
-  await run('npx', ['--no-install', 'vitest', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`])
+  await run('npx', [
+    '--no-install',
+    'vitest',
+    'run',
+    '--project',
+    project,
+    '--reporter=default',
+    '--reporter=json',
+    `--outputFile.json=${file}`,
+  ])
   try {
-    const r = JSON.parse(fs.readFileSync(file, 'utf8')) as { numPassedTests: number; numFailedTests: number; numFailedTestSuites: number }
+    const r = JSON.parse(fs.readFileSync(file, 'utf8')) as {
+      numPassedTests: number
+      numFailedTests: number
+      numFailedTestSuites: number
+    }
     add(r.numPassedTests, r.numFailedTests || (r.numFailedTestSuites ? 1 : 0))
   } catch {
     add(0, 1)
@@ -39,9 +52,13 @@ async function browser(): Promise<void> {
   console.log('\n— browser tests')
   const file = path.join(out, 'e2e.json')
   fs.rmSync(file, { force: true })
-  await run('npx', ['--no-install', 'playwright', 'test', '--config', 'e2e/playwright.config.ts'], { PLAYWRIGHT_JSON_OUTPUT_NAME: file })
+  await run('npx', ['--no-install', 'playwright', 'test', '--config', 'e2e/playwright.config.ts'], {
+    PLAYWRIGHT_JSON_OUTPUT_NAME: file,
+  })
   try {
-    const r = JSON.parse(fs.readFileSync(file, 'utf8')) as { stats: { expected: number; unexpected: number; flaky: number } }
+    const r = JSON.parse(fs.readFileSync(file, 'utf8')) as {
+      stats: { expected: number; unexpected: number; flaky: number }
+    }
     add(r.stats.expected, r.stats.unexpected + r.stats.flaky)
   } catch {
     add(0, 1)
@@ -50,7 +67,20 @@ async function browser(): Promise<void> {
 const steps: [string, () => Promise<void>][] = [
   ['types', () => check('types', 'npx', ['--no-install', 'tsc', '-p', 'tsconfig.json', '--noEmit'])],
   ['lint', () => check('lint', 'npx', ['--no-install', 'eslint', '.', '--max-warnings', '0'])],
-  ['boundaries', () => check('boundaries', 'npx', ['--no-install', 'depcruise', '--config', '.dependency-cruiser.cjs', 'core', 'server', 'web', 'standins'])],
+  [
+    'boundaries',
+    () =>
+      check('boundaries', 'npx', [
+        '--no-install',
+        'depcruise',
+        '--config',
+        '.dependency-cruiser.cjs',
+        'core',
+        'server',
+        'web',
+        'standins',
+      ]),
+  ],
   ['unit', () => vitest('unit')],
   ['api', () => vitest('api')],
   ['build', () => check('build', 'npx', ['--no-install', 'vite', 'build', 'web'])],

@@ -13,20 +13,39 @@ export default async function start(): Promise<() => Promise<void>> {
   if (!base) throw new Error('Run ./awlbox test: it starts the PostgreSQL these tests need')
   const media = path.join(root, 'test-results', 'media')
   fs.mkdirSync(media, { recursive: true })
-  execFileSync('flite', ['-voice', 'rms', '-t', 'Hello. Bobbin the postie has parcels to sort, and he needs your help.', '-o', path.join(media, 'voice.wav')])
+  execFileSync('flite', [
+    '-voice',
+    'rms',
+    '-t',
+    'Hello. Bobbin the postie has parcels to sort, and he needs your help.',
+    '-o',
+    path.join(media, 'voice.wav'),
+  ])
   const name = `e2e_${randomBytes(4).toString('hex')}`
   const admin = new Client({ connectionString: `${base}/postgres` })
   await admin.connect()
   await admin.query(`create database ${name}`)
   await admin.end()
-  const child: ChildProcess = fork('server/start.ts', ['--demo'], { cwd: root, execArgv: ['--import', 'tsx'], stdio: ['ignore', 'inherit', 'inherit', 'ipc'], env: { ...process.env, DATABASE_URL: `${base}/${name}`, PORT: String(port), AWLBOX_DEMO_DAY: '0', AWLBOX_LOG: 'error' } })
+  const child: ChildProcess = fork('server/start.ts', ['--demo'], {
+    cwd: root,
+    execArgv: ['--import', 'tsx'],
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    env: {
+      ...process.env,
+      DATABASE_URL: `${base}/${name}`,
+      PORT: String(port),
+      AWLBOX_DEMO_DAY: '0',
+      AWLBOX_LOG: 'error',
+    },
+  })
   await new Promise<void>((resolve, reject) => {
     child.once('message', () => resolve())
     child.once('exit', (code) => reject(new Error(`The app ended with ${code}`)))
   })
   process.env.AWLBOX_E2E_DB = `${base}/${name}`
-  return () => new Promise((resolve) => {
-    child.once('exit', () => resolve())
-    child.kill('SIGTERM')
-  })
+  return () =>
+    new Promise((resolve) => {
+      child.once('exit', () => resolve())
+      child.kill('SIGTERM')
+    })
 }

@@ -19,127 +19,395 @@ beforeAll(async () => {
   const blob = await app.blobs.put(app.db, Buffer.from('film'), 'video/mp4')
   const segmentId = sampleLesson().segments[0]!.id
   id.take = await addTake(app.db, { lessonId: here.lessonId, segmentId, source: 'uploaded', original: blob })
-  await app.db.update(takes).set({ film: blob, seconds: 2, status: 'ready', peaks: Buffer.from([1]) }).where(eq(takes.id, id.take))
-  id.spareTake = await addTake(app.db, { lessonId: here.lessonId, segmentId, source: 'uploaded', original: blob })
+  await app.db
+    .update(takes)
+    .set({ film: blob, seconds: 2, status: 'ready', peaks: Buffer.from([1]) })
+    .where(eq(takes.id, id.take))
+  id.spareTake = await addTake(app.db, {
+    lessonId: here.lessonId,
+    segmentId,
+    source: 'uploaded',
+    original: blob,
+  })
   id.render = randomUUID()
-  await addRender(app.db, { id: id.render, lessonId: here.lessonId, cutRevision: 1, film: blob, captions: blob, poster: blob, seconds: 2, bytes: 4 })
-  const [job] = await app.db.insert(jobs).values({ settingId: here.setting.id, lessonId: here.lessonId, kind: 'render', subject: here.lessonId, data: {}, status: 'done', step: 'done', share: 1 }).returning()
+  await addRender(app.db, {
+    id: id.render,
+    lessonId: here.lessonId,
+    cutRevision: 1,
+    film: blob,
+    captions: blob,
+    poster: blob,
+    seconds: 2,
+    bytes: 4,
+  })
+  const [job] = await app.db
+    .insert(jobs)
+    .values({
+      settingId: here.setting.id,
+      lessonId: here.lessonId,
+      kind: 'render',
+      subject: here.lessonId,
+      data: {},
+      status: 'done',
+      step: 'done',
+      share: 1,
+    })
+    .returning()
   id.job = job!.id
   await teacher.call('POST', `/api/lessons/${here.lessonId}/publish`, { withFilm: true })
   const home = caller(app.address)
   id.pack = ((await home.call('GET', `/api/home/${here.tokens[0]}`)).body.packs as { id: string }[])[0]!.id
   const sharp = (await import('sharp')).default
   const form = new FormData()
-  form.set('photo', new Blob([new Uint8Array(await sharp({ create: { width: 40, height: 30, channels: 3, background: '#a96' } }).jpeg().toBuffer())]), 'a.jpg')
-  id.photo = (await home.call('POST', `/api/home/${here.tokens[0]}/packs/${id.pack}/photos`, form)).body.id as string
-  await home.call('PUT', `/api/home/${here.tokens[0]}/packs/${id.pack}/reply`, { childId: here.kids[0]!.id, key: randomUUID(), answers: [], help: 'alone', words: '' })
-  id.segment = (await teacher.call('POST', '/api/library', { segment: sampleLesson().segments[0], age: 4 })).body.id as string
-  id.reply = ((await teacher.call('GET', `/api/lessons/${here.lessonId}/replies`)).body.items as { id: string }[])[0]!.id
+  form.set(
+    'photo',
+    new Blob([
+      new Uint8Array(
+        await sharp({ create: { width: 40, height: 30, channels: 3, background: '#a96' } })
+          .jpeg()
+          .toBuffer(),
+      ),
+    ]),
+    'a.jpg',
+  )
+  id.photo = (await home.call('POST', `/api/home/${here.tokens[0]}/packs/${id.pack}/photos`, form)).body
+    .id as string
+  await home.call('PUT', `/api/home/${here.tokens[0]}/packs/${id.pack}/reply`, {
+    childId: here.kids[0]!.id,
+    key: randomUUID(),
+    answers: [],
+    help: 'alone',
+    words: '',
+  })
+  id.segment = (await teacher.call('POST', '/api/library', { segment: sampleLesson().segments[0], age: 4 }))
+    .body.id as string
+  id.reply = (
+    (await teacher.call('GET', `/api/lessons/${here.lessonId}/replies`)).body.items as { id: string }[]
+  )[0]!.id
 })
 afterAll(() => app.close())
 
 const actors = ['owner', 'teacher', 'colleague', 'stranger', 'home', 'otherHome', 'nobody'] as const
 type Actor = (typeof actors)[number]
 /** Statuses by actor. Staff of another setting never learn that a thing exists. Homes hold no session, so they are nobody here. */
-const read = { owner: 200, teacher: 200, colleague: 200, stranger: 404, home: 401, otherHome: 401, nobody: 401 }
+const read = {
+  owner: 200,
+  teacher: 200,
+  colleague: 200,
+  stranger: 404,
+  home: 401,
+  otherHome: 401,
+  nobody: 401,
+}
 const change = { ...read, colleague: 403 }
-const any = { owner: 200, teacher: 200, colleague: 200, stranger: 200, home: 401, otherHome: 401, nobody: 401 }
-const open = { owner: 200, teacher: 200, colleague: 200, stranger: 200, home: 200, otherHome: 200, nobody: 200 }
+const any = {
+  owner: 200,
+  teacher: 200,
+  colleague: 200,
+  stranger: 200,
+  home: 401,
+  otherHome: 401,
+  nobody: 401,
+}
+const open = {
+  owner: 200,
+  teacher: 200,
+  colleague: 200,
+  stranger: 200,
+  home: 200,
+  otherHome: 200,
+  nobody: 200,
+}
 /** Behind a home's link: who holds the link is let in, whoever else they are. The path carries the actor's own link, or none. */
-const linked = { owner: 404, teacher: 404, colleague: 404, stranger: 404, home: 200, otherHome: 404, nobody: 404 }
+const linked = {
+  owner: 404,
+  teacher: 404,
+  colleague: 404,
+  stranger: 404,
+  home: 200,
+  otherHome: 404,
+  nobody: 404,
+}
 
-interface Case { expect: Record<Actor, number>; path: () => string; body?: () => unknown; headers?: Record<string, string>; whole?: boolean }
+interface Case {
+  expect: Record<Actor, number>
+  path: () => string
+  body?: () => unknown
+  headers?: Record<string, string>
+  whole?: boolean
+}
 const L = () => `/api/lessons/${world.here.lessonId}`
-const meta = () => `lessonId ${Buffer.from(world.here.lessonId).toString('base64')},segmentId ${Buffer.from('x1').toString('base64')}`
-const H = (actor: Actor) => `/api/home/${actor === 'home' ? world.here.tokens[0] : actor === 'otherHome' ? world.here.tokens[1] : 'A'.repeat(22)}`
-const reading = () => ({ width: 40, height: 30, count: 0, low: 0, high: 0, groups: [], places: [], things: [], warnings: [] })
+const meta = () =>
+  `lessonId ${Buffer.from(world.here.lessonId).toString('base64')},segmentId ${Buffer.from('x1').toString('base64')}`
+const H = (actor: Actor) =>
+  `/api/home/${actor === 'home' ? world.here.tokens[0] : actor === 'otherHome' ? world.here.tokens[1] : 'A'.repeat(22)}`
+const reading = () => ({
+  width: 40,
+  height: 30,
+  count: 0,
+  low: 0,
+  high: 0,
+  groups: [],
+  places: [],
+  things: [],
+  warnings: [],
+})
 const cases: Record<string, Case> = {
   'get /api/health': { expect: open, path: () => '/api/health' },
-  'post /api/sign-in': { expect: { owner: 401, teacher: 401, colleague: 401, stranger: 401, home: 401, otherHome: 401, nobody: 401 }, path: () => '/api/sign-in', body: () => ({ email: 'a@b.example', password: 'wrong' }) },
+  'post /api/sign-in': {
+    expect: {
+      owner: 401,
+      teacher: 401,
+      colleague: 401,
+      stranger: 401,
+      home: 401,
+      otherHome: 401,
+      nobody: 401,
+    },
+    path: () => '/api/sign-in',
+    body: () => ({ email: 'a@b.example', password: 'wrong' }),
+  },
   'post /api/sign-out': { expect: open, path: () => '/api/sign-out' },
   'get /api/me': { expect: any, path: () => '/api/me' },
   'get /api/shelf': { expect: any, path: () => '/api/shelf' },
-  'post /api/classes/:classId/lessons': { expect: change, path: () => `/api/classes/${world.here.classId}/lessons`, body: () => ({ day: '2026-11-27', doc: sampleLesson('Another') }) },
+  'post /api/classes/:classId/lessons': {
+    expect: change,
+    path: () => `/api/classes/${world.here.classId}/lessons`,
+    body: () => ({ day: '2026-11-27', doc: sampleLesson('Another') }),
+  },
   'get /api/lessons/:lessonId': { expect: read, path: L },
-  'put /api/lessons/:lessonId/doc': { expect: { ...change, owner: 409, teacher: 409 }, path: () => `${L()}/doc`, body: () => ({ revision: 99, doc: sampleLesson() }) },
+  'put /api/lessons/:lessonId/doc': {
+    expect: { ...change, owner: 409, teacher: 409 },
+    path: () => `${L()}/doc`,
+    body: () => ({ revision: 99, doc: sampleLesson() }),
+  },
   'get /api/lessons/:lessonId/revisions': { expect: read, path: () => `${L()}/revisions` },
   'get /api/lessons/:lessonId/revisions/:revision': { expect: read, path: () => `${L()}/revisions/1` },
-  'post /api/lessons/:lessonId/revisions/:revision/name': { expect: change, path: () => `${L()}/revisions/1/name`, body: () => ({ name: 'First draft' }) },
+  'post /api/lessons/:lessonId/revisions/:revision/name': {
+    expect: change,
+    path: () => `${L()}/revisions/1/name`,
+    body: () => ({ name: 'First draft' }),
+  },
   'get /api/lessons/:lessonId/export/:kind': { expect: read, path: () => `${L()}/export/md` },
-  'put /api/lessons/:lessonId/dates': { expect: change, path: () => `${L()}/dates`, body: () => ({ day: '2026-12-01', filmBy: null, sendBy: '2026-11-30' }) },
+  'put /api/lessons/:lessonId/dates': {
+    expect: change,
+    path: () => `${L()}/dates`,
+    body: () => ({ day: '2026-12-01', filmBy: null, sendBy: '2026-11-30' }),
+  },
   'get /api/formats/lesson.schema.json': { expect: open, path: () => '/api/formats/lesson.schema.json' },
   'get /api/house-style': { expect: any, path: () => '/api/house-style' },
-  'put /api/house-style': { expect: { ...any, teacher: 403, colleague: 403, stranger: 403 }, path: () => '/api/house-style', body: () => ({}) },
+  'put /api/house-style': {
+    expect: { ...any, teacher: 403, colleague: 403, stranger: 403 },
+    path: () => '/api/house-style',
+    body: () => ({}),
+  },
   'get /api/ladder': { expect: any, path: () => '/api/ladder' },
   'get /api/ladder.csv': { expect: any, path: () => '/api/ladder.csv' },
-  'put /api/ladder': { expect: { ...any, teacher: 403, colleague: 403, stranger: 403 }, path: () => '/api/ladder', body: () => ({ ideas: [{ id: 'parts-7', name: 'Parts of 7', structure: 'parts', upTo: 7, ages: [4, 6] }] }) },
-  'post /api/ladder/csv': { expect: { ...any, teacher: 403, colleague: 403, stranger: 403 }, path: () => '/api/ladder/csv', body: () => ({ csv: 'id,name,structure,least,up to,from age,to age,after,evidence,misconceptions\nparts-7,Parts of 7,parts,0,7,4,6,,,' }) },
+  'put /api/ladder': {
+    expect: { ...any, teacher: 403, colleague: 403, stranger: 403 },
+    path: () => '/api/ladder',
+    body: () => ({
+      ideas: [{ id: 'parts-7', name: 'Parts of 7', structure: 'parts', upTo: 7, ages: [4, 6] }],
+    }),
+  },
+  'post /api/ladder/csv': {
+    expect: { ...any, teacher: 403, colleague: 403, stranger: 403 },
+    path: () => '/api/ladder/csv',
+    body: () => ({
+      csv: 'id,name,structure,least,up to,from age,to age,after,evidence,misconceptions\nparts-7,Parts of 7,parts,0,7,4,6,,,',
+    }),
+  },
   'get /api/library': { expect: any, path: () => '/api/library' },
-  'post /api/library': { expect: any, path: () => '/api/library', body: () => ({ segment: sampleLesson().segments[0], age: 4 }) },
-  'delete /api/library/:segmentRowId': { expect: { ...any, owner: 404, teacher: 404, colleague: 200, stranger: 404 }, path: () => `/api/library/${id.segment}` },
+  'post /api/library': {
+    expect: any,
+    path: () => '/api/library',
+    body: () => ({ segment: sampleLesson().segments[0], age: 4 }),
+  },
+  'delete /api/library/:segmentRowId': {
+    expect: { ...any, owner: 404, teacher: 404, colleague: 200, stranger: 404 },
+    path: () => `/api/library/${id.segment}`,
+  },
   'get /api/week': { expect: any, path: () => '/api/week' },
   'get /api/week.ics': { expect: any, path: () => '/api/week.ics' },
-  'put /api/me/hours': { expect: any, path: () => '/api/me/hours', body: () => ({ minutes: [60, 60, 60, 60, 60, 0, 0] }) },
-  'get /api/classes/:classId/coverage': { expect: read, path: () => `/api/classes/${world.here.classId}/coverage?structure=parts` },
-  'post /api/classes/:classId/kit': { expect: read, path: () => `/api/classes/${world.here.classId}/kit`, body: () => ({ kit: [{ thing: 'ten frame', count: 1 }] }) },
+  'put /api/me/hours': {
+    expect: any,
+    path: () => '/api/me/hours',
+    body: () => ({ minutes: [60, 60, 60, 60, 60, 0, 0] }),
+  },
+  'get /api/classes/:classId/coverage': {
+    expect: read,
+    path: () => `/api/classes/${world.here.classId}/coverage?structure=parts`,
+  },
+  'post /api/classes/:classId/kit': {
+    expect: read,
+    path: () => `/api/classes/${world.here.classId}/kit`,
+    body: () => ({ kit: [{ thing: 'ten frame', count: 1 }] }),
+  },
   'get /api/lessons/:lessonId/takes': { expect: read, path: () => `${L()}/takes` },
-  'post /api/lessons/:lessonId/stand-in': { expect: { ...change, owner: 409, teacher: 409 }, path: () => `${L()}/stand-in`, body: () => ({ segmentId: 'x1', slip: 'none', voice: 'slt' }) },
+  'post /api/lessons/:lessonId/stand-in': {
+    expect: { ...change, owner: 409, teacher: 409 },
+    path: () => `${L()}/stand-in`,
+    body: () => ({ segmentId: 'x1', slip: 'none', voice: 'slt' }),
+  },
   'get /api/takes/:takeId/film': { expect: read, path: () => `/api/takes/${id.take}/film` },
   'get /api/takes/:takeId/peaks': { expect: read, path: () => `/api/takes/${id.take}/peaks` },
-  'get /api/takes/:takeId/sheet': { expect: { ...read, owner: 404, teacher: 404, colleague: 404 }, path: () => `/api/takes/${id.take}/sheet` },
+  'get /api/takes/:takeId/sheet': {
+    expect: { ...read, owner: 404, teacher: 404, colleague: 404 },
+    path: () => `/api/takes/${id.take}/sheet`,
+  },
   'post /api/takes/:takeId/hear': { expect: change, path: () => `/api/takes/${id.take}/hear` },
-  'put /api/takes/:takeId/segment': { expect: change, path: () => `/api/takes/${id.take}/segment`, body: () => ({ segmentId: sampleLesson().segments[0]!.id }) },
-  'put /api/takes/:takeId/marks': { expect: change, path: () => `/api/takes/${id.take}/marks`, body: () => ({ marks: [] }) },
-  'post /api/takes/:takeId/corrections': { expect: change, path: () => `/api/takes/${id.take}/corrections`, body: () => ({ from: 0, to: 1, heard: 'a', said: 'b' }) },
-  'post /api/takes/:takeId/captions': { expect: change, path: () => `/api/takes/${id.take}/captions`, body: () => ({ text: 'WEBVTT\n\n00:01.000 --> 00:02.000\nHello\n' }) },
+  'put /api/takes/:takeId/segment': {
+    expect: change,
+    path: () => `/api/takes/${id.take}/segment`,
+    body: () => ({ segmentId: sampleLesson().segments[0]!.id }),
+  },
+  'put /api/takes/:takeId/marks': {
+    expect: change,
+    path: () => `/api/takes/${id.take}/marks`,
+    body: () => ({ marks: [] }),
+  },
+  'post /api/takes/:takeId/corrections': {
+    expect: change,
+    path: () => `/api/takes/${id.take}/corrections`,
+    body: () => ({ from: 0, to: 1, heard: 'a', said: 'b' }),
+  },
+  'post /api/takes/:takeId/captions': {
+    expect: change,
+    path: () => `/api/takes/${id.take}/captions`,
+    body: () => ({ text: 'WEBVTT\n\n00:01.000 --> 00:02.000\nHello\n' }),
+  },
   'delete /api/takes/:takeId/captions': { expect: change, path: () => `/api/takes/${id.take}/captions` },
   'get /api/lessons/:lessonId/pronunciations': { expect: read, path: () => `${L()}/pronunciations` },
-  'delete /api/lessons/:lessonId/pronunciations/:segmentId/:word': { expect: change, path: () => `${L()}/pronunciations/x1/bobbin` },
-  'post /api/lessons/:lessonId/prompter': { expect: read, path: () => `${L()}/prompter`, body: () => ({ to: 'prompter', act: 'where' }) },
-  'post /api/lessons/:lessonId/mic-test': { expect: { ...read, teacher: 422, colleague: 422, owner: 422 }, path: () => `${L()}/mic-test`, body: () => new Uint8Array(200) },
-  'delete /api/takes/:takeId': { expect: { ...change, teacher: 404 }, path: () => `/api/takes/${id.spareTake}` },
+  'delete /api/lessons/:lessonId/pronunciations/:segmentId/:word': {
+    expect: change,
+    path: () => `${L()}/pronunciations/x1/bobbin`,
+  },
+  'post /api/lessons/:lessonId/prompter': {
+    expect: read,
+    path: () => `${L()}/prompter`,
+    body: () => ({ to: 'prompter', act: 'where' }),
+  },
+  'post /api/lessons/:lessonId/mic-test': {
+    expect: { ...read, teacher: 422, colleague: 422, owner: 422 },
+    path: () => `${L()}/mic-test`,
+    body: () => new Uint8Array(200),
+  },
+  'delete /api/takes/:takeId': {
+    expect: { ...change, teacher: 404 },
+    path: () => `/api/takes/${id.spareTake}`,
+  },
   'get /api/lessons/:lessonId/jobs': { expect: read, path: () => `${L()}/jobs` },
   'post /api/jobs/:jobId/cancel': { expect: change, path: () => `/api/jobs/${id.job}/cancel` },
   'get /api/events': { expect: any, path: () => '/api/events', whole: false },
   'get /api/lessons/:lessonId/cut': { expect: read, path: () => `${L()}/cut` },
-  'put /api/lessons/:lessonId/cut': { expect: { ...change, owner: 409, teacher: 409 }, path: () => `${L()}/cut`, body: () => ({ revision: 99, doc: plainList }) },
+  'put /api/lessons/:lessonId/cut': {
+    expect: { ...change, owner: 409, teacher: 409 },
+    path: () => `${L()}/cut`,
+    body: () => ({ revision: 99, doc: plainList }),
+  },
   'get /api/lessons/:lessonId/cut/export/:format': { expect: read, path: () => `${L()}/cut/export/otio` },
-  'post /api/lessons/:lessonId/cut/read': { expect: { ...read, owner: 422, teacher: 422, colleague: 422 }, path: () => `${L()}/cut/read`, body: () => ({ name: 'a.edl', text: 'nothing' }) },
+  'post /api/lessons/:lessonId/cut/read': {
+    expect: { ...read, owner: 422, teacher: 422, colleague: 422 },
+    path: () => `${L()}/cut/read`,
+    body: () => ({ name: 'a.edl', text: 'nothing' }),
+  },
   'post /api/lessons/:lessonId/render': { expect: change, path: () => `${L()}/render` },
   'get /api/lessons/:lessonId/renders': { expect: read, path: () => `${L()}/renders` },
   'get /api/renders/:renderId/film': { expect: read, path: () => `/api/renders/${id.render}/film` },
   'get /api/renders/:renderId/captions': { expect: read, path: () => `/api/renders/${id.render}/captions` },
   'get /api/renders/:renderId/poster': { expect: read, path: () => `/api/renders/${id.render}/poster` },
-  'get /api/renders/:renderId/files/:kind': { expect: { ...read, owner: 404, teacher: 404, colleague: 404 }, path: () => `/api/renders/${id.render}/files/small` },
-  'post /api/publications/:publicationId/film': { expect: { ...change, owner: 404, teacher: 404 }, path: () => `/api/publications/${id.pack}/film`, body: () => ({ renderId: '00000000-0000-4000-8000-000000000000', changes: [] }) },
+  'get /api/renders/:renderId/files/:kind': {
+    expect: { ...read, owner: 404, teacher: 404, colleague: 404 },
+    path: () => `/api/renders/${id.render}/files/small`,
+  },
+  'post /api/publications/:publicationId/film': {
+    expect: { ...change, owner: 404, teacher: 404 },
+    path: () => `/api/publications/${id.pack}/film`,
+    body: () => ({ renderId: '00000000-0000-4000-8000-000000000000', changes: [] }),
+  },
   'get /api/lessons/:lessonId/send': { expect: read, path: () => `${L()}/send` },
-  'post /api/lessons/:lessonId/publish': { expect: change, path: () => `${L()}/publish`, body: () => ({ withFilm: false }) },
-  'post /api/households/:householdId/link': { expect: change, path: () => `/api/households/${world.here.homes[1]!.id}/link` },
-  'delete /api/households/:householdId/link': { expect: change, path: () => `/api/households/${world.here.homes[1]!.id}/link` },
+  'post /api/lessons/:lessonId/publish': {
+    expect: change,
+    path: () => `${L()}/publish`,
+    body: () => ({ withFilm: false }),
+  },
+  'post /api/households/:householdId/link': {
+    expect: change,
+    path: () => `/api/households/${world.here.homes[1]!.id}/link`,
+  },
+  'delete /api/households/:householdId/link': {
+    expect: change,
+    path: () => `/api/households/${world.here.homes[1]!.id}/link`,
+  },
   'get /api/qr': { expect: any, path: () => `/api/qr?link=/h/${'A'.repeat(22)}` },
   'get /api/lessons/:lessonId/replies': { expect: read, path: () => `${L()}/replies` },
   'get /api/photos/:photoId': { expect: read, path: () => `/api/photos/${id.photo}` },
-  'put /api/photos/:photoId/reading': { expect: read, path: () => `/api/photos/${id.photo}/reading`, body: reading },
-  'post /api/replies/:replyId/judgements': { expect: read, path: () => `/api/replies/${id.reply}/judgements`, body: () => ({ level: 'nearly', help: 'alone', rung: 'things' }) },
-  'get /api/classes/:classId/standing': { expect: read, path: () => `/api/classes/${world.here.classId}/standing` },
-  'post /api/uploads': { expect: { ...change, owner: 201, teacher: 201 }, path: () => '/api/uploads', headers: { 'tus-resumable': '1.0.0', 'upload-length': '10' } },
-  'get /api/uploads/:uploadId': { expect: { owner: 404, teacher: 404, colleague: 404, stranger: 404, home: 401, otherHome: 401, nobody: 401 }, path: () => '/api/uploads/nothing-here', headers: { 'tus-resumable': '1.0.0' } },
+  'put /api/photos/:photoId/reading': {
+    expect: read,
+    path: () => `/api/photos/${id.photo}/reading`,
+    body: reading,
+  },
+  'post /api/replies/:replyId/judgements': {
+    expect: read,
+    path: () => `/api/replies/${id.reply}/judgements`,
+    body: () => ({ level: 'nearly', help: 'alone', rung: 'things' }),
+  },
+  'get /api/classes/:classId/standing': {
+    expect: read,
+    path: () => `/api/classes/${world.here.classId}/standing`,
+  },
+  'post /api/uploads': {
+    expect: { ...change, owner: 201, teacher: 201 },
+    path: () => '/api/uploads',
+    headers: { 'tus-resumable': '1.0.0', 'upload-length': '10' },
+  },
+  'get /api/uploads/:uploadId': {
+    expect: {
+      owner: 404,
+      teacher: 404,
+      colleague: 404,
+      stranger: 404,
+      home: 401,
+      otherHome: 401,
+      nobody: 401,
+    },
+    path: () => '/api/uploads/nothing-here',
+    headers: { 'tus-resumable': '1.0.0' },
+  },
 }
 /** Behind a link: [method and path, whether the other home of the setting may open it too]. */
-const homeCases: Record<string, { path: (h: string) => string; body?: () => unknown; expect?: Partial<Record<Actor, number>> }> = {
+const homeCases: Record<
+  string,
+  { path: (h: string) => string; body?: () => unknown; expect?: Partial<Record<Actor, number>> }
+> = {
   'get /api/home/:token': { path: (h) => h, expect: { otherHome: 200 } },
   'get /api/home/:token/kit': { path: (h) => `${h}/kit`, expect: { otherHome: 200 } },
-  'put /api/home/:token/kit': { path: (h) => `${h}/kit`, body: () => ({ has: ['buttons'], countable: 10, canPrint: false }), expect: { otherHome: 200 } },
+  'put /api/home/:token/kit': {
+    path: (h) => `${h}/kit`,
+    body: () => ({ has: ['buttons'], countable: 10, canPrint: false }),
+    expect: { otherHome: 200 },
+  },
   'get /api/home/:token/packs/:packId': { path: (h) => `${h}/packs/${id.pack}` },
   'get /api/home/:token/packs/:packId/film': { path: (h) => `${h}/packs/${id.pack}/film` },
-  'get /api/home/:token/packs/:packId/files/:kind': { path: (h) => `${h}/packs/${id.pack}/files/small`, expect: { home: 404 } },
+  'get /api/home/:token/packs/:packId/files/:kind': {
+    path: (h) => `${h}/packs/${id.pack}/files/small`,
+    expect: { home: 404 },
+  },
   'get /api/home/:token/packs/:packId/captions': { path: (h) => `${h}/packs/${id.pack}/captions` },
   'get /api/home/:token/packs/:packId/poster': { path: (h) => `${h}/packs/${id.pack}/poster` },
-  'post /api/home/:token/packs/:packId/photos': { path: (h) => `${h}/packs/${id.pack}/photos`, expect: { home: 400 } },
+  'post /api/home/:token/packs/:packId/photos': {
+    path: (h) => `${h}/packs/${id.pack}/photos`,
+    expect: { home: 400 },
+  },
   // The reply was judged by the matrix above, so a changed one comes too late.
-  'put /api/home/:token/packs/:packId/reply': { path: (h) => `${h}/packs/${id.pack}/reply`, body: () => ({ childId: world.here.kids[0]!.id, key: randomUUID(), answers: [], help: null, words: '' }), expect: { home: 409 } },
+  'put /api/home/:token/packs/:packId/reply': {
+    path: (h) => `${h}/packs/${id.pack}/reply`,
+    body: () => ({ childId: world.here.kids[0]!.id, key: randomUUID(), answers: [], help: null, words: '' }),
+    expect: { home: 409 },
+  },
 }
-const who = (actor: Actor): Caller => (actor === 'home' || actor === 'otherHome' ? world.nobody : world[actor])
+const who = (actor: Actor): Caller =>
+  actor === 'home' || actor === 'otherHome' ? world.nobody : world[actor]
 
 test('the matrix names every route there is, and no other', () => {
   const known = [...Object.keys(cases), ...Object.keys(homeCases)].sort()
@@ -156,10 +424,19 @@ test.each(Object.keys(cases))('%s', async (route) => {
     const as = route.includes('sign-out') ? world.nobody : who(actor)
     if (c.whole === false) {
       const stop = new AbortController()
-      const r = await fetch(app.address + c.path(), { headers: as.cookie ? { cookie: as.cookie } : {}, signal: stop.signal })
+      const r = await fetch(app.address + c.path(), {
+        headers: as.cookie ? { cookie: as.cookie } : {},
+        signal: stop.signal,
+      })
       got[actor] = r.status
       stop.abort()
-    } else got[actor] = (await as.call(route.split(' ')[0]!.toUpperCase(), c.path(), c.body?.(), { ...c.headers, ...(route === 'post /api/uploads' ? { 'upload-metadata': meta() } : {}) })).status
+    } else
+      got[actor] = (
+        await as.call(route.split(' ')[0]!.toUpperCase(), c.path(), c.body?.(), {
+          ...c.headers,
+          ...(route === 'post /api/uploads' ? { 'upload-metadata': meta() } : {}),
+        })
+      ).status
   }
   expect(got).toEqual(c.expect)
 })
@@ -171,17 +448,26 @@ test.each(Object.keys(homeCases))('%s', async (route) => {
     const r = await world.teacher.call('POST', `/api/households/${world.here.homes[1]!.id}/link`)
     world.here.tokens[1] = String(r.body.link).slice(3)
   }
-  for (const actor of actors) got[actor] = (await who(actor).call(route.split(' ')[0]!.toUpperCase(), c.path(H(actor)), c.body?.())).status
+  for (const actor of actors)
+    got[actor] = (
+      await who(actor).call(route.split(' ')[0]!.toUpperCase(), c.path(H(actor)), c.body?.())
+    ).status
   expect(got).toEqual({ ...linked, ...c.expect })
 })
 
 test('a write from another page is refused, with or without a session', async () => {
   for (const origin of ['http://elsewhere.example', 'null'])
-    expect((await world.teacher.call('POST', `${L()}/publish`, { withFilm: false }, { origin })).status).toBe(403)
-  expect((await world.teacher.call('POST', `${L()}/publish`, { withFilm: false }, { origin: app.address })).status).toBe(200)
+    expect((await world.teacher.call('POST', `${L()}/publish`, { withFilm: false }, { origin })).status).toBe(
+      403,
+    )
+  expect(
+    (await world.teacher.call('POST', `${L()}/publish`, { withFilm: false }, { origin: app.address })).status,
+  ).toBe(200)
 })
 test('a colleague sees no home’s link', async () => {
-  const asColleague = (await world.colleague.call('GET', `${L()}/send`)).body.homes as { link: string | null }[]
+  const asColleague = (await world.colleague.call('GET', `${L()}/send`)).body.homes as {
+    link: string | null
+  }[]
   expect(asColleague.length).toBeGreaterThan(0)
   expect(asColleague.every((h) => h.link === null)).toBe(true)
 })
@@ -195,7 +481,13 @@ test('problems are problem+json with no stack, and pages carry the headers that 
   expect(home.headers.get('content-security-policy')).toMatch("script-src 'self'")
 })
 test('links are stored hashed and sessions too', async () => {
-  const dump = JSON.stringify((await app.pool.query('select encode(token_hash, \'escape\') h from home_links union all select encode(token_hash, \'escape\') from sessions')).rows)
+  const dump = JSON.stringify(
+    (
+      await app.pool.query(
+        "select encode(token_hash, 'escape') h from home_links union all select encode(token_hash, 'escape') from sessions",
+      )
+    ).rows,
+  )
   expect(dump).not.toContain(world.here.tokens[0])
   expect(dump).not.toContain(world.teacher.cookie.split('=')[1])
 })

@@ -22,15 +22,32 @@ const dist = path.join(config.root, 'web/dist')
 export function makeApp(s: Services): Express {
   const app = express()
   app.disable('x-powered-by')
-  app.use(helmet({
-    contentSecurityPolicy: { useDefaults: false, directives: {
-      defaultSrc: ["'none'"], scriptSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'], mediaSrc: ["'self'", 'blob:'], fontSrc: ["'self'"],
-      connectSrc: ["'self'"], workerSrc: ["'self'"], manifestSrc: ["'self'"], frameSrc: ["'self'"], baseUri: ["'none'"], formAction: ["'self'"], frameAncestors: ["'self'"], objectSrc: ["'none'"],
-    } },
-    referrerPolicy: { policy: 'no-referrer' },
-    crossOriginOpenerPolicy: { policy: 'same-origin' },
-    strictTransportSecurity: config.secureCookies,
-  }))
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'none'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          mediaSrc: ["'self'", 'blob:'],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'"],
+          manifestSrc: ["'self'"],
+          frameSrc: ["'self'"],
+          baseUri: ["'none'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'self'"],
+          objectSrc: ["'none'"],
+        },
+      },
+      referrerPolicy: { policy: 'no-referrer' },
+      crossOriginOpenerPolicy: { policy: 'same-origin' },
+      strictTransportSecurity: config.secureCookies,
+    }),
+  )
   // The page may use its own camera and microphone and nothing else of the device.
   app.use((_req, res, next) => {
     res.setHeader('Permissions-Policy', 'camera=(self), microphone=(self), geolocation=()')
@@ -43,7 +60,17 @@ export function makeApp(s: Services): Express {
     await s.pool.query('select 1')
     return { ok: true }
   })
-  for (const station of [peopleRoutes, planRoutes, filmRoutes, micTestRoutes, cutRoutes, sendRoutes, lookRoutes, nextRoutes]) station(app, s)
+  for (const station of [
+    peopleRoutes,
+    planRoutes,
+    filmRoutes,
+    micTestRoutes,
+    cutRoutes,
+    sendRoutes,
+    lookRoutes,
+    nextRoutes,
+  ])
+    station(app, s)
   app.use('/api', () => {
     throw notFound('This address')
   })
@@ -60,8 +87,15 @@ function sameOrigin(req: express.Request, _res: express.Response, next: express.
   }
   const origin = req.get('origin')
   const site = req.get('sec-fetch-site')
-  const own = origin === undefined ? site === undefined || site === 'same-origin' || site === 'none' : safeHost(origin) === req.get('host') || origin === config.origin
-  next(own ? undefined : new Problem(403, 'Not from here', 'This request came from another page. Nothing was changed.'))
+  const own =
+    origin === undefined
+      ? site === undefined || site === 'same-origin' || site === 'none'
+      : safeHost(origin) === req.get('host') || origin === config.origin
+  next(
+    own
+      ? undefined
+      : new Problem(403, 'Not from here', 'This request came from another page. Nothing was changed.'),
+  )
 }
 const safeHost = (origin: string): string => {
   try {
@@ -72,12 +106,22 @@ const safeHost = (origin: string): string => {
 }
 
 function pages(app: Express): void {
-  app.use('/assets', express.static(path.join(dist, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }))
+  app.use(
+    '/assets',
+    express.static(path.join(dist, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }),
+  )
   app.use(express.static(dist, { index: false, maxAge: '1h' }))
-  const page = (file: string, headers: Record<string, string> = {}): express.RequestHandler => (_req, res) => {
-    if (!fs.existsSync(path.join(dist, file))) throw new Problem(503, 'Not built', 'Run ./awlbox demo or ./awlbox start, which build the pages first.')
-    res.set({ 'Cache-Control': 'no-store', ...headers }).sendFile(file, { root: dist })
-  }
+  const page =
+    (file: string, headers: Record<string, string> = {}): express.RequestHandler =>
+    (_req, res) => {
+      if (!fs.existsSync(path.join(dist, file)))
+        throw new Problem(
+          503,
+          'Not built',
+          'Run ./awlbox demo or ./awlbox start, which build the pages first.',
+        )
+      res.set({ 'Cache-Control': 'no-store', ...headers }).sendFile(file, { root: dist })
+    }
   app.get('/h/:token', page('home.html', { 'X-Robots-Tag': 'noindex, nofollow' }))
   app.get('/robots.txt', (_req, res) => void res.type('text/plain').send('User-agent: *\nDisallow: /\n'))
   app.get(/^\/(?!api\/).*/, page('index.html'))

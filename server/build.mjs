@@ -5,8 +5,31 @@ import { build } from 'esbuild'
 const root = path.resolve(import.meta.dirname, '..')
 await build({
   absWorkingDir: root,
-  entryPoints: { start: 'server/start.ts', web: 'server/web.ts', worker: 'server/worker.ts', camera: 'standins/camera/service.ts', day: 'standins/demo/day.ts' },
-  outdir: 'dist/server', outExtension: { '.js': '.mjs' },
-  bundle: true, splitting: true, platform: 'node', format: 'esm', target: 'node20', sourcemap: true, logLevel: 'warning',
-  plugins: [{ name: 'libraries-stay-outside', setup: (b) => b.onResolve({ filter: /^[^./]/ }, (a) => (a.path.startsWith('@awlbox/') || a.kind === 'entry-point' ? undefined : { path: a.path, external: true })) }],
+  entryPoints: {
+    start: 'server/start.ts',
+    web: 'server/web.ts',
+    worker: 'server/worker.ts',
+    camera: 'standins/camera/service.ts',
+    day: 'standins/demo/day.ts',
+  },
+  outdir: 'dist/server',
+  outExtension: { '.js': '.mjs' },
+  bundle: true,
+  splitting: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  sourcemap: true,
+  logLevel: 'warning',
+  plugins: [
+    {
+      name: 'libraries-stay-outside',
+      setup: (b) =>
+        b.onResolve({ filter: /^[^./]/ }, (a) =>
+          a.path.startsWith('@awlbox/') || a.kind === 'entry-point'
+            ? undefined
+            : { path: a.path, external: true },
+        ),
+    },
+  ],
 })

@@ -16,7 +16,9 @@ export async function readSecret(): Promise<string> {
     return (await fs.readFile(file, 'utf8')).trim()
   } catch {
     await fs.mkdir(path.dirname(file), { recursive: true })
-    await fs.writeFile(file, randomBytes(32).toString('hex'), { mode: 0o600, flag: 'wx' }).catch(() => undefined)
+    await fs
+      .writeFile(file, randomBytes(32).toString('hex'), { mode: 0o600, flag: 'wx' })
+      .catch(() => undefined)
     return (await fs.readFile(file, 'utf8')).trim()
   }
 }
@@ -27,7 +29,12 @@ export async function openServices(): Promise<Services & { close(): Promise<void
   const events = listen()
   const blobs = folderBlobs()
   return {
-    db, pool, queue, events, blobs, secret: await readSecret(),
+    db,
+    pool,
+    queue,
+    events,
+    blobs,
+    secret: await readSecret(),
     async close() {
       await queue.close()
       await events.close()

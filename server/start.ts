@@ -7,20 +7,38 @@ import { openDb, migrateDb } from './platform/db.ts'
 const demo = process.argv.includes('--demo')
 /** Bundled programs start at once; from source they are compiled as they load. */
 const bundled = import.meta.url.endsWith('.mjs')
-const programs = { web: 'server/web.ts', worker: 'server/worker.ts', 'stand-in camera': 'standins/camera/service.ts', day: 'standins/demo/day.ts' } as const
-const bundles = { web: 'dist/server/web.mjs', worker: 'dist/server/worker.mjs', 'stand-in camera': 'dist/server/camera.mjs', day: 'dist/server/day.mjs' } as const
+const programs = {
+  web: 'server/web.ts',
+  worker: 'server/worker.ts',
+  'stand-in camera': 'standins/camera/service.ts',
+  day: 'standins/demo/day.ts',
+} as const
+const bundles = {
+  web: 'dist/server/web.mjs',
+  worker: 'dist/server/worker.mjs',
+  'stand-in camera': 'dist/server/camera.mjs',
+  day: 'dist/server/day.mjs',
+} as const
 type Program = keyof typeof programs
 const launch = (name: Program, env: Record<string, string>, stdio: StdioOptions): ChildProcess =>
-  fork(bundled ? bundles[name] : programs[name], { execArgv: bundled ? ['--enable-source-maps'] : ['--import', 'tsx'], env: { ...process.env, ...env }, stdio, cwd: config.root })
+  fork(bundled ? bundles[name] : programs[name], {
+    execArgv: bundled ? ['--enable-source-maps'] : ['--import', 'tsx'],
+    env: { ...process.env, ...env },
+    stdio,
+    cwd: config.root,
+  })
 const children = new Map<string, ChildProcess>()
 let stopping = false
 
 async function freePort(): Promise<number> {
   return new Promise((resolve, reject) => {
-    const probe = net.createServer().once('error', reject).listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as net.AddressInfo
-      probe.close(() => resolve(port))
-    })
+    const probe = net
+      .createServer()
+      .once('error', reject)
+      .listen(0, '127.0.0.1', () => {
+        const { port } = probe.address() as net.AddressInfo
+        probe.close(() => resolve(port))
+      })
   })
 }
 
@@ -35,7 +53,9 @@ function start(name: Program, env: Record<string, string>, ready: () => void, fa
     children.delete(name)
     if (stopping) return
     if (code === 3) {
-      console.error(`The address ${config.host}:${config.port} is taken. Stop what runs there, or choose another: PORT=${config.port + 1} ./awlbox demo`)
+      console.error(
+        `The address ${config.host}:${config.port} is taken. Stop what runs there, or choose another: PORT=${config.port + 1} ./awlbox demo`,
+      )
       void stopAll(3)
       return
     }
@@ -53,14 +73,19 @@ function start(name: Program, env: Record<string, string>, ready: () => void, fa
 async function stopAll(code: number): Promise<void> {
   if (stopping) return
   stopping = true
-  await Promise.all([...children.values()].map((c) => new Promise<void>((resolve) => {
-    const kill = setTimeout(() => c.kill('SIGKILL'), 9000)
-    c.once('exit', () => {
-      clearTimeout(kill)
-      resolve()
-    })
-    c.kill('SIGTERM')
-  })))
+  await Promise.all(
+    [...children.values()].map(
+      (c) =>
+        new Promise<void>((resolve) => {
+          const kill = setTimeout(() => c.kill('SIGKILL'), 9000)
+          c.once('exit', () => {
+            clearTimeout(kill)
+            resolve()
+          })
+          c.kill('SIGTERM')
+        }),
+    ),
+  )
   process.exit(code)
 }
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => void stopAll(0))

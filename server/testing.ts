@@ -36,12 +36,21 @@ export async function openTestApp(): Promise<TestApp> {
   const url = `${base}/${name}`
   const { db, pool } = openDb(url)
   await migrateDb(db)
-  const services: Services = { db, pool, blobs: folderBlobs(), queue: await openQueue(db, url), events: listen(url), secret: 'a secret for tests only, 32 letters' }
+  const services: Services = {
+    db,
+    pool,
+    blobs: folderBlobs(),
+    queue: await openQueue(db, url),
+    events: listen(url),
+    secret: 'a secret for tests only, 32 letters',
+  }
   const server = makeApp(services).listen(0, '127.0.0.1')
   server.keepAliveTimeout = 120_000
   await new Promise((resolve) => server.once('listening', resolve))
   return {
-    ...services, url, address: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    ...services,
+    url,
+    address: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
     async close() {
       server.close()
       server.closeAllConnections()
@@ -67,7 +76,16 @@ export function caller(address: string, cookie = ''): Caller {
     cookie,
     async call(method, path, body, headers = {}) {
       const raw = body instanceof FormData || body instanceof Uint8Array
-      const response = await fetch(address + path, { method, headers: { ...(cookie ? { cookie } : {}), ...(body !== undefined && !raw ? { 'content-type': 'application/json' } : {}), ...headers }, ...(body !== undefined ? { body: raw ? (body as BodyInit) : JSON.stringify(body) } : {}), redirect: 'manual' })
+      const response = await fetch(address + path, {
+        method,
+        headers: {
+          ...(cookie ? { cookie } : {}),
+          ...(body !== undefined && !raw ? { 'content-type': 'application/json' } : {}),
+          ...headers,
+        },
+        ...(body !== undefined ? { body: raw ? (body as BodyInit) : JSON.stringify(body) } : {}),
+        redirect: 'manual',
+      })
       const text = await response.text()
       let parsed: Record<string, unknown>
       try {
@@ -90,34 +108,116 @@ export function sampleLesson(title = 'Seven parcels', upTo = 7): Lesson {
   const found = findExamples(aim, { zero: false, seed: 1 })
   if (!found.ok) throw new Error(found.conflict)
   let n = 0
-  return fromTemplate({ title, ideaId: 'parts-7', age: 4, aim, examples: found.sets[0]!.examples, newId: () => `x${(n += 1)}` })
+  return fromTemplate({
+    title,
+    ideaId: 'parts-7',
+    age: 4,
+    aim,
+    examples: found.sets[0]!.examples,
+    newId: () => `x${(n += 1)}`,
+  })
 }
 
 /** Two settings, so that every rule has somebody it keeps out. */
 export async function populate(app: TestApp) {
   const passwordHash = await hash('right', { memoryCost: 4096, timeCost: 1 })
   const make = async (name: string) => {
-    const [setting] = await app.db.insert(settings).values({ name, houseStyle: defaultHouseStyle }).returning()
+    const [setting] = await app.db
+      .insert(settings)
+      .values({ name, houseStyle: defaultHouseStyle })
+      .returning()
     const at = name.toLowerCase()
-    const staff = await app.db.insert(people).values([
-      { settingId: setting!.id, email: `owner@${at}.example`, name: 'Petra', role: 'owner' as const, passwordHash },
-      { settingId: setting!.id, email: `teacher@${at}.example`, name: 'Marnie', role: 'teacher' as const, passwordHash },
-      { settingId: setting!.id, email: `colleague@${at}.example`, name: 'Desh', role: 'teacher' as const, passwordHash },
-    ]).returning()
-    const [cls] = await app.db.insert(classes).values({ settingId: setting!.id, teacherId: staff[1]!.id, name: 'Wagtails', age: 4 }).returning()
-    const [cls2] = await app.db.insert(classes).values({ settingId: setting!.id, teacherId: staff[1]!.id, name: 'Goldcrests', age: 3 }).returning()
-    const homes = await app.db.insert(households).values([{ settingId: setting!.id, name: 'Weir Lane' }, { settingId: setting!.id, name: 'Mill Bank', youngerChild: true }]).returning()
-    const kids = await app.db.insert(children).values([{ classId: cls!.id, householdId: homes[0]!.id, name: 'Suri' }, { classId: cls2!.id, householdId: homes[1]!.id, name: 'Pia' }]).returning()
-    await openLinks(app.db, app.secret, homes.map((h) => h.id))
-    const lessonId = await createLesson(app.db, { classId: cls!.id, day: '2026-11-26', doc: sampleLesson(), byId: staff[1]!.id, style: defaultHouseStyle })
-    return { setting: setting!, classId: cls!.id, lessonId, homes, kids, tokens: homes.map((h) => homeToken(app.secret, h.id, 1)) }
+    const staff = await app.db
+      .insert(people)
+      .values([
+        {
+          settingId: setting!.id,
+          email: `owner@${at}.example`,
+          name: 'Petra',
+          role: 'owner' as const,
+          passwordHash,
+        },
+        {
+          settingId: setting!.id,
+          email: `teacher@${at}.example`,
+          name: 'Marnie',
+          role: 'teacher' as const,
+          passwordHash,
+        },
+        {
+          settingId: setting!.id,
+          email: `colleague@${at}.example`,
+          name: 'Desh',
+          role: 'teacher' as const,
+          passwordHash,
+        },
+      ])
+      .returning()
+    const [cls] = await app.db
+      .insert(classes)
+      .values({ settingId: setting!.id, teacherId: staff[1]!.id, name: 'Wagtails', age: 4 })
+      .returning()
+    const [cls2] = await app.db
+      .insert(classes)
+      .values({ settingId: setting!.id, teacherId: staff[1]!.id, name: 'Goldcrests', age: 3 })
+      .returning()
+    const homes = await app.db
+      .insert(households)
+      .values([
+        { settingId: setting!.id, name: 'Weir Lane' },
+        { settingId: setting!.id, name: 'Mill Bank', youngerChild: true },
+      ])
+      .returning()
+    const kids = await app.db
+      .insert(children)
+      .values([
+        { classId: cls!.id, householdId: homes[0]!.id, name: 'Suri' },
+        { classId: cls2!.id, householdId: homes[1]!.id, name: 'Pia' },
+      ])
+      .returning()
+    await openLinks(
+      app.db,
+      app.secret,
+      homes.map((h) => h.id),
+    )
+    const lessonId = await createLesson(app.db, {
+      classId: cls!.id,
+      day: '2026-11-26',
+      doc: sampleLesson(),
+      byId: staff[1]!.id,
+      style: defaultHouseStyle,
+    })
+    return {
+      setting: setting!,
+      classId: cls!.id,
+      lessonId,
+      homes,
+      kids,
+      tokens: homes.map((h) => homeToken(app.secret, h.id, 1)),
+    }
   }
   const [here, there] = [await make('Cobblegate'), await make('Elsewhere')]
-  const [owner, teacher, colleague, stranger] = await Promise.all(['owner@cobblegate', 'teacher@cobblegate', 'colleague@cobblegate', 'teacher@elsewhere'].map((e) => signIn(app.address, `${e}.example`)))
-  return { here, there, owner: owner!, teacher: teacher!, colleague: colleague!, stranger: stranger!, nobody: caller(app.address) }
+  const [owner, teacher, colleague, stranger] = await Promise.all(
+    ['owner@cobblegate', 'teacher@cobblegate', 'colleague@cobblegate', 'teacher@elsewhere'].map((e) =>
+      signIn(app.address, `${e}.example`),
+    ),
+  )
+  return {
+    here,
+    there,
+    owner: owner!,
+    teacher: teacher!,
+    colleague: colleague!,
+    stranger: stranger!,
+    nobody: caller(app.address),
+  }
 }
 /** A test file's own application and its two settings: opened before its tests, closed after them. */
-export function testWorld(): { readonly app: TestApp; readonly world: Awaited<ReturnType<typeof populate>>; readonly lesson: string } {
+export function testWorld(): {
+  readonly app: TestApp
+  readonly world: Awaited<ReturnType<typeof populate>>
+  readonly lesson: string
+} {
   let app: TestApp
   let world: Awaited<ReturnType<typeof populate>>
   beforeAll(async () => {
@@ -126,14 +226,24 @@ export function testWorld(): { readonly app: TestApp; readonly world: Awaited<Re
   })
   afterAll(() => app.close())
   return {
-    get app() { return app },
-    get world() { return world },
+    get app() {
+      return app
+    },
+    get world() {
+      return world
+    },
     /** Path of the lesson that stands ready in the first setting. */
-    get lesson() { return `/api/lessons/${world.here.lessonId}` },
+    get lesson() {
+      return `/api/lessons/${world.here.lessonId}`
+    },
   }
 }
 /** Waits until something holds, asking often; fails after the limit instead of hanging. */
-export async function until<T>(what: string, ask: () => Promise<T | null | undefined | false>, limit = 60_000): Promise<T> {
+export async function until<T>(
+  what: string,
+  ask: () => Promise<T | null | undefined | false>,
+  limit = 60_000,
+): Promise<T> {
   const end = Date.now() + limit
   for (;;) {
     const found = await ask()

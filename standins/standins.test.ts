@@ -18,18 +18,33 @@ const aim = aimOf({ structure: 'parts', upTo: 7, count: 3 })
 const found = findExamples(aim, { zero: false, seed: 1 })
 if (!found.ok) throw new Error(found.conflict)
 let n = 0
-const lesson = fromTemplate({ title: 'Post', ideaId: 'parts-7', age: 4, aim, examples: found.sets[0]!.examples, newId: () => `s${(n += 1)}` })
+const lesson = fromTemplate({
+  title: 'Post',
+  ideaId: 'parts-7',
+  age: 4,
+  aim,
+  examples: found.sets[0]!.examples,
+  newId: () => `s${(n += 1)}`,
+})
 const show = lesson.segments.find((s) => s.kind === 'show')!
-const words = (beats: readonly Beat[]) => beats.flatMap((b) => (b.kind === 'say' ? b.words.split(' ') : [])).join(' ')
-const plan = (asked: readonly Slip[], id = show.id, options = {}) => planTake(lesson, id, defaultHouseStyle, asked, options)
+const words = (beats: readonly Beat[]) =>
+  beats.flatMap((b) => (b.kind === 'say' ? b.words.split(' ') : [])).join(' ')
+const plan = (asked: readonly Slip[], id = show.id, options = {}) =>
+  planTake(lesson, id, defaultHouseStyle, asked, options)
 
 describe('the stand-in camera', () => {
   test('says every line as written, waits as written, and shows the table change', () => {
     const { beats, labels } = plan([])
     expect(labels).toEqual([])
-    expect(words(beats)).toMatch(/^bobbin has seven parcels to sort into two places one two three four five six seven how many/)
+    expect(words(beats)).toMatch(
+      /^bobbin has seven parcels to sort into two places one two three four five six seven how many/,
+    )
     expect(new Set(beats.map((b) => b.table)).size).toBeGreaterThan(3)
-    expect(beats.filter((b) => b.kind === 'silence').reduce((s, b) => s + (b.kind === 'silence' ? b.seconds : 0), 0)).toBeGreaterThan(15)
+    expect(
+      beats
+        .filter((b) => b.kind === 'silence')
+        .reduce((s, b) => s + (b.kind === 'silence' ? b.seconds : 0), 0),
+    ).toBeGreaterThan(15)
   })
   test('leaves out one number and says which', () => {
     const { beats, labels } = plan(['leave out a number'])
@@ -43,18 +58,23 @@ describe('the stand-in camera', () => {
     expect(labels.map((l) => l.slip)).toEqual(['false start'])
     expect(words(beats).length).toBeGreaterThan(words(plan([]).beats).length)
   })
-  test('skips a line', () => expect(words(plan(['skip a line']).beats).length).toBeLessThan(words(plan([]).beats).length))
+  test('skips a line', () =>
+    expect(words(plan(['skip a line']).beats).length).toBeLessThan(words(plan([]).beats).length))
   test('makes several slips in one take, each in a line of its own, and labels them all', () => {
     const asked: Slip[] = ['leave out a number', 'false start', 'dead air', 'wrong sentence']
     const { labels } = plan(asked, show.id, { seed: 4 })
     expect(labels.map((l) => l.slip).sort()).toEqual([...asked].sort())
   })
   test('a line left out at the very end is labelled too', () => {
-    const found = Array.from({ length: 40 }, (_, seed) => plan(['skip a line'], show.id, { seed })).filter(({ beats }) => beats.at(-1)!.labels.length > 0)
+    const found = Array.from({ length: 40 }, (_, seed) => plan(['skip a line'], show.id, { seed })).filter(
+      ({ beats }) => beats.at(-1)!.labels.length > 0,
+    )
     expect(found.length).toBeGreaterThan(0)
-    for (let seed = 0; seed < 40; seed++) expect(plan(['skip a line'], show.id, { seed }).labels).toHaveLength(1)
+    for (let seed = 0; seed < 40; seed++)
+      expect(plan(['skip a line'], show.id, { seed }).labels).toHaveLength(1)
   })
-  test('the same seed slips in the same place', () => expect(plan(['skip a line'], show.id, { seed: 9 })).toEqual(plan(['skip a line'], show.id, { seed: 9 })))
+  test('the same seed slips in the same place', () =>
+    expect(plan(['skip a line'], show.id, { seed: 9 })).toEqual(plan(['skip a line'], show.id, { seed: 9 })))
   test('says why it cannot slip', () => {
     const close = lesson.segments.find((s) => s.kind === 'close')!
     expect(() => plan(['leave out a number'], close.id)).toThrow(CannotSlip)
@@ -77,7 +97,9 @@ describe('the stand-in camera', () => {
     const { labels, samples } = await soundOf(beats, 'rms')
     const l = labels[0]!
     expect(l.to - l.from).toBeGreaterThan(5)
-    const loudest = samples.subarray(Math.ceil((l.from + 0.1) * speechRate), Math.floor((l.to - 0.1) * speechRate)).reduce((m, x) => Math.max(m, Math.abs(x)), 0)
+    const loudest = samples
+      .subarray(Math.ceil((l.from + 0.1) * speechRate), Math.floor((l.to - 0.1) * speechRate))
+      .reduce((m, x) => Math.max(m, Math.abs(x)), 0)
     expect(loudest).toBeLessThan(200)
   })
 })
@@ -90,7 +112,11 @@ describe('the stand-in voice', () => {
   })
   test('a WAV carries its own length', () => {
     const wav = Buffer.from(wavOf(new Int16Array(160), speechRate))
-    expect([wav.toString('latin1', 0, 4), wav.readUInt32LE(24), wav.readUInt32LE(40)]).toEqual(['RIFF', speechRate, 320])
+    expect([wav.toString('latin1', 0, 4), wav.readUInt32LE(24), wav.readUInt32LE(40)]).toEqual([
+      'RIFF',
+      speechRate,
+      320,
+    ])
   })
 })
 
@@ -103,13 +129,19 @@ describe('the stand-in homes’ photos', () => {
     { saffron: 5, blue: 5, seed: 35, ground: 'wood' as const, sheet: true },
     { saffron: 1, blue: 0, seed: 36 },
   ])('show what they were told to: %o', async (p) => {
-    const { data, info } = await sharp(await standInPhoto({ ...p, width: 1200 })).rotate().ensureAlpha().raw().toBuffer({ resolveWithObject: true })
+    const { data, info } = await sharp(await standInPhoto({ ...p, width: 1200 }))
+      .rotate()
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true })
     const r = readPhoto(data, info.width, info.height)
     expect(r.count).toBe(p.saffron + p.blue)
     expect(r.groups.find((g) => g.colour === 'blue')?.count ?? 0).toBe(p.blue)
   })
   test('are the same for the same seed but for the grain, and carry their orientation for the server to turn', async () => {
-    const meta = await sharp(await standInPhoto({ saffron: 3, blue: 1, seed: 40, orientation: 6, width: 400 })).metadata()
+    const meta = await sharp(
+      await standInPhoto({ saffron: 3, blue: 1, seed: 40, orientation: 6, width: 400 }),
+    ).metadata()
     expect([meta.orientation, meta.width! < meta.height!]).toEqual([6, true])
   })
 })

@@ -9,7 +9,12 @@ const with_ = (answer: Answer) => {
 }
 const failed = async (answer: Answer): Promise<ProblemError> => {
   with_(answer)
-  return get('/api/x').then(() => { throw new Error('it answered') }, (e: ProblemError) => e)
+  return get('/api/x').then(
+    () => {
+      throw new Error('it answered')
+    },
+    (e: ProblemError) => e,
+  )
 }
 afterEach(() => vi.unstubAllGlobals())
 
@@ -18,24 +23,50 @@ describe('asking the server', () => {
     const asked = with_({ body: { a: 1 } })
     expect(await get('/api/x')).toEqual({ a: 1 })
     expect(await send('PUT', '/api/x', { b: 2 })).toEqual({ a: 1 })
-    expect(asked).toEqual([{ method: 'GET', path: '/api/x', body: undefined }, { method: 'PUT', path: '/api/x', body: { b: 2 } }])
+    expect(asked).toEqual([
+      { method: 'GET', path: '/api/x', body: undefined },
+      { method: 'PUT', path: '/api/x', body: { b: 2 } },
+    ])
     with_({ status: 204 })
     expect(await send('DELETE', '/api/x')).toBeUndefined()
   })
   test('a refusal is told in the server’s words, with all it said', async () => {
-    const e = await failed({ status: 409, body: { title: 'Changed', detail: 'Changed in another window.', revision: 4 } })
-    expect([e.status, e.title, wordsOf(e), e.more.revision, isAway(e)]).toEqual([409, 'Changed', 'Changed in another window.', 4, false])
+    const e = await failed({
+      status: 409,
+      body: { title: 'Changed', detail: 'Changed in another window.', revision: 4 },
+    })
+    expect([e.status, e.title, wordsOf(e), e.more.revision, isAway(e)]).toEqual([
+      409,
+      'Changed',
+      'Changed in another window.',
+      4,
+      false,
+    ])
   })
   test('a connection that is lost says what is kept, and may work later', async () => {
     const e = await failed('away')
     expect([e.status, isAway(e)]).toEqual([0, true])
     expect(wordsOf(e)).toMatch(/kept here/)
   })
-  test.each([[502, true], [503, true], [504, true], [500, false], [404, false], [413, false], [429, false]])('%i: trying again later may work: %s', async (status, later) => expect(isAway(await failed({ status, body: {} }))).toBe(later))
+  test.each([
+    [502, true],
+    [503, true],
+    [504, true],
+    [500, false],
+    [404, false],
+    [413, false],
+    [429, false],
+  ])('%i: trying again later may work: %s', async (status, later) =>
+    expect(isAway(await failed({ status, body: {} }))).toBe(later),
+  )
   test('an answer that is not the server’s own is told in our words', async () => {
     vi.stubGlobal('fetch', async () => new Response('<h1>Bad Gateway</h1>', { status: 502 }))
     const e: unknown = await get('/api/x').catch((x: unknown) => x)
     expect(wordsOf(e)).toMatch(/What was saved before is kept/)
   })
-  test.each([[new Error('That went wrong.'), 'That went wrong.'], ['nothing', 'Something went wrong.'], [null, 'Something went wrong.']])('whatever is thrown has words', (e, words) => expect(wordsOf(e)).toBe(words))
+  test.each([
+    [new Error('That went wrong.'), 'That went wrong.'],
+    ['nothing', 'Something went wrong.'],
+    [null, 'Something went wrong.'],
+  ])('whatever is thrown has words', (e, words) => expect(wordsOf(e)).toBe(words))
 })

@@ -24,37 +24,61 @@ const WeekPage = lazy(() => import('./stations/week/week-page.tsx'))
 const ClassPage = lazy(() => import('./stations/next/class-page.tsx'))
 
 const router = createBrowserRouter([
-  { errorElement: <BrokenPage />, children: [
-    { path: '/sign-in', element: <SignInPage /> },
-    { path: '/', element: <ShelfPage /> },
-    { path: '/plan', element: <NewLessonPage /> },
-    { path: '/classes/:classId', element: <ClassPage /> },
-    { path: '/ladder', element: <LadderPage /> },
-    { path: '/house-style', element: <HouseStylePage /> },
-    { path: '/week', element: <WeekPage /> },
-    { path: '/lessons/:lessonId/remote', element: <RemotePage /> },
-    { path: '/lessons/:lessonId', element: <LessonFrame />, children: [
-      { index: true, element: <Navigate to="script" replace /> },
-      { path: 'plan', element: <PlanPage /> },
-      { path: 'script', element: <ScriptPage /> },
-      { path: 'film', element: <FilmPage /> },
-      { path: 'cut', element: <CutPage /> },
-      { path: 'send', element: <SendPage /> },
-      { path: 'look', element: <LookPage /> },
-      { path: 'next', element: <NextPage /> },
-    ] },
-    { path: '*', element: <Navigate to="/" replace /> },
-  ] },
+  {
+    errorElement: <BrokenPage />,
+    children: [
+      { path: '/sign-in', element: <SignInPage /> },
+      { path: '/', element: <ShelfPage /> },
+      { path: '/plan', element: <NewLessonPage /> },
+      { path: '/classes/:classId', element: <ClassPage /> },
+      { path: '/ladder', element: <LadderPage /> },
+      { path: '/house-style', element: <HouseStylePage /> },
+      { path: '/week', element: <WeekPage /> },
+      { path: '/lessons/:lessonId/remote', element: <RemotePage /> },
+      {
+        path: '/lessons/:lessonId',
+        element: <LessonFrame />,
+        children: [
+          { index: true, element: <Navigate to="script" replace /> },
+          { path: 'plan', element: <PlanPage /> },
+          { path: 'script', element: <ScriptPage /> },
+          { path: 'film', element: <FilmPage /> },
+          { path: 'cut', element: <CutPage /> },
+          { path: 'send', element: <SendPage /> },
+          { path: 'look', element: <LookPage /> },
+          { path: 'next', element: <NextPage /> },
+        ],
+      },
+      { path: '*', element: <Navigate to="/" replace /> },
+    ],
+  },
 ])
 
 const onError = (error: unknown) => {
-  if (error instanceof ProblemError && error.status === 401 && !window.location.pathname.startsWith('/sign-in'))
-    void router.navigate(`/sign-in?to=${encodeURIComponent(window.location.pathname + window.location.search)}`)
+  if (
+    error instanceof ProblemError &&
+    error.status === 401 &&
+    !window.location.pathname.startsWith('/sign-in')
+  )
+    void router.navigate(
+      `/sign-in?to=${encodeURIComponent(window.location.pathname + window.location.search)}`,
+    )
 }
 createRoot(document.getElementById('app')!).render(
   <StrictMode>
-    <SWRConfig value={{ fetcher: get, onError, revalidateOnFocus: true, keepPreviousData: true, shouldRetryOnError: isAway, errorRetryInterval: 2000 }}>
-      <Suspense fallback={<p className="p-8 text-steel">Opening…</p>}><RouterProvider router={router} /></Suspense>
+    <SWRConfig
+      value={{
+        fetcher: get,
+        onError,
+        revalidateOnFocus: true,
+        keepPreviousData: true,
+        shouldRetryOnError: isAway,
+        errorRetryInterval: 2000,
+      }}
+    >
+      <Suspense fallback={<p className="p-8 text-steel">Opening…</p>}>
+        <RouterProvider router={router} />
+      </Suspense>
     </SWRConfig>
   </StrictMode>,
 )

@@ -12,7 +12,12 @@ export default defineConfig({
     emptyOutDir: true,
     target: 'es2022',
     chunkSizeWarningLimit: 900,
-    rollupOptions: { input: { index: path.join(import.meta.dirname, 'index.html'), home: path.join(import.meta.dirname, 'home.html') } },
+    rollupOptions: {
+      input: {
+        index: path.join(import.meta.dirname, 'index.html'),
+        home: path.join(import.meta.dirname, 'home.html'),
+      },
+    },
   },
   server: { proxy: { '/api': process.env.AWLBOX_ADDRESS ?? 'http://127.0.0.1:4180' } },
 })

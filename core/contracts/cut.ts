@@ -4,7 +4,20 @@ import { z } from 'zod'
 export const framesPerSecond = 30
 
 /** Why something is proposed or was done. `ends`: the walk to and from the camera. `other take`: said better in another take. */
-export const cutReasons = ['slip', 'false start', 'filler', 'silence', 'ends', 'wait', 'other take', 'card', 'overlay', 'face', 'name', 'by hand'] as const
+export const cutReasons = [
+  'slip',
+  'false start',
+  'filler',
+  'silence',
+  'ends',
+  'wait',
+  'other take',
+  'card',
+  'overlay',
+  'face',
+  'name',
+  'by hand',
+] as const
 export const CutReason = z.enum(cutReasons)
 export type CutReason = z.infer<typeof CutReason>
 
@@ -31,14 +44,32 @@ const TakeId = z.string().uuid()
  * A stretch of a take, in frames into it: [from, to). `still` shows its first picture all the while; `voice` is another
  * take heard in place of its own sound, from that frame on.
  */
-export const Clip = z.object({
-  kind: z.literal('clip'), id: Id, takeId: TakeId, from: Frame, to: Frame, why: Why.nullable(),
-  still: z.boolean().optional(), voice: z.object({ takeId: TakeId, from: Frame }).optional(),
-}).refine((c) => c.to > c.from, 'A span has at least one frame.')
+export const Clip = z
+  .object({
+    kind: z.literal('clip'),
+    id: Id,
+    takeId: TakeId,
+    from: Frame,
+    to: Frame,
+    why: Why.nullable(),
+    still: z.boolean().optional(),
+    voice: z.object({ takeId: TakeId, from: Frame }).optional(),
+  })
+  .refine((c) => c.to > c.from, 'A span has at least one frame.')
 export type Clip = z.infer<typeof Clip>
 
 /** The last picture before it stands still while a ring fills: time to think. */
-export const Hold = z.object({ kind: z.literal('hold'), id: Id, frames: z.number().int().min(1).max(framesPerSecond * 120), stepId: z.string().max(40).nullable(), why: Why.nullable() })
+export const Hold = z.object({
+  kind: z.literal('hold'),
+  id: Id,
+  frames: z
+    .number()
+    .int()
+    .min(1)
+    .max(framesPerSecond * 120),
+  stepId: z.string().max(40).nullable(),
+  why: Why.nullable(),
+})
 export type Hold = z.infer<typeof Hold>
 
 /** Lines under a card's title at most: as many as a lesson can need things. */
@@ -48,10 +79,20 @@ export const CardLook = z.enum(cardLooks)
 export type CardLook = z.infer<typeof CardLook>
 /** A full-screen card. `lines` stand under its title; a `stop` card counts down while it stays. */
 export const Card = z.object({
-  kind: z.literal('card'), id: Id, look: CardLook, title: z.string().min(1).max(160), lines: z.array(z.string().max(120)).max(cardLines),
+  kind: z.literal('card'),
+  id: Id,
+  look: CardLook,
+  title: z.string().min(1).max(160),
+  lines: z.array(z.string().max(120)).max(cardLines),
   /** The step after which the table is drawn on it; absent where nothing is drawn. */
   table: z.string().max(40).optional(),
-  frames: z.number().int().min(framesPerSecond / 2).max(framesPerSecond * 120), stepId: z.string().max(40).nullable(), why: Why.nullable(),
+  frames: z
+    .number()
+    .int()
+    .min(framesPerSecond / 2)
+    .max(framesPerSecond * 120),
+  stepId: z.string().max(40).nullable(),
+  why: Why.nullable(),
 })
 export type Card = z.infer<typeof Card>
 
@@ -59,7 +100,12 @@ export const CutItem = z.discriminatedUnion('kind', [Clip, Hold, Card])
 export type CutItem = z.infer<typeof CutItem>
 
 /** A box in the film's picture of 1280 × 720. */
-export const FilmBox = z.object({ x: z.number().min(0).max(1280), y: z.number().min(0).max(720), w: z.number().min(1).max(1280), h: z.number().min(1).max(720) })
+export const FilmBox = z.object({
+  x: z.number().min(0).max(1280),
+  y: z.number().min(0).max(720),
+  w: z.number().min(1).max(1280),
+  h: z.number().min(1).max(720),
+})
 export type FilmBox = z.infer<typeof FilmBox>
 
 export const overlayLooks = ['sentence', 'table', 'hops', 'ring', 'arrow', 'magnify'] as const
@@ -70,10 +116,20 @@ export type OverlayLook = z.infer<typeof OverlayLook>
  * stands; `at` what a ring, an arrow or a magnifier is about, as the viewer sees it. A table or its hops are drawn as
  * they are after `stepId`.
  */
-export const Overlay = z.object({
-  id: Id, look: OverlayLook, takeId: TakeId, from: Frame, to: Frame, text: z.string().max(80), stepId: z.string().max(40).nullable(),
-  place: FilmBox, at: FilmBox.nullable(), why: Why.nullable(),
-}).refine((o) => o.to > o.from, 'An overlay is shown for at least one frame.')
+export const Overlay = z
+  .object({
+    id: Id,
+    look: OverlayLook,
+    takeId: TakeId,
+    from: Frame,
+    to: Frame,
+    text: z.string().max(80),
+    stepId: z.string().max(40).nullable(),
+    place: FilmBox,
+    at: FilmBox.nullable(),
+    why: Why.nullable(),
+  })
+  .refine((o) => o.to > o.from, 'An overlay is shown for at least one frame.')
 export type Overlay = z.infer<typeof Overlay>
 
 export const CutSegment = z.object({
@@ -90,8 +146,15 @@ export type CutSegment = z.infer<typeof CutSegment>
 const Point = z.object({ x: z.number().min(-640).max(1920), y: z.number().min(-360).max(1080) })
 /** An area covered over, in the take's own picture; it moves in straight lines from key to key and is there from the first frame to the last. */
 export const Hidden = z.object({
-  id: Id, what: z.enum(['face', 'name', 'number', 'other']), from: Frame, to: Frame,
-  keys: z.array(z.object({ frame: Frame, box: FilmBox })).min(1).max(400), why: Why.nullable(),
+  id: Id,
+  what: z.enum(['face', 'name', 'number', 'other']),
+  from: Frame,
+  to: Frame,
+  keys: z
+    .array(z.object({ frame: Frame, box: FilmBox }))
+    .min(1)
+    .max(400),
+  why: Why.nullable(),
 })
 export type Hidden = z.infer<typeof Hidden>
 /** What is mended in a take's picture and sound, wherever it is shown. Done in this order: hidden, turned, mirrored, straightened, brought closer, lit. */
@@ -103,7 +166,19 @@ export const Repair = z.object({
   /** The table's corners in the picture, clockwise from the upper left; they become the corners of the frame. */
   corners: z.tuple([Point, Point, Point, Point]).nullable(),
   /** Enlarged `by` times around a point; over `frames` frames from frame `from` of the take on, at once where 0. */
-  closer: z.object({ x: z.number().min(0).max(1280), y: z.number().min(0).max(720), by: z.number().min(1).max(4), from: Frame, frames: z.number().int().min(0).max(framesPerSecond * 60) }).nullable(),
+  closer: z
+    .object({
+      x: z.number().min(0).max(1280),
+      y: z.number().min(0).max(720),
+      by: z.number().min(1).max(4),
+      from: Frame,
+      frames: z
+        .number()
+        .int()
+        .min(0)
+        .max(framesPerSecond * 60),
+    })
+    .nullable(),
   /** Stops of light added; and warmth, −1 bluer to 1 yellower. */
   light: z.number().min(-2).max(2),
   warmth: z.number().min(-1).max(1),
@@ -118,14 +193,27 @@ export const Repair = z.object({
 export type Repair = z.infer<typeof Repair>
 
 /** A caption changed by hand: its words, or its times in seconds of its take. An empty text takes it away. */
-export const CaptionEdit = z.object({ id: z.string().min(1).max(90), text: z.string().max(200).nullable(), start: z.number().min(0).max(10_800).nullable(), end: z.number().min(0).max(10_800).nullable() })
+export const CaptionEdit = z.object({
+  id: z.string().min(1).max(90),
+  text: z.string().max(200).nullable(),
+  start: z.number().min(0).max(10_800).nullable(),
+  end: z.number().min(0).max(10_800).nullable(),
+})
 export type CaptionEdit = z.infer<typeof CaptionEdit>
 
 export const CutList = z.object({
-  format: z.literal('awlbox-cut'), version: z.literal(3), segments: z.array(CutSegment).max(60),
+  format: z.literal('awlbox-cut'),
+  version: z.literal(3),
+  segments: z.array(CutSegment).max(60),
   repairs: z.array(Repair).max(400),
   captions: z.object({ burnt: z.boolean(), edits: z.array(CaptionEdit).max(2000) }),
 })
 export type CutList = z.infer<typeof CutList>
 /** What holds for the whole film beside its segments. */
-export const plainList = { format: 'awlbox-cut', version: 3, segments: [], repairs: [], captions: { burnt: false, edits: [] } } satisfies CutList
+export const plainList = {
+  format: 'awlbox-cut',
+  version: 3,
+  segments: [],
+  repairs: [],
+  captions: { burnt: false, edits: [] },
+} satisfies CutList

@@ -1,12 +1,34 @@
 import { z } from 'zod'
 
 /** A recognised word: seconds into the take, confidence 0–1. From captions it has the punctuation written after it, often none; from sound it has no mark. */
-export const HeardWord = z.object({ word: z.string().max(60), start: z.number().min(0), end: z.number().min(0), confidence: z.number().min(0).max(1), mark: z.string().max(4).optional() })
+export const HeardWord = z.object({
+  word: z.string().max(60),
+  start: z.number().min(0),
+  end: z.number().min(0),
+  confidence: z.number().min(0).max(1),
+  mark: z.string().max(4).optional(),
+})
 export type HeardWord = z.infer<typeof HeardWord>
 
 export const heardCodes = [
-  'count-skip', 'count-repeat', 'count-order', 'count-end', 'total-mismatch', 'false-sentence', 'number-changed', 'line-skipped',
-  'false-start', 'filler', 'dead-air', 'wait-short', 'answer-early', 'clap-mismatch', 'pace', 'pause-cue', 'wait', 'recount',
+  'count-skip',
+  'count-repeat',
+  'count-order',
+  'count-end',
+  'total-mismatch',
+  'false-sentence',
+  'number-changed',
+  'line-skipped',
+  'false-start',
+  'filler',
+  'dead-air',
+  'wait-short',
+  'answer-early',
+  'clap-mismatch',
+  'pace',
+  'pause-cue',
+  'wait',
+  'recount',
 ] as const
 export const HeardCode = z.enum(heardCodes)
 export type HeardCode = z.infer<typeof HeardCode>
@@ -27,12 +49,26 @@ export const HeardFinding = z.object({
 })
 export type HeardFinding = z.infer<typeof HeardFinding>
 
-export const ProposedDrop = z.object({ from: z.number(), to: z.number(), reason: z.enum(['slip', 'false start', 'silence']), note: z.string() })
+export const ProposedDrop = z.object({
+  from: z.number(),
+  to: z.number(),
+  reason: z.enum(['slip', 'false start', 'silence']),
+  note: z.string(),
+})
 export type ProposedDrop = z.infer<typeof ProposedDrop>
 
 /** One word of a script line against what was heard. `at` is an index into the heard words. */
-export const LineWord = z.object({ word: z.string(), at: z.number().int().nullable(), status: z.enum(['said', 'changed', 'missing']) })
-export const HeardLine = z.object({ stepId: z.string(), words: z.array(LineWord), start: z.number().nullable(), end: z.number().nullable() })
+export const LineWord = z.object({
+  word: z.string(),
+  at: z.number().int().nullable(),
+  status: z.enum(['said', 'changed', 'missing']),
+})
+export const HeardLine = z.object({
+  stepId: z.string(),
+  words: z.array(LineWord),
+  start: z.number().nullable(),
+  end: z.number().nullable(),
+})
 export type HeardLine = z.infer<typeof HeardLine>
 
 export const Hearing = z.object({

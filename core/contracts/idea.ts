@@ -21,18 +21,39 @@ export const Idea = z.object({
 })
 export type Idea = z.infer<typeof Idea>
 
-export const Ladder = z.array(Idea).min(1).max(200).superRefine((list, ctx) => {
-  const ids = new Set<string>()
-  list.forEach((idea, i) => {
-    if (ids.has(idea.id)) ctx.addIssue({ code: 'custom', path: [i, 'id'], message: `“${idea.id}” stands twice.` })
-    ids.add(idea.id)
-    if (idea.ages[0] > idea.ages[1]) ctx.addIssue({ code: 'custom', path: [i, 'ages'], message: `“${idea.name}”: the first age is above the second.` })
+export const Ladder = z
+  .array(Idea)
+  .min(1)
+  .max(200)
+  .superRefine((list, ctx) => {
+    const ids = new Set<string>()
+    list.forEach((idea, i) => {
+      if (ids.has(idea.id))
+        ctx.addIssue({ code: 'custom', path: [i, 'id'], message: `“${idea.id}” stands twice.` })
+      ids.add(idea.id)
+      if (idea.ages[0] > idea.ages[1])
+        ctx.addIssue({
+          code: 'custom',
+          path: [i, 'ages'],
+          message: `“${idea.name}”: the first age is above the second.`,
+        })
+    })
+    list.forEach((idea, i) => {
+      for (const before of idea.after)
+        if (!ids.has(before))
+          ctx.addIssue({
+            code: 'custom',
+            path: [i, 'after'],
+            message: `“${idea.name}” comes after “${before}”, which is not on the ladder.`,
+          })
+    })
+    if (hasLoop(list))
+      ctx.addIssue({
+        code: 'custom',
+        path: [],
+        message: 'The ladder goes round in a circle: an idea comes before itself.',
+      })
   })
-  list.forEach((idea, i) => {
-    for (const before of idea.after) if (!ids.has(before)) ctx.addIssue({ code: 'custom', path: [i, 'after'], message: `“${idea.name}” comes after “${before}”, which is not on the ladder.` })
-  })
-  if (hasLoop(list)) ctx.addIssue({ code: 'custom', path: [], message: 'The ladder goes round in a circle: an idea comes before itself.' })
-})
 export type Ladder = z.infer<typeof Ladder>
 
 function hasLoop(list: readonly { id: string; after: readonly string[] }[]): boolean {

@@ -6,8 +6,19 @@ export const Verb = z.enum(verbs)
 export type Verb = z.infer<typeof Verb>
 
 export const segmentKinds = [
-  'hook', 'aim', 'things needed', 'warm-up', 'show', 'together', 'alone',
-  'story', 'game', 'challenge', 'home task', 'close', 'note to adults',
+  'hook',
+  'aim',
+  'things needed',
+  'warm-up',
+  'show',
+  'together',
+  'alone',
+  'story',
+  'game',
+  'challenge',
+  'home task',
+  'close',
+  'note to adults',
 ] as const
 export const SegmentKind = z.enum(segmentKinds)
 export type SegmentKind = z.infer<typeof SegmentKind>
@@ -67,7 +78,19 @@ export const Example = z.object({
 export type Example = z.infer<typeof Example>
 
 export const structures = [
-  'parts', 'add', 'take-away', 'count-on', 'doubles', 'halves', 'share', 'missing', 'compare', 'teens', 'tens', 'round-back', 'order',
+  'parts',
+  'add',
+  'take-away',
+  'count-on',
+  'doubles',
+  'halves',
+  'share',
+  'missing',
+  'compare',
+  'teens',
+  'tens',
+  'round-back',
+  'order',
 ] as const
 export const Structure = z.enum(structures)
 export type Structure = z.infer<typeof Structure>

@@ -3,10 +3,26 @@ import type { MeanColour } from '../cut/repairs.ts'
 import type { RoomTone } from '../cut/room-tone.ts'
 
 /** What is made of a film beside the film itself, its captions and its poster. */
-export const renderFileKinds = ['small', 'sound', 'srt', 'captions-slow', 'descriptions', 'chapters', 'adults', 'adults-captions'] as const
+export const renderFileKinds = [
+  'small',
+  'sound',
+  'srt',
+  'captions-slow',
+  'descriptions',
+  'chapters',
+  'adults',
+  'adults-captions',
+] as const
 export type RenderFileKind = (typeof renderFileKinds)[number]
 export const renderFileMimes: Record<RenderFileKind, string> = {
-  small: 'video/mp4', sound: 'audio/mp4', srt: 'application/x-subrip', 'captions-slow': 'text/vtt', descriptions: 'text/vtt', chapters: 'text/vtt', adults: 'video/mp4', 'adults-captions': 'text/vtt',
+  small: 'video/mp4',
+  sound: 'audio/mp4',
+  srt: 'application/x-subrip',
+  'captions-slow': 'text/vtt',
+  descriptions: 'text/vtt',
+  chapters: 'text/vtt',
+  adults: 'video/mp4',
+  'adults-captions': 'text/vtt',
 }
 
 /** What was found in a finished film. Seconds into it. */

@@ -2,8 +2,23 @@ import { z } from 'zod'
 
 /** Slips the stand-in camera can be asked for, in the words of its dialog. */
 export const slips = [
-  'leave out a number', 'say a number twice', 'swap two numbers', 'stop a count early', 'count one too far', 'wrong total', 'wrong sentence', 'change a number',
-  'skip a line', 'false start', 'start a count again', 'say oops', 'dead air', 'answer too soon', 'cut a wait short', 'wrong die', 'wrong claps',
+  'leave out a number',
+  'say a number twice',
+  'swap two numbers',
+  'stop a count early',
+  'count one too far',
+  'wrong total',
+  'wrong sentence',
+  'change a number',
+  'skip a line',
+  'false start',
+  'start a count again',
+  'say oops',
+  'dead air',
+  'answer too soon',
+  'cut a wait short',
+  'wrong die',
+  'wrong claps',
 ] as const
 export type Slip = (typeof slips)[number]
 

@@ -7,7 +7,12 @@ export const TakeMark = z.discriminatedUnion('kind', [
   /** The prompter went on to a segment: where a recording straight through is parted. */
   z.object({ kind: z.literal('segment'), at: z.number().min(0), segmentId: z.string().max(40) }),
   /** What a die, spinner or draw really gave, for a step written otherwise. */
-  z.object({ kind: z.literal('roll'), at: z.number().min(0), stepId: z.string().max(40), faces: z.array(z.number().int().min(0).max(100)).min(1).max(4) }),
+  z.object({
+    kind: z.literal('roll'),
+    at: z.number().min(0),
+    stepId: z.string().max(40),
+    faces: z.array(z.number().int().min(0).max(100)).min(1).max(4),
+  }),
 ])
 export type TakeMark = z.infer<typeof TakeMark>
 export const TakeMarks = z.array(TakeMark).max(400)

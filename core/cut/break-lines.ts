@@ -5,7 +5,36 @@ import { sentencesIn } from '../script/sentence.ts'
 export const lineLetters = 37
 const lines = 2
 /** Words a line should not end with: they belong to what follows. */
-const leaning = new Set(['a', 'an', 'the', 'and', 'or', 'to', 'of', 'in', 'on', 'at', 'with', 'by', 'for', 'is', 'are', 'my', 'your', 'our', 'his', 'her', 'their', 'this', 'that', 'how', 'as', 'from', 'no', 'not'])
+const leaning = new Set([
+  'a',
+  'an',
+  'the',
+  'and',
+  'or',
+  'to',
+  'of',
+  'in',
+  'on',
+  'at',
+  'with',
+  'by',
+  'for',
+  'is',
+  'are',
+  'my',
+  'your',
+  'our',
+  'his',
+  'her',
+  'their',
+  'this',
+  'that',
+  'how',
+  'as',
+  'from',
+  'no',
+  'not',
+])
 const bare = (w: string): string => w.toLowerCase().replace(/[^\p{L}\p{N}+=−'-]/gu, '')
 
 /** For each word, whether it and the next stand in one number sentence. */
@@ -19,7 +48,8 @@ function joined(words: readonly string[], text: string): boolean[] {
   }
   return out
 }
-const punctuation = (w: string): number => (/[.!?…]["’”)]*$/.test(w) ? 0 : /[,;:–—]$/.test(w) ? 2 : leaning.has(bare(w)) ? 9 : 5)
+const punctuation = (w: string): number =>
+  /[.!?…]["’”)]*$/.test(w) ? 0 : /[,;:–—]$/.test(w) ? 2 : leaning.has(bare(w)) ? 9 : 5
 
 /**
  * Parts a text into captions of at most two lines of 37 letters, each a list of its words by line. Breaks fall after
@@ -32,9 +62,14 @@ function breaks(text: string): string[][][] {
   const words = whole.flatMap((w) => w.match(new RegExp(`.{1,${lineLetters}}`, 'gu')) ?? [])
   if (!words.length) return []
   const glued = joined(words, text)
-  const length = (i: number, j: number): number => words.slice(i, j).reduce((n, w) => n + [...w].length, j - i - 1)
+  const length = (i: number, j: number): number =>
+    words.slice(i, j).reduce((n, w) => n + [...w].length, j - i - 1)
   const end = (j: number): number => (j === words.length ? 0 : glued[j - 1] ? 60 : punctuation(words[j - 1]!))
-  interface Best { cost: number; from: number; split: number }
+  interface Best {
+    cost: number
+    from: number
+    split: number
+  }
   const best: (Best | null)[] = [{ cost: 0, from: 0, split: 0 }]
   for (let j = 1; j <= words.length; j++) {
     let mine: Best | null = null
@@ -56,7 +91,7 @@ function breaks(text: string): string[][][] {
     best[j] = mine
   }
   const out: string[][][] = []
-  for (let j = words.length; j > 0; ) {
+  for (let j = words.length; j > 0;) {
     const { from, split } = best[j]!
     out.unshift([words.slice(from, split), words.slice(split, j)].filter((l) => l.length))
     j = from
@@ -64,4 +99,8 @@ function breaks(text: string): string[][][] {
   return out
 }
 /** A caption's words as they stand on screen. */
-export const linesOf = (text: string): string => captionBreaks(text).flat().map((l) => l.join(' ')).join('\n')
+export const linesOf = (text: string): string =>
+  captionBreaks(text)
+    .flat()
+    .map((l) => l.join(' '))
+    .join('\n')

@@ -9,13 +9,29 @@ const size = 40
 export function captionShapes(text: string): { shapes: Shape[]; box: FilmBox } {
   const lines = text.split('\n')
   // Andika's letters are about 0.56 of their size wide on average; room for wider ones.
-  const w = Math.min(film.width - 40, Math.ceil(Math.max(...lines.map((l) => [...l].length)) * size * 0.58) + 48)
+  const w = Math.min(
+    film.width - 40,
+    Math.ceil(Math.max(...lines.map((l) => [...l].length)) * size * 0.58) + 48,
+  )
   const h = Math.round(lines.length * size * 1.3 + 20)
   return {
     box: { x: round((film.width - w) / 2), y: film.height - h - 28, w, h },
     shapes: [
       el('rect', { x: 0, y: 0, width: w, height: h, rx: 12, fill: paper.ink, 'fill-opacity': 0.85 }),
-      ...lines.map((l, i) => el('text', { x: w / 2, y: round(10 + (i + 0.78) * size * 1.3), 'font-size': size, 'font-family': 'Andika', fill: paper.white, 'text-anchor': 'middle' }, l)),
+      ...lines.map((l, i) =>
+        el(
+          'text',
+          {
+            x: w / 2,
+            y: round(10 + (i + 0.78) * size * 1.3),
+            'font-size': size,
+            'font-family': 'Andika',
+            fill: paper.white,
+            'text-anchor': 'middle',
+          },
+          l,
+        ),
+      ),
     ],
   }
 }

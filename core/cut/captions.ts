@@ -52,7 +52,10 @@ export function captionsOf(parts: readonly CaptionPart[], options: CaptionOption
   })
 }
 /** Captions of one segment, in its own time; none is on screen longer than the segment is. */
-export function segmentCaptions(p: CaptionPart, { style = defaultHouseStyle, age = 5, edits = [], speed = 'adults' }: CaptionOptions = {}): FilmCue[] {
+export function segmentCaptions(
+  p: CaptionPart,
+  { style = defaultHouseStyle, age = 5, edits = [], speed = 'adults' }: CaptionOptions = {},
+): FilmCue[] {
   const changed = new Map(edits.map((e) => [e.id, e]))
   const cues: FilmCue[] = []
   const heard = heardTakes(p.cut)
@@ -68,32 +71,80 @@ export function segmentCaptions(p: CaptionPart, { style = defaultHouseStyle, age
         if (!text.trim() || end <= start) return
         for (const left of stretchesOf(p.cut, takeId, start, end)) {
           // Of a line cut down to a breath nothing is worth reading.
-          if (left.end - left.start >= 0.2) cues.push({ id, segmentId: p.segment.id, source: { takeId, stepId: step.id, start, end }, edited: edit !== undefined, start: left.start, end: left.end, text: linesOf(text) })
+          if (left.end - left.start >= 0.2)
+            cues.push({
+              id,
+              segmentId: p.segment.id,
+              source: { takeId, stepId: step.id, start, end },
+              edited: edit !== undefined,
+              start: left.start,
+              end: left.end,
+              text: linesOf(text),
+            })
         }
       })
     }
-  for (const { item, at } of layOut(p.cut)) if (item.kind === 'card') cues.push({ id: item.id, segmentId: p.segment.id, source: null, edited: false, start: toSeconds(at), end: toSeconds(at + item.frames), text: [item.title, ...item.lines].join(' ') })
-  return withTimeToRead(cues.sort((a, b) => a.start - b.start), toSeconds(segmentFrames(p.cut)), speed)
+  for (const { item, at } of layOut(p.cut))
+    if (item.kind === 'card')
+      cues.push({
+        id: item.id,
+        segmentId: p.segment.id,
+        source: null,
+        edited: false,
+        start: toSeconds(at),
+        end: toSeconds(at + item.frames),
+        text: [item.title, ...item.lines].join(' '),
+      })
+  return withTimeToRead(
+    cues.sort((a, b) => a.start - b.start),
+    toSeconds(segmentFrames(p.cut)),
+    speed,
+  )
 }
 
 /** Each caption for as long as it takes to read, never into the next one; slow ones may come a little before they are said. */
 function withTimeToRead(cues: readonly FilmCue[], last: number, speed: 'adults' | 'slow'): FilmCue[] {
-  const early = cues.map((c, i) => (speed === 'slow' && c.source ? Math.max(c.start - captionLimits.early, i ? Math.min(c.start, cues[i - 1]!.end) : 0, 0) : c.start))
-  return cues.map((c, i) => {
-    const start = early[i]!
-    const needed = Math.max(captionLimits.shortest, [...c.text].length / captionLimits[speed])
-    return { ...c, start, end: Math.min(Math.max(c.end + 0.3, start + needed), early[i + 1] ?? Infinity, Math.max(last, start + 0.1)) }
-  }).filter((c) => c.end > c.start)
+  const early = cues.map((c, i) =>
+    speed === 'slow' && c.source
+      ? Math.max(c.start - captionLimits.early, i ? Math.min(c.start, cues[i - 1]!.end) : 0, 0)
+      : c.start,
+  )
+  return cues
+    .map((c, i) => {
+      const start = early[i]!
+      const needed = Math.max(captionLimits.shortest, [...c.text].length / captionLimits[speed])
+      return {
+        ...c,
+        start,
+        end: Math.min(
+          Math.max(c.end + 0.3, start + needed),
+          early[i + 1] ?? Infinity,
+          Math.max(last, start + 0.1),
+        ),
+      }
+    })
+    .filter((c) => c.end > c.start)
 }
 /** Letters a second at which a caption has to be read. */
-export const readingSpeed = (c: Pick<Cue, 'start' | 'end' | 'text'>): number => [...c.text].length / Math.max(0.01, c.end - c.start)
+export const readingSpeed = (c: Pick<Cue, 'start' | 'end' | 'text'>): number =>
+  [...c.text].length / Math.max(0.01, c.end - c.start)
 
 /** What a line of script says as a caption: a count as its numbers in words, a pause without its seconds, signs in the house's words unless it shows them. */
-export function captionText(verb: string, text: string, style: HouseStyle = defaultHouseStyle, age = 5): string {
+export function captionText(
+  verb: string,
+  text: string,
+  style: HouseStyle = defaultHouseStyle,
+  age = 5,
+): string {
   const count = verb === 'count' ? readCount(text) : null
   if (count) return count.numbers.map((n) => numberName(n)).join(', ')
   const words = verb === 'pause' ? pauseWords(text) : text
-  return showsSymbols(style, age) ? words : words.replace(/\s\+\s/g, ` ${style.add} `).replace(/\s[−–-]\s(?=\d|_)/g, ` ${style.takeAway} `).replace(/\s=\s/g, ` ${style.equals} `)
+  return showsSymbols(style, age)
+    ? words
+    : words
+        .replace(/\s\+\s/g, ` ${style.add} `)
+        .replace(/\s[−–-]\s(?=\d|_)/g, ` ${style.takeAway} `)
+        .replace(/\s=\s/g, ` ${style.equals} `)
 }
 
 /** Parts a long line into captions, each timed by its own words. */

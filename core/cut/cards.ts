@@ -44,21 +44,61 @@ export interface ProposedCard {
 }
 type Whole = Pick<Lesson, 'segments' | 'title' | 'kit' | 'age'>
 
-const newCard = (look: CardLook, id: string, title: string, lines: readonly string[] = [], stepId: string | null = null, more: { tight?: boolean; table?: string | null } = {}): Card => ({
-  kind: 'card', id: `card-${id}`, look, title: title.slice(0, 160), lines: lines.slice(0, cardLines).map((l) => l.slice(0, 120)), frames: cardSeconds(look, title, lines, more.tight) * framesPerSecond, stepId, ...(more.table ? { table: more.table } : {}),
-  why: { id: `c-${id}`, act: 'add', kind: 'card', note: `${cardNames[look]} card: ${title}`.slice(0, 240), sure: true, state: 'open' },
+const newCard = (
+  look: CardLook,
+  id: string,
+  title: string,
+  lines: readonly string[] = [],
+  stepId: string | null = null,
+  more: { tight?: boolean; table?: string | null } = {},
+): Card => ({
+  kind: 'card',
+  id: `card-${id}`,
+  look,
+  title: title.slice(0, 160),
+  lines: lines.slice(0, cardLines).map((l) => l.slice(0, 120)),
+  frames: cardSeconds(look, title, lines, more.tight) * framesPerSecond,
+  stepId,
+  ...(more.table ? { table: more.table } : {}),
+  why: {
+    id: `c-${id}`,
+    act: 'add',
+    kind: 'card',
+    note: `${cardNames[look]} card: ${title}`.slice(0, 240),
+    sure: true,
+    state: 'open',
+  },
 })
-export const cardNames: Record<CardLook, string> = { aim: 'Aim', things: 'Things', stop: 'Stop', sentence: 'Number sentence', guard: 'Answers come', thanks: 'Thank-you' }
+export const cardNames: Record<CardLook, string> = {
+  aim: 'Aim',
+  things: 'Things',
+  stop: 'Stop',
+  sentence: 'Number sentence',
+  guard: 'Answers come',
+  thanks: 'Thank-you',
+}
 const firstSaid = (s: Segment): Step | undefined => s.steps.find((x) => x.verb === 'say')
 const isAnswers = (s: Segment): boolean => s.kind === 'close' && /^answers?\b/i.test(s.title.trim())
 
 /** A card as it is added by hand. `words` are the script's own; the table is drawn on it as it is after the step `table`. */
-export const plainCard = (look: CardLook, id: string, words: string, table: string | null = null): Card => ({ ...newCard(look, id, words || cardNames[look], [], null, { table }), id, why: null })
+export const plainCard = (look: CardLook, id: string, words: string, table: string | null = null): Card => ({
+  ...newCard(look, id, words || cardNames[look], [], null, { table }),
+  id,
+  why: null,
+})
 
 /** A card put in by hand, with the script's words: a sentence with the table it is about. */
 export function handCard(look: CardLook, id: string, segment: Segment): Card {
-  if (look === 'stop') return plainCard(look, id, segment.steps.some((s) => s.verb === 'pause') ? 'Stop the film. Press play when you are ready.' : 'Stop the film and have a go.')
-  if (look !== 'sentence') return plainCard(look, id, segment.steps.find((s) => s.verb === 'say' || s.verb === 'ask')?.text ?? '')
+  if (look === 'stop')
+    return plainCard(
+      look,
+      id,
+      segment.steps.some((s) => s.verb === 'pause')
+        ? 'Stop the film. Press play when you are ready.'
+        : 'Stop the film and have a go.',
+    )
+  if (look !== 'sentence')
+    return plainCard(look, id, segment.steps.find((s) => s.verb === 'say' || s.verb === 'ask')?.text ?? '')
   const step = segment.steps.findLast((s) => sentencesIn(s.text).length > 0)
   return plainCard(look, id, sentenceNear(segment, step?.id ?? null), step?.id ?? null)
 }
@@ -67,23 +107,69 @@ export function handCard(look: CardLook, id: string, segment: Segment): Card {
  * The cards a segment calls for, from the script's own words: the aim where it is told, the things needed, a stop
  * where viewers are told to stop the film, a guard before the answers, thanks at the end.
  */
-export function cardsFor(lesson: Whole, segment: Segment, hearing: Pick<Hearing, 'lines'> | null): ProposedCard[] {
+export function cardsFor(
+  lesson: Whole,
+  segment: Segment,
+  hearing: Pick<Hearing, 'lines'> | null,
+): ProposedCard[] {
   const out: ProposedCard[] = []
   const tight = isTight(lesson)
-  const card = (look: CardLook, id: string, title: string, lines: readonly string[] = [], stepId: string | null = null, table: string | null = null): Card => newCard(look, id, title, lines, stepId, { tight, table })
+  const card = (
+    look: CardLook,
+    id: string,
+    title: string,
+    lines: readonly string[] = [],
+    stepId: string | null = null,
+    table: string | null = null,
+  ): Card => newCard(look, id, title, lines, stepId, { tight, table })
   const moments = simulate(lesson)
   const seen = lesson.segments.filter((s) => s.audience === 'children')
   const aimed = seen.find((s) => s.kind === 'aim') ?? seen[0]
-  if (segment.id === aimed?.id) out.push({ place: 'start', card: card('aim', `aim-${segment.id}`, (segment.kind === 'aim' ? firstSaid(segment)?.text : null) ?? lesson.title) })
-  if (segment.kind === 'things needed' && lesson.kit.length) out.push({ place: 'end', card: card('things', `things-${segment.id}`, 'You need', lesson.kit.map((k) => `${k.count} ${k.thing}`)) })
-  if (isAnswers(segment)) out.push({ place: 'start', card: card('guard', `guard-${segment.id}`, 'Answers come next.', ['Stop here if you are still working.']) })
+  if (segment.id === aimed?.id)
+    out.push({
+      place: 'start',
+      card: card(
+        'aim',
+        `aim-${segment.id}`,
+        (segment.kind === 'aim' ? firstSaid(segment)?.text : null) ?? lesson.title,
+      ),
+    })
+  if (segment.kind === 'things needed' && lesson.kit.length)
+    out.push({
+      place: 'end',
+      card: card(
+        'things',
+        `things-${segment.id}`,
+        'You need',
+        lesson.kit.map((k) => `${k.count} ${k.thing}`),
+      ),
+    })
+  if (isAnswers(segment))
+    out.push({
+      place: 'start',
+      card: card('guard', `guard-${segment.id}`, 'Answers come next.', [
+        'Stop here if you are still working.',
+      ]),
+    })
   segment.steps.forEach((step, i) => {
     if (step.verb !== 'pause') return
     const line = hearing?.lines.find((l) => l.stepId === step.id)
     const todo = segment.steps.slice(0, i).findLast((s) => s.verb === 'ask')?.text
-    if (line?.end !== null && line?.end !== undefined) out.push({ place: { after: line.end + 0.3 }, card: card('stop', `stop-${step.id}`, 'Stop the film', [pauseWords(step.text), ...(todo && todo !== step.text ? [todo] : [])], step.id, tableOn(moments, step.id)) })
+    if (line?.end !== null && line?.end !== undefined)
+      out.push({
+        place: { after: line.end + 0.3 },
+        card: card(
+          'stop',
+          `stop-${step.id}`,
+          'Stop the film',
+          [pauseWords(step.text), ...(todo && todo !== step.text ? [todo] : [])],
+          step.id,
+          tableOn(moments, step.id),
+        ),
+      })
   })
-  if (segment.id === seen.at(-1)?.id) out.push({ place: 'end', card: card('thanks', `thanks-${segment.id}`, 'Thank you for working with us.') })
+  if (segment.id === seen.at(-1)?.id)
+    out.push({ place: 'end', card: card('thanks', `thanks-${segment.id}`, 'Thank you for working with us.') })
   return out
 }
 
@@ -94,7 +180,11 @@ const tableOn = (moments: readonly Moment[], stepId: string): string | null => {
 }
 
 /** Puts cards among items: at the ends, or after the span of the take in which their moment lies. */
-export function withCards(items: readonly CutItem[], cards: readonly ProposedCard[], takeId: string): CutItem[] {
+export function withCards(
+  items: readonly CutItem[],
+  cards: readonly ProposedCard[],
+  takeId: string,
+): CutItem[] {
   const out = [...items]
   for (const { place, card: c } of cards) {
     if (place === 'start') out.unshift(c)

@@ -22,14 +22,27 @@ export function chaptersOf(parts: readonly Pick<CaptionPart, 'segment' | 'cut'>[
     points.push({ start: at, title: p.segment.title, stop: false })
     let n = 0
     for (const { item, at: from } of layOut(p.cut))
-      if (item.kind === 'card' && item.look === 'stop') points.push({ start: at + toSeconds(from), title: `Stop here and have a go${(n += 1) > 1 ? ` (${n})` : ''}: ${p.segment.title}`, stop: true }, { start: at + toSeconds(from + item.frames), title: `Go on: ${p.segment.title}`, stop: false })
+      if (item.kind === 'card' && item.look === 'stop')
+        points.push(
+          {
+            start: at + toSeconds(from),
+            title: `Stop here and have a go${(n += 1) > 1 ? ` (${n})` : ''}: ${p.segment.title}`,
+            stop: true,
+          },
+          { start: at + toSeconds(from + item.frames), title: `Go on: ${p.segment.title}`, stop: false },
+        )
     at += toSeconds(segmentFrames(p.cut))
   }
-  const kept = points.filter((c, i) => c.start < at - 1 / framesPerSecond && (i === 0 || c.stop || c.start - points[i - 1]!.start >= apart || points[i - 1]!.stop))
+  const kept = points.filter(
+    (c, i) =>
+      c.start < at - 1 / framesPerSecond &&
+      (i === 0 || c.stop || c.start - points[i - 1]!.start >= apart || points[i - 1]!.stop),
+  )
   return kept.map((c, i) => ({ ...c, end: kept[i + 1]?.start ?? at })).filter((c) => c.end > c.start)
 }
 /** Chapters as text, a line each: "0:00 Hello". */
-export const chapterText = (chapters: readonly Chapter[]): string => chapters.map((c) => `${clockTime(c.start)} ${c.title}`).join('\n')
+export const chapterText = (chapters: readonly Chapter[]): string =>
+  chapters.map((c) => `${clockTime(c.start)} ${c.title}`).join('\n')
 
 /** Chapters as ffmpeg's metadata text, milliseconds. */
 export function chapterMetadata(chapters: readonly Chapter[]): string {

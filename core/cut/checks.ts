@@ -20,7 +20,8 @@ import { filmFrames, tableAfter } from './propose.ts'
 import { isCovered, repairOf } from './repairs.ts'
 import { heardTakes, layOut, plays, segmentFrames, stretchesOf, toSeconds } from './timeline.ts'
 
-export type CheckKind = 'counts' | 'answers' | 'lines' | 'words' | 'captions' | 'overlays' | 'cards' | 'length' | 'people' | 'sound'
+export type CheckKind =
+  'counts' | 'answers' | 'lines' | 'words' | 'captions' | 'overlays' | 'cards' | 'length' | 'people' | 'sound'
 /** Something to see to before the film is rendered. `wrong`: children would be taught wrongly, or someone shown. */
 export interface Check {
   kind: CheckKind
@@ -34,24 +35,43 @@ export interface Check {
 /** A word must be left for at least this share of itself to be heard. */
 const enough = 0.5
 /** The words that can be heard in a segment's film, in its own time, as if it were a take. */
-export function keptWords(cut: Pick<CutSegment, 'items'>, hearings: ReadonlyMap<string, Pick<Hearing, 'words'>>): HeardWord[] {
+export function keptWords(
+  cut: Pick<CutSegment, 'items'>,
+  hearings: ReadonlyMap<string, Pick<Hearing, 'words'>>,
+): HeardWord[] {
   const out: HeardWord[] = []
   const heard = heardTakes(cut)
   for (const [takeId, h] of hearings)
     for (const w of heard.has(takeId) ? h.words : [])
-      for (const s of stretchesOf(cut, takeId, w.start, w.end)) if (s.end - s.start >= enough * (w.end - w.start)) out.push({ ...w, start: s.start, end: s.end })
+      for (const s of stretchesOf(cut, takeId, w.start, w.end))
+        if (s.end - s.start >= enough * (w.end - w.start)) out.push({ ...w, start: s.start, end: s.end })
   return out.sort((a, b) => a.start - b.start)
 }
 
 const kindOf: Partial<Record<HeardCode, CheckKind>> = {
-  'count-skip': 'counts', 'count-repeat': 'counts', 'count-order': 'counts', 'count-end': 'counts', 'total-mismatch': 'counts', 'false-sentence': 'counts', 'number-changed': 'counts',
-  'answer-early': 'answers', 'wait-short': 'answers', 'line-skipped': 'lines', 'false-start': 'lines', 'filler': 'lines',
+  'count-skip': 'counts',
+  'count-repeat': 'counts',
+  'count-order': 'counts',
+  'count-end': 'counts',
+  'total-mismatch': 'counts',
+  'false-sentence': 'counts',
+  'number-changed': 'counts',
+  'answer-early': 'answers',
+  'wait-short': 'answers',
+  'line-skipped': 'lines',
+  'false-start': 'lines',
+  filler: 'lines',
 }
 /**
  * Holds what is left of a segment against its script, as a take is: a cut can take out the "seven" that was said, the
  * wait before an answer, half a sentence. `words` are those that are kept. Words that expire or tell where someone is are looked for in what is left.
  */
-export function checkSegment(segment: Segment, cut: Pick<CutSegment, 'items'>, words: readonly HeardWord[], by: { style?: HouseStyle; age?: number } = {}): Check[] {
+export function checkSegment(
+  segment: Segment,
+  cut: Pick<CutSegment, 'items'>,
+  words: readonly HeardWord[],
+  by: { style?: HouseStyle; age?: number } = {},
+): Check[] {
   if (!words.length) return []
   const seconds = toSeconds(segmentFrames(cut))
   const again = hear(segment, words, seconds, by)
@@ -60,24 +80,54 @@ export function checkSegment(segment: Segment, cut: Pick<CutSegment, 'items'>, w
     const kind = kindOf[f.code]
     if (!kind) continue
     // What was never heard rightly in a take is told in Film; here it is a doubt.
-    out.push({ kind, severity: f.certain && (severityOf[f.code] === 'wrong' || f.code === 'answer-early') ? 'wrong' : 'look', segmentId: segment.id, at: f.start, message: f.message })
+    out.push({
+      kind,
+      severity: f.certain && (severityOf[f.code] === 'wrong' || f.code === 'answer-early') ? 'wrong' : 'look',
+      segmentId: segment.id,
+      at: f.start,
+      message: f.message,
+    })
   }
   const lines = new Map(again.lines.map((l) => [l.stepId, l]))
   for (const step of segment.steps) {
     const line = lines.get(step.id)
     if (!line || line.start === null || line.words.every((w) => w.at === null)) continue
     const late = step.text.match(expires)
-    if (late) out.push({ kind: 'words', severity: 'look', segmentId: segment.id, at: line.start, message: `“${late[0]}” will be wrong when this is watched later.` })
+    if (late)
+      out.push({
+        kind: 'words',
+        severity: 'look',
+        segmentId: segment.id,
+        at: line.start,
+        message: `“${late[0]}” will be wrong when this is watched later.`,
+      })
     const who = step.text.match(identifies)
-    if (who) out.push({ kind: 'words', severity: 'wrong', segmentId: segment.id, at: line.start, message: `“${who[0]}” tells where a child or a grown-up can be found: cut it out.` })
+    if (who)
+      out.push({
+        kind: 'words',
+        severity: 'wrong',
+        segmentId: segment.id,
+        at: line.start,
+        message: `“${who[0]}” tells where a child or a grown-up can be found: cut it out.`,
+      })
   }
   // Words said beside the script are looked through as they were heard.
   const scripted = new Set(again.lines.flatMap((l) => l.words.flatMap((w) => (w.at === null ? [] : [w.at]))))
   const beside = again.words.map((w, i) => (scripted.has(i) ? '.' : w.word))
   const late = beside.join(' ').match(expires)
   if (late) {
-    const first = beside.findIndex((w, i) => late[0].toLowerCase().startsWith(w.toLowerCase()) && beside.slice(i).join(' ').toLowerCase().startsWith(late[0].toLowerCase()))
-    out.push({ kind: 'words', severity: 'look', segmentId: segment.id, at: again.words[Math.max(0, first)]!.start, message: `“${late[0]}” will be wrong when this is watched later.` })
+    const first = beside.findIndex(
+      (w, i) =>
+        late[0].toLowerCase().startsWith(w.toLowerCase()) &&
+        beside.slice(i).join(' ').toLowerCase().startsWith(late[0].toLowerCase()),
+    )
+    out.push({
+      kind: 'words',
+      severity: 'look',
+      segmentId: segment.id,
+      at: again.words[Math.max(0, first)]!.start,
+      message: `“${late[0]}” will be wrong when this is watched later.`,
+    })
   }
   return out.sort((a, b) => (a.at ?? 0) - (b.at ?? 0))
 }
@@ -85,49 +135,100 @@ export function checkSegment(segment: Segment, cut: Pick<CutSegment, 'items'>, w
 /** Seconds a caption and what is said may be apart. */
 const near = 0.5
 /** A segment's captions (in its own time) against what is said in it: the numbers must be the same, what is said must be captioned, and there must be time to read. */
-export function checkCaptions(cues: readonly FilmCue[], segment: Pick<Segment, 'id'>, words: readonly HeardWord[]): Check[] {
+export function checkCaptions(
+  cues: readonly FilmCue[],
+  segment: Pick<Segment, 'id'>,
+  words: readonly HeardWord[],
+): Check[] {
   const out: Check[] = []
   const mine = cues.filter((c) => c.source)
   for (const c of mine) {
     const text = c.text.replace(/\n/g, ' ')
-    const said = words.filter((w) => (w.start + w.end) / 2 >= c.start - near && (w.start + w.end) / 2 <= c.end + near).map((w) => w.word.toLowerCase())
+    const said = words
+      .filter((w) => (w.start + w.end) / 2 >= c.start - near && (w.start + w.end) / 2 <= c.end + near)
+      .map((w) => w.word.toLowerCase())
     // "to" may be two: what sounds like the number is taken for it.
-    const missing = spokenWordsOf(c.text).filter((w) => isNumberWord(w) && !said.some((h) => soundsLike(w, h) || inCount(h) === w || likeNumber(h) === w))
-    if (missing.length) out.push({ kind: 'captions', severity: c.edited ? 'wrong' : 'look', segmentId: segment.id, at: c.start, message: `The caption says “${missing[0]}”, which is not heard there: “${text}”.` })
-    else if (readingSpeed(c) > captionLimits.adults * 1.25) out.push({ kind: 'captions', severity: 'look', segmentId: segment.id, at: c.start, message: `Too quick to read (${Math.round(readingSpeed(c))} letters a second): “${text}”.` })
+    const missing = spokenWordsOf(c.text).filter(
+      (w) =>
+        isNumberWord(w) && !said.some((h) => soundsLike(w, h) || inCount(h) === w || likeNumber(h) === w),
+    )
+    if (missing.length)
+      out.push({
+        kind: 'captions',
+        severity: c.edited ? 'wrong' : 'look',
+        segmentId: segment.id,
+        at: c.start,
+        message: `The caption says “${missing[0]}”, which is not heard there: “${text}”.`,
+      })
+    else if (readingSpeed(c) > captionLimits.adults * 1.25)
+      out.push({
+        kind: 'captions',
+        severity: 'look',
+        segmentId: segment.id,
+        at: c.start,
+        message: `Too quick to read (${Math.round(readingSpeed(c))} letters a second): “${text}”.`,
+      })
   }
   // Some words in a row with no caption at all were said beside the script.
   let run: HeardWord[] = []
   for (const w of [...words, { word: '', start: Infinity, end: Infinity, confidence: 0 }]) {
-    if (w.start < Infinity && !mine.some((c) => c.start - near <= w.end && c.end + near >= w.start)) run.push(w)
+    if (w.start < Infinity && !mine.some((c) => c.start - near <= w.end && c.end + near >= w.start))
+      run.push(w)
     else {
-      if (run.length >= 4) out.push({ kind: 'captions', severity: 'look', segmentId: segment.id, at: run[0]!.start, message: `Said, but not captioned: “${run.map((x) => x.word).join(' ')}”.` })
+      if (run.length >= 4)
+        out.push({
+          kind: 'captions',
+          severity: 'look',
+          segmentId: segment.id,
+          at: run[0]!.start,
+          message: `Said, but not captioned: “${run.map((x) => x.word).join(' ')}”.`,
+        })
       run = []
     }
   }
   return out
 }
 
-const inside = (b: FilmBox): boolean => b.x >= safe.x - 1 && b.y >= safe.y - 1 && b.x + b.w <= film.width - safe.x + 1 && b.y + b.h <= film.height - safe.y + 1
+const inside = (b: FilmBox): boolean =>
+  b.x >= safe.x - 1 &&
+  b.y >= safe.y - 1 &&
+  b.x + b.w <= film.width - safe.x + 1 &&
+  b.y + b.h <= film.height - safe.y + 1
 
 /** Overlays that are shown: over nothing that is counted, inside the safe margin, large enough for a phone. */
-export function checkOverlays(segment: Segment, cut: CutSegment, list: Pick<CutList, 'repairs'>, moments: readonly Moment[], fill: HouseStyle['frameFill'] = 'across'): Check[] {
+export function checkOverlays(
+  segment: Segment,
+  cut: CutSegment,
+  list: Pick<CutList, 'repairs'>,
+  moments: readonly Moment[],
+  fill: HouseStyle['frameFill'] = 'across',
+): Check[] {
   const out: Check[] = []
   const tell = (o: Overlay, severity: Check['severity'], message: string): void => {
     const shown = stretchesOf(cut, o.takeId, toSeconds(o.from), toSeconds(o.to), 'picture')[0]
-    if (shown) out.push({ kind: 'overlays', severity, segmentId: segment.id, at: shown.start, message: `The ${overlayNames[o.look]} ${message}` })
+    if (shown)
+      out.push({
+        kind: 'overlays',
+        severity,
+        segmentId: segment.id,
+        at: shown.start,
+        message: `The ${overlayNames[o.look]} ${message}`,
+      })
   }
   for (const o of cut.overlays) {
     if (!plays(o)) continue
     if (o.look !== 'ring' && o.look !== 'arrow') {
       const repair = repairOf(list, o.takeId)
       const table = moments.find((m) => m.step.id === o.stepId)?.after
-      if (table && countedBoxes(table, repair, o.from, fill).some((b) => meet(b, o.place))) tell(o, 'wrong', 'covers things that are being counted: move it, or make it smaller.')
+      if (table && countedBoxes(table, repair, o.from, fill).some((b) => meet(b, o.place)))
+        tell(o, 'wrong', 'covers things that are being counted: move it, or make it smaller.')
       if (!inside(o.place)) tell(o, 'look', 'comes too near to the edge: some screens cut it off.')
       if (o.place.y + o.place.h > captionLine + 40) tell(o, 'look', 'stands where captions come.')
     }
-    if (o.look === 'sentence' && sentenceSize(o) < readable) tell(o, 'look', 'is too small to be read on a phone.')
-    if ((o.look === 'table' || o.look === 'hops') && o.place.w < 280) tell(o, 'look', 'is too small to be seen on a phone.')
+    if (o.look === 'sentence' && sentenceSize(o) < readable)
+      tell(o, 'look', 'is too small to be read on a phone.')
+    if ((o.look === 'table' || o.look === 'hops') && o.place.w < 280)
+      tell(o, 'look', 'is too small to be seen on a phone.')
   }
   return out
 }
@@ -138,7 +239,15 @@ export function checkCards(row: CutSegment, moments: readonly Moment[] = []): Ch
     if (item.kind !== 'card') return []
     const fits = cardFits(item, item.table !== undefined && tableAfter({ moments }, item.table) !== null)
     if (fits === 'well') return []
-    return [{ kind: 'cards', severity: fits === 'small' ? 'look' : 'wrong', segmentId: row.segmentId, at: toSeconds(at), message: `The ${cardNames[item.look]} card says ${fits === 'small' ? 'so much that it is too small for a phone' : 'more than it can hold, and is cut off'}: shorten it, or make two of it.` }]
+    return [
+      {
+        kind: 'cards',
+        severity: fits === 'small' ? 'look' : 'wrong',
+        segmentId: row.segmentId,
+        at: toSeconds(at),
+        message: `The ${cardNames[item.look]} card says ${fits === 'small' ? 'so much that it is too small for a phone' : 'more than it can hold, and is cut off'}: shorten it, or make two of it.`,
+      },
+    ]
   })
 }
 
@@ -151,21 +260,48 @@ export function checkPeople(list: Pick<CutList, 'repairs' | 'segments'>): Check[
       for (const h of repairOf(list, takeId).hidden) {
         const shown = stretchesOf(s, takeId, toSeconds(h.from), toSeconds(h.to), 'picture')[0]
         if (!shown || isCovered(h)) continue
-        if (h.why?.state === 'open') out.push({ kind: 'people', severity: 'wrong', segmentId: s.segmentId, at: shown.start, message: `Perhaps ${hiddenNames[h.what]} can be seen: cover it, or say that it may be seen.` })
+        if (h.why?.state === 'open')
+          out.push({
+            kind: 'people',
+            severity: 'wrong',
+            segmentId: s.segmentId,
+            at: shown.start,
+            message: `Perhaps ${hiddenNames[h.what]} can be seen: cover it, or say that it may be seen.`,
+          })
       }
   }
   return out
 }
 
 /** The whole film against the clock: its limit, each segment's, and the cards' share. Seconds. */
-export function checkLength(rows: readonly CutSegment[], limits: { film: number; segment: number }, titleOf: (segmentId: string) => string): Check[] {
+export function checkLength(
+  rows: readonly CutSegment[],
+  limits: { film: number; segment: number },
+  titleOf: (segmentId: string) => string,
+): Check[] {
   const out: Check[] = []
   const whole = toSeconds(filmFrames({ segments: rows }))
-  const cards = toSeconds(rows.reduce((n, r) => n + segmentFrames({ items: r.items.filter((i) => i.kind === 'card') }), 0))
-  if (whole > limits.film) out.push({ kind: 'length', severity: 'look', segmentId: null, at: null, message: `${clockTime(whole)} is longer than the ${clockTime(limits.film)} children of this age watch${cards > 20 ? `; ${clockTime(cards)} of it are cards` : ''}. Shorten it, or send it in two parts.` })
+  const cards = toSeconds(
+    rows.reduce((n, r) => n + segmentFrames({ items: r.items.filter((i) => i.kind === 'card') }), 0),
+  )
+  if (whole > limits.film)
+    out.push({
+      kind: 'length',
+      severity: 'look',
+      segmentId: null,
+      at: null,
+      message: `${clockTime(whole)} is longer than the ${clockTime(limits.film)} children of this age watch${cards > 20 ? `; ${clockTime(cards)} of it are cards` : ''}. Shorten it, or send it in two parts.`,
+    })
   for (const r of rows) {
     const seconds = toSeconds(segmentFrames(r))
-    if (seconds > limits.segment) out.push({ kind: 'length', severity: 'look', segmentId: r.segmentId, at: null, message: `“${titleOf(r.segmentId)}” lasts ${clockTime(seconds)}, over the ${clockTime(limits.segment)} of a segment.` })
+    if (seconds > limits.segment)
+      out.push({
+        kind: 'length',
+        severity: 'look',
+        segmentId: r.segmentId,
+        at: null,
+        message: `“${titleOf(r.segmentId)}” lasts ${clockTime(seconds)}, over the ${clockTime(limits.segment)} of a segment.`,
+      })
   }
   return out
 }
@@ -173,20 +309,34 @@ export function checkLength(rows: readonly CutSegment[], limits: { film: number;
 /** Loudest samples of a fiftieth of a second (0–255) from here on are cut off at the top; so many in a second are heard as crackling. */
 const [full, crackles] = [254, 3]
 /** Sound that was too loud to be recorded, in what is kept. `peaks` by take, so many a second. */
-export function checkSound(row: CutSegment, peaks: ReadonlyMap<string, ArrayLike<number>>, perSecond: number): Check[] {
+export function checkSound(
+  row: CutSegment,
+  peaks: ReadonlyMap<string, ArrayLike<number>>,
+  perSecond: number,
+): Check[] {
   const out: Check[] = []
   for (const item of row.items) {
     if (item.kind !== 'clip' || !plays(item)) continue
     const source = item.voice ?? item
     const mine = peaks.get(source.takeId)
     if (!mine) continue
-    const [a, b] = [Math.floor(toSeconds(source.from) * perSecond), Math.ceil(toSeconds(source.from + item.to - item.from) * perSecond)]
+    const [a, b] = [
+      Math.floor(toSeconds(source.from) * perSecond),
+      Math.ceil(toSeconds(source.from + item.to - item.from) * perSecond),
+    ]
     for (let i = a, run: number[] = []; i < b; i++) {
       if (mine[i]! < full) continue
       run = [...run.filter((k) => i - k < perSecond), i]
       if (run.length < crackles) continue
       const at = stretchesOf(row, source.takeId, i / perSecond, (i + 1) / perSecond)[0]?.start ?? null
-      out.push({ kind: 'sound', severity: 'look', segmentId: row.segmentId, at, message: 'The sound is cut off at its loudest here: it crackles. Another take, or the line said again, sounds better.' })
+      out.push({
+        kind: 'sound',
+        severity: 'look',
+        segmentId: row.segmentId,
+        at,
+        message:
+          'The sound is cut off at its loudest here: it crackles. Another take, or the line said again, sounds better.',
+      })
       break
     }
   }

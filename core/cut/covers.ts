@@ -11,7 +11,12 @@ export interface AreasSeen {
   boxes: FilmBox[]
 }
 /** What is covered, in words. */
-export const hiddenNames: Record<Hidden['what'], string> = { face: 'a face', name: 'a name', number: 'a number or address', other: 'something else' }
+export const hiddenNames: Record<Hidden['what'], string> = {
+  face: 'a face',
+  name: 'a name',
+  number: 'a number or address',
+  other: 'something else',
+}
 /** What is told of an area that may have to be covered: its kind in the cut list, and its name in a sentence. */
 const kinds: Record<'face' | PrivateKind, { what: Hidden['what']; named: string; least: number }> = {
   // A face seen in a single picture is often a pattern of things; a name is seldom read by accident.
@@ -35,28 +40,50 @@ const grown = (b: FilmBox): FilmBox => {
  * Areas proposed to be covered, from what was found in pictures taken `every` frames: boxes near each other in
  * neighbouring pictures are one thing, and the cover goes from one to the next. `frames` is the take's length.
  */
-export function coversFor(kind: keyof typeof kinds, seen: readonly AreasSeen[], every: number, frames: number): Hidden[] {
+export function coversFor(
+  kind: keyof typeof kinds,
+  seen: readonly AreasSeen[],
+  every: number,
+  frames: number,
+): Hidden[] {
   const tracks: { frame: number; box: FilmBox }[][] = []
   for (const { frame, boxes } of [...seen].sort((a, b) => a.frame - b.frame))
     for (const box of boxes) {
       const near = tracks.find((t) => {
         const last = t.at(-1)!
         const [a, b] = [middleOf(last.box), middleOf(box)]
-        return last.frame < frame && frame - last.frame <= Math.max(unseen * framesPerSecond, pictures * every) && Math.hypot(a.x - b.x, a.y - b.y) < (last.box.w + box.w) / 2
+        return (
+          last.frame < frame &&
+          frame - last.frame <= Math.max(unseen * framesPerSecond, pictures * every) &&
+          Math.hypot(a.x - b.x, a.y - b.y) < (last.box.w + box.w) / 2
+        )
       })
       if (near) near.push({ frame, box })
       else tracks.push([{ frame, box }])
     }
   const { what, named, least } = kinds[kind]
-  return tracks.filter((t) => t.length >= Math.min(least, seen.length)).map((t): Hidden => {
-    const [from, to] = [Math.max(0, t[0]!.frame - every), Math.min(frames, t.at(-1)!.frame + every + 1)]
-    const id = `${kind}-${t[0]!.frame}-${Math.round(t[0]!.box.x)}`
-    const unless = kind === 'face' ? 'whoever it is has' : 'everyone concerned has'
-    return {
-      id, what, from, to, keys: t.slice(0, 400).map((k) => ({ frame: k.frame, box: grown(k.box) })),
-      why: { id, act: 'add', kind: kind === 'face' ? 'face' : 'name', note: `Perhaps ${named}, from ${clockTime(toSeconds(from))} to ${clockTime(toSeconds(to))} of the take. Cover it unless ${unless} agreed to be seen; your setting’s safeguarding policy decides.`, sure: false, state: 'open' },
-    }
-  })
+  return tracks
+    .filter((t) => t.length >= Math.min(least, seen.length))
+    .map((t): Hidden => {
+      const [from, to] = [Math.max(0, t[0]!.frame - every), Math.min(frames, t.at(-1)!.frame + every + 1)]
+      const id = `${kind}-${t[0]!.frame}-${Math.round(t[0]!.box.x)}`
+      const unless = kind === 'face' ? 'whoever it is has' : 'everyone concerned has'
+      return {
+        id,
+        what,
+        from,
+        to,
+        keys: t.slice(0, 400).map((k) => ({ frame: k.frame, box: grown(k.box) })),
+        why: {
+          id,
+          act: 'add',
+          kind: kind === 'face' ? 'face' : 'name',
+          note: `Perhaps ${named}, from ${clockTime(toSeconds(from))} to ${clockTime(toSeconds(to))} of the take. Cover it unless ${unless} agreed to be seen; your setting’s safeguarding policy decides.`,
+          sure: false,
+          state: 'open',
+        },
+      }
+    })
 }
 
 /** Everything found in a take that may have to be covered. */
@@ -69,5 +96,12 @@ export interface TakeSeen {
 }
 export const coversOf = (take: TakeSeen, frames: number): Hidden[] => [
   ...coversFor('face', take.faces, take.every, frames),
-  ...privateKinds.flatMap((kind) => coversFor(kind, take.written?.seen.filter((s) => s.what === kind) ?? [], take.written?.every ?? 1, frames)),
+  ...privateKinds.flatMap((kind) =>
+    coversFor(
+      kind,
+      take.written?.seen.filter((s) => s.what === kind) ?? [],
+      take.written?.every ?? 1,
+      frames,
+    ),
+  ),
 ]

@@ -19,7 +19,11 @@ export function descriptionsOf(parts: readonly CaptionPart[], moments: readonly 
   for (const p of parts) {
     const seconds = segmentFrames(p.cut) / framesPerSecond
     const saidAt = (stepId: string): number | null => {
-      const found = [...p.hearings].flatMap(([takeId, h]) => h.lines.filter((l) => l.stepId === stepId && l.start !== null && l.end !== null).flatMap((l) => stretchesOf(p.cut, takeId, l.start!, l.end!)))
+      const found = [...p.hearings].flatMap(([takeId, h]) =>
+        h.lines
+          .filter((l) => l.stepId === stepId && l.start !== null && l.end !== null)
+          .flatMap((l) => stretchesOf(p.cut, takeId, l.start!, l.end!)),
+      )
       return found.length ? Math.min(...found.map((s) => s.start)) : null
     }
     let before = 0
@@ -27,7 +31,8 @@ export function descriptionsOf(parts: readonly CaptionPart[], moments: readonly 
     for (const m of moments.filter((x) => x.segment.id === p.segment.id)) {
       const start = saidAt(m.step.id)
       if (start !== null) {
-        if (waiting !== null) cues.push({ start: at + before, end: at + Math.max(before + 1, start), text: waiting })
+        if (waiting !== null)
+          cues.push({ start: at + before, end: at + Math.max(before + 1, start), text: waiting })
         waiting = null
         before = Math.max(before, start)
       }
@@ -37,8 +42,18 @@ export function descriptionsOf(parts: readonly CaptionPart[], moments: readonly 
         waiting = words
       }
     }
-    if (waiting !== null && seconds > before) cues.push({ start: at + before, end: at + seconds, text: waiting })
+    if (waiting !== null && seconds > before)
+      cues.push({ start: at + before, end: at + seconds, text: waiting })
     at += seconds
   }
-  return cues.sort((a, b) => a.start - b.start).map((c, i, all) => ({ ...c, end: Math.min(c.end, c.start + longest, all[i + 1] ? Math.max(c.start + 0.5, all[i + 1]!.start) : Infinity) }))
+  return cues
+    .sort((a, b) => a.start - b.start)
+    .map((c, i, all) => ({
+      ...c,
+      end: Math.min(
+        c.end,
+        c.start + longest,
+        all[i + 1] ? Math.max(c.start + 0.5, all[i + 1]!.start) : Infinity,
+      ),
+    }))
 }

@@ -21,7 +21,14 @@ export type HeardTake = Pick<Hearing, 'drops' | 'findings' | 'voiced'> & { words
 const besideFiller = { own: 0.1, others: 0.05 } as const
 /** A sound this close (seconds) before a slip that was taken for no word belongs to it. */
 const unheardLead = 0.25
-const open = (id: string, kind: CutReason, note: string, sure: boolean): Why => ({ id, act: 'drop', kind, note: note.slice(0, 240), sure, state: 'open' })
+const open = (id: string, kind: CutReason, note: string, sure: boolean): Why => ({
+  id,
+  act: 'drop',
+  kind,
+  note: note.slice(0, 240),
+  sure,
+  state: 'open',
+})
 
 /**
  * Everything of a take that is proposed to go, in order, none overlapping: slips with their retry, false starts,
@@ -36,14 +43,30 @@ export function dropsOf(hearing: HeardTake, takeSeconds: number): Drop[] {
     return { from, to, why: open(`${kind[0]}${from}-${to}`, kind, d.note, true) }
   })
   for (const f of hearing.findings) {
-    if ((f.code !== 'filler' && f.code !== 'false-start') || hearing.drops.some((d) => d.from < f.end && d.to > f.start)) continue
+    if (
+      (f.code !== 'filler' && f.code !== 'false-start') ||
+      hearing.drops.some((d) => d.from < f.end && d.to > f.start)
+    )
+      continue
     const words = hearing.words ?? []
     const before = words.findLast((w) => w.end <= f.start + 0.01)?.end ?? 0
     const after = words.find((w) => w.start >= f.end - 0.01)?.start ?? takeSeconds
     const from = toFrame(Math.max(before + besideFiller.others, f.start - besideFiller.own))
-    const to = Math.min(last, toFrame(Math.max(f.end, Math.min(after - besideFiller.others, f.end + besideFiller.own))))
+    const to = Math.min(
+      last,
+      toFrame(Math.max(f.end, Math.min(after - besideFiller.others, f.end + besideFiller.own))),
+    )
     const kind: CutReason = f.code === 'filler' ? 'filler' : 'false start'
-    found.push({ from, to, why: open(`${kind[0]}${from}-${to}`, kind, f.code === 'filler' ? f.message : f.heard || f.message, f.certain) })
+    found.push({
+      from,
+      to,
+      why: open(
+        `${kind[0]}${from}-${to}`,
+        kind,
+        f.code === 'filler' ? f.message : f.heard || f.message,
+        f.certain,
+      ),
+    })
   }
   for (const d of found) if (d.why.kind !== 'silence' && d.why.kind !== 'ends') widen(d, hearing)
   const out: Drop[] = []
@@ -65,7 +88,21 @@ export function holdsOf(hearing: Pick<Hearing, 'findings'>): Held[] {
     if (!(frames > 0)) return []
     // Just before the answer, but never into the question.
     const at = toFrame(Math.max(f.start + Math.min(0.1, (f.end - f.start) / 2), f.end - 0.2))
-    return [{ at, frames, stepId: f.stepId, why: { id: `w${at}`, act: 'add' as const, kind: 'wait' as const, note: `Filmed ${left} s, written ${written} s: the last picture is held ${(written - left).toFixed(1)} s with a ring, so that children get the time you planned.`, sure: f.certain, state: 'open' as const } }]
+    return [
+      {
+        at,
+        frames,
+        stepId: f.stepId,
+        why: {
+          id: `w${at}`,
+          act: 'add' as const,
+          kind: 'wait' as const,
+          note: `Filmed ${left} s, written ${written} s: the last picture is held ${(written - left).toFixed(1)} s with a ring, so that children get the time you planned.`,
+          sure: f.certain,
+          state: 'open' as const,
+        },
+      },
+    ]
   })
 }
 

@@ -22,7 +22,10 @@ const wcag = { change: 0.1, darker: 0.8, area: 0.25, most: 3, redChange: 80 / 25
  */
 export function flashFinder(blocks: number, framesPerSecond: number) {
   /** Per block: the last turning point and which way it has gone since, for luminance and for red. */
-  const tracks = [0, 1].map(() => ({ extreme: new Float32Array(blocks).fill(NaN), way: new Int8Array(blocks) }))
+  const tracks = [0, 1].map(() => ({
+    extreme: new Float32Array(blocks).fill(NaN),
+    way: new Int8Array(blocks),
+  }))
   const turns: [number[], number[]] = [[], []]
   let n = 0
   const counts = [0, 0]
@@ -32,7 +35,10 @@ export function flashFinder(blocks: number, framesPerSecond: number) {
     const was = extreme[i]!
     if (Number.isNaN(was)) extreme[i] = v
     else if (way[i] !== 0 && Math.sign(v - was) === way[i]) extreme[i] = v
-    else if (Math.abs(v - was) >= (k === 0 ? wcag.change : wcag.redChange) && (k === 1 || Math.min(v, was) < wcag.darker)) {
+    else if (
+      Math.abs(v - was) >= (k === 0 ? wcag.change : wcag.redChange) &&
+      (k === 1 || Math.min(v, was) < wcag.darker)
+    ) {
       if (way[i] !== 0) counts[k]!++
       way[i] = Math.sign(v - was)
       extreme[i] = v
@@ -59,7 +65,8 @@ export function flashFinder(blocks: number, framesPerSecond: number) {
           if (flashes <= wcag.most) continue
           const [from, to] = [at[j]! / framesPerSecond, (at[i]! + 1) / framesPerSecond]
           const last = out.at(-1)
-          if (last && from <= last.to + 0.5) Object.assign(last, { to, perSecond: Math.max(last.perSecond, flashes) })
+          if (last && from <= last.to + 0.5)
+            Object.assign(last, { to, perSecond: Math.max(last.perSecond, flashes) })
           else out.push({ from, to, perSecond: flashes, red: k === 1 })
         }
         return out

@@ -13,10 +13,15 @@ export function homography(from: Quad, to: Quad): Homography | null {
   const rows: number[][] = []
   from.forEach((p, i) => {
     const q = to[i]!
-    rows.push([p.x, p.y, 1, 0, 0, 0, -p.x * q.x, -p.y * q.x, q.x], [0, 0, 0, p.x, p.y, 1, -p.x * q.y, -p.y * q.y, q.y])
+    rows.push(
+      [p.x, p.y, 1, 0, 0, 0, -p.x * q.x, -p.y * q.x, q.x],
+      [0, 0, 0, p.x, p.y, 1, -p.x * q.y, -p.y * q.y, q.y],
+    )
   })
   for (let c = 0; c < 8; c++) {
-    const pivot = rows.slice(c).reduce((best, _, i) => (Math.abs(rows[c + i]![c]!) > Math.abs(rows[best]![c]!) ? c + i : best), c)
+    const pivot = rows
+      .slice(c)
+      .reduce((best, _, i) => (Math.abs(rows[c + i]![c]!) > Math.abs(rows[best]![c]!) ? c + i : best), c)
     if (Math.abs(rows[pivot]![c]!) < 1e-9) return null
     ;[rows[c], rows[pivot]] = [rows[pivot]!, rows[c]!]
     for (let r = 0; r < 8; r++) {

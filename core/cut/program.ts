@@ -24,8 +24,14 @@ export function programOf(list: Pick<CutList, 'segments'>): Program {
     starts.set(s.segmentId, frames)
     let still: Shot['still'] = null
     for (const run of runsOf(s)) {
-      shots.push({ segmentId: s.segmentId, at: frames + run.at, run, still: run.kind === 'hold' ? still : null })
-      if (run.kind === 'clip') still = { takeId: run.takeId, frame: run.still ? run.from : run.from + run.frames - 1 }
+      shots.push({
+        segmentId: s.segmentId,
+        at: frames + run.at,
+        run,
+        still: run.kind === 'hold' ? still : null,
+      })
+      if (run.kind === 'clip')
+        still = { takeId: run.takeId, frame: run.still ? run.from : run.from + run.frames - 1 }
       if (run.kind === 'card') still = run.card
     }
     frames += segmentFrames(s)

@@ -2,14 +2,29 @@ import type { CutList, FilmBox, Hidden, Repair } from '../contracts/cut.ts'
 import { film } from '../film/frame.ts'
 import { type Homography, homography, isProperQuad, mapped, type Point, type Quad } from './homography.ts'
 
-export const plainRepair = (takeId: string): Repair => ({ takeId, turn: 0, mirror: false, corners: null, closer: null, light: 0, warmth: 0, steady: false, hidden: [], louder: 0, hum: 0, hiss: false })
-export const repairOf = (list: { repairs: readonly Repair[] }, takeId: string): Repair => list.repairs.find((r) => r.takeId === takeId) ?? plainRepair(takeId)
+export const plainRepair = (takeId: string): Repair => ({
+  takeId,
+  turn: 0,
+  mirror: false,
+  corners: null,
+  closer: null,
+  light: 0,
+  warmth: 0,
+  steady: false,
+  hidden: [],
+  louder: 0,
+  hum: 0,
+  hiss: false,
+})
+export const repairOf = (list: { repairs: readonly Repair[] }, takeId: string): Repair =>
+  list.repairs.find((r) => r.takeId === takeId) ?? plainRepair(takeId)
 /** Puts a take's repair in place; one that changes nothing is not kept. */
 export function withRepair(list: CutList, repair: Repair): CutList {
   const rest = list.repairs.filter((r) => r.takeId !== repair.takeId)
   return { ...list, repairs: isPlainRepair(repair) ? rest : [...rest, repair] }
 }
-export const isPlainRepair = (r: Repair): boolean => JSON.stringify({ ...r, takeId: '' }) === JSON.stringify(plainRepair(''))
+export const isPlainRepair = (r: Repair): boolean =>
+  JSON.stringify({ ...r, takeId: '' }) === JSON.stringify(plainRepair(''))
 
 /** Whether an area is covered: a proposed one only once it is accepted. */
 export const isCovered = (h: Pick<Hidden, 'why'>): boolean => h.why === null || h.why.state === 'accepted'
@@ -25,13 +40,20 @@ export function boxAt(h: Pick<Hidden, 'from' | 'to' | 'keys'>, frame: number): F
   return { x: mix('x'), y: mix('y'), w: mix('w'), h: mix('h') }
 }
 /** A hidden area set at a frame: a key is added, or the one there is moved. Keys stay in order. */
-export const keyed = (h: Hidden, frame: number, box: FilmBox): Hidden => ({ ...h, keys: [...h.keys.filter((k) => k.frame !== frame), { frame, box }].sort((a, b) => a.frame - b.frame) })
+export const keyed = (h: Hidden, frame: number, box: FilmBox): Hidden => ({
+  ...h,
+  keys: [...h.keys.filter((k) => k.frame !== frame), { frame, box }].sort((a, b) => a.frame - b.frame),
+})
 
 /**
  * Factors for red, green and blue: a stop of light doubles them all; warmth raises red and lowers blue, at 1 by a
  * quarter, about the step from daylight to a kitchen lamp.
  */
-export function gainsOf({ light, warmth }: Pick<Repair, 'light' | 'warmth'>): { r: number; g: number; b: number } {
+export function gainsOf({ light, warmth }: Pick<Repair, 'light' | 'warmth'>): {
+  r: number
+  g: number
+  b: number
+} {
   const k = 2 ** light
   return { r: k * (1 + 0.25 * warmth), g: k, b: k * (1 - 0.25 * warmth) }
 }
@@ -55,21 +77,45 @@ function turned(turn: Repair['turn']): Quad {
   // Turned a quarter, 1280 × 720 is 405 × 720 in the middle of the frame.
   const narrow = (h * h) / w
   const [l, r] = turn % 180 === 0 ? [0, w] : [(w - narrow) / 2, (w + narrow) / 2]
-  const corners: Quad = [{ x: l, y: 0 }, { x: r, y: 0 }, { x: r, y: h }, { x: l, y: h }]
+  const corners: Quad = [
+    { x: l, y: 0 },
+    { x: r, y: 0 },
+    { x: r, y: h },
+    { x: l, y: h },
+  ]
   // The take's upper left corner goes to the corner a quarter turn further on for each quarter.
   const k = turn / 90
   return [corners[k % 4]!, corners[(k + 1) % 4]!, corners[(k + 2) % 4]!, corners[(k + 3) % 4]!]
 }
-export const frameQuad: Quad = [{ x: 0, y: 0 }, { x: film.width, y: 0 }, { x: film.width, y: film.height }, { x: 0, y: film.height }]
+export const frameQuad: Quad = [
+  { x: 0, y: 0 },
+  { x: film.width, y: 0 },
+  { x: film.width, y: film.height },
+  { x: 0, y: film.height },
+]
 /** The part of the picture enlarged to the frame at a frame of the take; all of it where nothing is. */
 export function closerBox(closer: Repair['closer'], frame: number): FilmBox {
   if (!closer) return { x: 0, y: 0, w: film.width, h: film.height }
-  const t = closer.frames ? Math.min(1, Math.max(0, (frame - closer.from) / closer.frames)) : frame >= closer.from ? 1 : 0
+  const t = closer.frames
+    ? Math.min(1, Math.max(0, (frame - closer.from) / closer.frames))
+    : frame >= closer.from
+      ? 1
+      : 0
   const by = 1 + (closer.by - 1) * t
   const [w, h] = [film.width / by, film.height / by]
-  return { x: Math.min(film.width - w, Math.max(0, closer.x - w / 2)), y: Math.min(film.height - h, Math.max(0, closer.y - h / 2)), w, h }
+  return {
+    x: Math.min(film.width - w, Math.max(0, closer.x - w / 2)),
+    y: Math.min(film.height - h, Math.max(0, closer.y - h / 2)),
+    w,
+    h,
+  }
 }
-const quadOf = (b: FilmBox): Quad => [{ x: b.x, y: b.y }, { x: b.x + b.w, y: b.y }, { x: b.x + b.w, y: b.y + b.h }, { x: b.x, y: b.y + b.h }]
+const quadOf = (b: FilmBox): Quad => [
+  { x: b.x, y: b.y },
+  { x: b.x + b.w, y: b.y },
+  { x: b.x + b.w, y: b.y + b.h },
+  { x: b.x, y: b.y + b.h },
+]
 
 /** Where a point of the take's picture comes in the film's, at a frame of the take. */
 export function takeToFilm(r: Repair, frame: number): Homography {
@@ -94,5 +140,7 @@ export function cssMatrix(h: Homography, scale: number): string {
 /** The way back: where a point of the film's picture is in the take's. */
 export function filmToTake(h: Homography): Homography {
   const corners = frameQuad.map((p) => mapped(h, p))
-  return homography([corners[0]!, corners[1]!, corners[2]!, corners[3]!], frameQuad) ?? [1, 0, 0, 0, 1, 0, 0, 0, 1]
+  return (
+    homography([corners[0]!, corners[1]!, corners[2]!, corners[3]!], frameQuad) ?? [1, 0, 0, 0, 1, 0, 0, 0, 1]
+  )
 }

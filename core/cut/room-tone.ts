@@ -13,7 +13,11 @@ const lengths = [2, 1, 0.5, limits.least] as const
  * The quietest even stretch of a take: what is laid under cuts, held pictures and cards, so that the room does not drop
  * out of hearing. `peaks` are its loudest samples, `perSecond` a second, on any scale; null where words leave no room.
  */
-export function roomToneOf(peaks: ArrayLike<number>, perSecond: number, words: readonly Pick<HeardWord, 'start' | 'end'>[]): RoomTone | null {
+export function roomToneOf(
+  peaks: ArrayLike<number>,
+  perSecond: number,
+  words: readonly Pick<HeardWord, 'start' | 'end'>[],
+): RoomTone | null {
   const said = [...words].sort((a, b) => a.start - b.start)
   const gaps: RoomTone[] = []
   let from = 0
@@ -33,7 +37,8 @@ export function roomToneOf(peaks: ArrayLike<number>, perSecond: number, words: r
         for (let k = i; k < i + window; k++) loudest = Math.max(loudest, peaks[k] ?? 0)
         // Of stretches about as quiet the longer one repeats itself less.
         const cost = (loudest + 1) * (1 - 0.15 * (window / perSecond))
-        if (!best || cost < best.cost) best = { cost, tone: { from: i / perSecond, to: (i + window) / perSecond } }
+        if (!best || cost < best.cost)
+          best = { cost, tone: { from: i / perSecond, to: (i + window) / perSecond } }
       }
     }
   }

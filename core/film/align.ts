@@ -8,7 +8,15 @@ import { substitution } from './sounds.ts'
  * Two words said again are worth a jump back, a single echoed word is not. `pause` and `longPause` are for going on within a line after a
  * silence of `paused` and `longPaused` seconds: what follows a pause is more likely another line. Counts pause between their numbers.
  */
-const cost = { gap: 0.12, insert: 0.72, delete: 0.75, back: 1.3, backLine: 0.25, pause: 0.7, longPause: 2.2 } as const
+const cost = {
+  gap: 0.12,
+  insert: 0.72,
+  delete: 0.75,
+  back: 1.3,
+  backLine: 0.25,
+  pause: 0.7,
+  longPause: 2.2,
+} as const
 const [paused, longPaused] = [2, 4]
 /** Lines one can go back over at once: nobody begins again further back without starting the take anew. */
 const linesBack = 3
@@ -57,10 +65,15 @@ export function follow(lines: readonly Followable[], heard: readonly HeardWord[]
     attempt.words[at - startOf(lines, line)] = k
     before = at
   })
-  return { lineOf: path.map((at) => (at === null ? null : expected[at]!.line)), attempts, final: lines.map((_, i) => finalOf(attempts.filter((a) => a.line === i))) }
+  return {
+    lineOf: path.map((at) => (at === null ? null : expected[at]!.line)),
+    attempts,
+    final: lines.map((_, i) => finalOf(attempts.filter((a) => a.line === i))),
+  }
 }
 
-export const coverage = (a: Attempt): number => a.words.filter((w) => w !== null).length / Math.max(1, a.words.length)
+export const coverage = (a: Attempt): number =>
+  a.words.filter((w) => w !== null).length / Math.max(1, a.words.length)
 /** The last attempt counts, unless an earlier one was clearly more of the line: then the last was an echo of part of it. */
 function finalOf(mine: readonly Attempt[]): Attempt | null {
   const best = Math.max(...mine.map(coverage), 0)
@@ -79,7 +92,11 @@ function startOf(lines: readonly Followable[], line: number): number {
 }
 
 /** For each heard word the index of the expected word it is matched to, or null. */
-function leastCost(lines: readonly Followable[], expected: readonly { word: string; line: number }[], heard: readonly HeardWord[]): (number | null)[] {
+function leastCost(
+  lines: readonly Followable[],
+  expected: readonly { word: string; line: number }[],
+  heard: readonly HeardWord[],
+): (number | null)[] {
   const [n, m] = [expected.length, heard.length]
   if (!n || !m) return heard.map(() => null)
   const differ = differences(expected, heard)
@@ -106,14 +123,25 @@ function leastCost(lines: readonly Followable[], expected: readonly { word: stri
     const pause = silence > longPaused ? cost.longPause : silence > paused ? cost.pause : 0
     for (let p = 0; p < width; p++) {
       // The first word may be extra without any gap having been opened before it.
-      const inLine = pause > 0 && p > 0 && p < n && expected[p]!.line === expected[p - 1]!.line && !counts[expected[p]!.line] ? pause : 0
-      const [stay, more] = [matched[p]! + cost.gap + cost.insert + inLine, extra[p]! + inLine + cost.insert + (opened && j === 0 ? cost.gap : 0)]
+      const inLine =
+        pause > 0 &&
+        p > 0 &&
+        p < n &&
+        expected[p]!.line === expected[p - 1]!.line &&
+        !counts[expected[p]!.line]
+          ? pause
+          : 0
+      const [stay, more] = [
+        matched[p]! + cost.gap + cost.insert + inLine,
+        extra[p]! + inLine + cost.insert + (opened && j === 0 ? cost.gap : 0),
+      ]
       nextExtra[p] = Math.min(stay, more)
       extraFrom[row + p] = more < stay ? 1 : 0
       if (p === 0) continue
       const i = p - 1
       // Position q lies within the line of word i once that line's first word is behind it.
-      const across = (q: number): number => (pause > 0 && !counts[expected[i]!.line] && q > startOf(lines, expected[i]!.line) ? pause : 0)
+      const across = (q: number): number =>
+        pause > 0 && !counts[expected[i]!.line] && q > startOf(lines, expected[i]!.line) ? pause : 0
       let [c, from] = [least(p - 1) + across(p - 1), via(p - 1)]
       const skipped = skipCost + cost.gap + cost.delete * (p - 1) + across(skipFrom >> 1)
       if (skipped < c) [c, from] = [skipped, skipFrom]
@@ -121,7 +149,8 @@ function leastCost(lines: readonly Followable[], expected: readonly { word: stri
       if (again && again.cost < c) [c, from] = [again.cost, via(again.from)]
       nextMatched[p] = c + differ(i, j)
       cameFrom[row + p] = from
-      if (least(p - 1) - cost.delete * (p - 1) < skipCost) [skipCost, skipFrom] = [least(p - 1) - cost.delete * (p - 1), via(p - 1)]
+      if (least(p - 1) - cost.delete * (p - 1) < skipCost)
+        [skipCost, skipFrom] = [least(p - 1) - cost.delete * (p - 1), via(p - 1)]
     }
     matched = nextMatched
     extra = nextExtra
@@ -130,12 +159,23 @@ function leastCost(lines: readonly Followable[], expected: readonly { word: stri
   return traceBack(heard.length, width, matched, extra, cameFrom, extraFrom)
 }
 
-function traceBack(m: number, width: number, matched: Float64Array, extra: Float64Array, cameFrom: Int32Array, extraFrom: Uint8Array): (number | null)[] {
+function traceBack(
+  m: number,
+  width: number,
+  matched: Float64Array,
+  extra: Float64Array,
+  cameFrom: Int32Array,
+  extraFrom: Uint8Array,
+): (number | null)[] {
   let [p, isExtra, least] = [0, true, Infinity]
   for (let q = 0; q < width; q++) {
     const left = width - 1 - q
     const tail = left ? cost.gap + cost.delete * left : 0
-    for (const [c, e] of [[matched[q]! + tail, false], [extra[q]! + tail, true]] as const) if (c < least) [p, isExtra, least] = [q, e, c]
+    for (const [c, e] of [
+      [matched[q]! + tail, false],
+      [extra[q]! + tail, true],
+    ] as const)
+      if (c < least) [p, isExtra, least] = [q, e, c]
   }
   const path = new Array<number | null>(m).fill(null)
   for (let j = m - 1; j >= 0; j--) {
@@ -151,7 +191,10 @@ function traceBack(m: number, width: number, matched: Float64Array, extra: Float
 }
 
 /** For the first word of each line, the cheapest way to come back to it from that line or the few after it. */
-function backWays(lines: readonly Followable[], least: (p: number) => number): Map<number, { cost: number; from: number }> {
+function backWays(
+  lines: readonly Followable[],
+  least: (p: number) => number,
+): Map<number, { cost: number; from: number }> {
   const cheapest = lines.map((l, i) => {
     const start = startOf(lines, i)
     let [c, from] = [Infinity, 0]
@@ -171,13 +214,21 @@ function backWays(lines: readonly Followable[], least: (p: number) => number): M
 }
 
 /** Cost of each expected word against each heard one, worked out once for each pair of different words. */
-function differences(expected: readonly { word: string }[], heard: readonly HeardWord[]): (i: number, j: number) => number {
+function differences(
+  expected: readonly { word: string }[],
+  heard: readonly HeardWord[],
+): (i: number, j: number) => number {
   const ids = (words: readonly string[]): [Uint16Array, string[]] => {
     const known = new Map<string, number>()
-    return [Uint16Array.from(words, (w) => known.get(w) ?? (known.set(w, known.size), known.size - 1)), [...known.keys()]]
+    return [
+      Uint16Array.from(words, (w) => known.get(w) ?? (known.set(w, known.size), known.size - 1)),
+      [...known.keys()],
+    ]
   }
   const [e, eWords] = ids(expected.map((x) => x.word))
   const [h, hWords] = ids(heard.map((x) => x.word))
-  const table = Float32Array.from({ length: eWords.length * hWords.length }, (_, k) => substitution(eWords[Math.floor(k / hWords.length)]!, hWords[k % hWords.length]!))
+  const table = Float32Array.from({ length: eWords.length * hWords.length }, (_, k) =>
+    substitution(eWords[Math.floor(k / hWords.length)]!, hWords[k % hWords.length]!),
+  )
   return (i, j) => table[e[i]! * hWords.length + h[j]!]!
 }

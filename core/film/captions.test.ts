@@ -3,13 +3,29 @@ import { plainCodes } from '../contracts/heard.ts'
 import { captionWords, readCaptions } from './captions.ts'
 import { hearFree } from './free.ts'
 
-const words = (text: string) => captionWords(readCaptions(text)).map((w) => w.word).join(' ')
-const srt = (...cues: string[]) => cues.map((c, i) => `${i + 1}\n00:00:${String(i * 3).padStart(2, '0')},000 --> 00:00:${String(i * 3 + 3).padStart(2, '0')},000\n${c}\n`).join('\n')
+const words = (text: string) =>
+  captionWords(readCaptions(text))
+    .map((w) => w.word)
+    .join(' ')
+const srt = (...cues: string[]) =>
+  cues
+    .map(
+      (c, i) =>
+        `${i + 1}\n00:00:${String(i * 3).padStart(2, '0')},000 --> 00:00:${String(i * 3 + 3).padStart(2, '0')},000\n${c}\n`,
+    )
+    .join('\n')
 
 describe('captions as they come', () => {
-  test('digits, signs and commas are words', () => expect(words(srt('1,2,3. 4+3=7', '10 - 2 = 8'))).toBe('one two three four add three equals seven ten take away two equals eight'))
-  test('who speaks, sounds, notes and entities are not said', () => expect(words(srt('>> MARNIE: Hello [MUSIC] you', '- So (laughs) five &amp; two', '♪ la la ♪ <i>ten</i>'))).toBe('hello you so five two ten'))
-  test('a dash between words is a pause, not a take-away', () => expect(words(srt('Seven - that is a lot - and two'))).toBe('seven that is a lot and two'))
+  test('digits, signs and commas are words', () =>
+    expect(words(srt('1,2,3. 4+3=7', '10 - 2 = 8'))).toBe(
+      'one two three four add three equals seven ten take away two equals eight',
+    ))
+  test('who speaks, sounds, notes and entities are not said', () =>
+    expect(
+      words(srt('>> MARNIE: Hello [MUSIC] you', '- So (laughs) five &amp; two', '♪ la la ♪ <i>ten</i>')),
+    ).toBe('hello you so five two ten'))
+  test('a dash between words is a pause, not a take-away', () =>
+    expect(words(srt('Seven - that is a lot - and two'))).toBe('seven that is a lot and two'))
   test('rolling captions are read once, at the time each word has in them', () => {
     const rolling = `WEBVTT
 
@@ -33,19 +49,32 @@ three five
     expect(w.map((x) => x.word)).toEqual(['one', 'two', 'three', 'five'])
     expect(w[3]!.start).toBeCloseTo(3)
   })
-  test('captions that grow word by word are read once', () => expect(words(srt('one', 'one two', 'one two three', 'one two three four'))).toBe('one two three four'))
-  test('a line really said twice is kept twice', () => expect(words(srt('Ten.', 'Ten. Altogether ten.', 'And one more.', 'Eleven.'))).toBe('ten ten altogether ten and one more eleven'))
-  test('cue names, notes and styles are no words; Windows line ends and short times are read', () => expect(words('WEBVTT\r\n\r\nSTYLE\r\n::cue {}\r\n\r\nNOTE by hand\r\n\r\nfirst\r\n00:01.000 --> 00:02.5\r\nHello\r\n\r\nsecond\r\n00:03.000 --> 00:04.000\r\nBobbin\r\n')).toBe('hello bobbin'))
+  test('captions that grow word by word are read once', () =>
+    expect(words(srt('one', 'one two', 'one two three', 'one two three four'))).toBe('one two three four'))
+  test('a line really said twice is kept twice', () =>
+    expect(words(srt('Ten.', 'Ten. Altogether ten.', 'And one more.', 'Eleven.'))).toBe(
+      'ten ten altogether ten and one more eleven',
+    ))
+  test('cue names, notes and styles are no words; Windows line ends and short times are read', () =>
+    expect(
+      words(
+        'WEBVTT\r\n\r\nSTYLE\r\n::cue {}\r\n\r\nNOTE by hand\r\n\r\nfirst\r\n00:01.000 --> 00:02.5\r\nHello\r\n\r\nsecond\r\n00:03.000 --> 00:04.000\r\nBobbin\r\n',
+      ),
+    ).toBe('hello bobbin'))
   test('punctuation stays with its word, and words lie in their cue', () => {
     const w = captionWords(readCaptions(srt('How many? Five.')))
     expect(w.map((x) => x.mark)).toEqual(['', '?', '.'])
     expect(w.every((x) => x.start >= 0 && x.end <= 3.001 && x.end > x.start)).toBe(true)
   })
-  test('no captions at all is an error that says what is read', () => expect(() => readCaptions('a shopping list')).toThrow(/WebVTT or SRT/))
+  test('no captions at all is an error that says what is read', () =>
+    expect(() => readCaptions('a shopping list')).toThrow(/WebVTT or SRT/))
 })
 
 describe('what is said in captions, judged with no script', () => {
-  const codes = (text: string) => hearFree(captionWords(readCaptions(srt(...text.split(/(?<=[.!?])\s+/))))).filter((f) => !plainCodes.has(f.code)).map((f) => f.code)
+  const codes = (text: string) =>
+    hearFree(captionWords(readCaptions(srt(...text.split(/(?<=[.!?])\s+/)))))
+      .filter((f) => !plainCodes.has(f.code))
+      .map((f) => f.code)
   test.each([
     'Let’s count them together. One, two, three, four, five, six. Six parcels!',
     'What is eleven take away four? Pause the film now. Did you get seven? Well done.',
@@ -75,7 +104,13 @@ describe('what is said in captions, judged with no script', () => {
     ['7 + 3 = 10, 6 + 5 = 10', 'false-sentence'],
   ])('%s → %s', (text, code) => expect(codes(text)).toEqual([code]))
   test('pause cues and waits are told as plain information', () => {
-    const found = hearFree(captionWords(readCaptions('WEBVTT\n\n00:00.000 --> 00:03.000\nPause the video here.\n\n00:03.000 --> 00:05.000\nHow many are there?\n\n00:11.000 --> 00:13.000\nThere are five.\n'))).map((f) => f.code)
+    const found = hearFree(
+      captionWords(
+        readCaptions(
+          'WEBVTT\n\n00:00.000 --> 00:03.000\nPause the video here.\n\n00:03.000 --> 00:05.000\nHow many are there?\n\n00:11.000 --> 00:13.000\nThere are five.\n',
+        ),
+      ),
+    ).map((f) => f.code)
     expect(found).toEqual(expect.arrayContaining(['pause-cue', 'wait']))
   })
 })

@@ -8,12 +8,16 @@ export interface Energies {
 }
 /** Under this many samples a second the sound is a telephone's, in which half the consonants are missing. */
 const telephone = 11_025
-export const isTelephone = (s: Pick<TakeSound, 'rate'> | null): boolean => s !== null && s.rate > 0 && s.rate <= telephone
+export const isTelephone = (s: Pick<TakeSound, 'rate'> | null): boolean =>
+  s !== null && s.rate > 0 && s.rate <= telephone
 /** One ear is silent under a hundredth of the other's energy; two ears cancel out when hardly any is left of both together. */
 const [silentEar, cancelled] = [100, 0.02]
 
 /** How a clip's sound was recorded: in one ear only, the two ears against each other, telephone sound. `energies` is null where there is one channel. */
-export function judgeChannels({ channels, rate }: Pick<TakeSound, 'channels' | 'rate'>, energies: Energies | null): TakeSound {
+export function judgeChannels(
+  { channels, rate }: Pick<TakeSound, 'channels' | 'rate'>,
+  energies: Energies | null,
+): TakeSound {
   const notes: string[] = []
   let used: TakeSound['used'] = 'both'
   if (energies) {
@@ -27,6 +31,9 @@ export function judgeChannels({ channels, rate }: Pick<TakeSound, 'channels' | '
       notes.push('Its two channels cancel each other out; only the left one is used.')
     }
   }
-  if (isTelephone({ rate })) notes.push(`Recorded at ${Math.round(rate / 100) / 10} kHz, like a telephone: what was heard is uncertain throughout.`)
+  if (isTelephone({ rate }))
+    notes.push(
+      `Recorded at ${Math.round(rate / 100) / 10} kHz, like a telephone: what was heard is uncertain throughout.`,
+    )
   return { channels, rate, used, notes }
 }

@@ -17,7 +17,10 @@ export function piecesOfSound(levels: ArrayLike<number>): Piece[] {
   const out: Piece[] = []
   let at = 0
   while (total - at > pieceSeconds.most) {
-    const [a, b] = [Math.round((at + pieceSeconds.least) * levelsPerSecond), Math.round(Math.min(total, at + pieceSeconds.most) * levelsPerSecond)]
+    const [a, b] = [
+      Math.round((at + pieceSeconds.least) * levelsPerSecond),
+      Math.round(Math.min(total, at + pieceSeconds.most) * levelsPerSecond),
+    ]
     const to = bestCut(levels, a, b, quiet, (at + pieceSeconds.aim) * levelsPerSecond) / levelsPerSecond
     out.push({ from: at, to })
     at = to
@@ -29,7 +32,7 @@ export function piecesOfSound(levels: ArrayLike<number>): Piece[] {
 /** The middle of the longest run of quiet between a and b, the one nearer to `aim` where two are alike; the quietest moment where there is none. */
 function bestCut(levels: ArrayLike<number>, a: number, b: number, quiet: number, aim: number): number {
   let [best, score] = [-1, -Infinity]
-  for (let i = a; i < b; ) {
+  for (let i = a; i < b;) {
     if (levels[i]! > quiet) {
       i++
       continue
@@ -48,7 +51,8 @@ function bestCut(levels: ArrayLike<number>, a: number, b: number, quiet: number,
 /** Loudness under which nobody speaks: twice the floor, or a thirtieth of the loud parts where the floor is silence. */
 export function quietLevel(levels: ArrayLike<number>): number {
   const sorted = Array.from(levels).sort((x, y) => x - y)
-  const at = (share: number): number => sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))] ?? 0
+  const at = (share: number): number =>
+    sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))] ?? 0
   return Math.max(at(0.1) * 2, at(0.95) / 30)
 }
 

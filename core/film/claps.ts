@@ -39,7 +39,9 @@ export function clapTimes(samples: ArrayLike<number>, rate: number): number[] {
     if (peak < before * 4 || peak < floor * 6 || peak < loudest * 0.12) continue
     // Broad: much of its strength is high. Short: gone after a fifth of a second.
     const at = i + [high[i]!, high[i + 1] ?? 0, high[i + 2] ?? 0].indexOf(peak)
-    const later = Math.max(...Array.from({ length: 12 }, (_, k) => high[Math.min(n - 1, at + Math.round(0.1 / frame) + k)] ?? 0))
+    const later = Math.max(
+      ...Array.from({ length: 12 }, (_, k) => high[Math.min(n - 1, at + Math.round(0.1 / frame) + k)] ?? 0),
+    )
     if (peak < all[at]! * 0.45 || later > peak * 0.4) continue
     const t = i * frame
     if (times.length && t - times.at(-1)! < apart) continue
@@ -49,21 +51,52 @@ export function clapTimes(samples: ArrayLike<number>, rate: number): number[] {
 }
 
 /** Claps heard between the lines around each `sound` step, against those written. */
-export function clapSlips(segment: Segment, lines: readonly HeardLine[], claps: readonly number[], duration: number): HeardFinding[] {
+export function clapSlips(
+  segment: Segment,
+  lines: readonly HeardLine[],
+  claps: readonly number[],
+  duration: number,
+): HeardFinding[] {
   return segment.steps.flatMap((step, i): HeardFinding[] => {
     const written = step.verb === 'sound' && !step.deliberate ? readClaps(step.text) : null
     if (!written) return []
-    const timed = (ids: readonly string[]): HeardLine | undefined => lines.find((l) => ids.includes(l.stepId) && l.start !== null)
-    const before = segment.steps.slice(0, i).reverse().map((s) => timed([s.id])).find((l) => l !== undefined)
-    const after = segment.steps.slice(i + 1).map((s) => timed([s.id])).find((l) => l !== undefined)
+    const timed = (ids: readonly string[]): HeardLine | undefined =>
+      lines.find((l) => ids.includes(l.stepId) && l.start !== null)
+    const before = segment.steps
+      .slice(0, i)
+      .reverse()
+      .map((s) => timed([s.id]))
+      .find((l) => l !== undefined)
+    const after = segment.steps
+      .slice(i + 1)
+      .map((s) => timed([s.id]))
+      .find((l) => l !== undefined)
     const [from, to] = [(before?.end ?? 0) + 0.05, (after?.start ?? duration) - 0.05]
     const mine = claps.filter((t) => t >= from && t <= to)
     // Two sound steps with nothing said between them share their claps: they are judged together by the first.
-    const together = segment.steps.filter((s, k) => s.verb === 'sound' && between(segment, i, k, lines)).map((s) => readClaps(s.text)?.count ?? 0)
-    if (segment.steps.slice(0, i).some((s, k) => s.verb === 'sound' && readClaps(s.text) && between(segment, k, i, lines))) return []
+    const together = segment.steps
+      .filter((s, k) => s.verb === 'sound' && between(segment, i, k, lines))
+      .map((s) => readClaps(s.text)?.count ?? 0)
+    if (
+      segment.steps
+        .slice(0, i)
+        .some((s, k) => s.verb === 'sound' && readClaps(s.text) && between(segment, k, i, lines))
+    )
+      return []
     const expected = together.reduce((a, b) => a + b, 0)
     if (mine.length === expected) return []
-    return [{ code: 'clap-mismatch', start: mine[0] ?? from, end: mine.at(-1) ?? to, stepId: step.id, expected: String(expected), heard: String(mine.length), certain: mine.length > 0 && Math.abs(mine.length - expected) <= 2, message: `${mine.length} claps were heard; ${expected} are written.` }]
+    return [
+      {
+        code: 'clap-mismatch',
+        start: mine[0] ?? from,
+        end: mine.at(-1) ?? to,
+        stepId: step.id,
+        expected: String(expected),
+        heard: String(mine.length),
+        certain: mine.length > 0 && Math.abs(mine.length - expected) <= 2,
+        message: `${mine.length} claps were heard; ${expected} are written.`,
+      },
+    ]
   })
 }
 /** Whether nothing is said between steps a and b. */

@@ -1,9 +1,20 @@
 import { z } from 'zod'
-import { type HeardFinding, type HeardLine, type HeardWord, type Hearing, plainCodes } from '../contracts/heard.ts'
+import {
+  type HeardFinding,
+  type HeardLine,
+  type HeardWord,
+  type Hearing,
+  plainCodes,
+} from '../contracts/heard.ts'
 import { spokenWordsOf } from './spoken.ts'
 
 /** What a person typed for a stretch of a take that was recognised wrong. Seconds; `said` is empty where nothing was said. */
-export const Correction = z.object({ from: z.number().min(0), to: z.number().min(0), heard: z.string().max(400), said: z.string().max(400) })
+export const Correction = z.object({
+  from: z.number().min(0),
+  to: z.number().min(0),
+  heard: z.string().max(400),
+  said: z.string().max(400),
+})
 export type Correction = z.infer<typeof Correction>
 
 /** Heard words with every correction in place of what was recognised there; corrected words are certain. */
@@ -13,7 +24,14 @@ export function corrected(words: readonly HeardWord[], corrections: readonly Cor
     const said = spokenWordsOf(c.said)
     out = out.filter((w) => !((w.start + w.end) / 2 >= c.from - 0.01 && (w.start + w.end) / 2 <= c.to + 0.01))
     const each = (c.to - c.from) / Math.max(1, said.length)
-    out.push(...said.map((word, i) => ({ word, start: c.from + i * each, end: c.from + (i + 1) * each, confidence: 1 })))
+    out.push(
+      ...said.map((word, i) => ({
+        word,
+        start: c.from + i * each,
+        end: c.from + (i + 1) * each,
+        confidence: 1,
+      })),
+    )
   }
   return out.sort((a, b) => a.start - b.start)
 }
@@ -23,7 +41,10 @@ export const withCorrection = (all: readonly Correction[], c: Correction): Corre
   [...all.filter((x) => x.from < c.from - 0.01 || x.to > c.to + 0.01), c].sort((a, b) => a.from - b.from)
 
 /** Heard words from the first to the last that were matched in a line, with whatever lies between them; null where none was. */
-export function heardIn(h: Pick<Hearing, 'words'>, l: HeardLine): { from: number; to: number; words: string } | null {
+export function heardIn(
+  h: Pick<Hearing, 'words'>,
+  l: HeardLine,
+): { from: number; to: number; words: string } | null {
   const ats = l.words.flatMap((w) => (w.at === null ? [] : [w.at]))
   if (!ats.length) return null
   const words = h.words.slice(Math.min(...ats), Math.max(...ats) + 1)
@@ -38,8 +59,15 @@ export function saidAsWritten(h: Pick<Hearing, 'words' | 'lines'>, f: HeardFindi
   const line = h.lines.find((l) => l.stepId === f.stepId)
   if (!line) return null
   const heard = f.code === 'line-skipped' ? null : heardIn(h, line)
-  const [from, to] = heard ? [heard.from, heard.to] : [f.start + 0.05, Math.min(f.end - 0.05, f.start + lasting(line.words.length))]
-  return { from, to: Math.max(from + 0.1, to), heard: heard?.words ?? '', said: line.words.map((w) => w.word).join(' ') }
+  const [from, to] = heard
+    ? [heard.from, heard.to]
+    : [f.start + 0.05, Math.min(f.end - 0.05, f.start + lasting(line.words.length))]
+  return {
+    from,
+    to: Math.max(from + 0.1, to),
+    heard: heard?.words ?? '',
+    said: line.words.map((w) => w.word).join(' '),
+  }
 }
 
 /** Below this share of its words understood, a line in which no slip was found is one to listen to. */
@@ -50,5 +78,7 @@ const understoodShare = 0.5
  */
 export function lineState(h: Pick<Hearing, 'findings'>, l: HeardLine): 'slip' | 'unclear' | 'clear' {
   if (h.findings.some((f) => f.stepId === l.stepId && !plainCodes.has(f.code))) return 'slip'
-  return l.words.filter((w) => w.status === 'said').length < l.words.length * understoodShare ? 'unclear' : 'clear'
+  return l.words.filter((w) => w.status === 'said').length < l.words.length * understoodShare
+    ? 'unclear'
+    : 'clear'
 }

@@ -10,4 +10,10 @@ const scale = 1.5
  * Where the planned table lies in a take's picture: the camera's guide shows it there, the stand-in camera films it
  * there, and what is put over a film keeps clear of it there.
  */
-export const tableInTake = { scale, x: (film.width - tableWidth * scale) / 2, y: (film.height - tableHeight * scale) / 2, w: tableWidth * scale, h: tableHeight * scale } as const
+export const tableInTake = {
+  scale,
+  x: (film.width - tableWidth * scale) / 2,
+  y: (film.height - tableHeight * scale) / 2,
+  w: tableWidth * scale,
+  h: tableHeight * scale,
+} as const

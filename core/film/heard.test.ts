@@ -35,13 +35,19 @@ const heardIn = (s: Segment, text: string) => {
   const words = say(text)
   return hear(s, words, words.at(-1)!.end + 0.5)
 }
-const slips = (s: Segment, text: string) => heardIn(s, text).findings.filter((f) => !plainCodes.has(f.code)).map((f) => f.code)
+const slips = (s: Segment, text: string) =>
+  heardIn(s, text)
+    .findings.filter((f) => !plainCodes.has(f.code))
+    .map((f) => f.code)
 const counting = segment('Say: Bobbin has seven parcels.\nCount: 1 to 7\nSay: Four and three make seven.')
 const perfect = 'bobbin has seven parcels one two three four five six seven four and three make seven'
 
 describe('a take heard against its script', () => {
   test('as written: nothing', () => expect(slips(counting, perfect)).toEqual([]))
-  test('sound-alikes are the same word', () => expect(slips(counting, 'bobbin has seven parcels won to three for five six seven for and three make seven')).toEqual([]))
+  test('sound-alikes are the same word', () =>
+    expect(
+      slips(counting, 'bobbin has seven parcels won to three for five six seven for and three make seven'),
+    ).toEqual([]))
   test('a number left out is found where it is missing', () => {
     const h = heardIn(counting, perfect.replace(' five', ''))
     expect(h.findings.map((f) => [f.code, f.expected, f.certain])).toEqual([['count-skip', '5', true]])
@@ -53,9 +59,14 @@ describe('a take heard against its script', () => {
     const h = heardIn(counting, perfect.replace('four five six', 'four ~0.6 six'))
     expect(h.findings.map((f) => [f.code, f.certain])).toEqual([['count-skip', false]])
   })
-  test('a line left out', () => expect(slips(counting, 'bobbin has seven parcels one two three four five six seven')).toEqual(['line-skipped']))
+  test('a line left out', () =>
+    expect(slips(counting, 'bobbin has seven parcels one two three four five six seven')).toEqual([
+      'line-skipped',
+    ]))
   test('a number said twice, but not the last one said again', () => {
-    expect(slips(counting, perfect.replace('three four five', 'three three four five'))).toEqual(['count-repeat'])
+    expect(slips(counting, perfect.replace('three four five', 'three three four five'))).toEqual([
+      'count-repeat',
+    ])
     expect(slips(counting, perfect.replace('six seven', 'six seven seven'))).toEqual([])
   })
   test('a false start is found, its span proposed to go, and the retry is not a slip', () => {
@@ -68,9 +79,15 @@ describe('a take heard against its script', () => {
     expect(h.drops[0]!.to).toBeGreaterThan(again.start - 0.5)
   })
   test('a miscount begun again is one false start', () => {
-    expect(slips(counting, 'bobbin has seven parcels one two four oops ~1 one two three four five six seven four and three make seven')).toEqual(['false-start'])
+    expect(
+      slips(
+        counting,
+        'bobbin has seven parcels one two four oops ~1 one two three four five six seven four and three make seven',
+      ),
+    ).toEqual(['false-start'])
   })
-  test('a changed number makes a false sentence', () => expect(slips(counting, perfect.replace('make seven', 'make eight')).sort()).toEqual(['false-sentence']))
+  test('a changed number makes a false sentence', () =>
+    expect(slips(counting, perfect.replace('make seven', 'make eight')).sort()).toEqual(['false-sentence']))
   test('thirteen for thirty is a doubt, not a slip', () => {
     const h = heardIn(segment('Say: Bobbin has thirty parcels today.'), 'bobbin has thirteen parcels today')
     expect(h.findings.map((f) => f.certain)).toEqual([false])
@@ -79,7 +96,10 @@ describe('a take heard against its script', () => {
     const asked = segment('Ask: How many are there now?\nWait: 5 s\nReveal: There are seven of them.')
     expect(slips(asked, 'how many are there now ~5 there are seven of them')).toEqual([])
     expect(slips(asked, 'how many are there now ~12 there are seven of them')).toEqual(['dead-air'])
-    expect(heardIn(asked, 'how many are there now ~12 there are seven of them').drops[0]!.to - heardIn(asked, 'how many are there now ~12 there are seven of them').drops[0]!.from).toBeGreaterThan(5)
+    expect(
+      heardIn(asked, 'how many are there now ~12 there are seven of them').drops[0]!.to -
+        heardIn(asked, 'how many are there now ~12 there are seven of them').drops[0]!.from,
+    ).toBeGreaterThan(5)
   })
   test('a wait cut short', () => {
     const asked = segment('Ask: How many are there now?\nWait: 5 s\nReveal: There are seven of them.')
@@ -98,29 +118,73 @@ describe('a take heard against its script', () => {
 })
 
 test('for any script, leaving one number out of a count is found, and said as written nothing is', () => {
-  fc.assert(fc.property(fc.constantFrom('parts', 'add', 'take-away', 'count-on'), fc.integer({ min: 1, max: 40 }), fc.nat(), (structure, seed, pick) => {
-    const aim = aimOf({ structure, upTo: 10 })
-    const found = findExamples(aim, { zero: false, seed })
-    if (!found.ok) return
-    let n = 0
-    const lesson = fromTemplate({ title: 'Post', ideaId: 'parts-10', age: 4, aim, examples: found.sets[0]!.examples, newId: () => `s${(n += 1)}` })
-    for (const s of lesson.segments.filter((x) => x.kind === 'together')) {
-      const lines = spokenLines(s)
-      const speakAll = (out: number | null) => lines.map((l) => `~6 ${(l.numbers ? l.words.filter((_, i) => !(l === target && i === out)) : l.words).join(' ')}`).join(' ')
-      const target = lines.find((l) => (l.numbers?.length ?? 0) >= 3)
-      expect(hear(s, say(speakAll(null)), 200).findings.filter((f) => f.code !== 'dead-air' && !plainCodes.has(f.code))).toEqual([])
-      if (!target) continue
-      const out = 1 + (pick % (target.numbers!.length - 2))
-      expect(hear(s, say(speakAll(out)), 200).findings.filter((f) => f.code.startsWith('count')).map((f) => [f.code, f.expected])).toEqual([['count-skip', String(target.numbers![out])]])
-    }
-  }), { numRuns: 40 })
+  fc.assert(
+    fc.property(
+      fc.constantFrom('parts', 'add', 'take-away', 'count-on'),
+      fc.integer({ min: 1, max: 40 }),
+      fc.nat(),
+      (structure, seed, pick) => {
+        const aim = aimOf({ structure, upTo: 10 })
+        const found = findExamples(aim, { zero: false, seed })
+        if (!found.ok) return
+        let n = 0
+        const lesson = fromTemplate({
+          title: 'Post',
+          ideaId: 'parts-10',
+          age: 4,
+          aim,
+          examples: found.sets[0]!.examples,
+          newId: () => `s${(n += 1)}`,
+        })
+        for (const s of lesson.segments.filter((x) => x.kind === 'together')) {
+          const lines = spokenLines(s)
+          const speakAll = (out: number | null) =>
+            lines
+              .map(
+                (l) =>
+                  `~6 ${(l.numbers ? l.words.filter((_, i) => !(l === target && i === out)) : l.words).join(' ')}`,
+              )
+              .join(' ')
+          const target = lines.find((l) => (l.numbers?.length ?? 0) >= 3)
+          expect(
+            hear(s, say(speakAll(null)), 200).findings.filter(
+              (f) => f.code !== 'dead-air' && !plainCodes.has(f.code),
+            ),
+          ).toEqual([])
+          if (!target) continue
+          const out = 1 + (pick % (target.numbers!.length - 2))
+          expect(
+            hear(s, say(speakAll(out)), 200)
+              .findings.filter((f) => f.code.startsWith('count'))
+              .map((f) => [f.code, f.expected]),
+          ).toEqual([['count-skip', String(target.numbers![out])]])
+        }
+      },
+    ),
+    { numRuns: 40 },
+  )
 })
 
 describe('with no script', () => {
   const free = (text: string) => hearFree(say(text)).map((f) => f.code)
-  test.each(['one two three four five', 'ten nine eight seven six', 'two four six eight ten', 'ten twenty thirty forty', 'one two three three', 'we have two of them and one of those', 'nine ten four and three make seven'])('%s: nothing', (t) => expect(free(t)).toEqual([]))
-  test.each([['one two three five six', 'count-skip'], ['one two three three four five', 'count-repeat'], ['ten twenty forty fifty', 'count-skip'], ['four and three makes eight', 'false-sentence'], ['ten take away two equals seven', 'false-sentence']])('%s: %s', (t, code) => expect(free(t)).toEqual([code]))
-  test('counting again is said plainly', () => expect(free('one two three one two three four')).toEqual(['recount']))
+  test.each([
+    'one two three four five',
+    'ten nine eight seven six',
+    'two four six eight ten',
+    'ten twenty thirty forty',
+    'one two three three',
+    'we have two of them and one of those',
+    'nine ten four and three make seven',
+  ])('%s: nothing', (t) => expect(free(t)).toEqual([]))
+  test.each([
+    ['one two three five six', 'count-skip'],
+    ['one two three three four five', 'count-repeat'],
+    ['ten twenty forty fifty', 'count-skip'],
+    ['four and three makes eight', 'false-sentence'],
+    ['ten take away two equals seven', 'false-sentence'],
+  ])('%s: %s', (t, code) => expect(free(t)).toEqual([code]))
+  test('counting again is said plainly', () =>
+    expect(free('one two three one two three four')).toEqual(['recount']))
 })
 
 describe('the language model', () => {
@@ -139,12 +203,23 @@ describe('the language model', () => {
   })
   test('its counts are those it declares, and single words sum to one', () => {
     const declared = Number(arpa.match(/ngram 1=(\d+)/)![1])
-    const ones = arpa.split('\\2-grams:')[0]!.split('\n').filter((l) => /^-?\d/.test(l))
+    const ones = arpa
+      .split('\\2-grams:')[0]!
+      .split('\n')
+      .filter((l) => /^-?\d/.test(l))
     expect(ones).toHaveLength(declared)
-    expect(ones.filter((l) => !l.includes('<s>')).reduce((s, l) => s + 10 ** Number(l.split(' ')[0]), 0)).toBeCloseTo(1, 2)
+    expect(
+      ones.filter((l) => !l.includes('<s>')).reduce((s, l) => s + 10 ** Number(l.split(' ')[0]), 0),
+    ).toBeCloseTo(1, 2)
   })
   test('words without a pronunciation are spelled from their parts or left out', () => {
-    const dict: Record<string, string> = { post: 'P OW S T', man: 'M AE N', colour: '', color: 'K AH L ER', hop: 'HH AA P' }
+    const dict: Record<string, string> = {
+      post: 'P OW S T',
+      man: 'M AE N',
+      colour: '',
+      color: 'K AH L ER',
+      hop: 'HH AA P',
+    }
     const look = (w: string) => dict[w] || undefined
     expect(pronounce('colour', look)).toBe('K AH L ER')
     expect(pronounce('hopping', look)).toBe('HH AA P IH NG')
@@ -154,7 +229,10 @@ describe('the language model', () => {
 })
 
 describe('captions', () => {
-  const cues = [{ start: 0.5, end: 2, text: 'Four and three' }, { start: 3661.25, end: 3662, text: 'make seven' }]
+  const cues = [
+    { start: 0.5, end: 2, text: 'Four and three' },
+    { start: 3661.25, end: 3662, text: 'make seven' },
+  ]
   test('WebVTT and SRT read back what was written', () => {
     expect(readCaptions(toVtt(cues))).toEqual(cues)
     expect(readCaptions(toSrt(cues))).toEqual(cues)

@@ -11,11 +11,23 @@ import { talkWords } from './talk-words.ts'
  * The slips people make in a count (`skipOne`: the number after next, the same again, one past the end) weigh more than other numbers.
  * `floorTalk` is for words that are in no script.
  */
-export const modelWeights = { discount: 0.4, nextInCount: 0.85, countWeight: 6, skipOne: 0.8, otherNumber: 0.5, floorNumber: 0.25, floorSlip: 0.25, floorTalk: 0.02, scriptWord: 1 } as const
+export const modelWeights = {
+  discount: 0.4,
+  nextInCount: 0.85,
+  countWeight: 6,
+  skipOne: 0.8,
+  otherNumber: 0.5,
+  floorNumber: 0.25,
+  floorSlip: 0.25,
+  floorTalk: 0.02,
+  scriptWord: 1,
+} as const
 
 export const slipWords = ['oops', 'okay', 'sorry', 'wait', 'again', 'um', 'no'] as const
 const floorNumbers = [...Array.from({ length: 21 }, (_, i) => i), 30, 40, 50, 60, 70, 80, 90, 100]
-export const numberWords: ReadonlySet<string> = new Set(floorNumbers.flatMap(nameWords).filter((w) => w !== 'and'))
+export const numberWords: ReadonlySet<string> = new Set(
+  floorNumbers.flatMap(nameWords).filter((w) => w !== 'and'),
+)
 
 const tensWords = new Set([30, 40, 50, 60, 70, 80, 90, 100].flatMap(nameWords))
 /**
@@ -30,11 +42,14 @@ function floorOf(lines: readonly SpokenLine[]): string[] {
 /** What passes between the numbers of a count besides slips. */
 const countTalk = ['and', 'now', 'then'] as const
 /** Talk that is in no script. Where nothing but counts is listened to, hardly any: a lone number is not to be bent into two short words. */
-const talkOf = (lines: readonly SpokenLine[]): readonly string[] => (lines.length > 0 && lines.every((l) => l.numbers) ? countTalk : talkWords)
+const talkOf = (lines: readonly SpokenLine[]): readonly string[] =>
+  lines.length > 0 && lines.every((l) => l.numbers) ? countTalk : talkWords
 
 /** Every word the recogniser may hear in these lines. */
 export function vocabularyOf(lines: readonly SpokenLine[]): string[] {
-  return [...new Set([...lines.flatMap((l) => l.words), ...floorOf(lines), ...slipWords, ...talkOf(lines)])].sort()
+  return [
+    ...new Set([...lines.flatMap((l) => l.words), ...floorOf(lines), ...slipWords, ...talkOf(lines)]),
+  ].sort()
 }
 
 /**
@@ -75,7 +90,13 @@ export function arpaModel(lines: readonly SpokenLine[], known: ReadonlySet<strin
 }
 
 /** In a count: the next number mostly; the one after it as the slip people make; any other a little. */
-function countBigram(h: string, next: string, afterNext: string | undefined, known: ReadonlySet<string>, add: (h: string, w: string, n: number) => void): void {
+function countBigram(
+  h: string,
+  next: string,
+  afterNext: string | undefined,
+  known: ReadonlySet<string>,
+  add: (h: string, w: string, n: number) => void,
+): void {
   if (!known.has(h) || !known.has(next)) return
   const others = [...numberWords].filter((w) => known.has(w) && w !== next)
   const { countWeight, nextInCount, discount } = modelWeights
@@ -86,18 +107,30 @@ function countBigram(h: string, next: string, afterNext: string | undefined, kno
 }
 
 /** Numbers said by mistake in place of one in a sentence: those next to it, before or after the words it stands among. */
-function otherNumbers(h: string, w: string, known: ReadonlySet<string>, add: (h: string, w: string, n: number) => void): void {
+function otherNumbers(
+  h: string,
+  w: string,
+  known: ReadonlySet<string>,
+  add: (h: string, w: string, n: number) => void,
+): void {
   const near = (word: string): string[] => {
     const n = parseNumber(word)
     if (n === null || !numberWords.has(word)) return []
-    return [n - 2, n - 1, n + 1, n + 2].filter((m) => m >= 0 && m <= 20).map((m) => nameWords(m)[0]!).filter((x) => known.has(x))
+    return [n - 2, n - 1, n + 1, n + 2]
+      .filter((m) => m >= 0 && m <= 20)
+      .map((m) => nameWords(m)[0]!)
+      .filter((x) => known.has(x))
   }
   for (const other of near(w)) add(h, other, modelWeights.otherNumber / 4)
   for (const other of near(h)) add(other, w, modelWeights.otherNumber / 4)
 }
 
 /** A count may go on one further than planned, or say its last number again. */
-function pastTheEnd(numbers: readonly number[], known: ReadonlySet<string>, add: (h: string, w: string, n: number) => void): void {
+function pastTheEnd(
+  numbers: readonly number[],
+  known: ReadonlySet<string>,
+  add: (h: string, w: string, n: number) => void,
+): void {
   const [last, before] = [numbers.at(-1)!, numbers.at(-2)]
   const next = before === undefined ? last + 1 : last + (last - before)
   const [from, same] = [nameWords(last).at(-1)!, nameWords(last)[0]!]
@@ -106,7 +139,10 @@ function pastTheEnd(numbers: readonly number[], known: ReadonlySet<string>, add:
   if (known.has(from) && known.has(same)) add(from, same, modelWeights.skipOne / 2)
 }
 
-function write(unigram: ReadonlyMap<string, number>, bigram: ReadonlyMap<string, ReadonlyMap<string, number>>): string {
+function write(
+  unigram: ReadonlyMap<string, number>,
+  bigram: ReadonlyMap<string, ReadonlyMap<string, number>>,
+): string {
   const all = [...unigram.values()].reduce((a, b) => a + b, 0)
   const p1 = (w: string) => (unigram.get(w) ?? 0) / all
   const one: string[] = []
@@ -129,5 +165,18 @@ function write(unigram: ReadonlyMap<string, number>, bigram: ReadonlyMap<string,
     }
     one.push(`${h === '<s>' ? '-99.0000' : log(p1(h))} ${h} ${backoff.toFixed(4)}`)
   }
-  return ['\\data\\', `ngram 1=${one.length}`, `ngram 2=${two.length}`, '', '\\1-grams:', ...one, '', '\\2-grams:', ...two, '', '\\end\\', ''].join('\n')
+  return [
+    '\\data\\',
+    `ngram 1=${one.length}`,
+    `ngram 2=${two.length}`,
+    '',
+    '\\1-grams:',
+    ...one,
+    '',
+    '\\2-grams:',
+    ...two,
+    '',
+    '\\end\\',
+    '',
+  ].join('\n')
 }

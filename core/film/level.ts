@@ -17,7 +17,14 @@ export interface Listening {
   doubleClap: boolean
 }
 export const silent: Level = { level: 0, speaking: false, clipped: false }
-export const startListening = (): Listening => ({ now: silent, floor: 0.02, clippedAt: -Infinity, clapAt: -Infinity, sudden: null, doubleClap: false })
+export const startListening = (): Listening => ({
+  now: silent,
+  floor: 0.02,
+  clippedAt: -Infinity,
+  clapAt: -Infinity,
+  sudden: null,
+  doubleClap: false,
+})
 
 /** Speech is this many times as loud as the room, and never under `least`; from `full` on a sample is cut off. */
 const limits = { over: 3, least: 0.012, full: 0.98, clippedFor: 2 } as const
@@ -46,9 +53,29 @@ export function listen(before: Listening, samples: ArrayLike<number>, at: number
   // A clap is broad: from sample to sample it changes far more than a voice does, which lies low.
   const broad = sum > 0 && change / sum > claps.broad
   const rises = broad && !before.now.speaking && level > claps.loud && level > before.now.level * claps.times
-  const sudden = clap !== null ? null : was ? (at - was.at > claps.within ? null : { at: was.at, level: Math.max(was.level, level) }) : rises ? { at, level } : null
+  const sudden =
+    clap !== null
+      ? null
+      : was
+        ? at - was.at > claps.within
+          ? null
+          : { at: was.at, level: Math.max(was.level, level) }
+        : rises
+          ? { at, level }
+          : null
   const apart = clap === null ? Infinity : clap - before.clapAt
   const doubleClap = apart >= claps.least && apart <= claps.most
   const clapAt = doubleClap ? -Infinity : (clap ?? before.clapAt)
-  return { now: { level, speaking: level > Math.max(limits.least, floor * limits.over), clipped: at - clippedAt < limits.clippedFor }, floor, clippedAt, clapAt, sudden, doubleClap }
+  return {
+    now: {
+      level,
+      speaking: level > Math.max(limits.least, floor * limits.over),
+      clipped: at - clippedAt < limits.clippedFor,
+    },
+    floor,
+    clippedAt,
+    clapAt,
+    sudden,
+    doubleClap,
+  }
 }

@@ -24,9 +24,21 @@ export function judgeLight(rgba: Uint8ClampedArray | Uint8Array, width: number, 
   const mean = sum / Math.max(1, width * height)
   const sides = quarters.map((q, i) => q / Math.max(1, sizes[i]!))
   const [dimmest, lightest] = [Math.min(...sides), Math.max(...sides)]
-  if (mean < limits.dark) return { mean, words: 'dark', advice: 'Too dark for a phone screen: a lamp to the side, not behind you.' }
-  if (mean > limits.bright) return { mean, words: 'glaring', advice: 'Too bright: turn the lamp away, or shade the window.' }
-  if (burnt / (width * height) > limits.burnt) return { mean, words: 'burnt', advice: 'A part is burnt white: something shines. Move the lamp, or lay a cloth under.' }
-  if (lightest - dimmest > limits.uneven) return { mean, words: 'uneven', advice: 'One side is much darker: a second lamp, or turn the table to the window.' }
+  if (mean < limits.dark)
+    return { mean, words: 'dark', advice: 'Too dark for a phone screen: a lamp to the side, not behind you.' }
+  if (mean > limits.bright)
+    return { mean, words: 'glaring', advice: 'Too bright: turn the lamp away, or shade the window.' }
+  if (burnt / (width * height) > limits.burnt)
+    return {
+      mean,
+      words: 'burnt',
+      advice: 'A part is burnt white: something shines. Move the lamp, or lay a cloth under.',
+    }
+  if (lightest - dimmest > limits.uneven)
+    return {
+      mean,
+      words: 'uneven',
+      advice: 'One side is much darker: a second lamp, or turn the table to the window.',
+    }
   return { mean, words: 'good', advice: '' }
 }

@@ -7,7 +7,9 @@ export const hearing = {
   /** Silence left at each side of a drop so that speech is not clipped. */
   margin: 0.25,
   /** A wait is cut short under three seconds (Rowe 1974) or under three fifths of what was written; below `early` the answer came with the question. */
-  waitShare: 0.6, shortestWait: 3, early: 1,
+  waitShare: 0.6,
+  shortestWait: 3,
+  early: 1,
   /** Below this share of its words heard, a line counts as skipped. */
   skippedShare: 0.34,
   /** Seconds a short word takes, said quickly. */
@@ -19,11 +21,26 @@ export const hearing = {
   /** A silence from which on a wait after a question is told. */
   waitTold: 2.5,
   /** Under this confidence a word may be something else altogether; from `sure` on it is what it says; under `faint` it says nothing; a number that came out as another is certain from `plainly` on. Shares, 0–1. */
-  unsure: 0.3, sure: 0.75, faint: 0.05, plainly: 0.6,
+  unsure: 0.3,
+  sure: 0.75,
+  faint: 0.05,
+  plainly: 0.6,
   /** Words a minute, while speaking, beyond which something is wrong: inside one good film it runs from 60 (counting) to over 200 (asides). */
-  slowest: 45, fastest: 260,
+  slowest: 45,
+  fastest: 260,
 } as const
 
 /** Words that go with a slip: what follows them is a second try. */
-export const slipTalk: ReadonlySet<string> = new Set(['oops', 'oopsie', 'whoops', 'oh', 'sorry', 'wait', 'um', 'er', 'erm', 'uh'])
+export const slipTalk: ReadonlySet<string> = new Set([
+  'oops',
+  'oopsie',
+  'whoops',
+  'oh',
+  'sorry',
+  'wait',
+  'um',
+  'er',
+  'erm',
+  'uh',
+])
 export const round = (n: number): number => Math.round(n * 10) / 10

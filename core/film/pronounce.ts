@@ -16,16 +16,36 @@ export function pronounce(word: string, lookup: (w: string) => string | undefine
     const stem = pronounce(plain, lookup)
     return stem && `${stem} ${/[PTKF]$/.test(stem) ? 'S' : 'Z'}`
   }
-  for (const [from, to] of [['our', 'or'], ['ise', 'ize'], ['yse', 'yze'], ['re', 'er'], ['ogue', 'og'], ['é', 'e'], ['è', 'e']] as const) {
+  for (const [from, to] of [
+    ['our', 'or'],
+    ['ise', 'ize'],
+    ['yse', 'yze'],
+    ['re', 'er'],
+    ['ogue', 'og'],
+    ['é', 'e'],
+    ['è', 'e'],
+  ] as const) {
     if (word.includes(from)) {
       const other = lookup(word.replace(from, to))
       if (other) return other
     }
   }
-  for (const [ending, phones] of [['es', 'IH Z'], ['s', 'Z'], ['ing', 'IH NG'], ['ed', 'D'], ['er', 'ER'], ['ly', 'L IY'], ['y', 'IY'], ['ie', 'IY']] as const) {
+  for (const [ending, phones] of [
+    ['es', 'IH Z'],
+    ['s', 'Z'],
+    ['ing', 'IH NG'],
+    ['ed', 'D'],
+    ['er', 'ER'],
+    ['ly', 'L IY'],
+    ['y', 'IY'],
+    ['ie', 'IY'],
+  ] as const) {
     if (!word.endsWith(ending) || word.length < ending.length + 3) continue
     const root = word.slice(0, -ending.length)
-    const stem = lookup(root) ?? lookup(`${root}e`) ?? (root.at(-1) === root.at(-2) ? lookup(root.slice(0, -1)) : undefined)
+    const stem =
+      lookup(root) ??
+      lookup(`${root}e`) ??
+      (root.at(-1) === root.at(-2) ? lookup(root.slice(0, -1)) : undefined)
     if (stem) return `${stem} ${phones}`
   }
   for (let i = word.length - 3; i >= 3; i--) {
@@ -39,7 +59,11 @@ export function pronounce(word: string, lookup: (w: string) => string | undefine
  * What a correction teaches: script words that were said and recognised as others, word for word, with the sound of
  * what was recognised. Numbers teach nothing: a "four" that sounds like "five" is what hearing is for.
  */
-export async function taught(segment: Segment, c: Correction, phonesOf: (word: string) => Promise<string | null>): Promise<{ word: string; phones: string; heard: string }[]> {
+export async function taught(
+  segment: Segment,
+  c: Correction,
+  phonesOf: (word: string) => Promise<string | null>,
+): Promise<{ word: string; phones: string; heard: string }[]> {
   const [heard, said] = [spokenWordsOf(c.heard), spokenWordsOf(c.said)]
   if (!heard.length || heard.length !== said.length) return []
   const script = new Set(spokenLines(segment).flatMap((l) => l.words))

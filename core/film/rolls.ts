@@ -16,7 +16,12 @@ export interface Carried {
  * lesson about the parts of one whole keeps the whole; elsewhere the total follows the parts. Null when the step is no
  * roll, or shows those faces already.
  */
-export function withRoll(lesson: Pick<Lesson, 'examples' | 'aim'>, segment: Segment, stepId: string, faces: readonly number[]): Carried | null {
+export function withRoll(
+  lesson: Pick<Lesson, 'examples' | 'aim'>,
+  segment: Segment,
+  stepId: string,
+  faces: readonly number[],
+): Carried | null {
   const step = segment.steps.find((s) => s.id === stepId)
   const written = step && facesOf(step.text)
   if (!step || !written || written.join() === faces.join()) return null
@@ -30,9 +35,20 @@ export function withRoll(lesson: Pick<Lesson, 'examples' | 'aim'>, segment: Segm
     if (!fact || !to || s.verb === 'wait' || i < at) return s
     const task = s.task?.kind === 'number' ? s.task.answer : null
     const role = (['total', 'b', 'a'] as const).find((r) => fact[r] === task)
-    return { ...s, text: renumberText(s.text, fact, to, s.verb === 'do' ? puts : undefined), ...(s.task?.kind === 'number' && role ? { task: { ...s.task, answer: to[role] } } : {}) }
+    return {
+      ...s,
+      text: renumberText(s.text, fact, to, s.verb === 'do' ? puts : undefined),
+      ...(s.task?.kind === 'number' && role ? { task: { ...s.task, answer: to[role] } } : {}),
+    }
   })
-  return { segment: { ...segment, steps }, from: fact, to, changed: steps.filter((s, i) => s !== segment.steps[i] && s.text !== segment.steps[i]!.text).map((s) => s.id) }
+  return {
+    segment: { ...segment, steps },
+    from: fact,
+    to,
+    changed: steps
+      .filter((s, i) => s !== segment.steps[i] && s.text !== segment.steps[i]!.text)
+      .map((s) => s.id),
+  }
 }
 
 /** Faces written in a roll, or null when the line rolls nothing. */
@@ -42,16 +58,31 @@ export function facesOf(text: string): number[] | null {
 }
 function rolledText(text: string, written: readonly number[], faces: readonly number[]): string {
   let k = 0
-  const out = text.replace(/\d+/g, (n) => (k < written.length && Number(n) === written[k] ? String(faces[k++] ?? n) : n))
+  const out = text.replace(/\d+/g, (n) =>
+    k < written.length && Number(n) === written[k] ? String(faces[k++] ?? n) : n,
+  )
   return k === written.length ? out : `Roll ${faces.join(' and ')}`
 }
-function asRolled(e: Example, written: readonly number[], faces: readonly number[], structure: Structure): Example | null {
+function asRolled(
+  e: Example,
+  written: readonly number[],
+  faces: readonly number[],
+  structure: Structure,
+): Example | null {
   const [was, is] = [written[0]!, faces[0]!]
-  if (written.length === 2 && faces.length === 2 && e.op === '+') return { ...e, a: faces[0]!, b: faces[1]!, total: faces[0]! + faces[1]! }
+  if (written.length === 2 && faces.length === 2 && e.op === '+')
+    return { ...e, a: faces[0]!, b: faces[1]!, total: faces[0]! + faces[1]! }
   const part = e.a === was ? 'a' : e.b === was ? 'b' : null
   if (!part) return null
   const other = part === 'a' ? 'b' : 'a'
-  if (e.op === '-') return part === 'a' ? (is >= e.b ? { ...e, a: is, total: is - e.b } : null) : is <= e.a ? { ...e, b: is, total: e.a - is } : null
+  if (e.op === '-')
+    return part === 'a'
+      ? is >= e.b
+        ? { ...e, a: is, total: is - e.b }
+        : null
+      : is <= e.a
+        ? { ...e, b: is, total: e.a - is }
+        : null
   const keepsWhole = ['parts', 'missing', 'round-back'].includes(structure)
   if (keepsWhole) return is <= e.total ? { ...e, [part]: is, [other]: e.total - is } : null
   return { ...e, [part]: is, total: is + e[other] }

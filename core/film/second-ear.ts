@@ -4,7 +4,17 @@ import { qualityOf } from './heard.ts'
 import type { SpokenLine } from './spoken.ts'
 
 /** Codes that rest on which words were recognised, not on when. */
-const ofWords: ReadonlySet<HeardFinding['code']> = new Set(['count-skip', 'count-repeat', 'count-order', 'count-end', 'total-mismatch', 'false-sentence', 'number-changed', 'line-skipped', 'false-start'])
+const ofWords: ReadonlySet<HeardFinding['code']> = new Set([
+  'count-skip',
+  'count-repeat',
+  'count-order',
+  'count-end',
+  'total-mismatch',
+  'false-sentence',
+  'number-changed',
+  'line-skipped',
+  'false-start',
+])
 const matters = (f: HeardFinding): boolean => ofWords.has(f.code)
 /** Seconds listened to around a finding, and how far apart two hearings of one slip may lie. */
 const [around, near] = [6, 1.2]
@@ -25,11 +35,15 @@ export function doubtful(h: Pick<Hearing, 'findings' | 'words'>, duration: numbe
   return out
 }
 function quietBefore(words: readonly HeardWord[], t: number): number {
-  for (let k = words.length - 1; k > 0; k--) if (words[k]!.start <= t && words[k]!.start - words[k - 1]!.end > 0.5) return (words[k]!.start + words[k - 1]!.end) / 2
+  for (let k = words.length - 1; k > 0; k--)
+    if (words[k]!.start <= t && words[k]!.start - words[k - 1]!.end > 0.5)
+      return (words[k]!.start + words[k - 1]!.end) / 2
   return 0
 }
 function quietAfter(words: readonly HeardWord[], t: number, duration: number): number {
-  for (let k = 1; k < words.length; k++) if (words[k - 1]!.end >= t && words[k]!.start - words[k - 1]!.end > 0.5) return (words[k]!.start + words[k - 1]!.end) / 2
+  for (let k = 1; k < words.length; k++)
+    if (words[k - 1]!.end >= t && words[k]!.start - words[k - 1]!.end > 0.5)
+      return (words[k]!.start + words[k - 1]!.end) / 2
   return duration
 }
 
@@ -39,7 +53,9 @@ function quietAfter(words: readonly HeardWord[], t: number, duration: number): n
  */
 export function countsIn(h: Pick<Hearing, 'words' | 'lines'>, lines: readonly SpokenLine[]): Piece[] {
   const out: Piece[] = []
-  const taken = h.lines.flatMap((l, i) => (lines[i]?.numbers ? [] : l.words.flatMap((w) => (w.at === null ? [] : [h.words[w.at]!]))))
+  const taken = h.lines.flatMap((l, i) =>
+    lines[i]?.numbers ? [] : l.words.flatMap((w) => (w.at === null ? [] : [h.words[w.at]!])),
+  )
   h.lines.forEach((l, i) => {
     const ats = l.words.flatMap((w) => (w.at === null ? [] : [h.words[w.at]!]))
     if (!lines[i]?.numbers || ats.length < 2) return
@@ -57,11 +73,22 @@ export function countsIn(h: Pick<Hearing, 'words' | 'lines'>, lines: readonly Sp
  * The words of a take with those of the stretches heard again in place of the first ones. At the edge of a stretch a
  * word may be cut through: what was heard whole the first time stays, and what overlaps it is let go.
  */
-export function withSecond(words: readonly HeardWord[], again: readonly HeardWord[], stretches: readonly Piece[]): HeardWord[] {
+export function withSecond(
+  words: readonly HeardWord[],
+  again: readonly HeardWord[],
+  stretches: readonly Piece[],
+): HeardWord[] {
   const middle = (w: HeardWord): number => (w.start + w.end) / 2
   const stays = words.filter((w) => !stretches.some((s) => middle(w) >= s.from && middle(w) < s.to))
-  const edges = stays.filter((w) => stretches.some((s) => (w.start < s.from && w.end > s.from) || (w.start < s.to && w.end > s.to)))
-  const clear = (w: HeardWord): boolean => edges.every((x) => Math.min(w.end, x.end) - Math.max(w.start, x.start) < 0.4 * Math.min(w.end - w.start, x.end - x.start))
+  const edges = stays.filter((w) =>
+    stretches.some((s) => (w.start < s.from && w.end > s.from) || (w.start < s.to && w.end > s.to)),
+  )
+  const clear = (w: HeardWord): boolean =>
+    edges.every(
+      (x) =>
+        Math.min(w.end, x.end) - Math.max(w.start, x.start) <
+        0.4 * Math.min(w.end - w.start, x.end - x.start),
+    )
   return [...stays, ...again.filter(clear)].sort((a, b) => a.start - b.start)
 }
 
@@ -69,12 +96,30 @@ export function withSecond(words: readonly HeardWord[], again: readonly HeardWor
  * Two hearings of one take: what only one ear found is a doubt; a doubt of the first is let go where the second heard
  * the line as written (`lines` of the second hearing; with no script there are none, and it goes).
  */
-export function agreedFindings(first: readonly HeardFinding[], second: readonly HeardFinding[], lines: readonly HeardLine[]): HeardFinding[] {
-  const close = (a: HeardFinding, b: HeardFinding): boolean => a.start <= b.end + near && a.end >= b.start - near
-  const shared = (f: HeardFinding): boolean => second.some((s) => family(s.code) === family(f.code) && close(f, s))
-  const asWritten = (f: HeardFinding): boolean => lines.find((l) => l.stepId === f.stepId)?.words.every((w) => w.status === 'said') ?? true
-  const kept = first.flatMap((f) => (!matters(f) || shared(f) ? [f] : f.certain || !asWritten(f) ? [{ ...f, certain: false }] : []))
-  const more = second.filter((f) => matters(f) && f.certain && f.code !== 'line-skipped' && f.code !== 'false-start' && !kept.some((k) => matters(k) && close(k, f))).map((f) => ({ ...f, certain: false }))
+export function agreedFindings(
+  first: readonly HeardFinding[],
+  second: readonly HeardFinding[],
+  lines: readonly HeardLine[],
+): HeardFinding[] {
+  const close = (a: HeardFinding, b: HeardFinding): boolean =>
+    a.start <= b.end + near && a.end >= b.start - near
+  const shared = (f: HeardFinding): boolean =>
+    second.some((s) => family(s.code) === family(f.code) && close(f, s))
+  const asWritten = (f: HeardFinding): boolean =>
+    lines.find((l) => l.stepId === f.stepId)?.words.every((w) => w.status === 'said') ?? true
+  const kept = first.flatMap((f) =>
+    !matters(f) || shared(f) ? [f] : f.certain || !asWritten(f) ? [{ ...f, certain: false }] : [],
+  )
+  const more = second
+    .filter(
+      (f) =>
+        matters(f) &&
+        f.certain &&
+        f.code !== 'line-skipped' &&
+        f.code !== 'false-start' &&
+        !kept.some((k) => matters(k) && close(k, f)),
+    )
+    .map((f) => ({ ...f, certain: false }))
   return [...kept, ...more].sort((a, b) => a.start - b.start)
 }
 /** The first hearing with what both agree on. `second` is the hearing of `withSecond`. */
@@ -83,4 +128,5 @@ export function agreed(first: Hearing, second: Pick<Hearing, 'findings' | 'lines
   return { ...first, findings, quality: qualityOf(findings) }
 }
 /** A number heard wrong may be told as a number, a total or a sentence, depending on the words around it. */
-const family = (code: HeardFinding['code']): string => (['number-changed', 'total-mismatch', 'false-sentence'].includes(code) ? 'number' : code)
+const family = (code: HeardFinding['code']): string =>
+  ['number-changed', 'total-mismatch', 'false-sentence'].includes(code) ? 'number' : code

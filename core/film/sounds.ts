@@ -2,26 +2,109 @@ import { numberWords } from './language-model.ts'
 
 /** Words recognition cannot tell apart by sound. Meanings are compared, not spellings. */
 const soundAlike: readonly (readonly string[])[] = [
-  ['two', 'to', 'too'], ['four', 'for', 'fore'], ['eight', 'ate'], ['one', 'won'], ['whole', 'hole', 'how'], ['no', 'know', 'now'], ['add', 'and', 'had', 'head'],
-  ['their', 'there', "they're"], ['some', 'sum'], ['our', 'are', 'hour'], ['here', 'hear'], ['right', 'write'], ['it', 'at'], ['a', 'the', 'of', 'uh'], ['is', 'has', 'his', "it's"],
-  ['equal', 'equals'], ['make', 'makes'], ["let's", 'lets'], ['nought', 'not'], ['take', 'takes'], ['by', 'buy', 'bye'], ['see', 'sea'], ['none', 'nun'], ['piece', 'peace'],
+  ['two', 'to', 'too'],
+  ['four', 'for', 'fore'],
+  ['eight', 'ate'],
+  ['one', 'won'],
+  ['whole', 'hole', 'how'],
+  ['no', 'know', 'now'],
+  ['add', 'and', 'had', 'head'],
+  ['their', 'there', "they're"],
+  ['some', 'sum'],
+  ['our', 'are', 'hour'],
+  ['here', 'hear'],
+  ['right', 'write'],
+  ['it', 'at'],
+  ['a', 'the', 'of', 'uh'],
+  ['is', 'has', 'his', "it's"],
+  ['equal', 'equals'],
+  ['make', 'makes'],
+  ["let's", 'lets'],
+  ['nought', 'not'],
+  ['take', 'takes'],
+  ['by', 'buy', 'bye'],
+  ['see', 'sea'],
+  ['none', 'nun'],
+  ['piece', 'peace'],
 ]
 const soundClass = new Map(soundAlike.flatMap((words, i) => words.map((w) => [w, i] as const)))
-export const soundsLike = (a: string, b: string): boolean => a === b || (soundClass.has(a) && soundClass.get(a) === soundClass.get(b))
+export const soundsLike = (a: string, b: string): boolean =>
+  a === b || (soundClass.has(a) && soundClass.get(a) === soundClass.get(b))
 
 /** The number a word means when it stands in a count, where "to" can only be two. */
-const asCounted: Readonly<Record<string, string>> = { to: 'two', too: 'two', for: 'four', fore: 'four', ate: 'eight', won: 'one', tree: 'three', free: 'three', sex: 'six', sics: 'six', tin: 'ten', fife: 'five' }
+const asCounted: Readonly<Record<string, string>> = {
+  to: 'two',
+  too: 'two',
+  for: 'four',
+  fore: 'four',
+  ate: 'eight',
+  won: 'one',
+  tree: 'three',
+  free: 'three',
+  sex: 'six',
+  sics: 'six',
+  tin: 'ten',
+  fife: 'five',
+}
 export const inCount = (word: string): string => asCounted[word] ?? word
 /** What lone numbers are misheard as, by rhyme: a guess, where a count has a place for the number. */
 const rhymes: Readonly<Record<string, string>> = {
-  you: 'two', few: 'two', do: 'two', due: 'two', use: 'two', see: 'three', be: 'three', he: 'three', me: 'three', or: 'four', more: 'four', door: 'four', line: 'nine', mine: 'nine', fine: 'nine', nice: 'nine',
-  hate: 'eight', late: 'eight', great: 'eight', eat: 'eight', find: 'five', drive: 'five', when: 'ten', then: 'ten', men: 'ten', run: 'one', want: 'one', on: 'one', once: 'one', heaven: 'seven', even: 'seven', sick: 'six', sit: 'six', fix: 'six', mix: 'six', share: 'six', should: 'six', she: 'six', sure: 'six', "it's": 'six', why: 'nine', mind: 'nine',
+  you: 'two',
+  few: 'two',
+  do: 'two',
+  due: 'two',
+  use: 'two',
+  see: 'three',
+  be: 'three',
+  he: 'three',
+  me: 'three',
+  or: 'four',
+  more: 'four',
+  door: 'four',
+  line: 'nine',
+  mine: 'nine',
+  fine: 'nine',
+  nice: 'nine',
+  hate: 'eight',
+  late: 'eight',
+  great: 'eight',
+  eat: 'eight',
+  find: 'five',
+  drive: 'five',
+  when: 'ten',
+  then: 'ten',
+  men: 'ten',
+  run: 'one',
+  want: 'one',
+  on: 'one',
+  once: 'one',
+  heaven: 'seven',
+  even: 'seven',
+  sick: 'six',
+  sit: 'six',
+  fix: 'six',
+  mix: 'six',
+  share: 'six',
+  should: 'six',
+  she: 'six',
+  sure: 'six',
+  "it's": 'six',
+  why: 'nine',
+  mind: 'nine',
 }
 export const likeNumber = (word: string): string | null => rhymes[word] ?? null
 
 /** Pairs that recognition mixes up often enough to be a doubt and never a verdict. */
-const stem = (w: string): string => w.replace(/(teen|ty)$/, '').replace(/^thir$/, 'three').replace(/^fif$/, 'five').replace(/^for$/, 'four').replace(/^twen$/, 'two').replace(/^eigh$/, 'eight')
-export const confusable = (a: string, b: string): boolean => a !== b && (/(teen|ty)$/.test(a) || /(teen|ty)$/.test(b)) && stem(a) === stem(b)
+const stem = (w: string): string =>
+  w
+    .replace(/(teen|ty)$/, '')
+    .replace(/^thir$/, 'three')
+    .replace(/^fif$/, 'five')
+    .replace(/^for$/, 'four')
+    .replace(/^twen$/, 'two')
+    .replace(/^eigh$/, 'eight')
+export const confusable = (a: string, b: string): boolean =>
+  a !== b && (/(teen|ty)$/.test(a) || /(teen|ty)$/.test(b)) && stem(a) === stem(b)
 
 export const isNumberWord = (w: string): boolean => numberWords.has(w)
 
@@ -39,6 +122,13 @@ export function substitution(e: string, h: string): number {
   if (ne && !nh && isNumberWord(inCount(h))) return 1.1
   if (ne && nh) return 1.05
   // A plural or an ending more or less is the same word, said carelessly.
-  if (!ne && !nh && (e.startsWith(h) || h.startsWith(e)) && Math.abs(e.length - h.length) <= 2 && Math.min(e.length, h.length) >= 3) return 0.3
+  if (
+    !ne &&
+    !nh &&
+    (e.startsWith(h) || h.startsWith(e)) &&
+    Math.abs(e.length - h.length) <= 2 &&
+    Math.min(e.length, h.length) >= 3
+  )
+    return 0.3
   return ne || nh ? 1.6 : 1.2
 }

@@ -27,18 +27,26 @@ export const nameWords = (n: number): string[] => numberName(n).split(/[ -]/)
 
 /** What is said aloud in a segment, line by line. Things done, written and waited for are silent. */
 export function spokenLines(segment: Segment, style: HouseStyle = defaultHouseStyle): SpokenLine[] {
-  return segment.steps.flatMap((step): SpokenLine[] => {
-    const base = { stepId: step.id, verb: step.verb, text: step.text, deliberate: step.deliberate ?? false }
-    switch (step.verb) {
-      case 'say': case 'ask': case 'reveal': return [{ ...base, words: spokenWordsOf(step.text), numbers: null }]
-      case 'pause': return [{ ...base, words: spokenWordsOf(pauseWords(step.text)), numbers: null }]
-      case 'count': {
-        const count = readCount(step.text)
-        if (!count) return []
-        const numbers = count.onFrom !== null && style.countingOn === 'next' ? count.numbers.slice(1) : count.numbers
-        return [{ ...base, words: numbers.flatMap(nameWords), numbers }]
+  return segment.steps
+    .flatMap((step): SpokenLine[] => {
+      const base = { stepId: step.id, verb: step.verb, text: step.text, deliberate: step.deliberate ?? false }
+      switch (step.verb) {
+        case 'say':
+        case 'ask':
+        case 'reveal':
+          return [{ ...base, words: spokenWordsOf(step.text), numbers: null }]
+        case 'pause':
+          return [{ ...base, words: spokenWordsOf(pauseWords(step.text)), numbers: null }]
+        case 'count': {
+          const count = readCount(step.text)
+          if (!count) return []
+          const numbers =
+            count.onFrom !== null && style.countingOn === 'next' ? count.numbers.slice(1) : count.numbers
+          return [{ ...base, words: numbers.flatMap(nameWords), numbers }]
+        }
+        default:
+          return []
       }
-      default: return []
-    }
-  }).filter((l) => l.words.length > 0)
+    })
+    .filter((l) => l.words.length > 0)
 }

@@ -6,7 +6,9 @@ function contents(state: TableState): Map<string, number> {
   const add = (key: string, n = 1): void => void out.set(key, (out.get(key) ?? 0) + n)
   state.mats.forEach((m) => {
     add(`mat ${m.kind} ${m.regions.length}`)
-    m.regions.forEach((r, i) => r.things.forEach((t) => add(`thing ${m.kind} ${i} ${t.kind} ${t.face} ${t.worth}`)))
+    m.regions.forEach((r, i) =>
+      r.things.forEach((t) => add(`thing ${m.kind} ${i} ${t.kind} ${t.face} ${t.worth}`)),
+    )
     m.cards.forEach((c) => add(`card ${m.kind} ${c.text}`))
     m.line?.marks.forEach((n) => add(`mark ${m.kind} ${n}`))
     if (m.covered) add(`cover ${m.kind}`)
@@ -35,15 +37,25 @@ export function resetWords(from: TableState, to: TableState, name: (mat: string)
   for (const key of new Set([...a.keys(), ...b.keys()])) {
     const change = (b.get(key) ?? 0) - (a.get(key) ?? 0)
     const [what, mat, place] = key.split(' ') as [string, string, string]
-    const words = what === 'thing' ? `things|${name(mat)}${place === '0' ? '' : `, place ${Number(place) + 1}`}` : what === 'mat' ? `|${name(mat)}` : what === 'written' ? `|what is written` : `${what}|${name(mat)}`
+    const words =
+      what === 'thing'
+        ? `things|${name(mat)}${place === '0' ? '' : `, place ${Number(place) + 1}`}`
+        : what === 'mat'
+          ? `|${name(mat)}`
+          : what === 'written'
+            ? `|what is written`
+            : `${what}|${name(mat)}`
     if (change) out.set(words, (out.get(words) ?? 0) + change)
   }
-  return [...out].filter(([, n]) => n !== 0).map(([key, n]) => {
-    const [what, where] = key.split('|') as [string, string]
-    const amount = Math.abs(n)
-    if (!what) return `${n > 0 ? 'set out' : 'clear away'} ${where.startsWith('what') ? where : `the ${where}`}`
-    return `${n > 0 ? 'lay' : 'take off'} ${amount} ${amount === 1 ? what.replace(/s$/, '') : what} ${n > 0 ? 'on' : 'from'} the ${where}`
-  })
+  return [...out]
+    .filter(([, n]) => n !== 0)
+    .map(([key, n]) => {
+      const [what, where] = key.split('|') as [string, string]
+      const amount = Math.abs(n)
+      if (!what)
+        return `${n > 0 ? 'set out' : 'clear away'} ${where.startsWith('what') ? where : `the ${where}`}`
+      return `${n > 0 ? 'lay' : 'take off'} ${amount} ${amount === 1 ? what.replace(/s$/, '') : what} ${n > 0 ? 'on' : 'from'} the ${where}`
+    })
 }
 
 export interface ToFilm {
@@ -59,12 +71,18 @@ export const everyOrder = 11
  * The order of filming that needs the fewest hands on the table, from the table as it stands now. Ties keep the order
  * of the lesson. Gives each segment with what must be moved before it.
  */
-export function filmingOrder(now: TableState, segments: readonly ToFilm[]): { segmentId: string; moves: number }[] {
+export function filmingOrder(
+  now: TableState,
+  segments: readonly ToFilm[],
+): { segmentId: string; moves: number }[] {
   const n = segments.length
   const first = segments.map((s) => resetCost(now, s.before))
   const between = segments.map((a) => segments.map((b) => resetCost(a.after, b.before)))
   const order = n <= everyOrder ? bestOrder(first, between) : nearestFirst(first, between)
-  return order.map((i, k) => ({ segmentId: segments[i]!.segmentId, moves: k === 0 ? first[i]! : between[order[k - 1]!]![i]! }))
+  return order.map((i, k) => ({
+    segmentId: segments[i]!.segmentId,
+    moves: k === 0 ? first[i]! : between[order[k - 1]!]![i]!,
+  }))
 }
 
 /** Every order weighed (Held–Karp): least cost over subsets by the segment filmed last. */
@@ -93,7 +111,7 @@ function bestOrder(first: readonly number[], between: readonly (readonly number[
   let last = 0
   for (let i = 1; i < n; i++) if (cost[(full - 1) * n + i]! < cost[(full - 1) * n + last]!) last = i
   const order: number[] = []
-  for (let set = full - 1; last >= 0; ) {
+  for (let set = full - 1; last >= 0;) {
     order.unshift(last)
     const before = from[set * n + last]!
     set &= ~(1 << last)

@@ -27,4 +27,6 @@ under until up us use using
 very video
 wait want was watch way we well went were we've what what's when where which while who whole why will with without wonder word words work would write wrong
 yes yet you your you're yourself
-`.trim().split(/\s+/)
+`
+  .trim()
+  .split(/\s+/)

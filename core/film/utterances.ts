@@ -10,7 +10,10 @@ const [fits, gain] = [0.7, 0.2]
  * start: all its words come late by the same amount. Such an utterance collides with the next one, or its words fall
  * on silence; it is moved back to where its words fall on sound. Times in seconds; `voiced` is where anything sounds.
  */
-export function inPlace(utterances: readonly (readonly HeardWord[])[], voiced: readonly Piece[]): HeardWord[] {
+export function inPlace(
+  utterances: readonly (readonly HeardWord[])[],
+  voiced: readonly Piece[],
+): HeardWord[] {
   const out: HeardWord[] = []
   utterances.forEach((words, i) => {
     if (!words.length) return

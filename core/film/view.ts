@@ -27,8 +27,14 @@ const radians = (degrees: number): number => (degrees * Math.PI) / 180
 
 /** The view of a pinhole camera. @throws RangeError where a measure is out of its range. */
 export function viewFrom({ height, tilt, lens, aspect }: Camera): View {
-  for (const [name, value, from, to] of [['height', height, 50, 3000], ['tilt', tilt, 0, 80], ['lens', lens, 20, 120], ['aspect', aspect, 0.3, 3]] as const)
-    if (!(value >= from && value <= to)) throw new RangeError(`The ${name} is ${value}; it goes from ${from} to ${to}.`)
+  for (const [name, value, from, to] of [
+    ['height', height, 50, 3000],
+    ['tilt', tilt, 0, 80],
+    ['lens', lens, 20, 120],
+    ['aspect', aspect, 0.3, 3],
+  ] as const)
+    if (!(value >= from && value <= to))
+      throw new RangeError(`The ${name} is ${value}; it goes from ${from} to ${to}.`)
   const [sin, cos] = [Math.sin(radians(tilt)), Math.cos(radians(tilt))]
   const [halfWide, halfTall] = [Math.tan(radians(lens / 2)), Math.tan(radians(lens / 2)) / aspect]
   const aim = height * Math.tan(radians(tilt))
@@ -52,31 +58,52 @@ export function viewFrom({ height, tilt, lens, aspect }: Camera): View {
 }
 
 /** Sheets whose size everybody can look up, mm: longer side first. */
-export const sheets = { A4: [297, 210], A5: [210, 148], Letter: [279.4, 215.9] } as const satisfies Record<string, readonly [number, number]>
+export const sheets = { A4: [297, 210], A5: [210, 148], Letter: [279.4, 215.9] } as const satisfies Record<
+  string,
+  readonly [number, number]
+>
 export type Sheet = keyof typeof sheets
 
 /**
  * The view measured from a sheet of paper lying on the table: `corners` are its corners in the picture (u, v), in order
  * around it, the first two along a longer side. @throws RangeError where they are no outline of a sheet.
  */
-export function viewFromSheet(corners: readonly { u: number; v: number }[], sheet: Sheet, aspect: number): View {
+export function viewFromSheet(
+  corners: readonly { u: number; v: number }[],
+  sheet: Sheet,
+  aspect: number,
+): View {
   if (corners.length !== 4) throw new RangeError('A sheet has four corners.')
   const [long, short] = sheets[sheet]
-  const flat: Point[] = [{ x: -long / 2, y: -short / 2 }, { x: long / 2, y: -short / 2 }, { x: long / 2, y: short / 2 }, { x: -long / 2, y: short / 2 }]
+  const flat: Point[] = [
+    { x: -long / 2, y: -short / 2 },
+    { x: long / 2, y: -short / 2 },
+    { x: long / 2, y: short / 2 },
+    { x: -long / 2, y: short / 2 },
+  ]
   const turns = corners.map((c, i) => {
     const [n, m] = [corners[(i + 1) % 4]!, corners[(i + 2) % 4]!]
     return Math.sign((n.u - c.u) * (m.v - n.v) - (n.v - c.v) * (m.u - n.u))
   })
-  if (turns.some((t) => t === 0 || t !== turns[0])) throw new RangeError('These four points are no outline of a sheet: they must go around it, one corner after the other.')
+  if (turns.some((t) => t === 0 || t !== turns[0]))
+    throw new RangeError(
+      'These four points are no outline of a sheet: they must go around it, one corner after the other.',
+    )
   // Clockwise corners see the sheet from its back; taken the other way round they are the same sheet.
   const order = turns[0]! > 0 ? corners : [corners[1]!, corners[0]!, corners[3]!, corners[2]!]
-  const toUv = homography(flat, order.map((c) => ({ x: c.u, y: c.v })))
+  const toUv = homography(
+    flat,
+    order.map((c) => ({ x: c.u, y: c.v })),
+  )
   const toMm = inverse(toUv)
   // Upright on the screen stays upright on the table, however the sheet lies.
   const up = apply(toMm, { x: 0, y: 0.05 })
   const centre = apply(toMm, { x: 0, y: 0 })
   const turn = up && centre ? Math.atan2(up.x - centre.x, up.y - centre.y) : 0
-  const rotate = (p: Point, by: number): Point => ({ x: p.x * Math.cos(by) - p.y * Math.sin(by), y: p.x * Math.sin(by) + p.y * Math.cos(by) })
+  const rotate = (p: Point, by: number): Point => ({
+    x: p.x * Math.cos(by) - p.y * Math.sin(by),
+    y: p.x * Math.sin(by) + p.y * Math.cos(by),
+  })
   return {
     aspect,
     toTable(u, v) {
@@ -93,13 +120,18 @@ export function viewFromSheet(corners: readonly { u: number; v: number }[], shee
 type Matrix = readonly number[]
 function apply(m: Matrix, p: Point): Point | null {
   const w = m[6]! * p.x + m[7]! * p.y + m[8]!
-  return Math.abs(w) < 1e-9 || Math.sign(w) !== Math.sign(m[8]!) ? null : { x: (m[0]! * p.x + m[1]! * p.y + m[2]!) / w, y: (m[3]! * p.x + m[4]! * p.y + m[5]!) / w }
+  return Math.abs(w) < 1e-9 || Math.sign(w) !== Math.sign(m[8]!)
+    ? null
+    : { x: (m[0]! * p.x + m[1]! * p.y + m[2]!) / w, y: (m[3]! * p.x + m[4]! * p.y + m[5]!) / w }
 }
 /** The projective map that takes four points to four others (direct linear transform, last element 1). */
 function homography(from: readonly Point[], to: readonly Point[]): Matrix {
   const rows = from.flatMap((p, i) => {
     const q = to[i]!
-    return [[p.x, p.y, 1, 0, 0, 0, -q.x * p.x, -q.x * p.y, q.x], [0, 0, 0, p.x, p.y, 1, -q.y * p.x, -q.y * p.y, q.y]]
+    return [
+      [p.x, p.y, 1, 0, 0, 0, -q.x * p.x, -q.x * p.y, q.x],
+      [0, 0, 0, p.x, p.y, 1, -q.y * p.x, -q.y * p.y, q.y],
+    ]
   })
   for (let c = 0; c < 8; c++) {
     const pivot = rows.slice(c).reduce((b, r, k) => (Math.abs(r[c]!) > Math.abs(rows[b]![c]!) ? c + k : b), c)
@@ -114,15 +146,42 @@ function homography(from: readonly Point[], to: readonly Point[]): Matrix {
   return [...rows.map((r, c) => r[8]! / r[c]!), 1]
 }
 function inverse(m: Matrix): Matrix {
-  const [a, b, c, d, e, f, g, h, i] = m as [number, number, number, number, number, number, number, number, number]
-  const adj = [e * i - f * h, c * h - b * i, b * f - c * e, f * g - d * i, a * i - c * g, c * d - a * f, d * h - e * g, b * g - a * h, a * e - b * d]
+  const [a, b, c, d, e, f, g, h, i] = m as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ]
+  const adj = [
+    e * i - f * h,
+    c * h - b * i,
+    b * f - c * e,
+    f * g - d * i,
+    a * i - c * g,
+    c * d - a * f,
+    d * h - e * g,
+    b * g - a * h,
+    a * e - b * d,
+  ]
   const scale = adj[8]!
   return adj.map((x) => x / scale)
 }
 
 /** The patch of table in the picture: near left, near right, far right, far left. Null where the picture reaches over the table's edge to the horizon. */
 export function patchOf(view: View): readonly Point[] | null {
-  const corners = ([[-1, -1], [1, -1], [1, 1], [-1, 1]] as const).map(([u, v]) => view.toTable(u, v))
+  const corners = (
+    [
+      [-1, -1],
+      [1, -1],
+      [1, 1],
+      [-1, 1],
+    ] as const
+  ).map(([u, v]) => view.toTable(u, v))
   return corners.every((c) => c !== null) ? corners : null
 }
 
@@ -140,11 +199,23 @@ export const phoneWidth = 140
 export const legible = { numeral: 20, thing: 12 } as const
 
 /** The angle under which a length on the table, at a place, is seen on a phone: minutes of arc. Null out of the picture. */
-export function anglesOn(view: View, at: Point, length: number, screen = phoneWidth, distance = phoneDistance): number | null {
-  const [a, b] = [view.toPicture({ x: at.x - length / 2, y: at.y }), view.toPicture({ x: at.x + length / 2, y: at.y })]
+export function anglesOn(
+  view: View,
+  at: Point,
+  length: number,
+  screen = phoneWidth,
+  distance = phoneDistance,
+): number | null {
+  const [a, b] = [
+    view.toPicture({ x: at.x - length / 2, y: at.y }),
+    view.toPicture({ x: at.x + length / 2, y: at.y }),
+  ]
   if (!a || !b) return null
   // Foreshortened heights are what is read least well: the lesser of across and along counts.
-  const [c, d] = [view.toPicture({ x: at.x, y: at.y - length / 2 }), view.toPicture({ x: at.x, y: at.y + length / 2 })]
+  const [c, d] = [
+    view.toPicture({ x: at.x, y: at.y - length / 2 }),
+    view.toPicture({ x: at.x, y: at.y + length / 2 }),
+  ]
   const across = Math.abs(b.u - a.u) / 2
   const along = c && d ? Math.abs(d.v - c.v) / 2 / view.aspect : across
   return (2 * Math.atan((Math.min(across, along) * screen) / 2 / distance) * 180 * 60) / Math.PI

@@ -19,7 +19,12 @@ export function voicedIn(levels: ArrayLike<number>): Piece[] {
 }
 
 /** Seconds of voice between two times that no heard word accounts for: something was said there and not understood. */
-export function unheardVoice(voiced: readonly Piece[], words: readonly HeardWord[], from: number, to: number): number {
+export function unheardVoice(
+  voiced: readonly Piece[],
+  words: readonly HeardWord[],
+  from: number,
+  to: number,
+): number {
   // A word recognised with hardly any confidence accounts for nothing.
   const mine = words.filter((w) => w.end > from - 1 && w.start < to + 1 && w.confidence >= 0.3)
   let seconds = 0
@@ -56,4 +61,6 @@ export function soundEnd(voiced: readonly Piece[], t: number, most = 1.2): numbe
 
 /** Words but for those recognised where nothing sounds. */
 export const withinVoice = (voiced: readonly Piece[], words: readonly HeardWord[]): HeardWord[] =>
-  voiced.length ? words.filter((w) => voiced.some((v) => v.from < w.end + 0.05 && v.to > w.start - 0.05)) : [...words]
+  voiced.length
+    ? words.filter((w) => voiced.some((v) => v.from < w.end + 0.05 && v.to > w.start - 0.05))
+    : [...words]

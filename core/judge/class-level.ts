@@ -19,16 +19,17 @@ export interface StandingRow {
 /** The class's level on every idea any of its children has met, by id. */
 export function classLevels(rows: readonly StandingRow[]): Map<string, ClassLevel> {
   const by = new Map<string, ClassLevel>()
-  for (const row of rows) for (const [id, s] of Object.entries(row.ideas)) {
-    if (!s) continue
-    const l = by.get(id) ?? { children: 0, seen: 0, secure: 0, mean: 0, onTheWay: [] }
-    l.children++
-    if (s.word !== 'not seen') {
-      l.mean += (s.level - l.mean) / ++l.seen
-      if (s.word === 'secure') l.secure++
-      else l.onTheWay.push(row.name)
+  for (const row of rows)
+    for (const [id, s] of Object.entries(row.ideas)) {
+      if (!s) continue
+      const l = by.get(id) ?? { children: 0, seen: 0, secure: 0, mean: 0, onTheWay: [] }
+      l.children++
+      if (s.word !== 'not seen') {
+        l.mean += (s.level - l.mean) / ++l.seen
+        if (s.word === 'secure') l.secure++
+        else l.onTheWay.push(row.name)
+      }
+      by.set(id, l)
     }
-    by.set(id, l)
-  }
   return by
 }

@@ -8,7 +8,11 @@ import { parseNumber } from '../plan/numbers/names.ts'
  * emoji and numbers over 1000 are no counting numbers: null, with the reason in `readAnswer`.
  */
 export function readTypedNumber(text: string): number | null {
-  const plain = [...text.normalize('NFKC')].map((c) => (/\p{Nd}/u.test(c) ? String(digitValue(c)) : c)).join('').trim().toLowerCase()
+  const plain = [...text.normalize('NFKC')]
+    .map((c) => (/\p{Nd}/u.test(c) ? String(digitValue(c)) : c))
+    .join('')
+    .trim()
+    .toLowerCase()
   if (!plain) return null
   if (/^\d{1,4}$/.test(plain)) return Number(plain) <= 1000 ? Number(plain) : null
   const word = parseNumber(plain)
@@ -28,19 +32,28 @@ function digitValue(c: string): number {
 export type Check = { verdict: 'right' | 'wrong' | 'open' | 'look'; shown: string; why: string }
 
 /** Checks one answer against its task. `open`: left blank (a blank is not a nought); `look`: only a person can tell. */
-export function checkAnswer(task: PackTask, answer: Answer | undefined, reading: PhotoReading | null = null): Check {
+export function checkAnswer(
+  task: PackTask,
+  answer: Answer | undefined,
+  reading: PhotoReading | null = null,
+): Check {
   switch (task.spec.kind) {
     case 'number': {
       const text = answer?.text?.trim() ?? ''
       if (!text) return { verdict: 'open', shown: '—', why: 'left open' }
       const n = readTypedNumber(text)
       if (n === null) return { verdict: 'look', shown: text, why: 'not a number this page can read' }
-      return n === task.spec.answer ? { verdict: 'right', shown: String(n), why: '' } : { verdict: 'wrong', shown: String(n), why: `${task.spec.answer} was asked` }
+      return n === task.spec.answer
+        ? { verdict: 'right', shown: String(n), why: '' }
+        : { verdict: 'wrong', shown: String(n), why: `${task.spec.answer} was asked` }
     }
     case 'choice': {
-      if (answer?.choice === null || answer?.choice === undefined) return { verdict: 'open', shown: '—', why: 'left open' }
+      if (answer?.choice === null || answer?.choice === undefined)
+        return { verdict: 'open', shown: '—', why: 'left open' }
       const shown = task.spec.choices[answer.choice] ?? '?'
-      return answer.choice === task.spec.answer ? { verdict: 'right', shown, why: '' } : { verdict: 'wrong', shown, why: `${task.spec.choices[task.spec.answer]} was asked` }
+      return answer.choice === task.spec.answer
+        ? { verdict: 'right', shown, why: '' }
+        : { verdict: 'wrong', shown, why: `${task.spec.choices[task.spec.answer]} was asked` }
     }
     case 'photo': {
       if (!answer?.photoId) return { verdict: 'open', shown: 'no photo', why: 'left open' }
@@ -54,8 +67,18 @@ export function checkAnswer(task: PackTask, answer: Answer | undefined, reading:
 export function photoCheck(expected: number, r: PhotoReading): Check {
   const shown = r.low === r.high ? `${r.count} found` : `${r.low} to ${r.high} found`
   if (r.count === 0) return { verdict: 'look', shown: 'nothing found', why: 'an empty photo needs your eye' }
-  if (r.low === r.high) return r.count === expected ? { verdict: 'right', shown, why: '' } : { verdict: 'wrong', shown, why: `${expected} were asked` }
-  return { verdict: 'look', shown, why: r.low <= expected && expected <= r.high ? `${expected} were asked: look closer` : `${expected} were asked` }
+  if (r.low === r.high)
+    return r.count === expected
+      ? { verdict: 'right', shown, why: '' }
+      : { verdict: 'wrong', shown, why: `${expected} were asked` }
+  return {
+    verdict: 'look',
+    shown,
+    why:
+      r.low <= expected && expected <= r.high
+        ? `${expected} were asked: look closer`
+        : `${expected} were asked`,
+  }
 }
 
 /** What a photo shows against what was asked, in a sentence. */

@@ -10,5 +10,9 @@ export function expectedTable(lesson: Pick<Lesson, 'aim' | 'examples'>, task: Ta
   const n = task.kind === 'photo' ? task.things : task.kind === 'number' ? task.answer : 0
   const mat = lesson.aim.structure === 'count-on' || n > 10 ? 'row' : 'frame'
   const e = [...lesson.examples].reverse().find((x) => x.op === '+' && x.total === n)
-  return play([`Lay out a ${mat}`, `Put ${Math.min(n, 20)} on the ${mat}`, ...(e && e.b > 0 && e.b <= n ? [`Turn over ${e.b}`] : [])])
+  return play([
+    `Lay out a ${mat}`,
+    `Put ${Math.min(n, 20)} on the ${mat}`,
+    ...(e && e.b > 0 && e.b <= n ? [`Turn over ${e.b}`] : []),
+  ])
 }

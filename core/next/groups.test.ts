@@ -1,14 +1,27 @@
 import { describe, expect, test } from 'vitest'
 import { groupsFor, type ChildStanding } from './groups.ts'
 
-const child = (n: number, word: ChildStanding['standing']['word'], quietDays: number | null = 1): ChildStanding => ({
-  childId: `k${n}`, name: `Child ${n}`, quietDays, standing: { level: 0.5, low: 0.3, high: 0.7, occasions: 2, word, judged: false, because: '', evidence: [] },
+const child = (
+  n: number,
+  word: ChildStanding['standing']['word'],
+  quietDays: number | null = 1,
+): ChildStanding => ({
+  childId: `k${n}`,
+  name: `Child ${n}`,
+  quietDays,
+  standing: { level: 0.5, low: 0.3, high: 0.7, occasions: 2, word, judged: false, because: '', evidence: [] },
 })
-const many = (from: number, count: number, word: ChildStanding['standing']['word']) => Array.from({ length: count }, (_, i) => child(from + i, word))
+const many = (from: number, count: number, word: ChildStanding['standing']['word']) =>
+  Array.from({ length: count }, (_, i) => child(from + i, word))
 
 describe('groups', () => {
   test('go by what is needed next, each with its reason', () => {
-    const groups = groupsFor([child(1, 'secure'), child(2, 'not yet'), child(3, 'nearly'), child(4, 'not seen')])
+    const groups = groupsFor([
+      child(1, 'secure'),
+      child(2, 'not yet'),
+      child(3, 'nearly'),
+      child(4, 'not seen'),
+    ])
     expect(groups.map((g) => g.children.map((c) => c.childId))).toEqual([['k2'], ['k3'], ['k1'], ['k4']])
     for (const g of groups) expect(g.reason.length).toBeGreaterThan(10)
   })
@@ -19,11 +32,18 @@ describe('groups', () => {
   })
   test('a child long silent, or never heard of, is not judged by old work', () => {
     const groups = groupsFor([child(1, 'secure', 8), child(2, 'secure', 7), child(3, 'not yet', null)])
-    expect(groups.map((g) => [g.title, g.children.map((c) => c.childId)])).toEqual([['Ready for what comes after', ['k2']], ['Not enough seen', ['k1', 'k3']]])
+    expect(groups.map((g) => [g.title, g.children.map((c) => c.childId)])).toEqual([
+      ['Ready for what comes after', ['k2']],
+      ['Not enough seen', ['k1', 'k3']],
+    ])
   })
   test('nobody is lost and nobody stands twice', () => {
     const all = [...many(1, 9, 'secure'), ...many(20, 7, 'not yet'), ...many(40, 3, 'not seen')]
-    expect(groupsFor(all).flatMap((g) => g.children.map((c) => c.childId)).sort()).toEqual(all.map((c) => c.childId).sort())
+    expect(
+      groupsFor(all)
+        .flatMap((g) => g.children.map((c) => c.childId))
+        .sort(),
+    ).toEqual(all.map((c) => c.childId).sort())
     expect(groupsFor([])).toEqual([])
   })
 })

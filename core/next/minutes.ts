@@ -23,9 +23,18 @@ export interface NextAct {
 /** The one next act of a lesson and the minutes it will take (at least one). */
 export function nextAct(f: LessonFacts): NextAct {
   const m = f.filmSeconds / 60
-  const act = (station: Station, label: string, minutes: number): NextAct => ({ station, label, minutes: Math.max(1, Math.round(minutes)) })
+  const act = (station: Station, label: string, minutes: number): NextAct => ({
+    station,
+    label,
+    minutes: Math.max(1, Math.round(minutes)),
+  })
   if (f.segments === 0) return act('plan', 'Choose examples', 8)
-  if (f.findings > 0 && f.filmed === 0) return act('script', f.findings === 1 ? 'Mend 1 finding' : `Mend ${f.findings} findings`, f.findings * workRates.perFinding)
+  if (f.findings > 0 && f.filmed === 0)
+    return act(
+      'script',
+      f.findings === 1 ? 'Mend 1 finding' : `Mend ${f.findings} findings`,
+      f.findings * workRates.perFinding,
+    )
   if (f.sent && f.replies > f.looked) {
     const n = f.replies - f.looked
     return act('look', n === 1 ? 'Look at 1 reply' : `Look at ${n} replies`, n * workRates.look)
@@ -33,9 +42,20 @@ export function nextAct(f: LessonFacts): NextAct {
   if (f.sent) return f.replies ? act('next', 'See who needs what', 5) : act('send', 'Wait for replies', 1)
   if (f.filmed < f.segments) {
     const n = f.segments - f.filmed
-    return act('film', n === 1 ? 'Film 1 segment' : `Film ${n} segments`, (m * workRates.filming * n) / f.segments)
+    return act(
+      'film',
+      n === 1 ? 'Film 1 segment' : `Film ${n} segments`,
+      (m * workRates.filming * n) / f.segments,
+    )
   }
-  if (!f.rendered) return f.proposedDrops ? act('cut', f.proposedDrops === 1 ? 'Accept 1 drop' : `Accept ${f.proposedDrops} drops`, m * workRates.cutting) : act('cut', 'Cut and render', m * workRates.cutting)
+  if (!f.rendered)
+    return f.proposedDrops
+      ? act(
+          'cut',
+          f.proposedDrops === 1 ? 'Accept 1 drop' : `Accept ${f.proposedDrops} drops`,
+          m * workRates.cutting,
+        )
+      : act('cut', 'Cut and render', m * workRates.cutting)
   return act('send', 'Send', workRates.sending)
 }
 
@@ -56,8 +76,23 @@ export function sewn(f: LessonFacts): Record<Station, 0 | 0.5 | 1> {
  * Why a lesson's next act is for this evening, in words. `days`: from today to the day it goes out, below zero once
  * that is past; `waited`: days the oldest reply has waited, null when none waits.
  */
-export function reasonFor(station: Station, days: number, waited: number | null, filmSeconds: number): string {
-  if (station === 'look' && waited !== null) return waited > 0 ? `The oldest has waited ${waited} ${waited === 1 ? 'day' : 'days'}` : 'Sent today'
-  const when = days < 0 ? `It was for ${-days} ${days === -1 ? 'day' : 'days'} ago` : days === 0 ? 'It goes out today' : days === 1 ? 'It goes out tomorrow' : `It goes out in ${days} days`
-  return station === 'film' ? `${when}; cutting takes about ${Math.round((filmSeconds / 60) * workRates.cutting)} min after` : when
+export function reasonFor(
+  station: Station,
+  days: number,
+  waited: number | null,
+  filmSeconds: number,
+): string {
+  if (station === 'look' && waited !== null)
+    return waited > 0 ? `The oldest has waited ${waited} ${waited === 1 ? 'day' : 'days'}` : 'Sent today'
+  const when =
+    days < 0
+      ? `It was for ${-days} ${days === -1 ? 'day' : 'days'} ago`
+      : days === 0
+        ? 'It goes out today'
+        : days === 1
+          ? 'It goes out tomorrow'
+          : `It goes out in ${days} days`
+  return station === 'film'
+    ? `${when}; cutting takes about ${Math.round((filmSeconds / 60) * workRates.cutting)} min after`
+    : when
 }

@@ -22,12 +22,21 @@ export const historyNeeded = 3
 export function ratesOf(history: readonly Worked[]): Rates {
   const own: Worked['kind'][] = []
   const rate = (kind: Worked['kind']): number => {
-    const mine = history.filter((h) => h.kind === kind && h.filmMinutes > 0.2).map((h) => h.minutes / h.filmMinutes)
+    const mine = history
+      .filter((h) => h.kind === kind && h.filmMinutes > 0.2)
+      .map((h) => h.minutes / h.filmMinutes)
     if (mine.length < historyNeeded) return workRates[kind]
     own.push(kind)
     return median(mine)
   }
-  return { writing: rate('writing'), filming: rate('filming'), cutting: rate('cutting'), sending: workRates.sending, look: workRates.look, own }
+  return {
+    writing: rate('writing'),
+    filming: rate('filming'),
+    cutting: rate('cutting'),
+    sending: workRates.sending,
+    look: workRates.look,
+    own,
+  }
 }
 
 export interface WeekLesson {
@@ -50,7 +59,11 @@ export interface WeekLesson {
 export const usualHours: readonly number[] = [90, 90, 90, 90, 90, 0, 0]
 
 /** Whether a lesson makes work in a week (ISO dates): its first work falls before the end, and past ones only while replies wait. */
-export function inWeek(l: Pick<WeekLesson, 'day' | 'filmBy' | 'sendBy' | 'repliesWaiting'>, first: string, last: string): boolean {
+export function inWeek(
+  l: Pick<WeekLesson, 'day' | 'filmBy' | 'sendBy' | 'repliesWaiting'>,
+  first: string,
+  last: string,
+): boolean {
   const begins = [l.filmBy, l.sendBy, l.day].filter((d) => d !== null).sort()[0]!
   return begins <= last && (l.day >= first || l.repliesWaiting > 0)
 }
@@ -66,7 +79,13 @@ export interface Task {
 export function tasksOf(l: WeekLesson, r: Rates): Task[] {
   const filmBy = l.filmBy ?? l.day
   const sendBy = l.sendBy ?? l.day
-  const task = (what: Task['what'], minutes: number, by: string): Task => ({ lessonId: l.id, title: l.title, what, minutes: Math.max(1, Math.round(minutes)), by })
+  const task = (what: Task['what'], minutes: number, by: string): Task => ({
+    lessonId: l.id,
+    title: l.title,
+    what,
+    minutes: Math.max(1, Math.round(minutes)),
+    by,
+  })
   const out: Task[] = []
   if (!l.written) out.push(task('write', l.filmMinutes * r.writing, filmBy))
   if (l.filmed < 1 && !l.sent) out.push(task('film', l.filmMinutes * r.filming * (1 - l.filmed), filmBy))
@@ -99,24 +118,54 @@ export interface WeekPlan {
  */
 export function planWeek(lessons: readonly WeekLesson[], hours: readonly Hours[], rates: Rates): WeekPlan {
   const order = ['write', 'film', 'cut', 'send', 'look']
-  const tasks = lessons.flatMap((l) => tasksOf(l, rates)).sort((a, b) => a.by.localeCompare(b.by) || order.indexOf(a.what) - order.indexOf(b.what))
+  const tasks = lessons
+    .flatMap((l) => tasksOf(l, rates))
+    .sort((a, b) => a.by.localeCompare(b.by) || order.indexOf(a.what) - order.indexOf(b.what))
   const needed = tasks.reduce((s, t) => s + t.minutes, 0)
   const free = hours.reduce((s, h) => s + h.minutes, 0)
   const late = lateIn(tasks, hours)
   const drop: WeekPlan['drop'] = []
   let left = [...tasks]
   const options = [
-    ...tasks.filter((t) => t.what === 'look').map((task) => ({ task, saves: Math.round(task.minutes / 2), whole: false, why: 'Look at half of the replies and the rest next week: those not heard from longest come first.' })),
-    ...tasks.filter((t) => t.what === 'cut').map((task) => ({ task, saves: Math.round(task.minutes / 2), whole: false, why: 'Accept the first cut as proposed, with no hand work.' })),
-    ...[...lessons].filter((l) => !l.sent).sort((a, b) => b.day.localeCompare(a.day)).flatMap((l) => {
-      const mine = tasks.filter((t) => t.lessonId === l.id)
-      return mine.length ? [{ task: mine[0]!, saves: mine.reduce((s, t) => s + t.minutes, 0), whole: true, why: `Leave “${l.title}” for the week after: it goes out last.` }] : []
-    }),
+    ...tasks
+      .filter((t) => t.what === 'look')
+      .map((task) => ({
+        task,
+        saves: Math.round(task.minutes / 2),
+        whole: false,
+        why: 'Look at half of the replies and the rest next week: those not heard from longest come first.',
+      })),
+    ...tasks
+      .filter((t) => t.what === 'cut')
+      .map((task) => ({
+        task,
+        saves: Math.round(task.minutes / 2),
+        whole: false,
+        why: 'Accept the first cut as proposed, with no hand work.',
+      })),
+    ...[...lessons]
+      .filter((l) => !l.sent)
+      .sort((a, b) => b.day.localeCompare(a.day))
+      .flatMap((l) => {
+        const mine = tasks.filter((t) => t.lessonId === l.id)
+        return mine.length
+          ? [
+              {
+                task: mine[0]!,
+                saves: mine.reduce((s, t) => s + t.minutes, 0),
+                whole: true,
+                why: `Leave “${l.title}” for the week after: it goes out last.`,
+              },
+            ]
+          : []
+      }),
   ]
   for (const o of options) {
     if (!lateIn(left, hours).length) break
     drop.push(o)
-    left = o.whole ? left.filter((t) => t.lessonId !== o.task.lessonId) : left.map((t) => (t === o.task ? { ...t, minutes: t.minutes - o.saves } : t))
+    left = o.whole
+      ? left.filter((t) => t.lessonId !== o.task.lessonId)
+      : left.map((t) => (t === o.task ? { ...t, minutes: t.minutes - o.saves } : t))
   }
   return { tasks, needed, free, late, drop: late.length ? drop : [] }
 }

@@ -21,19 +21,55 @@ export const countsThings = (s: Structure): boolean => s !== 'tens' && s !== 'ro
 function ofStructure(aim: Aim, least: number): Example[] {
   const { least: from, upTo: to } = aim
   switch (aim.structure) {
-    case 'parts': return ways(to, 2, { ordered: true, zero: least === 0 }).map(([a, b]) => plus(a!, b!))
-    case 'add': return span(Math.max(least, from), to).flatMap((a) => span(least, to - a).filter((b) => a + b >= 2).map((b) => plus(a, b)))
+    case 'parts':
+      return ways(to, 2, { ordered: true, zero: least === 0 }).map(([a, b]) => plus(a!, b!))
+    case 'add':
+      return span(Math.max(least, from), to).flatMap((a) =>
+        span(least, to - a)
+          .filter((b) => a + b >= 2)
+          .map((b) => plus(a, b)),
+      )
     // Counting on is for a small second number: beyond three it is slower than other ways.
-    case 'count-on': return span(Math.max(2, from), to - 1).flatMap((a) => span(1, Math.min(3, to - a)).map((b) => plus(a, b)))
-    case 'take-away': return span(Math.max(2, from), to).flatMap((a) => span(least, least === 0 ? a : a - 1).map((b) => minus(a, b)))
-    case 'doubles': return span(Math.max(least, from), Math.floor(to / 2)).map((a) => plus(a, a))
-    case 'halves': return span(Math.max(2, from), to).filter((a) => a % 2 === 0 || aim.mustHave.includes('leftover')).map((a) => factFrom('÷', a, 2))
-    case 'share': return span(Math.max(aim.among, from), to).filter((a) => a % aim.among === 0 || aim.mustHave.includes('leftover')).map((a) => factFrom('÷', a, aim.among))
-    case 'missing': return span(Math.max(2, from), to).flatMap((whole) => span(least, whole - least).map((a) => plus(a, whole - a)))
-    case 'compare': return span(Math.max(least, from), to).flatMap((a) => span(least, to).map((b) => factFrom('~', a, b)))
-    case 'teens': return span(1, Math.min(9, to - 10)).map((b) => plus(10, b))
-    case 'tens': return span(Math.max(from, 1), to).flatMap((a) => [10, 20, 30, 40, 50].flatMap((b) => [...(a + b <= to ? [plus(a, b)] : []), ...(a - b >= 0 ? [minus(a, b)] : [])]))
-    case 'round-back': return span(Math.max(20, from), to).flatMap((a) => span(9, a - 1).filter((b) => b > 8 && b % 10 >= 8).map((b) => minus(a, b)))
-    case 'order': return span(Math.max(least, from), to).map((a) => factFrom('@', a, 0))
+    case 'count-on':
+      return span(Math.max(2, from), to - 1).flatMap((a) =>
+        span(1, Math.min(3, to - a)).map((b) => plus(a, b)),
+      )
+    case 'take-away':
+      return span(Math.max(2, from), to).flatMap((a) =>
+        span(least, least === 0 ? a : a - 1).map((b) => minus(a, b)),
+      )
+    case 'doubles':
+      return span(Math.max(least, from), Math.floor(to / 2)).map((a) => plus(a, a))
+    case 'halves':
+      return span(Math.max(2, from), to)
+        .filter((a) => a % 2 === 0 || aim.mustHave.includes('leftover'))
+        .map((a) => factFrom('÷', a, 2))
+    case 'share':
+      return span(Math.max(aim.among, from), to)
+        .filter((a) => a % aim.among === 0 || aim.mustHave.includes('leftover'))
+        .map((a) => factFrom('÷', a, aim.among))
+    case 'missing':
+      return span(Math.max(2, from), to).flatMap((whole) =>
+        span(least, whole - least).map((a) => plus(a, whole - a)),
+      )
+    case 'compare':
+      return span(Math.max(least, from), to).flatMap((a) => span(least, to).map((b) => factFrom('~', a, b)))
+    case 'teens':
+      return span(1, Math.min(9, to - 10)).map((b) => plus(10, b))
+    case 'tens':
+      return span(Math.max(from, 1), to).flatMap((a) =>
+        [10, 20, 30, 40, 50].flatMap((b) => [
+          ...(a + b <= to ? [plus(a, b)] : []),
+          ...(a - b >= 0 ? [minus(a, b)] : []),
+        ]),
+      )
+    case 'round-back':
+      return span(Math.max(20, from), to).flatMap((a) =>
+        span(9, a - 1)
+          .filter((b) => b > 8 && b % 10 >= 8)
+          .map((b) => minus(a, b)),
+      )
+    case 'order':
+      return span(Math.max(least, from), to).map((a) => factFrom('@', a, 0))
   }
 }

@@ -17,7 +17,13 @@ export interface Coverage {
   met: Record<Met, number>
 }
 /** The grid of an idea's facts, each with when it was last met. Only grids of at most 250 facts are drawn out whole. */
-export function coverage(aim: Aim, zero: boolean, here: readonly Example[], week: readonly Example[], term: readonly Example[]): Coverage {
+export function coverage(
+  aim: Aim,
+  zero: boolean,
+  here: readonly Example[],
+  week: readonly Example[],
+  term: readonly Example[],
+): Coverage {
   const facts = candidates({ ...aim, mostThings: 0 }, zero)
   const keys = (list: readonly Example[]) => {
     const by = new Map<string, number>()
@@ -27,7 +33,11 @@ export function coverage(aim: Aim, zero: boolean, here: readonly Example[], week
   const [l, w, t] = [keys(here), keys(week), keys(term)]
   const cells = facts.slice(0, 2000).map((example): CoverageCell => {
     const k = factKey(example)
-    return { example, met: l.has(k) ? 'lesson' : w.has(k) ? 'week' : t.has(k) ? 'term' : 'never', times: (l.get(k) ?? 0) + (w.get(k) ?? 0) + (t.get(k) ?? 0) }
+    return {
+      example,
+      met: l.has(k) ? 'lesson' : w.has(k) ? 'week' : t.has(k) ? 'term' : 'never',
+      times: (l.get(k) ?? 0) + (w.get(k) ?? 0) + (t.get(k) ?? 0),
+    }
   })
   const met: Record<Met, number> = { lesson: 0, week: 0, term: 0, never: 0 }
   for (const c of cells) met[c.met]++

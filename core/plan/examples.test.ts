@@ -9,31 +9,50 @@ const aim = (over: Partial<Aim>): Aim => aimOf({ structure: 'add', upTo: 10, ...
 
 describe('example sets', () => {
   test('every set found keeps every constraint, for any aim that has one', () => {
-    fc.assert(fc.property(
-      fc.constantFrom(...structures), fc.integer({ min: 3, max: 40 }), fc.integer({ min: 1, max: 6 }),
-      fc.subarray([...wishes]), fc.boolean(), fc.integer({ min: 1, max: 50 }),
-      (structure, upTo, count, mustHave, noRepeatedTotal, seed) => {
-        const wanted = aim({ structure, upTo, count, mustHave: [...mustHave], noRepeatedTotal })
-        const found = findExamples(wanted, { zero: true, seed })
-        if (!found.ok) {
-          expect(found.conflict.length).toBeGreaterThan(15)
-          return
-        }
-        for (const { examples } of found.sets) {
-          expect(examples).toHaveLength(count)
-          expect(new Set(examples.map((e) => `${e.a}${e.op}${e.b}`)).size).toBe(count)
-          for (const e of examples) {
-            expect({ '+': e.a + e.b, '-': e.a - e.b, '÷': Math.floor(e.a / e.b), '~': Math.abs(e.a - e.b), '@': e.a }[e.op]).toBe(e.total)
-            expect(largestIn(e)).toBeLessThanOrEqual(upTo)
-            expect(e.total).toBeGreaterThanOrEqual(0)
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...structures),
+        fc.integer({ min: 3, max: 40 }),
+        fc.integer({ min: 1, max: 6 }),
+        fc.subarray([...wishes]),
+        fc.boolean(),
+        fc.integer({ min: 1, max: 50 }),
+        (structure, upTo, count, mustHave, noRepeatedTotal, seed) => {
+          const wanted = aim({ structure, upTo, count, mustHave: [...mustHave], noRepeatedTotal })
+          const found = findExamples(wanted, { zero: true, seed })
+          if (!found.ok) {
+            expect(found.conflict.length).toBeGreaterThan(15)
+            return
           }
-          if (mustHave.includes('zero')) expect(examples.some((e) => !e.a || !e.b || !e.total)).toBe(true)
-          if (mustHave.includes('crosses ten')) expect(examples.some(crossesTen)).toBe(true)
-          if (noRepeatedTotal) expect(new Set(examples.map((e) => e.total)).size).toBe(count)
-        }
-      }), { numRuns: 60 })
+          for (const { examples } of found.sets) {
+            expect(examples).toHaveLength(count)
+            expect(new Set(examples.map((e) => `${e.a}${e.op}${e.b}`)).size).toBe(count)
+            for (const e of examples) {
+              expect(
+                {
+                  '+': e.a + e.b,
+                  '-': e.a - e.b,
+                  '÷': Math.floor(e.a / e.b),
+                  '~': Math.abs(e.a - e.b),
+                  '@': e.a,
+                }[e.op],
+              ).toBe(e.total)
+              expect(largestIn(e)).toBeLessThanOrEqual(upTo)
+              expect(e.total).toBeGreaterThanOrEqual(0)
+            }
+            if (mustHave.includes('zero')) expect(examples.some((e) => !e.a || !e.b || !e.total)).toBe(true)
+            if (mustHave.includes('crosses ten')) expect(examples.some(crossesTen)).toBe(true)
+            if (noRepeatedTotal) expect(new Set(examples.map((e) => e.total)).size).toBe(count)
+          }
+        },
+      ),
+      { numRuns: 60 },
+    )
   })
-  test('the same seed finds the same sets', () => expect(findExamples(aim({}), { zero: true, seed: 4 })).toEqual(findExamples(aim({}), { zero: true, seed: 4 })))
+  test('the same seed finds the same sets', () =>
+    expect(findExamples(aim({}), { zero: true, seed: 4 })).toEqual(
+      findExamples(aim({}), { zero: true, seed: 4 }),
+    ))
   test.each([
     [aim({ structure: 'parts', upTo: 7, mustHave: ['double'] }), true, /odd/],
     [aim({ mustHave: ['crosses ten'] }), true, /crosses ten/],
@@ -47,7 +66,10 @@ describe('example sets', () => {
     expect(found.ok ? '' : found.conflict).toMatch(words)
   })
   test('zero stays out unless it is asked for', () => {
-    const found = findExamples(aim({ structure: 'parts', upTo: 7, mustHave: ['turn-round'] }), { zero: true, seed: 1 })
+    const found = findExamples(aim({ structure: 'parts', upTo: 7, mustHave: ['turn-round'] }), {
+      zero: true,
+      seed: 1,
+    })
     expect(found.ok && found.sets[0]!.examples.every((e) => e.a && e.b)).toBe(true)
   })
 })

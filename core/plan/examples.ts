@@ -18,14 +18,23 @@ export type SearchResult = { ok: true; sets: ExampleSet[] } | { ok: false; confl
 
 /** Whether a set holds what a wish asks for. */
 export const holds: Record<Wish, (set: readonly Example[]) => boolean> = {
-  double: (set) => set.some((e) => e.a === e.b && e.op === '+' && e.a > 0) || set.some((e) => e.op === '-' && e.a === 2 * e.b && e.b > 0),
-  'turn-round': (set) => set.some((e) => e.a !== e.b && set.some((f) => f.op === '+' && e.op === '+' && f.a === e.b && f.b === e.a)),
+  double: (set) =>
+    set.some((e) => e.a === e.b && e.op === '+' && e.a > 0) ||
+    set.some((e) => e.op === '-' && e.a === 2 * e.b && e.b > 0),
+  'turn-round': (set) =>
+    set.some(
+      (e) => e.a !== e.b && set.some((f) => f.op === '+' && e.op === '+' && f.a === e.b && f.b === e.a),
+    ),
   zero: (set) => set.some((e) => e.a === 0 || e.b === 0 || e.total === 0),
   'crosses ten': (set) => set.some(crossesTen),
   leftover: (set) => set.some((e) => leftOver(e) > 0),
 }
 /** Rough effort of a fact: larger counts, then the smaller part, then crossing a ten or something left over. Used only for order. */
-export const effort = (e: Example): number => Math.max(e.a, e.op === '÷' ? 0 : e.total) + Math.min(e.a, e.b) / 2 + (crossesTen(e) ? 5 : 0) + (leftOver(e) ? 3 : 0)
+export const effort = (e: Example): number =>
+  Math.max(e.a, e.op === '÷' ? 0 : e.total) +
+  Math.min(e.a, e.b) / 2 +
+  (crossesTen(e) ? 5 : 0) +
+  (leftOver(e) ? 3 : 0)
 
 /**
  * Score of a set, 0–100: 40 for different kinds of fact (tags), 30 for spread of first numbers, 20 for not
@@ -37,7 +46,9 @@ export function scoreOf(set: readonly Example[]): number {
   const gaps = new Set(set.map((e) => e.a - e.b)).size / set.length
   let rises = 0
   for (let i = 1; i < set.length; i++) if (effort(set[i]!) >= effort(set[i - 1]!)) rises++
-  return Math.round(40 * Math.min(1, kinds.size / 3) + 30 * firsts + 20 * gaps + 10 * (rises / Math.max(1, set.length - 1)))
+  return Math.round(
+    40 * Math.min(1, kinds.size / 3) + 30 * firsts + 20 * gaps + 10 * (rises / Math.max(1, set.length - 1)),
+  )
 }
 
 export interface SearchOptions {
@@ -63,22 +74,48 @@ export function findExamples(aim: Aim, options: SearchOptions): SearchResult {
   const sets: ExampleSet[] = []
   // Avoid filling a set with zeros nobody asked for.
   const plain = pool.filter((e) => e.a && e.b && (e.total || e.op === '~'))
-  const ranked = [...(!aim.mustHave.includes('zero') && plain.length >= aim.count ? plain : pool)].sort((x, y) => effort(x) - effort(y))
+  const ranked = [...(!aim.mustHave.includes('zero') && plain.length >= aim.count ? plain : pool)].sort(
+    (x, y) => effort(x) - effort(y),
+  )
   for (const level of levels) {
     // The gentle set comes from the easier two thirds of the facts, the stretch set from the harder two thirds.
     const cut = Math.ceil(ranked.length / 3)
-    const share = level === 'gentle' ? ranked.slice(0, Math.max(aim.count, ranked.length - cut)) : level === 'stretch' ? ranked.slice(Math.min(cut, Math.max(0, ranked.length - aim.count))) : ranked
-    const best = bestOf(aim, share, keep, random, sets) ?? bestOf(aim, ranked, keep, random, sets) ?? bestOf(aim, pool, keep, random, sets)
+    const share =
+      level === 'gentle'
+        ? ranked.slice(0, Math.max(aim.count, ranked.length - cut))
+        : level === 'stretch'
+          ? ranked.slice(Math.min(cut, Math.max(0, ranked.length - aim.count)))
+          : ranked
+    const best =
+      bestOf(aim, share, keep, random, sets) ??
+      bestOf(aim, ranked, keep, random, sets) ??
+      bestOf(aim, pool, keep, random, sets)
     if (best) sets.push({ level, ...best })
   }
-  if (sets.length === 0) return { ok: false, conflict: `No set of ${aim.count} holds ${aim.mustHave.join(' and ') || 'what is asked'} together: ask for more examples or fewer wishes.` }
+  if (sets.length === 0)
+    return {
+      ok: false,
+      conflict: `No set of ${aim.count} holds ${aim.mustHave.join(' and ') || 'what is asked'} together: ask for more examples or fewer wishes.`,
+    }
   const byEffort = [...sets].sort((x, y) => mean(x.examples) - mean(y.examples))
-  return { ok: true, sets: byEffort.map((s, i) => ({ ...s, level: sets.length === 3 ? levels[i]! : sets.length === 2 ? levels[i === 0 ? 0 : 2]! : 'middle' })) }
+  return {
+    ok: true,
+    sets: byEffort.map((s, i) => ({
+      ...s,
+      level: sets.length === 3 ? levels[i]! : sets.length === 2 ? levels[i === 0 ? 0 : 2]! : 'middle',
+    })),
+  }
 }
 const mean = (set: readonly Example[]): number => set.reduce((s, e) => s + effort(e), 0) / set.length
 
 /** Best of a bounded number of random builds that shares as little as can be with the sets found before. */
-function bestOf(aim: Aim, pool: readonly Example[], keep: readonly Example[], random: (n: number) => number, before: readonly ExampleSet[]): { examples: Example[]; score: number } | null {
+function bestOf(
+  aim: Aim,
+  pool: readonly Example[],
+  keep: readonly Example[],
+  random: (n: number) => number,
+  before: readonly ExampleSet[],
+): { examples: Example[]; score: number } | null {
   const used = new Set(before.flatMap((s) => s.examples.map(factKey)))
   const seen = new Set(before.map((s) => keyOf(s.examples)))
   let best: { examples: Example[]; score: number; worth: number } | null = null
@@ -88,7 +125,11 @@ function bestOf(aim: Aim, pool: readonly Example[], keep: readonly Example[], ra
     const examples = arrange(set)
     if (seen.has(keyOf(examples))) continue
     const score = scoreOf(examples)
-    const worth = score - 30 * (examples.filter((e) => used.has(factKey(e)) && !keep.some((k) => factKey(k) === factKey(e))).length / examples.length)
+    const worth =
+      score -
+      30 *
+        (examples.filter((e) => used.has(factKey(e)) && !keep.some((k) => factKey(k) === factKey(e))).length /
+          examples.length)
     if (!best || worth > best.worth) best = { examples, score, worth }
   }
   return best && { examples: best.examples, score: best.score }
@@ -96,7 +137,12 @@ function bestOf(aim: Aim, pool: readonly Example[], keep: readonly Example[], ra
 const keyOf = (set: readonly Example[]): string => set.map(factKey).sort().join()
 
 /** One more fact for a set: like the one given in kind and effort, but not in it; null when there is none. */
-export function anotherLike(e: Example, set: readonly Example[], aim: Aim, options: SearchOptions): Example | null {
+export function anotherLike(
+  e: Example,
+  set: readonly Example[],
+  aim: Aim,
+  options: SearchOptions,
+): Example | null {
   const taken = new Set(set.map(factKey))
   const kindsOf = (x: Example) => new Set(tagsOf(x).filter((t) => !/\d/.test(t)))
   const kinds = kindsOf(e)
@@ -106,7 +152,12 @@ export function anotherLike(e: Example, set: readonly Example[], aim: Aim, optio
     return [...kinds].filter((t) => !other.has(t)).length + [...other].filter((t) => !kinds.has(t)).length
   }
   const near = candidates(aim, options.zero, options.turnRounds)
-    .filter((f) => !taken.has(factKey(f)) && f.op === e.op && (!aim.noRepeatedTotal || !set.some((g) => g !== e && g.total === f.total)))
+    .filter(
+      (f) =>
+        !taken.has(factKey(f)) &&
+        f.op === e.op &&
+        (!aim.noRepeatedTotal || !set.some((g) => g !== e && g.total === f.total)),
+    )
     .map((f) => ({ f, far: Math.abs(effort(f) - effort(e)) + 4 * unlike(f) + random(100) / 100 }))
   return near.sort((x, y) => x.far - y.far)[0]?.f ?? null
 }
@@ -114,34 +165,62 @@ export function anotherLike(e: Example, set: readonly Example[], aim: Aim, optio
 function conflictIn(aim: Aim, pool: readonly Example[], options: SearchOptions): string | null {
   const { structure, mustHave } = aim
   const keep = options.keep ?? []
-  if (keep.length > aim.count) return `${keep.length} examples are kept, but the set holds ${aim.count}: let some go or ask for more.`
-  if (mustHave.includes('zero') && !options.zero) return 'Zero is asked for, but the house style leaves zero for later.'
-  if (mustHave.includes('turn-round') && structure === 'parts' && options.turnRounds === false) return 'A turn-round pair is asked for, but the house style counts the two as one way.'
-  if (structure === 'count-on' && mustHave.includes('zero')) return 'Counting on nothing is no counting on: leave zero out.'
-  if (mustHave.includes('turn-round') && !['parts', 'add', 'missing', 'tens'].includes(structure)) return structure === 'take-away' || structure === 'round-back' ? 'Take away has no turn-rounds: 7 − 2 and 2 − 7 are different questions.' : structure === 'doubles' ? 'A double turned round is the same double.' : 'Turn-rounds belong to adding: this idea has none.'
-  if (mustHave.includes('double') && structure === 'parts' && aim.upTo % 2) return `${aim.upTo} is odd, so no two equal parts make it: a double cannot be in the set.`
-  if (mustHave.includes('crosses ten') && aim.upTo <= 10) return `Nothing crosses ten while numbers stop at ${aim.upTo}.`
-  if (mustHave.includes('turn-round') && aim.noRepeatedTotal) return 'A turn-round has the same total as its partner, so “no total twice” cannot hold with it.'
-  if (structure === 'parts' && aim.noRepeatedTotal) return `Every split of ${aim.upTo} has the same total, so “no total twice” cannot hold.`
-  if (mustHave.includes('leftover') && structure !== 'share' && structure !== 'halves') return 'Only sharing and halving leave something over.'
+  if (keep.length > aim.count)
+    return `${keep.length} examples are kept, but the set holds ${aim.count}: let some go or ask for more.`
+  if (mustHave.includes('zero') && !options.zero)
+    return 'Zero is asked for, but the house style leaves zero for later.'
+  if (mustHave.includes('turn-round') && structure === 'parts' && options.turnRounds === false)
+    return 'A turn-round pair is asked for, but the house style counts the two as one way.'
+  if (structure === 'count-on' && mustHave.includes('zero'))
+    return 'Counting on nothing is no counting on: leave zero out.'
+  if (mustHave.includes('turn-round') && !['parts', 'add', 'missing', 'tens'].includes(structure))
+    return structure === 'take-away' || structure === 'round-back'
+      ? 'Take away has no turn-rounds: 7 − 2 and 2 − 7 are different questions.'
+      : structure === 'doubles'
+        ? 'A double turned round is the same double.'
+        : 'Turn-rounds belong to adding: this idea has none.'
+  if (mustHave.includes('double') && structure === 'parts' && aim.upTo % 2)
+    return `${aim.upTo} is odd, so no two equal parts make it: a double cannot be in the set.`
+  if (mustHave.includes('crosses ten') && aim.upTo <= 10)
+    return `Nothing crosses ten while numbers stop at ${aim.upTo}.`
+  if (mustHave.includes('turn-round') && aim.noRepeatedTotal)
+    return 'A turn-round has the same total as its partner, so “no total twice” cannot hold with it.'
+  if (structure === 'parts' && aim.noRepeatedTotal)
+    return `Every split of ${aim.upTo} has the same total, so “no total twice” cannot hold.`
+  if (mustHave.includes('leftover') && structure !== 'share' && structure !== 'halves')
+    return 'Only sharing and halving leave something over.'
   if (structure === 'teens' && aim.upTo < 11) return 'Teens begin at eleven: let numbers go beyond ten.'
-  if (pool.length === 0) return aim.mostThings > 0 ? `No fact here can be shown with ${aim.mostThings} things: allow more, or smaller numbers.` : `No fact of this idea lies between ${aim.least} and ${aim.upTo}.`
-  for (const wish of mustHave) if (!holds[wish](pool)) return `No ${wish} exists among the facts of this idea up to ${aim.upTo}${aim.mostThings ? ` with ${aim.mostThings} things` : ''}.`
-  if (pool.length < aim.count) return `Only ${pool.length} ${pool.length === 1 ? 'fact exists' : 'facts exist'} here; ${aim.count} examples were asked for.`
-  if (aim.noRepeatedTotal && new Set(pool.map((e) => e.total)).size < aim.count) return `Only ${new Set(pool.map((e) => e.total)).size} different totals exist; ${aim.count} were asked for.`
+  if (pool.length === 0)
+    return aim.mostThings > 0
+      ? `No fact here can be shown with ${aim.mostThings} things: allow more, or smaller numbers.`
+      : `No fact of this idea lies between ${aim.least} and ${aim.upTo}.`
+  for (const wish of mustHave)
+    if (!holds[wish](pool))
+      return `No ${wish} exists among the facts of this idea up to ${aim.upTo}${aim.mostThings ? ` with ${aim.mostThings} things` : ''}.`
+  if (pool.length < aim.count)
+    return `Only ${pool.length} ${pool.length === 1 ? 'fact exists' : 'facts exist'} here; ${aim.count} examples were asked for.`
+  if (aim.noRepeatedTotal && new Set(pool.map((e) => e.total)).size < aim.count)
+    return `Only ${new Set(pool.map((e) => e.total)).size} different totals exist; ${aim.count} were asked for.`
   return deviceConflict(aim.device, aim)
 }
 /** What the device can never produce, held against the aim. */
 function deviceConflict(device: Device, aim: Aim): string | null {
   if (device.kind === 'none') return null
-  if (aim.mustHave.includes('double') && cannotCome(device).doubles) return 'The device never gives a double: what is drawn is not put back.'
+  if (aim.mustHave.includes('double') && cannotCome(device).doubles)
+    return 'The device never gives a double: what is drawn is not put back.'
   return null
 }
 
-function build(aim: Aim, pool: readonly Example[], keep: readonly Example[], random: (n: number) => number): Example[] | null {
+function build(
+  aim: Aim,
+  pool: readonly Example[],
+  keep: readonly Example[],
+  random: (n: number) => number,
+): Example[] | null {
   const set: Example[] = [...keep]
   const allowed = (e: Example) =>
-    !set.some((f) => factKey(f) === factKey(e)) && (!aim.noRepeatedTotal || !set.some((f) => f.total === e.total))
+    !set.some((f) => factKey(f) === factKey(e)) &&
+    (!aim.noRepeatedTotal || !set.some((f) => f.total === e.total))
   const pick = (from: readonly Example[]) => {
     const open = from.filter(allowed)
     return open.length ? open[random(open.length)] : undefined
@@ -150,7 +229,17 @@ function build(aim: Aim, pool: readonly Example[], keep: readonly Example[], ran
   for (const wish of aim.mustHave) {
     if (holds[wish](set)) continue
     if (wish === 'turn-round') {
-      const first = set.find((e) => e.a !== e.b) ?? pick(pool.filter((e) => e.op === '+' && e.a !== e.b && (asksZero || (e.a && e.b)) && pool.some((f) => f.a === e.b && f.b === e.a)))
+      const first =
+        set.find((e) => e.a !== e.b) ??
+        pick(
+          pool.filter(
+            (e) =>
+              e.op === '+' &&
+              e.a !== e.b &&
+              (asksZero || (e.a && e.b)) &&
+              pool.some((f) => f.a === e.b && f.b === e.a),
+          ),
+        )
       if (!first) return null
       if (!set.includes(first)) set.push(first)
       const second = pool.find((f) => f.op === '+' && f.a === first.b && f.b === first.a)

@@ -37,7 +37,13 @@ export function canDo(kit: readonly KitItem[], home: HomeKit): HomeAble {
     else if (thing?.drawable) out.print.push(name)
     else out.lacks.push(name)
   }
-  out.able = out.lacks.length ? 'not yet' : out.print.length ? 'with a printed sheet' : out.swaps.length ? 'with a swap' : 'as written'
+  out.able = out.lacks.length
+    ? 'not yet'
+    : out.print.length
+      ? 'with a printed sheet'
+      : out.swaps.length
+        ? 'with a swap'
+        : 'as written'
   return out
 }
 
@@ -61,24 +67,65 @@ export function summarise(kit: readonly KitItem[], homes: readonly HomeKit[], al
   const tally = (lists: readonly (readonly string[])[]) => {
     const by = new Map<string, number>()
     for (const list of lists) for (const t of list) by.set(t, (by.get(t) ?? 0) + 1)
-    return [...by].map(([thing, n]) => ({ thing, homes: n })).sort((x, y) => y.homes - x.homes || x.thing.localeCompare(y.thing))
+    return [...by]
+      .map(([thing, n]) => ({ thing, homes: n }))
+      .sort((x, y) => y.homes - x.homes || x.thing.localeCompare(y.thing))
   }
   const prints = tally(able.filter((a) => a.able === 'with a printed sheet').map((a) => a.print))
   const lacks = tally(able.map((a) => a.lacks))
-  const [asWritten, withSwap, printed, notYet] = [count('as written'), count('with a swap'), count('with a printed sheet'), count('not yet')]
-  const said = [`${asWritten} of ${homes.length} ${homes.length === 1 ? 'home' : 'homes'} can do this as written`]
+  const [asWritten, withSwap, printed, notYet] = [
+    count('as written'),
+    count('with a swap'),
+    count('with a printed sheet'),
+    count('not yet'),
+  ]
+  const said = [
+    `${asWritten} of ${homes.length} ${homes.length === 1 ? 'home' : 'homes'} can do this as written`,
+  ]
   if (withSwap) said.push(`${withSwap} with a swap`)
-  if (printed) said.push(`${printed} ${printed === 1 ? 'needs' : 'need'} the printed ${prints[0]!.thing}${prints.length > 1 ? ' or another sheet' : ''}`)
-  if (notYet) said.push(`${notYet} cannot yet: ${lacks[0]!.thing} ${lacks.length > 1 ? 'and more ' : ''}missing`)
+  if (printed)
+    said.push(
+      `${printed} ${printed === 1 ? 'needs' : 'need'} the printed ${prints[0]!.thing}${prints.length > 1 ? ' or another sheet' : ''}`,
+    )
+  if (notYet)
+    said.push(`${notYet} cannot yet: ${lacks[0]!.thing} ${lacks.length > 1 ? 'and more ' : ''}missing`)
   const silent = allHomes - homes.length
   return {
-    homes: allHomes, answered: homes.length, asWritten, withSwap, printed, notYet, prints, lacks, underThree: homes.filter((h) => h.underThree).length,
-    sentence: homes.length ? `${said.join('; ')}.${silent > 0 ? ` ${silent} ${silent === 1 ? 'has' : 'have'} not said yet.` : ''}` : 'No home has said what it has yet.',
+    homes: allHomes,
+    answered: homes.length,
+    asWritten,
+    withSwap,
+    printed,
+    notYet,
+    prints,
+    lacks,
+    underThree: homes.filter((h) => h.underThree).length,
+    sentence: homes.length
+      ? `${said.join('; ')}.${silent > 0 ? ` ${silent} ${silent === 1 ? 'has' : 'have'} not said yet.` : ''}`
+      : 'No home has said what it has yet.',
   }
 }
 
 /** What a kit survey asks about: common household things, one of each kind that lessons here use. */
 export const surveyThings: readonly string[] = [
-  'bottle tops', 'buttons', 'coins', 'folded socks', 'spoons', 'pegs', 'wooden blocks', 'paper cups', 'egg box', 'jar', 'saucepan with a lid', 'plates', 'two shoe boxes',
-  'die', 'number cards', 'ruler', 'paper and a pencil', 'sheets of paper', 'soft ball', 'empty plastic bottles',
+  'bottle tops',
+  'buttons',
+  'coins',
+  'folded socks',
+  'spoons',
+  'pegs',
+  'wooden blocks',
+  'paper cups',
+  'egg box',
+  'jar',
+  'saucepan with a lid',
+  'plates',
+  'two shoe boxes',
+  'die',
+  'number cards',
+  'ruler',
+  'paper and a pencil',
+  'sheets of paper',
+  'soft ball',
+  'empty plastic bottles',
 ]

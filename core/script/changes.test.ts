@@ -15,17 +15,39 @@ const made = (seed = 1, count = 4, upTo = 10): Lesson => {
   const found = findExamples(aim, { zero: false, seed })
   if (!found.ok) throw new Error(found.conflict)
   let n = 0
-  return fromTemplate({ title: 'Post', ideaId: 'add-10', age: 4, aim, examples: found.sets[0]!.examples, newId: () => `c${(n += 1)}` })
+  return fromTemplate({
+    title: 'Post',
+    ideaId: 'add-10',
+    age: 4,
+    aim,
+    examples: found.sets[0]!.examples,
+    newId: () => `c${(n += 1)}`,
+  })
 }
 const e = (a: number, b: number): Example => ({ a, b, total: a + b, op: '+' })
 
 describe('an example again with new numbers', () => {
   test.each([
-    ['Put 4 on the frame', 'Put 6 on the frame'], ['Bobbin has four parcels.', 'Bobbin has six parcels.'], ['1 to 7, touching each', '1 to 9, touching each'],
-    ['4 + 3 = 7', '6 + 3 = 9'], ['Seven altogether.', 'Nine altogether.'], ['Put 1 on the ten frame', 'Put 1 on the ten frame'], ['Lay out two ten frames', 'Lay out two ten frames'],
+    ['Put 4 on the frame', 'Put 6 on the frame'],
+    ['Bobbin has four parcels.', 'Bobbin has six parcels.'],
+    ['1 to 7, touching each', '1 to 9, touching each'],
+    ['4 + 3 = 7', '6 + 3 = 9'],
+    ['Seven altogether.', 'Nine altogether.'],
+    ['Put 1 on the ten frame', 'Put 1 on the ten frame'],
+    ['Lay out two ten frames', 'Lay out two ten frames'],
   ])('%s', (was, is) => expect(renumberText(was, e(4, 3), e(6, 3))).toBe(is))
   test('times to wait and at home stay as they are', () => {
-    const segment = { id: 's', title: 'A 1', kind: 'together' as const, audience: 'children' as const, steps: [{ id: 'a', verb: 'wait' as const, text: '4 s' }, { id: 'b', verb: 'pause' as const, text: 'Put out 4. (3 min)' }, { id: 'c', verb: 'ask' as const, text: 'How many?', task: { kind: 'number' as const, answer: 7 } }] }
+    const segment = {
+      id: 's',
+      title: 'A 1',
+      kind: 'together' as const,
+      audience: 'children' as const,
+      steps: [
+        { id: 'a', verb: 'wait' as const, text: '4 s' },
+        { id: 'b', verb: 'pause' as const, text: 'Put out 4. (3 min)' },
+        { id: 'c', verb: 'ask' as const, text: 'How many?', task: { kind: 'number' as const, answer: 7 } },
+      ],
+    }
     const { segment: copy } = duplicateWith(segment, e(4, 3), e(6, 2), () => 'n')
     expect(copy.steps.map((s) => s.text)).toEqual(['4 s', 'Put out 6. (3 min)', 'How many?'])
     expect(copy.steps[2]!.task).toEqual({ kind: 'number', answer: 8 })
@@ -36,35 +58,72 @@ describe('an example again with new numbers', () => {
     expect(renumberText('four add four equals eight', e(4, 4), e(5, 2))).toBe('five add two equals seven')
   })
   test('the copy of a whole segment has nothing wrong in it, for any two facts', () => {
-    fc.assert(fc.property(fc.integer({ min: 1, max: 40 }), fc.integer({ min: 1, max: 6 }), fc.integer({ min: 1, max: 4 }), (seed, a, b) => {
-      const lesson = made(seed)
-      const segment = lesson.segments.find((s) => s.kind === 'show')!
-      const from = factOf(segment, lesson.examples)!
-      let n = 0
-      const { segment: copy } = duplicateWith(segment, from, e(a, b), () => `d${(n += 1)}`)
-      const at = lesson.segments.indexOf(segment) + 1
-      const after = { ...lesson, segments: [...lesson.segments.slice(0, at), copy, ...lesson.segments.slice(at)] }
-      expect(factOf(copy, [])).toMatchObject({ a, b, total: a + b })
-      expect(proofread(after).findings.filter((f) => f.segmentId === copy.id && f.severity === 'wrong' && f.code !== 'too-few-listed').map((f) => f.what)).toEqual([])
-    }), { numRuns: 60 })
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 40 }),
+        fc.integer({ min: 1, max: 6 }),
+        fc.integer({ min: 1, max: 4 }),
+        (seed, a, b) => {
+          const lesson = made(seed)
+          const segment = lesson.segments.find((s) => s.kind === 'show')!
+          const from = factOf(segment, lesson.examples)!
+          let n = 0
+          const { segment: copy } = duplicateWith(segment, from, e(a, b), () => `d${(n += 1)}`)
+          const at = lesson.segments.indexOf(segment) + 1
+          const after = {
+            ...lesson,
+            segments: [...lesson.segments.slice(0, at), copy, ...lesson.segments.slice(at)],
+          }
+          expect(factOf(copy, [])).toMatchObject({ a, b, total: a + b })
+          expect(
+            proofread(after)
+              .findings.filter(
+                (f) => f.segmentId === copy.id && f.severity === 'wrong' && f.code !== 'too-few-listed',
+              )
+              .map((f) => f.what),
+          ).toEqual([])
+        },
+      ),
+      { numRuns: 60 },
+    )
   })
 })
 
 describe('comparing two revisions', () => {
   const lesson = made()
-  test('a lesson against itself is the same', () => expect(compareLessons(lesson, lesson)).toEqual({ segments: [], rest: [], same: true }))
+  test('a lesson against itself is the same', () =>
+    expect(compareLessons(lesson, lesson)).toEqual({ segments: [], rest: [], same: true }))
   test('added, taken out, moved and changed are told apart', () => {
     const [first, second, third, ...rest] = lesson.segments
-    const after: Lesson = { ...lesson, title: 'Other', segments: [second!, { ...first!, id: 'new' }, { ...third!, steps: third!.steps.map((s, i) => (i === 1 ? { ...s, text: 'Put 9 on the frame' } : s)) }, ...rest.slice(1), rest[0]!] }
+    const after: Lesson = {
+      ...lesson,
+      title: 'Other',
+      segments: [
+        second!,
+        { ...first!, id: 'new' },
+        {
+          ...third!,
+          steps: third!.steps.map((s, i) => (i === 1 ? { ...s, text: 'Put 9 on the frame' } : s)),
+        },
+        ...rest.slice(1),
+        rest[0]!,
+      ],
+    }
     const c = compareLessons(lesson, after)
     expect(c.rest).toEqual(['Title: “Post” became “Other”.'])
     expect(c.segments.map((s) => s.kind).sort()).toEqual(['added', 'changed', 'moved', 'taken out'])
-    expect(c.segments.find((s) => s.kind === 'changed')!.steps).toMatchObject([{ kind: 'changed', numbers: true, after: 'Put 9 on the frame' }])
+    expect(c.segments.find((s) => s.kind === 'changed')!.steps).toMatchObject([
+      { kind: 'changed', numbers: true, after: 'Put 9 on the frame' },
+    ])
   })
   test.each<[string, Partial<Lesson>, RegExp]>([
-    ['story', { story: { ...lesson.story, who: 'Suri' } }, /Story: Suri.*before: Bobbin/], ['words', { words: [{ word: 'part', gesture: 'One flat hand.' }] }, /New words: part \(One flat hand/],
-    ['arc', { arc: 'game' }, /goes another way: show-together-alone became game/], ['age', { age: 6 }, /Age: 4 became 6/], ['things', { kit: [{ thing: 'jar', count: 1 }] }, /Things: 1 jar/],
-    ['aim', { aim: { ...lesson.aim, upTo: 9 } }, /aim changed/], ['idea', { ideaId: 'add-20' }, /idea is another/],
+    ['story', { story: { ...lesson.story, who: 'Suri' } }, /Story: Suri.*before: Bobbin/],
+    ['words', { words: [{ word: 'part', gesture: 'One flat hand.' }] }, /New words: part \(One flat hand/],
+    ['arc', { arc: 'game' }, /goes another way: show-together-alone became game/],
+    ['age', { age: 6 }, /Age: 4 became 6/],
+    ['things', { kit: [{ thing: 'jar', count: 1 }] }, /Things: 1 jar/],
+    ['aim', { aim: { ...lesson.aim, upTo: 9 } }, /aim changed/],
+    ['idea', { ideaId: 'add-20' }, /idea is another/],
   ])('another %s is told', (_, change, told) => {
     const c = compareLessons(lesson, { ...lesson, ...change })
     expect(c.same).toBe(false)
@@ -73,7 +132,12 @@ describe('comparing two revisions', () => {
   test('a step moved inside a segment is moved, not changed', () => {
     const s = lesson.segments.find((x) => x.kind === 'show')!
     const steps = [s.steps[1]!, s.steps[0]!, ...s.steps.slice(2)]
-    expect(compareLessons(lesson, { ...lesson, segments: lesson.segments.map((x) => (x === s ? { ...s, steps } : x)) }).segments[0]!.steps.map((x) => x.kind)).toEqual(['moved'])
+    expect(
+      compareLessons(lesson, {
+        ...lesson,
+        segments: lesson.segments.map((x) => (x === s ? { ...s, steps } : x)),
+      }).segments[0]!.steps.map((x) => x.kind),
+    ).toEqual(['moved'])
   })
 })
 
@@ -86,7 +150,11 @@ describe('where the time goes', () => {
   })
   test('a film under its limit needs no saving; one over it gets enough, repetitions first', () => {
     const short = made(1, 3)
-    expect(savings(short, proofread(short).time, proofread(short).moments, defaultHouseStyle)).toEqual({ over: 0, list: [], enough: true })
+    expect(savings(short, proofread(short).time, proofread(short).moments, defaultHouseStyle)).toEqual({
+      over: 0,
+      list: [],
+      enough: true,
+    })
     const long = { ...made(2, 12, 20), age: 3 }
     const p = proofread(long)
     const s = savings(long, p.time, p.moments, defaultHouseStyle)

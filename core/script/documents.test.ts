@@ -13,28 +13,99 @@ const ids = () => {
   return () => `s${(n += 1)}`
 }
 const lesson = (body: string): Lesson => fromMarkdown(`# Post\nAge: 4\n\n${body}`, ids()).lesson
-const words = fc.array(fc.constantFrom('Bobbin', 'puts', '7', 'parcels', 'on', 'the', 'frame,', 'how', 'many?', '4 + 3 = 7', 'é', '“so”'), { minLength: 1, maxLength: 8 }).map((w) => w.join(' '))
-const anyStep = fc.record({ verb: fc.constantFrom(...verbs), text: words, deliberate: fc.constantFrom(undefined, true), task: fc.constantFrom(undefined, { kind: 'number' as const, answer: 4 }, { kind: 'photo' as const, things: 7 }, { kind: 'choice' as const, choices: ['4', '5'], answer: 1 }) })
-const anyLesson = fc.array(fc.record({ title: words, kind: fc.constantFrom(...segmentKinds), steps: fc.array(anyStep, { maxLength: 6 }) }), { minLength: 1, maxLength: 5 }).map((segments): Lesson => {
-  const id = ids()
-  return LessonSchema.parse(JSON.parse(JSON.stringify({
-    format: 'awlbox-lesson', version: 1, title: 'Post', ideaId: 'parts-10', age: 5, aim: { structure: 'parts', upTo: 10, count: 4, mustHave: [], noRepeatedTotal: false }, examples: [], kit: [{ thing: 'jar', count: 1 }],
-    segments: segments.map((s) => ({ ...s, id: id(), audience: s.kind === 'note to adults' ? 'adults' : 'children', steps: s.steps.map((x) => ({ ...x, id: id() })) })),
-  })))
+const words = fc
+  .array(
+    fc.constantFrom(
+      'Bobbin',
+      'puts',
+      '7',
+      'parcels',
+      'on',
+      'the',
+      'frame,',
+      'how',
+      'many?',
+      '4 + 3 = 7',
+      'é',
+      '“so”',
+    ),
+    { minLength: 1, maxLength: 8 },
+  )
+  .map((w) => w.join(' '))
+const anyStep = fc.record({
+  verb: fc.constantFrom(...verbs),
+  text: words,
+  deliberate: fc.constantFrom(undefined, true),
+  task: fc.constantFrom(
+    undefined,
+    { kind: 'number' as const, answer: 4 },
+    { kind: 'photo' as const, things: 7 },
+    { kind: 'choice' as const, choices: ['4', '5'], answer: 1 },
+  ),
 })
-const noIds = (l: Lesson) => ({ title: l.title, age: l.age, kit: l.kit, segments: l.segments.map((s) => ({ title: s.title, kind: s.kind, audience: s.audience, steps: s.steps.map(({ id: _id, ...x }) => x) })) })
+const anyLesson = fc
+  .array(
+    fc.record({
+      title: words,
+      kind: fc.constantFrom(...segmentKinds),
+      steps: fc.array(anyStep, { maxLength: 6 }),
+    }),
+    { minLength: 1, maxLength: 5 },
+  )
+  .map((segments): Lesson => {
+    const id = ids()
+    return LessonSchema.parse(
+      JSON.parse(
+        JSON.stringify({
+          format: 'awlbox-lesson',
+          version: 1,
+          title: 'Post',
+          ideaId: 'parts-10',
+          age: 5,
+          aim: { structure: 'parts', upTo: 10, count: 4, mustHave: [], noRepeatedTotal: false },
+          examples: [],
+          kit: [{ thing: 'jar', count: 1 }],
+          segments: segments.map((s) => ({
+            ...s,
+            id: id(),
+            audience: s.kind === 'note to adults' ? 'adults' : 'children',
+            steps: s.steps.map((x) => ({ ...x, id: id() })),
+          })),
+        }),
+      ),
+    )
+  })
+const noIds = (l: Lesson) => ({
+  title: l.title,
+  age: l.age,
+  kit: l.kit,
+  segments: l.segments.map((s) => ({
+    title: s.title,
+    kind: s.kind,
+    audience: s.audience,
+    steps: s.steps.map(({ id: _id, ...x }) => x),
+  })),
+})
 
 describe('Markdown', () => {
   test('what is written reads back the same', () => {
-    fc.assert(fc.property(anyLesson, (l) => {
-      const back = fromMarkdown(toMarkdown(l), ids())
-      expect(back.unplaced).toEqual([])
-      expect(noIds(back.lesson)).toEqual(noIds(l))
-    }), { numRuns: 80 })
+    fc.assert(
+      fc.property(anyLesson, (l) => {
+        const back = fromMarkdown(toMarkdown(l), ids())
+        expect(back.unplaced).toEqual([])
+        expect(noIds(back.lesson)).toEqual(noIds(l))
+      }),
+      { numRuns: 80 },
+    )
   })
   test('lines that fit nowhere are returned with their number, not lost', () => {
-    const { unplaced, lesson: l } = fromMarkdown('# Post\n\n## Show {show}\nSay: Hello.\nremember the jar', ids())
-    expect(unplaced).toEqual([{ line: 5, text: 'remember the jar', why: expect.stringContaining('verb') as string }])
+    const { unplaced, lesson: l } = fromMarkdown(
+      '# Post\n\n## Show {show}\nSay: Hello.\nremember the jar',
+      ids(),
+    )
+    expect(unplaced).toEqual([
+      { line: 5, text: 'remember the jar', why: expect.stringContaining('verb') as string },
+    ])
     expect(l.segments[0]!.steps).toHaveLength(1)
   })
 })
@@ -44,8 +115,14 @@ describe('time', () => {
     const say = lesson('## A {show}\nSay: one two three four five six seven eight nine ten')
     expect(timeLesson({ ...say, age: 3 }).film).toBeCloseTo((10 / 115) * 60, 3)
     expect(timeLesson({ ...say, age: 6 }).film).toBeCloseTo((10 / 145) * 60, 3)
-    expect(timeLesson(lesson('## A {show}\nCount: 1 to 12')).film).toBeCloseTo(10 * clock.countTo10 + 2 * clock.countTo20, 3)
-    expect(timeLesson(lesson('## A {show}\nCount: 1 to 4, jumping')).film).toBeCloseTo(4 * (clock.countTo10 + clock.movement), 3)
+    expect(timeLesson(lesson('## A {show}\nCount: 1 to 12')).film).toBeCloseTo(
+      10 * clock.countTo10 + 2 * clock.countTo20,
+      3,
+    )
+    expect(timeLesson(lesson('## A {show}\nCount: 1 to 4, jumping')).film).toBeCloseTo(
+      4 * (clock.countTo10 + clock.movement),
+      3,
+    )
   })
   test('a question with no wait gets the house’s wait; a pause costs home time', () => {
     const t = timeLesson(lesson('## A {show}\nAsk: How many?\nPause: Go (2 min)'))
@@ -55,14 +132,25 @@ describe('time', () => {
   })
   test('segments start where the one before ends', () => {
     const t = timeLesson(lesson('## A {show}\nWait: 5 s\n## B {show}\nWait: 7 s'))
-    expect(t.segments.map((s) => [s.start, s.film])).toEqual([[0, 5], [5, 7]])
+    expect(t.segments.map((s) => [s.start, s.film])).toEqual([
+      [0, 5],
+      [5, 7],
+    ])
   })
 })
 
 describe('things needed', () => {
   test('are the most out at once when picked up again, the sum when left out', () => {
-    expect(needed(lesson('## A {show}\nDo: Put 4 on the frame\nDo: Clear\nDo: Put 6 on the frame')).find((n) => n.thing === 'two-faced counters')?.count).toBe(6)
-    expect(needed(lesson('## A {show}\nDo: Put 4 on the frame\nDo: Put 6 on the row')).find((n) => n.thing === 'two-faced counters')?.count).toBe(10)
+    expect(
+      needed(lesson('## A {show}\nDo: Put 4 on the frame\nDo: Clear\nDo: Put 6 on the frame')).find(
+        (n) => n.thing === 'two-faced counters',
+      )?.count,
+    ).toBe(6)
+    expect(
+      needed(lesson('## A {show}\nDo: Put 4 on the frame\nDo: Put 6 on the row')).find(
+        (n) => n.thing === 'two-faced counters',
+      )?.count,
+    ).toBe(10)
   })
   test('adults’ segments do not count, own things asked for do', () => {
     expect(needed(lesson('## A {note to adults}\nDo: Put 9 on the frame'))).toEqual([])
@@ -70,7 +158,15 @@ describe('things needed', () => {
   })
   test('a listed swap serves for what is used', () => {
     const needs = needed(lesson('## A {show}\nDo: Put 4 on the frame'))
-    expect(compareStock([{ thing: 'bottle tops', count: 4 }, { thing: 'egg box', count: 1 }], needs)).toEqual({ missing: [], short: [], unused: [] })
+    expect(
+      compareStock(
+        [
+          { thing: 'bottle tops', count: 4 },
+          { thing: 'egg box', count: 1 },
+        ],
+        needs,
+      ),
+    ).toEqual({ missing: [], short: [], unused: [] })
   })
 })
 
@@ -95,7 +191,10 @@ describe('editing', () => {
 
 describe('two people on one lesson', () => {
   const base = lesson('## A {show}\nSay: a\n## B {show}\nSay: b\n## C {show}\nSay: c')
-  const change = (l: Lesson, i: number, text: string): Lesson => ({ ...l, segments: l.segments.map((s, k) => (k === i ? { ...s, steps: [{ ...s.steps[0]!, text }] } : s)) })
+  const change = (l: Lesson, i: number, text: string): Lesson => ({
+    ...l,
+    segments: l.segments.map((s, k) => (k === i ? { ...s, steps: [{ ...s.steps[0]!, text }] } : s)),
+  })
   test('changes to different segments merge', () => {
     const m = mergeLessons(base, change(base, 0, 'mine'), change(base, 2, 'theirs'))
     expect(m.ok).toBe(true)
@@ -111,14 +210,32 @@ describe('two people on one lesson', () => {
     const m = mergeLessons(base, { ...base, segments: base.segments.slice(1) }, added)
     expect(m.doc.segments.map((s) => s.title)).toEqual(['B', 'C', 'D'])
   })
-  const theirs: Lesson = { ...base, title: 'Post', age: 5, ideaId: 'add-10', aim: { ...base.aim, upTo: 8 }, examples: [{ a: 3, b: 5, total: 8, op: '+' }], kit: [{ thing: 'jar', count: 1 }], story: { ...base.story, who: 'Suri' }, words: [{ word: 'part', gesture: 'One flat hand.' }], arc: 'game' }
-  test.each(['title', 'age', 'ideaId', 'aim', 'examples', 'kit', 'story', 'words', 'arc'] as const)('their %s comes in beside my segment, and mine stays where I changed it', (key) => {
-    const mine = change(base, 0, 'mine')
-    expect(mergeLessons(base, mine, theirs)).toMatchObject({ ok: true, doc: { [key]: theirs[key] } })
-    expect(mergeLessons(base, { ...mine, [key]: theirs[key] }, base).doc[key]).toEqual(theirs[key])
-  })
+  const theirs: Lesson = {
+    ...base,
+    title: 'Post',
+    age: 5,
+    ideaId: 'add-10',
+    aim: { ...base.aim, upTo: 8 },
+    examples: [{ a: 3, b: 5, total: 8, op: '+' }],
+    kit: [{ thing: 'jar', count: 1 }],
+    story: { ...base.story, who: 'Suri' },
+    words: [{ word: 'part', gesture: 'One flat hand.' }],
+    arc: 'game',
+  }
+  test.each(['title', 'age', 'ideaId', 'aim', 'examples', 'kit', 'story', 'words', 'arc'] as const)(
+    'their %s comes in beside my segment, and mine stays where I changed it',
+    (key) => {
+      const mine = change(base, 0, 'mine')
+      expect(mergeLessons(base, mine, theirs)).toMatchObject({ ok: true, doc: { [key]: theirs[key] } })
+      expect(mergeLessons(base, { ...mine, [key]: theirs[key] }, base).doc[key]).toEqual(theirs[key])
+    },
+  )
 })
 test('adults’ segments have a table of their own', () => {
-  const moments = simulate(lesson('## A {show}\nDo: Put 3 on the frame\n## N {note to adults}\nDo: Put 5 on the frame\n## B {show}\nDo: Put 2 on the frame'))
+  const moments = simulate(
+    lesson(
+      '## A {show}\nDo: Put 3 on the frame\n## N {note to adults}\nDo: Put 5 on the frame\n## B {show}\nDo: Put 2 on the frame',
+    ),
+  )
   expect(moments.at(-1)!.after.mats[0]!.regions[0]!.things).toHaveLength(5)
 })

@@ -3,17 +3,28 @@ import type { Lesson, Segment, Step } from '../contracts/lesson.ts'
 import type { Fix } from './proof/finding.ts'
 
 /** Edits of the document as pure functions: undo is keeping the document before. `newId` gives unused ids. */
-const mapSteps = (lesson: Lesson, f: (steps: Step[], s: Segment) => Step[]): Lesson => ({ ...lesson, segments: lesson.segments.map((s) => {
-  const steps = f(s.steps, s)
-  return steps === s.steps ? s : { ...s, steps }
-}) })
+const mapSteps = (lesson: Lesson, f: (steps: Step[], s: Segment) => Step[]): Lesson => ({
+  ...lesson,
+  segments: lesson.segments.map((s) => {
+    const steps = f(s.steps, s)
+    return steps === s.steps ? s : { ...s, steps }
+  }),
+})
 
 export const changeStep = (lesson: Lesson, stepId: string, change: Partial<Omit<Step, 'id'>>): Lesson =>
-  mapSteps(lesson, (steps) => (steps.some((x) => x.id === stepId) ? steps.map((x) => (x.id === stepId ? { ...x, ...change } : x)) : steps))
+  mapSteps(lesson, (steps) =>
+    steps.some((x) => x.id === stepId)
+      ? steps.map((x) => (x.id === stepId ? { ...x, ...change } : x))
+      : steps,
+  )
 export const removeStep = (lesson: Lesson, stepId: string): Lesson =>
-  mapSteps(lesson, (steps) => (steps.some((x) => x.id === stepId) ? steps.filter((x) => x.id !== stepId) : steps))
+  mapSteps(lesson, (steps) =>
+    steps.some((x) => x.id === stepId) ? steps.filter((x) => x.id !== stepId) : steps,
+  )
 export const insertStep = (lesson: Lesson, segmentId: string, at: number, step: Step): Lesson =>
-  mapSteps(lesson, (steps, s) => (s.id === segmentId ? [...steps.slice(0, at), step, ...steps.slice(at)] : steps))
+  mapSteps(lesson, (steps, s) =>
+    s.id === segmentId ? [...steps.slice(0, at), step, ...steps.slice(at)] : steps,
+  )
 
 /** Moves a step up (−1) or down (+1), across into the neighbouring segment at either end. */
 export function moveStep(lesson: Lesson, stepId: string, by: 1 | -1): Lesson {
@@ -35,7 +46,12 @@ export function moveStep(lesson: Lesson, stepId: string, by: 1 | -1): Lesson {
 }
 
 /** Places a step before another one (drag and drop); a null `beforeId` puts it at the end of the segment. */
-export function placeStep(lesson: Lesson, stepId: string, segmentId: string, beforeId: string | null): Lesson {
+export function placeStep(
+  lesson: Lesson,
+  stepId: string,
+  segmentId: string,
+  beforeId: string | null,
+): Lesson {
   const step = lesson.segments.flatMap((s) => s.steps).find((x) => x.id === stepId)
   if (!step || stepId === beforeId) return lesson
   const without = removeStep(lesson, stepId)
@@ -47,8 +63,10 @@ export function placeStep(lesson: Lesson, stepId: string, segmentId: string, bef
 
 export function applyFix(lesson: Lesson, fix: Fix, newId: () => string): Lesson {
   switch (fix.kind) {
-    case 'replace': return changeStep(lesson, fix.stepId, { text: fix.text })
-    case 'remove': return removeStep(lesson, fix.stepId)
+    case 'replace':
+      return changeStep(lesson, fix.stepId, { text: fix.text })
+    case 'remove':
+      return removeStep(lesson, fix.stepId)
     case 'insert-after':
     case 'insert-before': {
       const segment = lesson.segments.find((s) => s.steps.some((x) => x.id === fix.stepId))
@@ -56,8 +74,14 @@ export function applyFix(lesson: Lesson, fix: Fix, newId: () => string): Lesson 
       const i = segment.steps.findIndex((x) => x.id === fix.stepId) + (fix.kind === 'insert-after' ? 1 : 0)
       return insertStep(lesson, segment.id, i, { id: newId(), verb: fix.verb, text: fix.text })
     }
-    case 'list-thing': return { ...lesson, kit: [...lesson.kit.filter((k) => k.thing !== fix.thing), { thing: fix.thing, count: fix.count }] }
-    case 'unlist-thing': return { ...lesson, kit: lesson.kit.filter((k) => k.thing !== fix.thing) }
-    default: return assertNever(fix)
+    case 'list-thing':
+      return {
+        ...lesson,
+        kit: [...lesson.kit.filter((k) => k.thing !== fix.thing), { thing: fix.thing, count: fix.count }],
+      }
+    case 'unlist-thing':
+      return { ...lesson, kit: lesson.kit.filter((k) => k.thing !== fix.thing) }
+    default:
+      return assertNever(fix)
   }
 }

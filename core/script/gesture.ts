@@ -20,38 +20,80 @@ export type Gesture =
 
 /** Names of mats as a do line lays them out. */
 export const layWords: Readonly<Partial<Record<MatKind, string>>> = {
-  frame: 'a ten frame', row: 'a row', table: 'the open table', shelves: 'two shelves', plates: 'plates', parts: 'a part-whole', bar: 'a bar', jar: 'a jar', line: 'a number line 0 to 10', square: 'a hundred square',
-  dots: 'a dot card', pairs: 'a pair plate', rail: 'a rail', tower: 'a tower', hands: 'hands', coins: 'coins', skittles: 'skittles',
+  frame: 'a ten frame',
+  row: 'a row',
+  table: 'the open table',
+  shelves: 'two shelves',
+  plates: 'plates',
+  parts: 'a part-whole',
+  bar: 'a bar',
+  jar: 'a jar',
+  line: 'a number line 0 to 10',
+  square: 'a hundred square',
+  dots: 'a dot card',
+  pairs: 'a pair plate',
+  rail: 'a rail',
+  tower: 'a tower',
+  hands: 'hands',
+  coins: 'coins',
+  skittles: 'skittles',
 }
 const parted: Readonly<Partial<Record<MatKind, string>>> = { parts: 'parts', bar: 'parts', plates: 'plates' }
 
 /** How a place is called in a do line. */
 export function spotWords({ mat, region }: Spot): string {
-  const mats: Partial<Record<MatKind, string>> = { frame: 'the frame', row: 'the row', table: 'the open table', jar: 'the jar', pairs: 'the pair plate', rail: 'the rail', tower: 'the tower', coins: 'the coins', skittles: 'the skittles' }
-  if (hasWhole(mat)) return `${region === -1 ? 'the whole' : `part ${region + 1}`}${mat === 'bar' ? ' of the bar' : ''}`
+  const mats: Partial<Record<MatKind, string>> = {
+    frame: 'the frame',
+    row: 'the row',
+    table: 'the open table',
+    jar: 'the jar',
+    pairs: 'the pair plate',
+    rail: 'the rail',
+    tower: 'the tower',
+    coins: 'the coins',
+    skittles: 'the skittles',
+  }
+  if (hasWhole(mat))
+    return `${region === -1 ? 'the whole' : `part ${region + 1}`}${mat === 'bar' ? ' of the bar' : ''}`
   switch (mat) {
-    case 'shelves': return region === 1 ? 'the bottom shelf' : 'the top shelf'
-    case 'plates': return `plate ${region + 1}`
-    case 'dots': return `the ${region === 1 ? 'right' : 'left'} square of the dot card`
-    case 'hands': return `the ${region === 1 ? 'right' : 'left'} hand`
-    default: return mats[mat] ?? `the ${mat}`
+    case 'shelves':
+      return region === 1 ? 'the bottom shelf' : 'the top shelf'
+    case 'plates':
+      return `plate ${region + 1}`
+    case 'dots':
+      return `the ${region === 1 ? 'right' : 'left'} square of the dot card`
+    case 'hands':
+      return `the ${region === 1 ? 'right' : 'left'} hand`
+    default:
+      return mats[mat] ?? `the ${mat}`
   }
 }
 
 /** The do line a gesture means; the table reads it back as just that. */
 export function gestureText(g: Gesture): string {
   switch (g.type) {
-    case 'put': return `Put ${g.count}${g.face === 'blue' ? ' blue' : ''} ${hasWhole(g.at.mat) || g.at.mat === 'jar' ? 'in' : 'on'} ${spotWords(g.at)}`
-    case 'take': return `Take ${g.count} from ${spotWords(g.at)}`
-    case 'move': return `Move ${g.count} from ${spotWords(g.from)} to ${spotWords(g.to)}`
-    case 'turn': return `Turn over ${g.count} on ${spotWords(g.at)}`
-    case 'cross': return g.at.mat === 'skittles' ? `Knock down ${g.count}` : `Cross out ${g.count} on ${spotWords(g.at)}`
-    case 'cover': return `Cover ${spotWords(g.at)}`
-    case 'uncover': return `Uncover ${spotWords(g.at)}`
-    case 'hop': return `Hop from ${g.from} to ${g.to}`
-    case 'mark': return `Mark ${g.number} on the ${g.square ? 'square' : 'line'}`
-    case 'lay': return `Lay out ${parted[g.mat] && g.parts > 2 ? `${g.mat === 'plates' ? '' : `${layWords[g.mat]} with `}${g.parts} ${parted[g.mat]}` : g.mat === 'frame' && g.parts > 1 ? `${g.parts === 2 ? 'two' : 'three'} ten frames` : g.mat === 'plates' ? 'two plates' : layWords[g.mat] ?? `a ${g.mat}`}`
-    default: return assertNever(g)
+    case 'put':
+      return `Put ${g.count}${g.face === 'blue' ? ' blue' : ''} ${hasWhole(g.at.mat) || g.at.mat === 'jar' ? 'in' : 'on'} ${spotWords(g.at)}`
+    case 'take':
+      return `Take ${g.count} from ${spotWords(g.at)}`
+    case 'move':
+      return `Move ${g.count} from ${spotWords(g.from)} to ${spotWords(g.to)}`
+    case 'turn':
+      return `Turn over ${g.count} on ${spotWords(g.at)}`
+    case 'cross':
+      return g.at.mat === 'skittles' ? `Knock down ${g.count}` : `Cross out ${g.count} on ${spotWords(g.at)}`
+    case 'cover':
+      return `Cover ${spotWords(g.at)}`
+    case 'uncover':
+      return `Uncover ${spotWords(g.at)}`
+    case 'hop':
+      return `Hop from ${g.from} to ${g.to}`
+    case 'mark':
+      return `Mark ${g.number} on the ${g.square ? 'square' : 'line'}`
+    case 'lay':
+      return `Lay out ${parted[g.mat] && g.parts > 2 ? `${g.mat === 'plates' ? '' : `${layWords[g.mat]} with `}${g.parts} ${parted[g.mat]}` : g.mat === 'frame' && g.parts > 1 ? `${g.parts === 2 ? 'two' : 'three'} ten frames` : g.mat === 'plates' ? 'two plates' : (layWords[g.mat] ?? `a ${g.mat}`)}`
+    default:
+      return assertNever(g)
   }
 }
 

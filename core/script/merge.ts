@@ -1,6 +1,7 @@
 import type { Lesson, Segment } from '../contracts/lesson.ts'
 
-export type Merge = { ok: true; doc: Lesson } | { ok: false; doc: Lesson; conflicts: { segmentId: string; title: string }[] }
+export type Merge =
+  { ok: true; doc: Lesson } | { ok: false; doc: Lesson; conflicts: { segmentId: string; title: string }[] }
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b)
 

@@ -9,10 +9,30 @@ const frame = { mat: 'frame', region: null }
 describe('what a do line may say', () => {
   test.each([
     ['Put 7 on the frame', [{ type: 'put', count: 7, face: 'saffron', kind: 'counters', target: frame }]],
-    ['Put seven parcels on the ten frame', [{ type: 'put', count: 7, face: 'saffron', kind: 'counters', target: frame }]],
-    ['Place 3 blue in the jar', [{ type: 'put', count: 3, face: 'blue', kind: 'counters', target: { mat: 'jar', region: null } }]],
-    ['Put 2 socks on the top shelf', [{ type: 'put', count: 2, face: 'saffron', kind: 'folded socks', target: { mat: 'shelves', region: 0 } }]],
-    ['Put 4 in part 2', [{ type: 'put', count: 4, face: 'saffron', kind: 'counters', target: { mat: 'parts', region: 1 } }]],
+    [
+      'Put seven parcels on the ten frame',
+      [{ type: 'put', count: 7, face: 'saffron', kind: 'counters', target: frame }],
+    ],
+    [
+      'Place 3 blue in the jar',
+      [{ type: 'put', count: 3, face: 'blue', kind: 'counters', target: { mat: 'jar', region: null } }],
+    ],
+    [
+      'Put 2 socks on the top shelf',
+      [
+        {
+          type: 'put',
+          count: 2,
+          face: 'saffron',
+          kind: 'folded socks',
+          target: { mat: 'shelves', region: 0 },
+        },
+      ],
+    ],
+    [
+      'Put 4 in part 2',
+      [{ type: 'put', count: 4, face: 'saffron', kind: 'counters', target: { mat: 'parts', region: 1 } }],
+    ],
     ['Take away 2', [{ type: 'take', count: 2, target: somewhere }]],
     ['Take 2 from the jar', [{ type: 'take', count: 2, target: { mat: 'jar', region: null } }]],
     ['Turn over three', [{ type: 'turn', count: 3 }]],
@@ -34,7 +54,9 @@ describe('what a do line may say', () => {
     ['Lay out two ten frames', [{ type: 'lay', mat: 'frame', parts: 2 }]],
   ])('%s', (line, actions) => expect(readActions(line)).toMatchObject(actions))
   test('several at once, in order', () => {
-    expect(readActions('Put 5 in the jar; cover the jar, then put 2 on the row')!.map((a) => a.type)).toEqual(['put', 'cover', 'put'])
+    expect(readActions('Put 5 in the jar; cover the jar, then put 2 on the row')!.map((a) => a.type)).toEqual(
+      ['put', 'cover', 'put'],
+    )
   })
   test('one that is not understood spoils the line, so that nothing half-done is drawn', () => {
     expect(readActions('Put 5 in the jar; sing to it')).toBeNull()
@@ -51,14 +73,30 @@ describe('what a count line may say', () => {
     ['in tens to 40', [10, 20, 30, 40], false, null],
     ['1, 2, 3, 5', [1, 2, 3, 5], false, null],
     ['1 to 4, with a clap for each', [1, 2, 3, 4], false, null],
-  ])('%s', (line, numbers, touching, onFrom) => expect(readCount(line)).toMatchObject({ numbers, touching, onFrom }))
-  test.each(['together', '', 'up to the sky'])('“%s” is no count', (line) => expect(readCount(line)).toBeNull())
+  ])('%s', (line, numbers, touching, onFrom) =>
+    expect(readCount(line)).toMatchObject({ numbers, touching, onFrom }),
+  )
+  test.each(['together', '', 'up to the sky'])('“%s” is no count', (line) =>
+    expect(readCount(line)).toBeNull(),
+  )
   test('a movement is noticed', () => expect(readCount('1 to 5, jumping')!.movement).toBe(true))
 })
 
 describe('times in words', () => {
-  test.each([['5 s', 5], ['five seconds', 5], ['1 minute', 60], ['2 min', 120], ['', null], ['a while', null]])('wait “%s”', (line, s) => expect(readSeconds(line)).toBe(s))
-  test.each([['Your turn (90 s)', 90, 'Your turn'], ['Your turn (2 min)', 120, 'Your turn'], ['Find two more (with a friend)', null, 'Find two more (with a friend)'], ['Go', null, 'Go']])('pause “%s”', (line, s, words) => {
+  test.each([
+    ['5 s', 5],
+    ['five seconds', 5],
+    ['1 minute', 60],
+    ['2 min', 120],
+    ['', null],
+    ['a while', null],
+  ])('wait “%s”', (line, s) => expect(readSeconds(line)).toBe(s))
+  test.each([
+    ['Your turn (90 s)', 90, 'Your turn'],
+    ['Your turn (2 min)', 120, 'Your turn'],
+    ['Find two more (with a friend)', null, 'Find two more (with a friend)'],
+    ['Go', null, 'Go'],
+  ])('pause “%s”', (line, s, words) => {
     expect(readPauseSeconds(line)).toBe(s)
     expect(pauseWords(line)).toBe(words)
   })
@@ -84,12 +122,27 @@ describe('number sentences', () => {
     expect(inSigns(s!)).toBe(signs)
     expect(isTrue(s!)).toBe(truth)
   })
-  test.each(['seven is a lucky number', 'add your name', 'there are two and then there are three', 'one, two, three', 'it is four o’clock and five are here', 'take away the cloth'])('“%s” holds none', (text) => expect(sentencesIn(text)).toEqual([]))
-  test('an “and” between two sentences adds nothing', () => expect(sentencesIn('double three is six and double four is eight')).toEqual([]))
-  test('two in one line are both found', () => expect(sentencesIn('4 + 3 = 7 and 3 + 4 = 7').map(inSigns)).toContain('3 + 4 = 7'))
+  test.each([
+    'seven is a lucky number',
+    'add your name',
+    'there are two and then there are three',
+    'one, two, three',
+    'it is four o’clock and five are here',
+    'take away the cloth',
+  ])('“%s” holds none', (text) => expect(sentencesIn(text)).toEqual([]))
+  test('an “and” between two sentences adds nothing', () =>
+    expect(sentencesIn('double three is six and double four is eight')).toEqual([]))
+  test('two in one line are both found', () =>
+    expect(sentencesIn('4 + 3 = 7 and 3 + 4 = 7').map(inSigns)).toContain('3 + 4 = 7'))
   test('the unknown is worked out wherever it stands', () => {
     const unknown = (text: string) => solve(sentencesIn(text)[0]!)
-    expect([unknown('4 + __ = 7'), unknown('__ = 4 + 3'), unknown('__ − 2 = 5'), unknown('7 − __ = 5'), unknown('9 = __ + 2')]).toEqual([3, 7, 7, 2, 7])
+    expect([
+      unknown('4 + __ = 7'),
+      unknown('__ = 4 + 3'),
+      unknown('__ − 2 = 5'),
+      unknown('7 − __ = 5'),
+      unknown('9 = __ + 2'),
+    ]).toEqual([3, 7, 7, 2, 7])
   })
   test('parts and whole, whichever way it is written', () => {
     expect(shapeOf(sentencesIn('7 = 4 + 3')[0]!)).toEqual({ parts: [4, 3], whole: 7, takeAway: false })

@@ -18,22 +18,33 @@ const isWord = (piece: string): boolean => /^[\p{L}\d']/u.test(piece)
 function roleOf(value: number, e: Example, before: string, used: Record<Role, number>): Role | null {
   const fits = (['a', 'b', 'total'] as const).filter((r) => e[r] === value)
   if (fits.length <= 1) return fits[0] ?? null
-  if (fits.includes('total') && /(=|equals|makes|altogether|left|\bto|reveal)\s*$/i.test(before)) return 'total'
+  if (fits.includes('total') && /(=|equals|makes|altogether|left|\bto|reveal)\s*$/i.test(before))
+    return 'total'
   const parts = fits.filter((r) => r !== 'total')
   return (parts.length ? parts : fits).reduce((x, y) => (used[y] < used[x] ? y : x))
 }
 
 /** One line with the numbers of one fact put in place of another's; figures stay figures and words stay words. */
-export function renumberText(text: string, from: Example, to: Example, used: Record<Role, number> = { a: 0, b: 0, total: 0 }): string {
+export function renumberText(
+  text: string,
+  from: Example,
+  to: Example,
+  used: Record<Role, number> = { a: 0, b: 0, total: 0 },
+): string {
   if (text.trim() === exampleSentence(from)) return exampleSentence(to)
   const list = pieces(text)
   const words = list.flatMap((p, i) => (isWord(p) ? [{ word: p.toLowerCase(), at: i }] : []))
   const out = [...list]
-  for (let w = 0; w < words.length; ) {
-    const found = readNumberAt(words.map((x) => x.word), w)
+  for (let w = 0; w < words.length;) {
+    const found = readNumberAt(
+      words.map((x) => x.word),
+      w,
+    )
     // "ten frame" and "part 2" count nothing.
     const next = words[found?.to ?? 0]?.word ?? ''
-    const named = found && (/^(frames?|slots?|square)$/.test(next) || /^(part|plate|shelf)$/.test(words[w - 1]?.word ?? ''))
+    const named =
+      found &&
+      (/^(frames?|slots?|square)$/.test(next) || /^(part|plate|shelf)$/.test(words[w - 1]?.word ?? ''))
     if (!found || named) {
       w = found ? found.to : w + 1
       continue
@@ -65,7 +76,10 @@ export function duplicateWith(segment: Segment, from: Example, to: Example, newI
   const steps = segment.steps.map((s) => {
     // Seconds to wait or at home are no part of the fact.
     const words = s.verb === 'pause' ? pauseWords(s.text) : s.text
-    const text = s.verb === 'wait' ? s.text : renumberText(words, from, to, s.verb === 'do' ? puts : undefined) + s.text.slice(words.length)
+    const text =
+      s.verb === 'wait'
+        ? s.text
+        : renumberText(words, from, to, s.verb === 'do' ? puts : undefined) + s.text.slice(words.length)
     const numbers = s.text.match(/\d+/g) ?? []
     if (text === s.text && numbers.length && s.verb !== 'wait' && s.verb !== 'pause') unchanged.push(s.text)
     const answer = s.task?.kind === 'number' ? s.task.answer : null
@@ -91,5 +105,9 @@ export function factOf(segment: Segment, examples: readonly Example[]): Example 
     return { a: a.value, b: b.value, total, op: b.sign > 0 ? '+' : '-' }
   }
   const text = segment.steps.map((s) => s.text).join(' ')
-  return examples.find((e) => [e.a, e.b].every((n) => new RegExp(`\\b(${n}|${numberName(n)})\\b`, 'i').test(text))) ?? null
+  return (
+    examples.find((e) =>
+      [e.a, e.b].every((n) => new RegExp(`\\b(${n}|${numberName(n)})\\b`, 'i').test(text)),
+    ) ?? null
+  )
 }

@@ -21,11 +21,13 @@ const unknown = /^(_{2,}|□)$/
  * "seven take away two is five"). Needs an operation and an "equals" between its two sides.
  */
 // A number sentence never runs over a full stop.
-export const sentencesIn: (text: string) => readonly Sentence[] = remembered((text) => text.split(/[.!?;]+(?:\s|$)/).flatMap((part) => sentencesOf(tokens(part))))
+export const sentencesIn: (text: string) => readonly Sentence[] = remembered((text) =>
+  text.split(/[.!?;]+(?:\s|$)/).flatMap((part) => sentencesOf(tokens(part))),
+)
 
 function sentencesOf(words: readonly string[]): Sentence[] {
   const out: Sentence[] = []
-  for (let i = 0; i < words.length; ) {
+  for (let i = 0; i < words.length;) {
     const found = sentenceAt(words, i)
     if (found?.sentence) out.push(found.sentence)
     i = found ? found.to : i + 1
@@ -44,10 +46,14 @@ function sentenceAt(words: readonly string[], i: number): { sentence: Sentence |
   // "Double three is six and double four is eight": what follows the "and" is a sentence of its own.
   const right = wide && equalsAt(words, wide.to) >= 0 ? sideAt(words, eq, false) : wide
   if (!right) return null
-  if (left.terms.length + right.terms.length < 3) return right === wide ? null : { sentence: null, to: right.to }
+  if (left.terms.length + right.terms.length < 3)
+    return right === wide ? null : { sentence: null, to: right.to }
   // "… and four is three fewer than seven" compares; it is no sum.
   if (['more', 'fewer', 'less'].includes(words[right.to] ?? '')) return null
-  return { sentence: { left: left.terms, right: right.terms, text: words.slice(i, right.to).join(' ') }, to: right.to }
+  return {
+    sentence: { left: left.terms, right: right.terms, text: words.slice(i, right.to).join(' ') },
+    to: right.to,
+  }
 }
 
 function sideAt(words: readonly string[], i: number, andAdds = true): { terms: Term[]; to: number } | null {
@@ -74,16 +80,19 @@ function termAt(words: readonly string[], i: number): { value: number | null; to
 function operationAt(words: readonly string[], i: number): { sign: 1 | -1; to: number } | null {
   const w = words[i]
   if (w === undefined) return null
-  if (plusWords.has(w)) return { sign: 1, to: words[i + 1] === 'then' || words[i + 1] === 'another' ? i + 2 : i + 1 }
+  if (plusWords.has(w))
+    return { sign: 1, to: words[i + 1] === 'then' || words[i + 1] === 'another' ? i + 2 : i + 1 }
   if (minusWords.has(w)) return { sign: -1, to: i + 1 }
-  if ((w === 'take' || w === 'takeaway') && (words[i + 1] === 'away' || w === 'takeaway')) return { sign: -1, to: w === 'take' ? i + 2 : i + 1 }
+  if ((w === 'take' || w === 'takeaway') && (words[i + 1] === 'away' || w === 'takeaway'))
+    return { sign: -1, to: w === 'take' ? i + 2 : i + 1 }
   return null
 }
 
 /** Index after an "equals" at i, or −1. "is" alone counts only after an operation, which the caller has met. */
 function equalsAt(words: readonly string[], i: number): number {
   const w = words[i]
-  if (w === '=' || w === 'equals' || w === 'make' || w === 'makes' || w === 'leaves' || w === 'gives') return i + 1
+  if (w === '=' || w === 'equals' || w === 'make' || w === 'makes' || w === 'leaves' || w === 'gives')
+    return i + 1
   if (w === 'is' || w === 'are') {
     if (words[i + 1] === 'the' && words[i + 2] === 'same' && words[i + 3] === 'as') return i + 4
     if (words[i + 1] === 'equal' && words[i + 2] === 'to') return i + 3
@@ -98,18 +107,32 @@ export interface Comparison {
   text: string
 }
 /** Statements like "one more than six is eight", "double five is eleven" and "eight is two fewer than ten", with what they should say. */
-export const comparisonsIn: (text: string) => readonly Comparison[] = remembered((text) => text.split(/[.!?;,]+(?:\s|$)/).flatMap((part) => {
-  const words = tokens(part)
-  return words.flatMap((_, i): Comparison[] => {
-    const relative = relativeNumberAt(words, i) ?? doubledAt(words, i)
-    if (!relative) return []
-    const after = words[relative.to] === 'is' || words[relative.to] === 'makes' || words[relative.to] === 'equals' ? readNumberAt(words, relative.to + 1) : null
-    if (after) return [{ said: after.value, right: relative.value, text: words.slice(i, after.to).join(' ') }]
-    // "is" before it, and a number before that: nine is one less than ten.
-    const before = words[i - 1] === 'is' ? numbersIn(words.slice(0, i - 1)).at(-1) : undefined
-    return before?.to === i - 1 ? [{ said: before.value, right: relative.value, text: words.slice(before.from, relative.to).join(' ') }] : []
-  })
-}))
+export const comparisonsIn: (text: string) => readonly Comparison[] = remembered((text) =>
+  text.split(/[.!?;,]+(?:\s|$)/).flatMap((part) => {
+    const words = tokens(part)
+    return words.flatMap((_, i): Comparison[] => {
+      const relative = relativeNumberAt(words, i) ?? doubledAt(words, i)
+      if (!relative) return []
+      const after =
+        words[relative.to] === 'is' || words[relative.to] === 'makes' || words[relative.to] === 'equals'
+          ? readNumberAt(words, relative.to + 1)
+          : null
+      if (after)
+        return [{ said: after.value, right: relative.value, text: words.slice(i, after.to).join(' ') }]
+      // "is" before it, and a number before that: nine is one less than ten.
+      const before = words[i - 1] === 'is' ? numbersIn(words.slice(0, i - 1)).at(-1) : undefined
+      return before?.to === i - 1
+        ? [
+            {
+              said: before.value,
+              right: relative.value,
+              text: words.slice(before.from, relative.to).join(' '),
+            },
+          ]
+        : []
+    })
+  }),
+)
 
 /** "Double five", "half of eight" at token i, or null. */
 function doubledAt(words: readonly string[], i: number): NumberAt | null {
@@ -132,7 +155,9 @@ export function isTrue(s: Sentence): boolean {
 /** The whole number ≥ 0 that makes a sentence with one unknown true, or null. */
 export function solve(s: Sentence): number | null {
   const inLeft = s.left.find((t) => t.value === null)
-  const gap = inLeft ? (sum(s.right) - sum(s.left)) * inLeft.sign : (sum(s.left) - sum(s.right)) * (s.right.find((t) => t.value === null)?.sign ?? 1)
+  const gap = inLeft
+    ? (sum(s.right) - sum(s.left)) * inLeft.sign
+    : (sum(s.left) - sum(s.right)) * (s.right.find((t) => t.value === null)?.sign ?? 1)
   return gap >= 0 ? gap : null
 }
 
@@ -144,7 +169,9 @@ export function shapeOf(s: Sentence): { parts: number[]; whole: number; takeAway
   const takeAway = long.some((t) => t.sign < 0)
   if (takeAway && long.length > 2) return null
   const values = long.map((t) => t.value!)
-  return takeAway ? { parts: [values[1]!, short[0]!.value!], whole: values[0]!, takeAway } : { parts: values, whole: short[0]!.value!, takeAway }
+  return takeAway
+    ? { parts: [values[1]!, short[0]!.value!], whole: values[0]!, takeAway }
+    : { parts: values, whole: short[0]!.value!, takeAway }
 }
 
 const signed = (terms: readonly Term[]): string =>

@@ -41,7 +41,10 @@ export function simulate(lesson: Pick<Lesson, 'segments'>): Moment[] {
   lesson.segments.forEach((segment, segmentIndex) => {
     const from = segment.audience === 'adults' ? emptyTable : table
     const known = lastPlayed.get(segment)
-    const played = known && known.index === segmentIndex && sameTable(known.from, from) ? known : playSegment(segment, segmentIndex, from)
+    const played =
+      known && known.index === segmentIndex && sameTable(known.from, from)
+        ? known
+        : playSegment(segment, segmentIndex, from)
     moments.push(...played.moments)
     if (segment.audience === 'children') table = played.to
   })
@@ -49,7 +52,8 @@ export function simulate(lesson: Pick<Lesson, 'segments'>): Moment[] {
 }
 
 /** Whether two tables are the same, down to each thing. */
-const sameTable = (a: TableState, b: TableState): boolean => a === b || JSON.stringify(a) === JSON.stringify(b)
+const sameTable = (a: TableState, b: TableState): boolean =>
+  a === b || JSON.stringify(a) === JSON.stringify(b)
 
 function playSegment(segment: Segment, segmentIndex: number, from: TableState): Played {
   let state = from
@@ -63,7 +67,10 @@ function playSegment(segment: Segment, segmentIndex: number, from: TableState): 
   return played
 }
 
-function playStep(before: TableState, step: Step): Pick<Moment, 'before' | 'after' | 'actions' | 'count' | 'error' | 'unread'> {
+function playStep(
+  before: TableState,
+  step: Step,
+): Pick<Moment, 'before' | 'after' | 'actions' | 'count' | 'error' | 'unread'> {
   const quiet = { before, after: before, actions: [], count: null, error: null, unread: false }
   switch (step.verb) {
     case 'do': {
@@ -79,13 +86,35 @@ function playStep(before: TableState, step: Step): Pick<Moment, 'before' | 'afte
     case 'count': {
       const count = countOf(step.text)
       if (!count) return { ...quiet, unread: true }
-      const covered = count.touching && before.mats.find((m) => (m.covered || m.regions.some((r) => r.things.some((t) => t.hidden))) && (!count.target.mat || m.kind === count.target.mat))
-      const error = covered && !before.mats.some((m) => !m.covered && m.regions.some((r) => r.things.some((t) => !t.hidden)))
-        ? new TableError('covered', 'What is covered cannot be touched and counted one by one: uncover it first.') : null
-      return { ...quiet, count, error, after: count.onFrom === null ? before : { ...before, held: count.onFrom } }
+      const covered =
+        count.touching &&
+        before.mats.find(
+          (m) =>
+            (m.covered || m.regions.some((r) => r.things.some((t) => t.hidden))) &&
+            (!count.target.mat || m.kind === count.target.mat),
+        )
+      const error =
+        covered &&
+        !before.mats.some((m) => !m.covered && m.regions.some((r) => r.things.some((t) => !t.hidden)))
+          ? new TableError(
+              'covered',
+              'What is covered cannot be touched and counted one by one: uncover it first.',
+            )
+          : null
+      return {
+        ...quiet,
+        count,
+        error,
+        after: count.onFrom === null ? before : { ...before, held: count.onFrom },
+      }
     }
     case 'write':
-      return { ...quiet, after: step.text.trim() ? { ...before, written: [...before.written, step.text.trim()].slice(-3) } : before }
+      return {
+        ...quiet,
+        after: step.text.trim()
+          ? { ...before, written: [...before.written, step.text.trim()].slice(-3) }
+          : before,
+      }
     case 'sound': {
       const claps = readClaps(step.text)
       return claps ? { ...quiet, after: withClaps(before, claps) } : quiet
@@ -98,6 +127,16 @@ function playStep(before: TableState, step: Step): Pick<Moment, 'before' | 'afte
 /** Sounds replace the ones before them: nobody can hear yesterday's claps. */
 function withClaps(state: TableState, claps: { count: number; unseen: boolean }): TableState {
   const mat = layMat('sound')
-  const region = { ...mat.regions[0]!, things: Array.from({ length: claps.count }, (_, i) => thing(state.nextKey + i, 'claps')) }
-  return { ...state, nextKey: state.nextKey + claps.count, mats: [...state.mats.filter((m) => m.kind !== 'sound'), { ...mat, covered: claps.unseen, regions: [region] }] }
+  const region = {
+    ...mat.regions[0]!,
+    things: Array.from({ length: claps.count }, (_, i) => thing(state.nextKey + i, 'claps')),
+  }
+  return {
+    ...state,
+    nextKey: state.nextKey + claps.count,
+    mats: [
+      ...state.mats.filter((m) => m.kind !== 'sound'),
+      { ...mat, covered: claps.unseen, regions: [region] },
+    ],
+  }
 }

@@ -13,12 +13,28 @@ export interface Needed {
 }
 
 const matThing: Partial<Record<MatKind, string>> = {
-  frame: 'ten frame', parts: 'part-whole drawing', shelves: 'two shelves', plates: 'plates', jar: 'jar', line: 'number line',
-  square: 'hundred square', dots: 'dot card', pairs: 'pair plate', rail: 'rail with pegs', cards: 'number cards', dice: 'die', spinner: 'spinner', bowl: 'bowl with slips', bar: 'strip of paper',
+  frame: 'ten frame',
+  parts: 'part-whole drawing',
+  shelves: 'two shelves',
+  plates: 'plates',
+  jar: 'jar',
+  line: 'number line',
+  square: 'hundred square',
+  dots: 'dot card',
+  pairs: 'pair plate',
+  rail: 'rail with pegs',
+  cards: 'number cards',
+  dice: 'die',
+  spinner: 'spinner',
+  bowl: 'bowl with slips',
+  bar: 'strip of paper',
 }
 
 /** What the children's table needs: for each thing the maximum over moments, for mats one each. */
-export function needed(lesson: Pick<Lesson, 'segments'>, moments: readonly Moment[] = simulate(lesson)): Needed[] {
+export function needed(
+  lesson: Pick<Lesson, 'segments'>,
+  moments: readonly Moment[] = simulate(lesson),
+): Needed[] {
   const most = new Map<string, Needed>()
   let ownMost = { count: 0, stepId: '' }
   const note = (thing: string, count: number, stepId: string) => {
@@ -29,15 +45,22 @@ export function needed(lesson: Pick<Lesson, 'segments'>, moments: readonly Momen
     // Most lines leave the table as it is and ask for nothing of one's own.
     if (m.after === m.before && m !== moments[0] && m.step.verb !== 'pause' && !m.step.task) continue
     const counts = new Map<string, number>()
-    for (const mat of m.after.mats) if (isMadeOfThings(mat)) for (const t of thingsIn(mat)) counts.set(t.kind, (counts.get(t.kind) ?? 0) + 1)
+    for (const mat of m.after.mats)
+      if (isMadeOfThings(mat))
+        for (const t of thingsIn(mat)) counts.set(t.kind, (counts.get(t.kind) ?? 0) + 1)
     for (const [kind, n] of counts) note(kind === 'counters' ? 'two-faced counters' : kind, n, m.step.id)
     for (const mat of m.after.mats) if (matThing[mat.kind]) note(matThing[mat.kind]!, matsOf(mat), m.step.id)
-    if (m.actions.some((a) => a.type === 'cross' && a.target.mat === 'skittles')) note('soft ball', 1, m.step.id)
+    if (m.actions.some((a) => a.type === 'cross' && a.target.mat === 'skittles'))
+      note('soft ball', 1, m.step.id)
     const own = askedFor(m)
     if (own > ownMost.count) ownMost = { count: own, stepId: m.step.id }
   }
   // Whatever a home counts with is its own: the things the lesson uses most of, or counters.
-  const usual = most.has('two-faced counters') ? undefined : [...most.values()].filter((n) => thingNamed(n.thing)?.properties[0] === 'counted').sort((a, b) => b.count - a.count)[0]
+  const usual = most.has('two-faced counters')
+    ? undefined
+    : [...most.values()]
+        .filter((n) => thingNamed(n.thing)?.properties[0] === 'counted')
+        .sort((a, b) => b.count - a.count)[0]
   if (ownMost.count) note(usual?.thing ?? 'two-faced counters', ownMost.count, ownMost.stepId)
   return [...most.values()]
 }
@@ -47,15 +70,22 @@ const isMadeOfThings = (m: Mat): boolean => holdsThings(m) && !['dots', 'pairs',
 /** How many of a mat's own thing it takes: two frames, four plates, two dice. */
 function matsOf(m: Mat): number {
   switch (m.kind) {
-    case 'frame': return Math.ceil((m.regions[0]?.slots ?? 10) / 10)
-    case 'plates': return m.regions.length
-    case 'dice': return Math.max(1, m.cards.length)
-    default: return 1
+    case 'frame':
+      return Math.ceil((m.regions[0]?.slots ?? 10) / 10)
+    case 'plates':
+      return m.regions.length
+    case 'dice':
+      return Math.max(1, m.cards.length)
+    default:
+      return 1
   }
 }
 
 /** What each segment needs by itself, for those who leave early or join late. */
-export function neededBySegment(lesson: Pick<Lesson, 'segments'>, moments: readonly Moment[] = simulate(lesson)): Map<string, Needed[]> {
+export function neededBySegment(
+  lesson: Pick<Lesson, 'segments'>,
+  moments: readonly Moment[] = simulate(lesson),
+): Map<string, Needed[]> {
   const by = new Map<string, Moment[]>()
   for (const m of moments) by.set(m.segment.id, [...(by.get(m.segment.id) ?? []), m])
   return new Map(lesson.segments.map((s) => [s.id, needed(lesson, by.get(s.id) ?? [])]))
@@ -84,7 +114,10 @@ function askedFor(m: Moment): number {
 const isForWriting = (k: KitItem): boolean => thingNamed(k.thing)?.properties.includes('written on') ?? false
 
 /** Compares the list of things needed with what the script uses. */
-export function compareStock(list: readonly KitItem[], needs: readonly Needed[]): { missing: Needed[]; short: { need: Needed; listed: number }[]; unused: KitItem[] } {
+export function compareStock(
+  list: readonly KitItem[],
+  needs: readonly Needed[],
+): { missing: Needed[]; short: { need: Needed; listed: number }[]; unused: KitItem[] } {
   const missing: Needed[] = []
   const short: { need: Needed; listed: number }[] = []
   for (const need of needs) {
@@ -95,5 +128,9 @@ export function compareStock(list: readonly KitItem[], needs: readonly Needed[])
       if (listed < need.count) short.push({ need, listed })
     }
   }
-  return { missing, short, unused: list.filter((k) => !isForWriting(k) && !needs.some((n) => serves(k.thing, n.thing))) }
+  return {
+    missing,
+    short,
+    unused: list.filter((k) => !isForWriting(k) && !needs.some((n) => serves(k.thing, n.thing))),
+  }
 }

@@ -14,10 +14,21 @@ export const clock = {
   wordsPerMinute: { 3: 115, 4: 125, 5: 135, 6: 145, 7: 145 } as Record<number, number>,
   adultWordsPerMinute: 165,
   /** Seconds a number: to 10, to 20, beyond (longer names); with a movement. */
-  countTo10: 1.1, countTo20: 1.2, countBeyond: 1.5, movement: 0.4,
+  countTo10: 1.1,
+  countTo20: 1.2,
+  countBeyond: 1.5,
+  movement: 0.4,
   /** Under three seconds a wait cuts thought off (Rowe 1974). */
   shortestWait: 3,
-  move: 1.5, dot: 0.8, turn: 1, roll: 3, numeral: 2, sign: 1.2, clear: 4, cover: 1.5, hop: 1.5,
+  move: 1.5,
+  dot: 0.8,
+  turn: 1,
+  roll: 3,
+  numeral: 2,
+  sign: 1.2,
+  clear: 4,
+  cover: 1.5,
+  hop: 1.5,
   pauseFilm: 2,
   filmLimit: { 3: 480, 4: 720, 5: 900, 6: 1080, 7: 1080 } as Record<number, number>,
   segmentLimit: 240,
@@ -33,54 +44,120 @@ export interface StepTime {
 
 const handling = (a: Action): number => {
   switch (a.type) {
-    case 'put': return a.target.mat === 'hands' ? clock.turn : a.target.mat === 'dots' || a.target.mat === 'pairs' ? clock.dot * a.count : clock.move * a.count
-    case 'take': case 'move': return clock.move * a.count
-    case 'split': return clock.move * Math.min(...a.parts, a.parts.reduce((x, y) => x + y, 0))
-    case 'join': case 'pair': case 'swap ten': return clock.move * 2
-    case 'turn': return clock.turn * a.count
-    case 'cross': return clock.dot * a.count
-    case 'share': return clock.move * (a.count ?? 2 * a.among)
-    case 'draw': return clock.roll * Math.max(1, a.texts.length)
-    case 'spin': return clock.roll
-    case 'show card': return clock.turn * Math.max(1, a.texts.length)
-    case 'label': return clock.numeral
-    case 'roll': return clock.roll * Math.max(1, a.faces.length)
-    case 'clear': return clock.clear
-    case 'hop': return a.times * clock.hop * Math.max(1, Math.min(Math.abs(a.by), 10) / 2)
-    case 'lay': return clock.move * 2
-    case 'cover': case 'uncover': case 'rearrange': case 'ring': case 'divide': return clock.cover
-    case 'mark': return clock.turn * a.numbers.length
-    case 'hold': case 'uncross': case 'rub out': case 'turn card': return clock.turn
-    default: return assertNever(a)
+    case 'put':
+      return a.target.mat === 'hands'
+        ? clock.turn
+        : a.target.mat === 'dots' || a.target.mat === 'pairs'
+          ? clock.dot * a.count
+          : clock.move * a.count
+    case 'take':
+    case 'move':
+      return clock.move * a.count
+    case 'split':
+      return (
+        clock.move *
+        Math.min(
+          ...a.parts,
+          a.parts.reduce((x, y) => x + y, 0),
+        )
+      )
+    case 'join':
+    case 'pair':
+    case 'swap ten':
+      return clock.move * 2
+    case 'turn':
+      return clock.turn * a.count
+    case 'cross':
+      return clock.dot * a.count
+    case 'share':
+      return clock.move * (a.count ?? 2 * a.among)
+    case 'draw':
+      return clock.roll * Math.max(1, a.texts.length)
+    case 'spin':
+      return clock.roll
+    case 'show card':
+      return clock.turn * Math.max(1, a.texts.length)
+    case 'label':
+      return clock.numeral
+    case 'roll':
+      return clock.roll * Math.max(1, a.faces.length)
+    case 'clear':
+      return clock.clear
+    case 'hop':
+      return a.times * clock.hop * Math.max(1, Math.min(Math.abs(a.by), 10) / 2)
+    case 'lay':
+      return clock.move * 2
+    case 'cover':
+    case 'uncover':
+    case 'rearrange':
+    case 'ring':
+    case 'divide':
+      return clock.cover
+    case 'mark':
+      return clock.turn * a.numbers.length
+    case 'hold':
+    case 'uncross':
+    case 'rub out':
+    case 'turn card':
+      return clock.turn
+    default:
+      return assertNever(a)
   }
 }
 
 export const spokenWords = (text: string): number => tokens(text).filter((w) => /[\p{L}\d]/u.test(w)).length
 
 /** Film and home seconds of one step for a lesson's age (3–7) and the audience of its segment; `pace` in words a minute replaces the usual rate. */
-export function timeOf(m: Moment, age: number, style: HouseStyle = defaultHouseStyle, pace: number | null = null): StepTime {
-  const rate = (m.segment.audience === 'adults' ? clock.adultWordsPerMinute : (pace ?? clock.wordsPerMinute[age] ?? 135)) / 60
+export function timeOf(
+  m: Moment,
+  age: number,
+  style: HouseStyle = defaultHouseStyle,
+  pace: number | null = null,
+): StepTime {
+  const rate =
+    (m.segment.audience === 'adults'
+      ? clock.adultWordsPerMinute
+      : (pace ?? clock.wordsPerMinute[age] ?? 135)) / 60
   switch (m.step.verb) {
-    case 'say': case 'reveal': return { film: spokenWords(m.step.text) / rate, home: 0 }
+    case 'say':
+    case 'reveal':
+      return { film: spokenWords(m.step.text) / rate, home: 0 }
     case 'ask': {
       const next = m.segment.steps[m.stepIndex + 1]
       const waits = next && (next.verb === 'wait' || next.verb === 'pause')
-      return { film: spokenWords(m.step.text) / rate + (waits || m.step.task ? 0 : style.defaultWait), home: 0 }
+      return {
+        film: spokenWords(m.step.text) / rate + (waits || m.step.task ? 0 : style.defaultWait),
+        home: 0,
+      }
     }
-    case 'wait': return { film: readSeconds(m.step.text) ?? style.defaultWait, home: 0 }
-    case 'do': return { film: m.actions.reduce((s, a) => s + handling(a), 0) || clock.move, home: 0 }
+    case 'wait':
+      return { film: readSeconds(m.step.text) ?? style.defaultWait, home: 0 }
+    case 'do':
+      return { film: m.actions.reduce((s, a) => s + handling(a), 0) || clock.move, home: 0 }
     case 'count': {
       if (!m.count) return { film: clock.move, home: 0 }
-      const film = m.count.numbers.reduce((s, n) => s + (n <= 10 ? clock.countTo10 : n <= 20 ? clock.countTo20 : clock.countBeyond) + (m.count!.movement ? clock.movement : 0), 0)
+      const film = m.count.numbers.reduce(
+        (s, n) =>
+          s +
+          (n <= 10 ? clock.countTo10 : n <= 20 ? clock.countTo20 : clock.countBeyond) +
+          (m.count!.movement ? clock.movement : 0),
+        0,
+      )
       return { film, home: 0 }
     }
     case 'write': {
       const signs = tokens(m.step.text).length
       return { film: signs ? clock.numeral + clock.sign * (signs - 1) : 0, home: 0 }
     }
-    case 'pause': return { film: clock.pauseFilm + spokenWords(m.step.text) / rate, home: readPauseSeconds(m.step.text) ?? style.defaultPause }
-    case 'sound': return { film: 2, home: 0 }
-    default: return assertNever(m.step.verb)
+    case 'pause':
+      return {
+        film: clock.pauseFilm + spokenWords(m.step.text) / rate,
+        home: readPauseSeconds(m.step.text) ?? style.defaultPause,
+      }
+    case 'sound':
+      return { film: 2, home: 0 }
+    default:
+      return assertNever(m.step.verb)
   }
 }
 
@@ -103,7 +180,12 @@ export interface LessonTime {
 }
 
 /** Running time of a lesson, per step, per segment and in all. Pass moments already computed to save the work. */
-export function timeLesson(lesson: Pick<Lesson, 'segments' | 'age'>, style: HouseStyle = defaultHouseStyle, moments: readonly Moment[] = simulate(lesson), pace: number | null = null): LessonTime {
+export function timeLesson(
+  lesson: Pick<Lesson, 'segments' | 'age'>,
+  style: HouseStyle = defaultHouseStyle,
+  moments: readonly Moment[] = simulate(lesson),
+  pace: number | null = null,
+): LessonTime {
   const bySegment = new Map<Segment, SegmentTime>()
   let at = 0
   let doing = 0
@@ -131,7 +213,11 @@ export function timeLesson(lesson: Pick<Lesson, 'segments' | 'age'>, style: Hous
     } else talk = { seconds: 0, stepId: null }
     if (m.step.verb === 'ask') questions++
     if (m.step.verb === 'wait' || m.step.verb === 'count') doing += t.film
-    if (m.step.verb === 'ask') doing += Math.max(0, t.film - spokenWords(m.step.text) / ((pace ?? clock.wordsPerMinute[lesson.age] ?? 135) / 60))
+    if (m.step.verb === 'ask')
+      doing += Math.max(
+        0,
+        t.film - spokenWords(m.step.text) / ((pace ?? clock.wordsPerMinute[lesson.age] ?? 135) / 60),
+      )
     doing += t.home
   }
   const segments = lesson.segments.map((s) => bySegment.get(s)!)
@@ -141,7 +227,10 @@ export function timeLesson(lesson: Pick<Lesson, 'segments' | 'age'>, style: Hous
   }
   const home = segments.reduce((s, x) => s + x.home, 0)
   return {
-    film: at, home, segments, longestTalk: longest,
+    film: at,
+    home,
+    segments,
+    longestTalk: longest,
     doing: at + home > 0 ? doing / (at + home) : 0,
     questionsPerMinute: at > 0 ? questions / (at / 60) : 0,
     filmLimit: clock.filmLimit[lesson.age] ?? 900,

@@ -13,20 +13,37 @@ import { fromTemplate } from '../script/template/lesson.ts'
 import { packOf, withoutAnswers } from './pack.ts'
 
 function lesson(structure: (typeof structures)[number], style = defaultHouseStyle) {
-  const aim = aimOf({ structure, upTo: ['teens', 'doubles', 'halves', 'share'].includes(structure) ? 20 : ['tens', 'round-back', 'order'].includes(structure) ? 80 : 10 })
+  const aim = aimOf({
+    structure,
+    upTo: ['teens', 'doubles', 'halves', 'share'].includes(structure)
+      ? 20
+      : ['tens', 'round-back', 'order'].includes(structure)
+        ? 80
+        : 10,
+  })
   const found = findExamples(aim, { zero: true, seed: 2 })
   if (!found.ok) throw new Error(found.conflict)
   let n = 0
-  return fromTemplate({ title: 'Post', ideaId: 'parts-10', age: 4, aim, examples: found.sets[0]!.examples, style, newId: () => `s${(n += 1)}` })
+  return fromTemplate({
+    title: 'Post',
+    ideaId: 'parts-10',
+    age: 4,
+    aim,
+    examples: found.sets[0]!.examples,
+    style,
+    newId: () => `s${(n += 1)}`,
+  })
 }
 
 describe.each(structures)('a pack of %s', (structure) => {
   const doc = lesson(structure)
   const pack = packOf(doc)
-  test('has three tasks: a number, a choice, a photo', () => expect(pack.tasks.map((t) => t.spec.kind)).toEqual(['number', 'choice', 'photo']))
+  test('has three tasks: a number, a choice, a photo', () =>
+    expect(pack.tasks.map((t) => t.spec.kind)).toEqual(['number', 'choice', 'photo']))
   test('gives every thing one swap, and its cautions', () => {
     for (const n of pack.needs) expect(n.swap, n.thing).toBeTruthy()
-    if (pack.needs.some((n) => n.thing === 'two-faced counters')) expect(pack.cautions.join()).toMatch(/Small parts/)
+    if (pack.needs.some((n) => n.thing === 'two-faced counters'))
+      expect(pack.cautions.join()).toMatch(/Small parts/)
   })
   test('tells the grown-up apart from the film, with no answer in it', () => {
     expect(pack.adultNote.length).toBeGreaterThan(0)
@@ -38,26 +55,48 @@ describe.each(structures)('a pack of %s', (structure) => {
     expect(withoutAnswers(pack).tasks[1]!.choices.length).toBeGreaterThan(1)
   })
   // Facts in signs can be checked here; shares, comparisons and places on a line are said in words.
-  const inSigns = ['parts', 'add', 'take-away', 'count-on', 'doubles', 'teens', 'missing', 'tens', 'round-back'].includes(structure)
-  if (inSigns) test('has one right choice', () => {
-    const choice = pack.tasks[1]!.spec
-    if (choice.kind !== 'choice') throw new Error('no choice')
-    const truth = (c: string) => {
-      const m = c.match(/(\d+) ([+−]) (\d+) = (\d+)/)!
-      return (m[2] === '+' ? Number(m[1]) + Number(m[3]) : Number(m[1]) - Number(m[3])) === Number(m[4])
-    }
-    expect(choice.choices.map(truth)).toEqual(choice.choices.map((_, i) => i === choice.answer))
-  })
+  const inSigns = [
+    'parts',
+    'add',
+    'take-away',
+    'count-on',
+    'doubles',
+    'teens',
+    'missing',
+    'tens',
+    'round-back',
+  ].includes(structure)
+  if (inSigns)
+    test('has one right choice', () => {
+      const choice = pack.tasks[1]!.spec
+      if (choice.kind !== 'choice') throw new Error('no choice')
+      const truth = (c: string) => {
+        const m = c.match(/(\d+) ([+−]) (\d+) = (\d+)/)!
+        return (m[2] === '+' ? Number(m[1]) + Number(m[3]) : Number(m[1]) - Number(m[3])) === Number(m[4])
+      }
+      expect(choice.choices.map(truth)).toEqual(choice.choices.map((_, i) => i === choice.answer))
+    })
   test('asks for no more things than it lists', () => {
     const photo = pack.tasks[2]!.spec
     const listed = pack.needs.find((n) => n.thing === 'two-faced counters')?.count ?? 0
     expect(photo.kind === 'photo' && photo.things).toBeLessThanOrEqual(listed)
   })
-  test('expects a table with just the things asked for', () => expect(thingsOn(expectedTable(doc, pack.tasks[2]!.spec))).toHaveLength((pack.tasks[2]!.spec as { things: number }).things))
+  test('expects a table with just the things asked for', () =>
+    expect(thingsOn(expectedTable(doc, pack.tasks[2]!.spec))).toHaveLength(
+      (pack.tasks[2]!.spec as { things: number }).things,
+    ))
   test('draws each example with its numbers', () => {
     for (const e of doc.examples) {
       const table = exampleTable(e, structure)
-      const shown: Record<string, number> = { halves: e.a, share: e.a, missing: e.a, compare: e.a + e.b, tens: 0, 'round-back': 0, order: 0 }
+      const shown: Record<string, number> = {
+        halves: e.a,
+        share: e.a,
+        missing: e.a,
+        compare: e.a + e.b,
+        tens: 0,
+        'round-back': 0,
+        order: 0,
+      }
       expect(leftOn(table)).toBe(shown[structure] ?? e.total)
       expect(toSvg(drawTable(table))).toMatch(/^<svg .*<\/svg>$/)
     }
@@ -74,7 +113,11 @@ test('counting on: the held number is said first, or the next one is, as the hou
   const step = { id: 'c', verb: 'count' as const, text: 'on from 5 to 8' }
   const segment = { id: 's', title: '', kind: 'show' as const, audience: 'children' as const, steps: [step] }
   expect(spokenLines(segment, defaultHouseStyle)[0]!.words).toEqual(['five', 'six', 'seven', 'eight'])
-  expect(spokenLines(segment, HouseStyle.parse({ countingOn: 'next' }))[0]!.words).toEqual(['six', 'seven', 'eight'])
+  expect(spokenLines(segment, HouseStyle.parse({ countingOn: 'next' }))[0]!.words).toEqual([
+    'six',
+    'seven',
+    'eight',
+  ])
 })
 test('what is drawn cannot break out of its SVG', () => {
   const table = exampleTable({ a: 4, b: 3, total: 7, op: '+' }, 'add')

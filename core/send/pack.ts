@@ -6,39 +6,69 @@ import { pauseWords } from '../script/reading.ts'
 
 /** Makes what a home receives from the lesson. `younger`: a child under three lives there. */
 export function packOf(lesson: Lesson): Pack {
-  const twoFaces = lesson.segments.some((s) => s.steps.some((x) => x.verb === 'do' && /\bturn over\b|\bblue\b/i.test(x.text)))
+  const twoFaces = lesson.segments.some((s) =>
+    s.steps.some((x) => x.verb === 'do' && /\bturn over\b|\bblue\b/i.test(x.text)),
+  )
   return {
     title: lesson.title,
     ideaId: lesson.ideaId,
     aim: aimOf(lesson),
     needs: lesson.kit.map((k) => {
-      const uses = twoFaces && thingNamed(k.thing)?.properties.includes('two faces') ? (['counted', 'two faces'] as const) : undefined
+      const uses =
+        twoFaces && thingNamed(k.thing)?.properties.includes('two faces')
+          ? (['counted', 'two faces'] as const)
+          : undefined
       const swap = swapsFor(k.thing, uses)[0]
       return { ...k, swap: swap?.name ?? null }
     }),
-    cautions: cautionsFor(lesson.kit.flatMap((k) => [k, ...swapsFor(k.thing).slice(0, 1).map((s) => ({ thing: s.name, count: 1 }))])),
+    cautions: cautionsFor(
+      lesson.kit.flatMap((k) => [
+        k,
+        ...swapsFor(k.thing)
+          .slice(0, 1)
+          .map((s) => ({ thing: s.name, count: 1 })),
+      ]),
+    ),
     tasks: tasksOf(lesson),
-    adultNote: lesson.segments.filter((s) => s.audience === 'adults').flatMap((s) => s.steps.filter((x) => x.verb === 'say').map((x) => x.text)),
+    adultNote: lesson.segments
+      .filter((s) => s.audience === 'adults')
+      .flatMap((s) => s.steps.filter((x) => x.verb === 'say').map((x) => x.text)),
   }
 }
 
 export function tasksOf(lesson: Pick<Lesson, 'segments'>): PackTask[] {
-  return lesson.segments.flatMap((s) => s.steps.flatMap((x) => (x.task ? [{ id: x.id, prompt: pauseWords(x.text), spec: x.task }] : [])))
+  return lesson.segments.flatMap((s) =>
+    s.steps.flatMap((x) => (x.task ? [{ id: x.id, prompt: pauseWords(x.text), spec: x.task }] : [])),
+  )
 }
 
 function aimOf(lesson: Lesson): string {
   const idea = ideaById(lesson.ideaId)
   switch (lesson.aim.structure) {
-    case 'parts': return `This film is about ways to part ${lesson.aim.upTo} in two.`
-    case 'add': return `This film is about adding, with numbers to ${lesson.aim.upTo}.`
-    case 'take-away': return `This film is about taking away, with numbers to ${lesson.aim.upTo}.`
-    case 'count-on': return 'This film is about counting on from a number you hold in your head.'
-    default: return idea ? `This film is about: ${idea.name.toLowerCase()}.` : ''
+    case 'parts':
+      return `This film is about ways to part ${lesson.aim.upTo} in two.`
+    case 'add':
+      return `This film is about adding, with numbers to ${lesson.aim.upTo}.`
+    case 'take-away':
+      return `This film is about taking away, with numbers to ${lesson.aim.upTo}.`
+    case 'count-on':
+      return 'This film is about counting on from a number you hold in your head.'
+    default:
+      return idea ? `This film is about: ${idea.name.toLowerCase()}.` : ''
   }
 }
 
 /** Which answer a home must not see: the pack with its answers taken out. */
-export const withoutAnswers = (pack: Pack): Omit<Pack, 'tasks'> & { tasks: { id: string; prompt: string; kind: TaskSpec['kind']; choices: string[] }[] } => ({
+export const withoutAnswers = (
+  pack: Pack,
+): Omit<Pack, 'tasks'> & {
+  tasks: { id: string; prompt: string; kind: TaskSpec['kind']; choices: string[] }[]
+} => ({
   ...pack,
-  tasks: pack.tasks.map((t) => ({ id: t.id, prompt: t.prompt, kind: t.spec.kind, choices: t.spec.kind === 'choice' ? t.spec.choices : [] })),
+  tasks: pack.tasks.map((t) => ({
+    id: t.id,
+    prompt: t.prompt,
+    kind: t.spec.kind,
+    choices: t.spec.kind === 'choice' ? t.spec.choices : [],
+  })),
 })

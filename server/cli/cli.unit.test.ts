@@ -14,20 +14,43 @@ const write = (name: string, text: string | Buffer) => {
 }
 /** Runs a command as the launcher does, with no database to be reached. */
 function awlbox(...args: string[]): { code: number | null; out: string; err: string } {
-  const r = spawnSync(process.execPath, ['--import', 'tsx', 'server/cli/main.ts', ...args], { cwd: root, encoding: 'utf8', env: { ...process.env, DATABASE_URL: 'postgres://127.0.0.1:1/none' } })
+  const r = spawnSync(process.execPath, ['--import', 'tsx', 'server/cli/main.ts', ...args], {
+    cwd: root,
+    encoding: 'utf8',
+    env: { ...process.env, DATABASE_URL: 'postgres://127.0.0.1:1/none' },
+  })
   return { code: r.status, out: r.stdout, err: r.stderr }
 }
-const clean = '# Post\nAge: 4\nNeeds: 5 two-faced counters, 1 ten frame\n\n## Together {together}\nSay: Bobbin has five parcels for the long street.\nDo: Put 5 on the frame\nCount: 1 to 5, touching each\n\n## Close {close}\nSay: Thank you for sorting everything with me.\n'
+const clean =
+  '# Post\nAge: 4\nNeeds: 5 two-faced counters, 1 ten frame\n\n## Together {together}\nSay: Bobbin has five parcels for the long street.\nDo: Put 5 on the frame\nCount: 1 to 5, touching each\n\n## Close {close}\nSay: Thank you for sorting everything with me.\n'
 
 describe('proof', () => {
-  test('clean: exit 0 and says so', () => expect(awlbox('proof', write('a.md', clean))).toMatchObject({ code: 0, out: expect.stringContaining('Nothing found wrong') as string }))
+  test('clean: exit 0 and says so', () =>
+    expect(awlbox('proof', write('a.md', clean))).toMatchObject({
+      code: 0,
+      out: expect.stringContaining('Nothing found wrong') as string,
+    }))
   test('with findings: exit 1, as JSON with line and code', () => {
     const r = awlbox('proof', write('b.md', clean.replace('1 to 5', '1 to 6')), '--json')
-    const json = JSON.parse(r.out) as { version: number; findings: { code: string; line: number }[]; time: { film: number } }
-    expect([r.code, json.version, json.findings.map((f) => [f.code, f.line])]).toEqual([1, 1, [['count-end', 3]]])
+    const json = JSON.parse(r.out) as {
+      version: number
+      findings: { code: string; line: number }[]
+      time: { film: number }
+    }
+    expect([r.code, json.version, json.findings.map((f) => [f.code, f.line])]).toEqual([
+      1,
+      1,
+      [['count-end', 3]],
+    ])
     expect(json.time.film).toBeGreaterThan(5)
   })
-  test.each([['missing.md', null], ['empty.md', ''], ['bad.lesson.json', '{"format": "other"}'], ['broken.json', '{oops'], ['no-segment.md', '# Only a title']])('%s: exit 2 and one line without a stack', (name, text) => {
+  test.each([
+    ['missing.md', null],
+    ['empty.md', ''],
+    ['bad.lesson.json', '{"format": "other"}'],
+    ['broken.json', '{oops'],
+    ['no-segment.md', '# Only a title'],
+  ])('%s: exit 2 and one line without a stack', (name, text) => {
     const r = awlbox('proof', text === null ? path.join(folder, name) : write(name, text))
     expect([r.code, r.out]).toEqual([2, ''])
     expect(r.err.trim().split('\n')).toHaveLength(1)
@@ -42,46 +65,105 @@ describe('listen', () => {
   }
   test('a take of one segment of a lesson is heard against that one', () => {
     const lesson = write('l.md', clean)
-    const whole = awlbox('listen', lesson, spoken('one.wav', 'Bobbin has five parcels for the long street. one, two, three, four, five.'), '--json')
+    const whole = awlbox(
+      'listen',
+      lesson,
+      spoken('one.wav', 'Bobbin has five parcels for the long street. one, two, three, four, five.'),
+      '--json',
+    )
     expect([whole.code, (JSON.parse(whole.out) as { findings: unknown[] }).findings]).toEqual([0, []])
-    const short = awlbox('listen', lesson, spoken('two.wav', 'Bobbin has five parcels for the long street. one, two, four, five.'), '--json')
-    expect([short.code, (JSON.parse(short.out) as { findings: { code: string; expected: string }[] }).findings.map((f) => [f.code, f.expected])]).toEqual([1, [['count-skip', '3']]])
+    const short = awlbox(
+      'listen',
+      lesson,
+      spoken('two.wav', 'Bobbin has five parcels for the long street. one, two, four, five.'),
+      '--json',
+    )
+    expect([
+      short.code,
+      (JSON.parse(short.out) as { findings: { code: string; expected: string }[] }).findings.map((f) => [
+        f.code,
+        f.expected,
+      ]),
+    ]).toEqual([1, [['count-skip', '3']]])
   })
   test('with no script, from captions and from sound', () => {
     const vtt = write('c.vtt', 'WEBVTT\n\n00:01.000 --> 00:05.000\none, two, three, five, six\n')
-    expect(awlbox('listen', '--free', vtt)).toMatchObject({ code: 1, out: expect.stringContaining('count-skip') as string })
-    expect(awlbox('listen', '--free', spoken('three.wav', 'one, two, three, four, six, seven, eight.'))).toMatchObject({ code: 1, out: expect.stringContaining('5 is left out') as string })
+    expect(awlbox('listen', '--free', vtt)).toMatchObject({
+      code: 1,
+      out: expect.stringContaining('count-skip') as string,
+    })
+    expect(
+      awlbox('listen', '--free', spoken('three.wav', 'one, two, three, four, six, seven, eight.')),
+    ).toMatchObject({ code: 1, out: expect.stringContaining('5 is left out') as string })
   })
-  test('a text file named .mp4: exit 2', () => expect(awlbox('listen', '--free', write('list.mp4', 'a shopping list\n'.repeat(9)))).toMatchObject({ code: 2, err: expect.stringContaining('no picture or sound') as string }))
+  test('a text file named .mp4: exit 2', () =>
+    expect(awlbox('listen', '--free', write('list.mp4', 'a shopping list\n'.repeat(9)))).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('no picture or sound') as string,
+    }))
 })
 
 describe('count', () => {
-  const discs = (n: number) => sharp(Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="800" height="500"><rect width="800" height="500" fill="#c9b28c"/>${Array.from({ length: n }, (_, i) => `<circle cx="${120 + i * 130}" cy="250" r="38" fill="#1f5f99"/>`).join('')}</svg>`)).jpeg().toBuffer()
+  const discs = (n: number) =>
+    sharp(
+      Buffer.from(
+        `<svg xmlns="http://www.w3.org/2000/svg" width="800" height="500"><rect width="800" height="500" fill="#c9b28c"/>${Array.from({ length: n }, (_, i) => `<circle cx="${120 + i * 130}" cy="250" r="38" fill="#1f5f99"/>`).join('')}</svg>`,
+      ),
+    )
+      .jpeg()
+      .toBuffer()
   test('counts, and gives a list for several', async () => {
     const [a, b] = [write('4.jpg', await discs(4)), write('5.jpg', await discs(5))]
-    expect(JSON.parse(awlbox('count', a, '--json').out)).toMatchObject({ count: 4, low: 4, high: 4, groups: [{ colour: 'blue', count: 4 }] })
-    expect((JSON.parse(awlbox('count', a, b, '--json').out) as { count: number }[]).map((r) => r.count)).toEqual([4, 5])
+    expect(JSON.parse(awlbox('count', a, '--json').out)).toMatchObject({
+      count: 4,
+      low: 4,
+      high: 4,
+      groups: [{ colour: 'blue', count: 4 }],
+    })
+    expect(
+      (JSON.parse(awlbox('count', a, b, '--json').out) as { count: number }[]).map((r) => r.count),
+    ).toEqual([4, 5])
   })
-  test('what is no photo: exit 2', () => expect(awlbox('count', write('x.jpg', 'no photo'))).toMatchObject({ code: 2, err: expect.stringContaining('not a photo') as string }))
+  test('what is no photo: exit 2', () =>
+    expect(awlbox('count', write('x.jpg', 'no photo'))).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('not a photo') as string,
+    }))
 })
-test('an unknown command names the known ones', () => expect(awlbox('fly')).toMatchObject({ code: 2, err: expect.stringContaining('proof') as string }))
+test('an unknown command names the known ones', () =>
+  expect(awlbox('fly')).toMatchObject({ code: 2, err: expect.stringContaining('proof') as string }))
 
 describe('ways', () => {
   test('a whole list in order: exit 0', () => {
     const r = awlbox('ways', '5', '5+0, 4+1, 3+2, 2+3, 1+4, 0+5', '--json')
     expect(r.code).toBe(0)
-    expect(JSON.parse(r.out)).toMatchObject({ version: 1, possible: 6, found: 6, complete: true, missing: [], order: 'in order' })
+    expect(JSON.parse(r.out)).toMatchObject({
+      version: 1,
+      possible: 6,
+      found: 6,
+      complete: true,
+      missing: [],
+      order: 'in order',
+    })
   })
   test('gaps, untruths and turn-rounds are told: exit 1', () => {
     const r = awlbox('ways', '10', '1+9, 2+8, 8+2, 3+3', '--one-way', '--json')
     expect(r.code).toBe(1)
-    expect(JSON.parse(r.out)).toMatchObject({ valid: ['1+9', '2+8'], turnRounds: ['8+2'], false: ['3+3'], possible: 6 })
+    expect(JSON.parse(r.out)).toMatchObject({
+      valid: ['1+9', '2+8'],
+      turnRounds: ['8+2'],
+      false: ['3+3'],
+      possible: 6,
+    })
   })
-  test.each([[['ten-ish', '1+9']], [['10']], [['200', '1+9']], [['10', '1+9', '--sideways']]])('%j: exit 2 with words', (args) => {
-    const r = awlbox('ways', ...args)
-    expect([r.code, r.out]).toEqual([2, ''])
-    expect(r.err.trim().split('\n')).toHaveLength(1)
-  })
+  test.each([[['ten-ish', '1+9']], [['10']], [['200', '1+9']], [['10', '1+9', '--sideways']]])(
+    '%j: exit 2 with words',
+    (args) => {
+      const r = awlbox('ways', ...args)
+      expect([r.code, r.out]).toEqual([2, ''])
+      expect(r.err.trim().split('\n')).toHaveLength(1)
+    },
+  )
 })
 
 describe('convert', () => {
@@ -93,8 +175,18 @@ describe('convert', () => {
     expect(fs.readFileSync(out('c3.md'), 'utf8')).toBe(fs.readFileSync(out('c2.md'), 'utf8'))
   })
   test('notes become a lesson, and what could not be placed is said: exit 1', () => {
-    const r = awlbox('convert', write('notes.txt', 'Parcels\n\nWatch me:\nPut 4 on the frame\nHow many parcels are there?\n| a | b |\n'), out('notes.md'))
-    expect([r.code, fs.readFileSync(out('notes.md'), 'utf8')]).toEqual([1, expect.stringContaining('Do: Put 4 on the frame\nAsk: How many parcels are there?\nWait: 5 s')])
+    const r = awlbox(
+      'convert',
+      write(
+        'notes.txt',
+        'Parcels\n\nWatch me:\nPut 4 on the frame\nHow many parcels are there?\n| a | b |\n',
+      ),
+      out('notes.md'),
+    )
+    expect([r.code, fs.readFileSync(out('notes.md'), 'utf8')]).toEqual([
+      1,
+      expect.stringContaining('Do: Put 4 on the frame\nAsk: How many parcels are there?\nWait: 5 s'),
+    ])
     expect(r.out).toMatch(/line 6: not placed/)
   })
   test('to print: a plan on one page and cue cards are PDF', () => {
@@ -107,27 +199,59 @@ describe('convert', () => {
   })
   test('a screenplay has a scene for each segment', () => {
     awlbox('convert', write('f.md', clean), out('f.fountain'))
-    expect(fs.readFileSync(out('f.fountain'), 'utf8')).toMatch(/\.TOGETHER \(together\)[\s\S]*\.CLOSE \(close\)/)
+    expect(fs.readFileSync(out('f.fountain'), 'utf8')).toMatch(
+      /\.TOGETHER \(together\)[\s\S]*\.CLOSE \(close\)/,
+    )
   })
   test('captions go both ways', () => {
-    expect(awlbox('convert', write('s.srt', '1\n00:00:01,000 --> 00:00:02,500\nFour and three\n'), out('s.vtt')).code).toBe(0)
-    expect(fs.readFileSync(out('s.vtt'), 'utf8')).toMatch(/^WEBVTT[\s\S]*00:01\.000 --> 00:02\.500|^WEBVTT[\s\S]*00:00:01\.000 --> 00:00:02\.500/)
+    expect(
+      awlbox('convert', write('s.srt', '1\n00:00:01,000 --> 00:00:02,500\nFour and three\n'), out('s.vtt'))
+        .code,
+    ).toBe(0)
+    expect(fs.readFileSync(out('s.vtt'), 'utf8')).toMatch(
+      /^WEBVTT[\s\S]*00:01\.000 --> 00:02\.500|^WEBVTT[\s\S]*00:00:01\.000 --> 00:00:02\.500/,
+    )
   })
   test('never writes over a file: exit 2', () => {
     const there = write('there.md', 'keep me')
-    expect(awlbox('convert', write('q.md', clean), there)).toMatchObject({ code: 2, err: expect.stringContaining('is there already') as string })
+    expect(awlbox('convert', write('q.md', clean), there)).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('is there already') as string,
+    })
     expect(fs.readFileSync(there, 'utf8')).toBe('keep me')
   })
   test('a cut list becomes OpenTimelineIO and CMX 3600 and comes back', () => {
     const id = 'aaaaaaaa-0000-4000-8000-000000000001'
-    const list = { format: 'awlbox-cut', version: 3, repairs: [], captions: { burnt: false, edits: [] }, segments: [{ segmentId: 's1', takeId: id, byHand: true, overlays: [], items: [{ kind: 'clip', id: 'a', takeId: id, from: 30, to: 90, why: null }] }] }
+    const list = {
+      format: 'awlbox-cut',
+      version: 3,
+      repairs: [],
+      captions: { burnt: false, edits: [] },
+      segments: [
+        {
+          segmentId: 's1',
+          takeId: id,
+          byHand: true,
+          overlays: [],
+          items: [{ kind: 'clip', id: 'a', takeId: id, from: 30, to: 90, why: null }],
+        },
+      ],
+    }
     expect(awlbox('convert', write('x.cut.json', JSON.stringify(list)), out('x.otio')).code).toBe(0)
     expect(awlbox('convert', out('x.otio'), out('y.cut.json')).code).toBe(0)
     expect(JSON.parse(fs.readFileSync(out('y.cut.json'), 'utf8'))).toEqual(list)
     expect(awlbox('convert', out('x.otio'), out('x.edl')).code).toBe(0)
     expect(fs.readFileSync(out('x.edl'), 'utf8')).toMatch(/00:00:01:00 00:00:03:00 00:00:00:00 00:00:02:00/)
     expect(awlbox('convert', out('x.edl'), out('x.mlt')).code).toBe(0)
-    expect(awlbox('convert', write('bad.cut.json', '{}'), out('z.otio'))).toMatchObject({ code: 2, err: expect.stringContaining('no cut list') as string })
+    expect(awlbox('convert', write('bad.cut.json', '{}'), out('z.otio'))).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('no cut list') as string,
+    })
   })
-  test.each([['x.cut.json', 'b.md'], ['a.md', 'b.xyz'], ['a.md', 'b.vtt'], ['gone.md', 'b.md']])('%s to %s: exit 2', (a, b) => expect(awlbox('convert', out(a), out(b)).code).toBe(2))
+  test.each([
+    ['x.cut.json', 'b.md'],
+    ['a.md', 'b.xyz'],
+    ['a.md', 'b.vtt'],
+    ['gone.md', 'b.md'],
+  ])('%s to %s: exit 2', (a, b) => expect(awlbox('convert', out(a), out(b)).code).toBe(2))
 })

@@ -10,14 +10,29 @@ export async function count(args: string[]): Promise<Printed> {
     const bytes = await readFile(file, 'photo')
     let picture
     try {
-      picture = await sharp(bytes, { limitInputPixels: 80_000_000 }).rotate().ensureAlpha().raw().toBuffer({ resolveWithObject: true })
+      picture = await sharp(bytes, { limitInputPixels: 80_000_000 })
+        .rotate()
+        .ensureAlpha()
+        .raw()
+        .toBuffer({ resolveWithObject: true })
     } catch (error) {
-      throw new BadInput(/pixel limit/i.test(String(error)) ? `${file} has more than 80 million pixels.` : `${file} is not a photo that can be opened.`)
+      throw new BadInput(
+        /pixel limit/i.test(String(error))
+          ? `${file} has more than 80 million pixels.`
+          : `${file} is not a photo that can be opened.`,
+      )
     }
     const r = readPhoto(picture.data, picture.info.width, picture.info.height)
     results.push({ file, ...r })
   }
-  const lines = results.map((r) => `${args.length > 1 ? `${r.file}: ` : ''}${r.count}${r.low !== r.high ? ` (${r.low} to ${r.high})` : ''}: ${r.groups.map((g) => `${g.count} ${g.colour}`).join(', ') || 'nothing found'}${r.warnings.length ? ` [${r.warnings.join(', ')}]` : ''}`)
+  const lines = results.map(
+    (r) =>
+      `${args.length > 1 ? `${r.file}: ` : ''}${r.count}${r.low !== r.high ? ` (${r.low} to ${r.high})` : ''}: ${r.groups.map((g) => `${g.count} ${g.colour}`).join(', ') || 'nothing found'}${r.warnings.length ? ` [${r.warnings.join(', ')}]` : ''}`,
+  )
   const doubtful = results.some((r) => r.low !== r.high || r.count === 0)
-  return { json: results.length === 1 ? { version: 1, ...results[0] } : results, text: lines.join('\n'), clean: !doubtful }
+  return {
+    json: results.length === 1 ? { version: 1, ...results[0] } : results,
+    text: lines.join('\n'),
+    clean: !doubtful,
+  }
 }

@@ -26,9 +26,12 @@ export async function listen(args: string[]): Promise<Printed> {
   await readFile(second, free ? 'take or captions' : 'lesson, and which take')
   const file = second!
   try {
-    return free ? await listenFreely(file) : await listenTo((await readLesson(first)).lesson, segmentName, file)
+    return free
+      ? await listenFreely(file)
+      : await listenTo((await readLesson(first)).lesson, segmentName, file)
   } catch (error) {
-    if (error instanceof NoRecogniser) throw new BadInput(`${error.message} A .vtt or .srt file can be judged in place of ${file}.`)
+    if (error instanceof NoRecogniser)
+      throw new BadInput(`${error.message} A .vtt or .srt file can be judged in place of ${file}.`)
     throw error
   }
 }
@@ -38,15 +41,35 @@ async function listenFreely(file: string): Promise<Printed> {
     const { words } = await captionsOf(file)
     return print({ words, lines: [], findings: hearFree(words) })
   }
-  const { words, findings, telephone } = await withSound(file, async (wav, telephone) => ({ ...(await hearFreeTake(wav)), telephone }))
-  return print({ words, lines: [], findings: findings.map((f) => (telephone ? { ...f, certain: false } : f)), ...(telephone ? { note: phone } : {}) })
+  const { words, findings, telephone } = await withSound(file, async (wav, telephone) => ({
+    ...(await hearFreeTake(wav)),
+    telephone,
+  }))
+  return print({
+    words,
+    lines: [],
+    findings: findings.map((f) => (telephone ? { ...f, certain: false } : f)),
+    ...(telephone ? { note: phone } : {}),
+  })
 }
 
 async function listenTo(lesson: Lesson, segmentName: string | null, file: string): Promise<Printed> {
-  const named = lesson.segments.filter((s) => s.audience === 'children' && (!segmentName || s.id === segmentName || s.title === segmentName))
-  if (!named.length) throw new BadInput(segmentName ? `the lesson has no segment called “${segmentName}”.` : 'the lesson has no segment for children.')
+  const named = lesson.segments.filter(
+    (s) => s.audience === 'children' && (!segmentName || s.id === segmentName || s.title === segmentName),
+  )
+  if (!named.length)
+    throw new BadInput(
+      segmentName
+        ? `the lesson has no segment called “${segmentName}”.`
+        : 'the lesson has no segment for children.',
+    )
   // A take of a whole lesson is heard as one long segment; one in which a single segment is said is a take of that.
-  const whole: Segment = { ...named[0]!, id: 'whole', title: lesson.title, steps: named.flatMap((s) => s.steps) }
+  const whole: Segment = {
+    ...named[0]!,
+    id: 'whole',
+    title: lesson.title,
+    steps: named.flatMap((s) => s.steps),
+  }
   const chosen = (words: readonly HeardWord[], seconds: number): Segment => {
     if (named.length === 1) return named[0]!
     const only = sortClip(named, words, seconds).segmentId
@@ -59,7 +82,10 @@ async function listenTo(lesson: Lesson, segmentName: string | null, file: string
     return print({ ...hear(segment, words, seconds, { style, age: lesson.age }), segment })
   }
   return withSound(file, async (wav, telephone, seconds) => {
-    const segment = named.length === 1 ? named[0]! : chosen((await recognise(wav, spokenLines(whole, style))).words, seconds)
+    const segment =
+      named.length === 1
+        ? named[0]!
+        : chosen((await recognise(wav, spokenLines(whole, style))).words, seconds)
     const h = await hearTake(wav, segment, { style, age: lesson.age, unsure: telephone })
     return print({ ...h, segment, ...(telephone ? { note: phone } : {}) })
   })
@@ -76,7 +102,10 @@ async function captionsOf(file: string): Promise<{ words: HeardWord[]; seconds: 
     throw new BadInput(`${file}: ${(error as Error).message}`)
   }
 }
-async function withSound<T>(file: string, work: (wav: string, telephone: boolean, seconds: number) => Promise<T>): Promise<T> {
+async function withSound<T>(
+  file: string,
+  work: (wav: string, telephone: boolean, seconds: number) => Promise<T>,
+): Promise<T> {
   const media = await probe(file)
   if (!media) throw new BadInput(`${file} holds no picture or sound that can be read.`)
   if (!media.audio) throw new BadInput(`${file} has no sound.`)
@@ -91,7 +120,10 @@ async function withSound<T>(file: string, work: (wav: string, telephone: boolean
   }
 }
 
-type Listened = Pick<Hearing, 'words' | 'findings' | 'note'> & { lines: readonly HeardLine[]; segment?: Segment }
+type Listened = Pick<Hearing, 'words' | 'findings' | 'note'> & {
+  lines: readonly HeardLine[]
+  segment?: Segment
+}
 /** The shape of docs/formats.md. */
 function print(l: Listened): Printed {
   const slips = l.findings.filter((f) => !plainCodes.has(f.code))
@@ -100,11 +132,25 @@ function print(l: Listened): Printed {
     segment: l.segment && l.segment.id !== 'whole' ? { id: l.segment.id, title: l.segment.title } : null,
     words: l.words.map((w) => ({ text: w.word, start: w.start, end: w.end, confidence: w.confidence })),
     alignment: l.lines.map((x) => ({ step: x.stepId, start: x.start, end: x.end, words: x.words })),
-    findings: l.findings.map((f) => ({ code: f.code, severity: severityOf[f.code], at: f.start, end: f.end, heard: f.heard, expected: f.expected, certain: f.certain, text: f.message })),
+    findings: l.findings.map((f) => ({
+      code: f.code,
+      severity: severityOf[f.code],
+      at: f.start,
+      end: f.end,
+      heard: f.heard,
+      expected: f.expected,
+      certain: f.certain,
+      text: f.message,
+    })),
     note: l.note ?? null,
   }
-  const lines = l.findings.map((f) => `${f.start.toFixed(1).padStart(7)} s  ${f.code}: ${f.message}${f.certain ? '' : ' (not certain)'}`)
-  const text = [...(l.note ? [l.note] : []), ...(lines.length ? lines : l.note ? [] : ['Everything was heard as it should be.'])].join('\n')
+  const lines = l.findings.map(
+    (f) => `${f.start.toFixed(1).padStart(7)} s  ${f.code}: ${f.message}${f.certain ? '' : ' (not certain)'}`,
+  )
+  const text = [
+    ...(l.note ? [l.note] : []),
+    ...(lines.length ? lines : l.note ? [] : ['Everything was heard as it should be.']),
+  ].join('\n')
   return { json, text, clean: slips.length === 0 && !l.note }
 }
 function take(args: string[], flag: string): boolean {

@@ -13,11 +13,16 @@ const commands: Record<string, (args: string[]) => Promise<Printed>> = { proof, 
 
 try {
   const run = commands[command ?? '']
-  if (!run) throw new BadInput(`${command ?? 'nothing'} is not here yet. There are: ${Object.keys(commands).join(', ')}.`)
+  if (!run)
+    throw new BadInput(
+      `${command ?? 'nothing'} is not here yet. There are: ${Object.keys(commands).join(', ')}.`,
+    )
   const printed = await run(args)
   process.stdout.write(json ? `${JSON.stringify(printed.json, null, 2)}\n` : `${printed.text}\n`)
   process.exitCode = printed.clean ? 0 : 1
 } catch (error) {
-  process.stderr.write(`awlbox ${command ?? ''}: ${error instanceof BadInput ? error.message : `this could not be done: ${error instanceof Error ? error.message.split('\n')[0] : 'unknown'}`}\n`)
+  process.stderr.write(
+    `awlbox ${command ?? ''}: ${error instanceof BadInput ? error.message : `this could not be done: ${error instanceof Error ? error.message.split('\n')[0] : 'unknown'}`}\n`,
+  )
   process.exitCode = 2
 }

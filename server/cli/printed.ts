@@ -22,12 +22,20 @@ export async function readFile(file: string | undefined, what: string): Promise<
   } catch (error) {
     if (error instanceof BadInput) throw error
     const code = (error as NodeJS.ErrnoException).code
-    throw new BadInput(code === 'ENOENT' ? `${file} is not there.` : code === 'EISDIR' ? `${file} is a folder.` : `${file} cannot be read.`)
+    throw new BadInput(
+      code === 'ENOENT'
+        ? `${file} is not there.`
+        : code === 'EISDIR'
+          ? `${file} is a folder.`
+          : `${file} cannot be read.`,
+    )
   }
 }
 
 /** A lesson from JSON or Markdown, with the lines of Markdown that fit nowhere. */
-export async function readLesson(file: string | undefined): Promise<{ lesson: Lesson; unplaced: { line: number; text: string; why: string }[] }> {
+export async function readLesson(
+  file: string | undefined,
+): Promise<{ lesson: Lesson; unplaced: { line: number; text: string; why: string }[] }> {
   const text = (await readFile(file, 'lesson')).toString('utf8')
   if (path.extname(file!) === '.json' || text.trimStart().startsWith('{')) {
     let data: unknown
@@ -37,12 +45,18 @@ export async function readLesson(file: string | undefined): Promise<{ lesson: Le
       throw new BadInput(`${file} is not valid JSON.`)
     }
     const parsed = Lesson.safeParse(data)
-    if (!parsed.success) throw new BadInput(`${file} is not a lesson: ${parsed.error.issues[0]?.path.join('.') || 'document'}: ${parsed.error.issues[0]?.message}`)
+    if (!parsed.success)
+      throw new BadInput(
+        `${file} is not a lesson: ${parsed.error.issues[0]?.path.join('.') || 'document'}: ${parsed.error.issues[0]?.message}`,
+      )
     return { lesson: parsed.data, unplaced: [] }
   }
   let n = 0
   const newId = () => `m${(n += 1)}`
   const reading = looksLikeMarkdown(text) ? fromMarkdown(text, newId) : fromPlainText(text, newId)
-  if (!reading.lesson.segments.length) throw new BadInput(`${file} has nothing that could be a step: a lesson in Markdown has lines like “## Watch me {show}” and “Say: …” under them, notes have sentences.`)
+  if (!reading.lesson.segments.length)
+    throw new BadInput(
+      `${file} has nothing that could be a step: a lesson in Markdown has lines like “## Watch me {show}” and “Say: …” under them, notes have sentences.`,
+    )
   return reading
 }

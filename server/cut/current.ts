@@ -19,8 +19,18 @@ export interface CurrentCut {
 }
 /** Undefined when the lesson is gone. */
 export async function currentCut(db: Db, lessonId: string): Promise<CurrentCut | undefined> {
-  const [lesson, cut, takes] = await Promise.all([lessonById(db, lessonId), cutOf(db, lessonId), takeFacts(db, lessonId)])
+  const [lesson, cut, takes] = await Promise.all([
+    lessonById(db, lessonId),
+    cutOf(db, lessonId),
+    takeFacts(db, lessonId),
+  ])
   if (!lesson) return undefined
   const style = await houseStyleOf(db, lesson.settingId)
-  return { lesson: lesson.doc, takes, style, revision: cut?.revision ?? 0, doc: reconcile(cut?.doc ?? null, lesson.doc, takes, style) }
+  return {
+    lesson: lesson.doc,
+    takes,
+    style,
+    revision: cut?.revision ?? 0,
+    doc: reconcile(cut?.doc ?? null, lesson.doc, takes, style),
+  }
 }

@@ -25,35 +25,118 @@ import { countFrames, renderSegment } from './render.ts'
 const dir = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-cut-test-'))
 afterAll(() => fs.rmSync(dir, { recursive: true, force: true }))
 
-const freePort = (): Promise<number> => new Promise((resolve) => {
-  const server = net.createServer().listen(0, '127.0.0.1', () => {
-    const { port } = server.address() as net.AddressInfo
-    server.close(() => resolve(port))
+const freePort = (): Promise<number> =>
+  new Promise((resolve) => {
+    const server = net.createServer().listen(0, '127.0.0.1', () => {
+      const { port } = server.address() as net.AddressInfo
+      server.close(() => resolve(port))
+    })
   })
-})
 
 describe('a segment rendered', () => {
   const film = path.join(dir, 'take.mp4')
-  const clip = (from: number, to: number): Clip => ({ kind: 'clip', id: `c${from}`, takeId: 't', from, to, why: null })
+  const clip = (from: number, to: number): Clip => ({
+    kind: 'clip',
+    id: `c${from}`,
+    takeId: 't',
+    from,
+    to,
+    why: null,
+  })
   const hold = (frames: number): Hold => ({ kind: 'hold', id: `h${frames}`, frames, stepId: null, why: null })
-  const stop: Card = { kind: 'card', id: 'k', look: 'stop', title: 'Stop', lines: [], frames: 45, stepId: null, why: null }
+  const stop: Card = {
+    kind: 'card',
+    id: 'k',
+    look: 'stop',
+    title: 'Stop',
+    lines: [],
+    frames: 45,
+    stepId: null,
+    why: null,
+  }
   const files: string[] = []
   const rendered = async (items: CutItem[]): Promise<string> => {
-    const out = path.join(dir, `out${files.push('') }.mov`)
-    await renderSegment({ cut: { items }, films: new Map([['t', { sha: 't', file: film, seconds: 4 }]]) }, out, dir, {})
+    const out = path.join(dir, `out${files.push('')}.mov`)
+    await renderSegment(
+      { cut: { items }, films: new Map([['t', { sha: 't', file: film, seconds: 4 }]]) },
+      out,
+      dir,
+      {},
+    )
     return out
   }
   /** Mean colour, 0–255 each, of a square of the picture at a frame. */
-  const colourAt = (file: string, frame: number, x: number, y: number, size = 12): number[] =>
-    [...execFileSync('ffmpeg', ['-v', 'error', '-i', file, '-vf', `select=eq(n\\,${frame}),crop=${size}:${size}:${x}:${y},scale=1:1:flags=area,format=rgb24`, '-frames:v', '1', '-f', 'rawvideo', '-'])]
+  const colourAt = (file: string, frame: number, x: number, y: number, size = 12): number[] => [
+    ...execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-i',
+      file,
+      '-vf',
+      `select=eq(n\\,${frame}),crop=${size}:${size}:${x}:${y},scale=1:1:flags=area,format=rgb24`,
+      '-frames:v',
+      '1',
+      '-f',
+      'rawvideo',
+      '-',
+    ]),
+  ]
   // Every frame of the take has a grey of its own.
-  beforeAll(() => execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', 'color=c=black:s=1280x720:r=30:d=4,format=gray,geq=lum=\'40+N\',format=yuv420p', '-f', 'lavfi', '-i', 'sine=f=400:d=4', '-c:v', 'libx264', '-preset', 'ultrafast', '-qp', '0', '-c:a', 'aac', film]))
+  beforeAll(() =>
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-y',
+      '-f',
+      'lavfi',
+      '-i',
+      "color=c=black:s=1280x720:r=30:d=4,format=gray,geq=lum='40+N',format=yuv420p",
+      '-f',
+      'lavfi',
+      '-i',
+      'sine=f=400:d=4',
+      '-c:v',
+      'libx264',
+      '-preset',
+      'ultrafast',
+      '-qp',
+      '0',
+      '-c:a',
+      'aac',
+      film,
+    ]),
+  )
 
   test('is as long as its items to the frame, shows their frames in order, and its sound is as long', async () => {
     const out = await rendered([clip(60, 75), clip(10, 25), hold(30), stop, clip(0, 1)])
     const length = 15 + 15 + 30 + 45 + 1
-    expect(execFileSync('ffprobe', ['-v', 'error', '-count_frames', '-select_streams', 'v', '-show_entries', 'stream=nb_read_frames', '-of', 'csv=p=0', out], { encoding: 'utf8' }).trim()).toBe(String(length))
-    expect(Number(execFileSync('ffprobe', ['-v', 'error', '-select_streams', 'a', '-show_entries', 'stream=duration', '-of', 'csv=p=0', out], { encoding: 'utf8' }))).toBeCloseTo(length / framesPerSecond, 2)
+    expect(
+      execFileSync(
+        'ffprobe',
+        [
+          '-v',
+          'error',
+          '-count_frames',
+          '-select_streams',
+          'v',
+          '-show_entries',
+          'stream=nb_read_frames',
+          '-of',
+          'csv=p=0',
+          out,
+        ],
+        { encoding: 'utf8' },
+      ).trim(),
+    ).toBe(String(length))
+    expect(
+      Number(
+        execFileSync(
+          'ffprobe',
+          ['-v', 'error', '-select_streams', 'a', '-show_entries', 'stream=duration', '-of', 'csv=p=0', out],
+          { encoding: 'utf8' },
+        ),
+      ),
+    ).toBeCloseTo(length / framesPerSecond, 2)
     const greys = [0, 14, 15, 29].map((f) => colourAt(out, f, 900, 500)[0]!)
     expect(greys[1]! - greys[0]!).toBeGreaterThan(10)
     expect(greys[2]!).toBeLessThan(greys[0]! - 40)
@@ -62,14 +145,29 @@ describe('a segment rendered', () => {
   test('over a held picture a ring fills from empty to full; the picture around it stands still', async () => {
     const out = await rendered([clip(0, 30), hold(60), clip(30, 40)])
     // The top of the ring fills first, its left side last.
-    const [top, left] = [[ringPlace.hold.x + 84, ringPlace.hold.y + 18], [ringPlace.hold.x + 18, ringPlace.hold.y + 76]] as const
+    const [top, left] = [
+      [ringPlace.hold.x + 84, ringPlace.hold.y + 18],
+      [ringPlace.hold.x + 18, ringPlace.hold.y + 76],
+    ] as const
     const saffron = ([r, , b]: number[]): boolean => r! - b! > 80
     const at = (frame: number, [x, y]: readonly [number, number]) => saffron(colourAt(out, frame, x, y, 6))
-    expect([at(10, top), at(60, top), at(60, left), at(88, left), at(95, top)]).toEqual([false, true, false, true, false])
+    expect([at(10, top), at(60, top), at(60, left), at(88, left), at(95, top)]).toEqual([
+      false,
+      true,
+      false,
+      true,
+      false,
+    ])
   })
   test('made twice from the same it is the same film, byte for byte', async () => {
-    const [a, b] = [await rendered([clip(0, 20), hold(10), stop]), await rendered([clip(0, 20), hold(10), stop])]
-    const picture = (f: string) => execFileSync('ffmpeg', ['-v', 'error', '-i', f, '-map', '0:v', '-c', 'copy', '-f', 'md5', '-'], { encoding: 'utf8' })
+    const [a, b] = [
+      await rendered([clip(0, 20), hold(10), stop]),
+      await rendered([clip(0, 20), hold(10), stop]),
+    ]
+    const picture = (f: string) =>
+      execFileSync('ffmpeg', ['-v', 'error', '-i', f, '-map', '0:v', '-c', 'copy', '-f', 'md5', '-'], {
+        encoding: 'utf8',
+      })
     expect(picture(a)).toBe(picture(b))
   })
 })
@@ -81,33 +179,70 @@ describe('a lesson filmed with slips, cut by accepting everything', () => {
   })()
   const doc = sampleLesson()
   const seen = doc.segments.filter((s) => s.audience === 'children')
-  const planned: Record<string, Slip[]> = { hook: ['say oops'], 'things needed': ['false start'], show: ['false start', 'dead air'], together: ['cut a wait short'], alone: ['dead air'] }
+  const planned: Record<string, Slip[]> = {
+    hook: ['say oops'],
+    'things needed': ['false start'],
+    show: ['false start', 'dead air'],
+    together: ['cut a wait short'],
+    alone: ['dead air'],
+  }
   let camera: ChildProcess | null = null
   afterAll(() => camera?.kill())
   const b64 = (s: string) => Buffer.from(s).toString('base64')
   async function workThrough(kind: 'take' | 'render'): Promise<void> {
     for (const job of await app().db.select().from(jobs).where(eq(jobs.status, 'queued'))) {
       if (job.kind !== kind) continue
-      await (kind === 'take' ? prepareTake : renderFilm)(app(), { job, signal: new AbortController().signal, progress: () => Promise.resolve() })
+      await (kind === 'take' ? prepareTake : renderFilm)(app(), {
+        job,
+        signal: new AbortController().signal,
+        progress: () => Promise.resolve(),
+      })
       await app().db.update(jobs).set({ status: 'done' }).where(eq(jobs.id, job.id))
     }
   }
   test('has no slip left in it when the rendered film is heard again', async () => {
     const port = await freePort()
-    camera = spawn(process.execPath, ['--import', 'tsx', 'standins/camera/service.ts'], { env: { ...process.env, AWLBOX_CAMERA_PORT: String(port) }, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] })
+    camera = spawn(process.execPath, ['--import', 'tsx', 'standins/camera/service.ts'], {
+      env: { ...process.env, AWLBOX_CAMERA_PORT: String(port) },
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    })
     await new Promise((resolve) => camera!.once('message', resolve))
     const asked = new Set<string>()
     for (const s of seen) {
-      const slips = asked.has(s.kind) ? [] : planned[s.kind] ?? []
+      const slips = asked.has(s.kind) ? [] : (planned[s.kind] ?? [])
       asked.add(s.kind)
-      const filmed = await fetch(`http://127.0.0.1:${port}/film`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ lesson: doc, segmentId: s.id, style: defaultHouseStyle, slips, voice: 'rms', room: 'studio', seed: 3 }) })
+      const filmed = await fetch(`http://127.0.0.1:${port}/film`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({
+          lesson: doc,
+          segmentId: s.id,
+          style: defaultHouseStyle,
+          slips,
+          voice: 'rms',
+          room: 'studio',
+          seed: 3,
+        }),
+      })
       expect(filmed.status).toBe(200)
       const bytes = new Uint8Array(await filmed.arrayBuffer())
-      const made = await world().teacher.call('POST', '/api/uploads', undefined, { 'tus-resumable': '1.0.0', 'upload-length': String(bytes.length), 'upload-metadata': `lessonId ${b64(world().here.lessonId)},segmentId ${b64(s.id)},filename ${b64('a.mp4')}` })
-      await world().teacher.call('PATCH', new URL(made.headers.get('location')!, app().address).pathname, bytes, { 'tus-resumable': '1.0.0', 'upload-offset': '0', 'content-type': 'application/offset+octet-stream' })
+      const made = await world().teacher.call('POST', '/api/uploads', undefined, {
+        'tus-resumable': '1.0.0',
+        'upload-length': String(bytes.length),
+        'upload-metadata': `lessonId ${b64(world().here.lessonId)},segmentId ${b64(s.id)},filename ${b64('a.mp4')}`,
+      })
+      await world().teacher.call(
+        'PATCH',
+        new URL(made.headers.get('location')!, app().address).pathname,
+        bytes,
+        { 'tus-resumable': '1.0.0', 'upload-offset': '0', 'content-type': 'application/offset+octet-stream' },
+      )
     }
     await workThrough('take')
-    const cut = (await world().teacher.call('GET', `${lesson()}/cut`)).body as { revision: number; doc: CutList }
+    const cut = (await world().teacher.call('GET', `${lesson()}/cut`)).body as {
+      revision: number
+      doc: CutList
+    }
     const kinds = new Set(proposalsOf(cut.doc).map((w) => w.kind))
     for (const kind of ['false start', 'silence', 'wait', 'card'] as const) expect(kinds).toContain(kind)
     const accepted = decideAll(cut.doc, () => true, 'accepted')
@@ -127,8 +262,16 @@ describe('a lesson filmed with slips, cut by accepting everything', () => {
       await toSpeechWav(film, wav, { part: { from: at, to: at + seconds } })
       const hearing = await hearTake(wav, segment, { style: defaultHouseStyle, age: doc.age })
       // Nothing is said under a card: that silence is meant.
-      const cards = layOut(row).filter((p) => p.item.kind === 'card').map((p) => ({ from: p.at / framesPerSecond, to: (p.at + framesOf(p.item)) / framesPerSecond }))
-      for (const f of hearing.findings) if (!plainCodes.has(f.code) && f.certain && !(f.code === 'dead-air' && cards.some((c) => c.from < f.end && c.to > f.start))) left.push(`${segment.title}: ${f.message}`)
+      const cards = layOut(row)
+        .filter((p) => p.item.kind === 'card')
+        .map((p) => ({ from: p.at / framesPerSecond, to: (p.at + framesOf(p.item)) / framesPerSecond }))
+      for (const f of hearing.findings)
+        if (
+          !plainCodes.has(f.code) &&
+          f.certain &&
+          !(f.code === 'dead-air' && cards.some((c) => c.from < f.end && c.to > f.start))
+        )
+          left.push(`${segment.title}: ${f.message}`)
       at += seconds
     }
     expect(left).toEqual([])

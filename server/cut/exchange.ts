@@ -15,7 +15,13 @@ import { ffmpeg } from '../platform/media/ffmpeg.ts'
 import { toPng } from '../platform/media/raster.ts'
 
 /** The cut as a folder in a zip: edit lists in open formats beside everything they speak of, so that it plays elsewhere. `filmOf` gives a take's file. */
-export async function writeBundle(out: NodeJS.WritableStream, list: CutList, title: string, filmOf: (takeId: string) => string | null, signal?: AbortSignal): Promise<void> {
+export async function writeBundle(
+  out: NodeJS.WritableStream,
+  list: CutList,
+  title: string,
+  filmOf: (takeId: string) => string | null,
+  signal?: AbortSignal,
+): Promise<void> {
   await inFolder('bundle', async (folder) => {
     const zip = archiver('zip', { zlib: { level: 1 } })
     const done = new Promise<void>((resolve, reject) => {
@@ -34,11 +40,25 @@ export async function writeBundle(out: NodeJS.WritableStream, list: CutList, tit
       const source = e.kind === 'card' ? null : filmOf(e.takeId)
       if (written.has(name) || (e.kind !== 'card' && !source)) continue
       written.add(name)
-      if (e.kind === 'card') zip.append(toPng(toSvg(cardShapes(e), film.width, film.height), film.width), { name })
+      if (e.kind === 'card')
+        zip.append(toPng(toSvg(cardShapes(e), film.width, film.height), film.width), { name })
       else if (e.kind === 'clip') zip.file(source!, { name })
       else {
         const png = path.join(folder, `${written.size}.png`)
-        await ffmpeg(['-protocol_whitelist', 'file,pipe', '-ss', String(Math.max(0, (e.frame - 0.5) / framesPerSecond)), '-i', source!, '-frames:v', '1', png], signal ? { signal } : {})
+        await ffmpeg(
+          [
+            '-protocol_whitelist',
+            'file,pipe',
+            '-ss',
+            String(Math.max(0, (e.frame - 0.5) / framesPerSecond)),
+            '-i',
+            source!,
+            '-frames:v',
+            '1',
+            png,
+          ],
+          signal ? { signal } : {},
+        )
         zip.append(await fs.readFile(png), { name })
       }
     }

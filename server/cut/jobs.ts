@@ -18,14 +18,26 @@ import type { Services } from '../platform/services.ts'
 import { currentCut } from './current.ts'
 import { checkFilm } from './film-checks.ts'
 import { bytesAllowed, makeSmall, makeSound } from './outputs.ts'
-import { countFrames, framesOf, joinSegments, posterOf, renderSegment, segmentKey, type SegmentSource, stillStretches, type TakeFilm } from './render.ts'
+import {
+  countFrames,
+  framesOf,
+  joinSegments,
+  posterOf,
+  renderSegment,
+  segmentKey,
+  type SegmentSource,
+  stillStretches,
+  type TakeFilm,
+} from './render.ts'
 import { addRender, addRenderFile, filmsOf, keepSegmentFile, segmentFile, setChecks } from './store.ts'
 
 /** The middle of the longest stretch shown without a cut: there the table is full, and no card is shown. */
 function posterSecond(sources: readonly SegmentSource[]): number {
   let [at, best, longest] = [0, 0, 0]
   for (const s of sources) {
-    for (const run of runsOf(s.cut)) if (run.kind === 'clip' && run.frames > longest) [longest, best] = [run.frames, at + run.at + run.frames / 2]
+    for (const run of runsOf(s.cut))
+      if (run.kind === 'clip' && run.frames > longest)
+        [longest, best] = [run.frames, at + run.at + run.frames / 2]
     at += framesOf(s)
   }
   return best / framesPerSecond
@@ -46,14 +58,17 @@ const stages = { join: 0.72, keep: 0.78, look: 0.8, small: 0.86, rest: 0.97 } as
 
 /** Bytes a second of film that rendering may need at most, for its segments and the film together. */
 const bytesASecond = 900_000
-const noRoom = 'The disk is full: there is no room to render. The cut, its takes and films made before are kept; make room, then render again. What was finished need not be made anew.'
+const noRoom =
+  'The disk is full: there is no room to render. The cut, its takes and films made before are kept; make room, then render again. What was finished need not be made anew.'
 
 /** Renders the cut list: only segments that changed since they were last rendered are encoded. The film can be seen before its smaller versions are made. */
 export async function renderFilm(s: Services, work: Work): Promise<void> {
   try {
     await render(s, work)
   } catch (error) {
-    const full = (error as NodeJS.ErrnoException).code === 'ENOSPC' || (error instanceof ToolError && /no space left/i.test(error.stderr))
+    const full =
+      (error as NodeJS.ErrnoException).code === 'ENOSPC' ||
+      (error instanceof ToolError && /no space left/i.test(error.stderr))
     throw full ? new JobProblem(noRoom) : error
   }
 }
@@ -62,7 +77,24 @@ async function render(s: Services, work: Work): Promise<void> {
   const cut = await currentCut(s.db, job.lessonId)
   if (!cut?.revision) throw new JobProblem('There is no cut to render yet.')
   const { lesson, takes, style, doc } = cut
-  const films = new Map((await filmsOf(s.db, job.lessonId)).flatMap((t): [string, TakeFilm][] => (t.film && t.seconds ? [[t.id, { sha: t.film, file: s.blobs.path(t.film), seconds: t.seconds, tone: t.looked?.tone ?? null, noise: t.looked?.noise ?? null }]] : [])))
+  const films = new Map(
+    (await filmsOf(s.db, job.lessonId)).flatMap((t): [string, TakeFilm][] =>
+      t.film && t.seconds
+        ? [
+            [
+              t.id,
+              {
+                sha: t.film,
+                file: s.blobs.path(t.film),
+                seconds: t.seconds,
+                tone: t.looked?.tone ?? null,
+                noise: t.looked?.noise ?? null,
+              },
+            ],
+          ]
+        : [],
+    ),
+  )
   const hearings = new Map(takes.flatMap((t) => (t.hearing ? [[t.id, t.hearing] as const] : [])))
   const filmed = lessonAsFilmed(lesson, doc.segments, takes)
   const wording = { style, age: lesson.age, edits: doc.captions.edits }
@@ -71,10 +103,20 @@ async function render(s: Services, work: Work): Promise<void> {
       const segment = filmed.segments.find((x) => x.id === c.segmentId && x.audience === audience)
       return segment ? [{ segment, cut: c, hearings }] : []
     })
-    const all = parts.map((part) => ({ part, source: {
-      title: part.segment.title, cut: part.cut, films, repairs: doc.repairs, tables: (stepId: string) => tableAfter(filmed, stepId), fill: style.frameFill,
-      burnt: doc.captions.burnt ? segmentCaptions(part, wording).filter((x) => x.source) : [],
-    } })).filter((x) => framesOf(x.source) > 0)
+    const all = parts
+      .map((part) => ({
+        part,
+        source: {
+          title: part.segment.title,
+          cut: part.cut,
+          films,
+          repairs: doc.repairs,
+          tables: (stepId: string) => tableAfter(filmed, stepId),
+          fill: style.frameFill,
+          burnt: doc.captions.burnt ? segmentCaptions(part, wording).filter((x) => x.source) : [],
+        },
+      }))
+      .filter((x) => framesOf(x.source) > 0)
     return { sources: all.map((x) => x.source), parts: all.map((x) => x.part) }
   }
   const [main, adults] = [planFor('children'), planFor('adults')]
@@ -91,24 +133,54 @@ async function render(s: Services, work: Work): Promise<void> {
     const cues = captionsOf(main.parts, wording)
     const seconds = made / framesPerSecond
     const renderId = await addRender(s.db, {
-      lessonId: job.lessonId, cutRevision: cut.revision, film: await s.blobs.put(s.db, { file: film }, 'video/mp4'), captions: await s.blobs.put(s.db, Buffer.from(toVtt(cues)), 'text/vtt'),
-      poster: await s.blobs.put(s.db, { file: poster }, 'image/jpeg'), seconds, bytes: size,
+      lessonId: job.lessonId,
+      cutRevision: cut.revision,
+      film: await s.blobs.put(s.db, { file: film }, 'video/mp4'),
+      captions: await s.blobs.put(s.db, Buffer.from(toVtt(cues)), 'text/vtt'),
+      poster: await s.blobs.put(s.db, { file: poster }, 'image/jpeg'),
+      seconds,
+      bytes: size,
     })
     const keep = async (kind: RenderFileKind, content: string | { file: string }): Promise<void> => {
-      const bytes = typeof content === 'string' ? Buffer.byteLength(content) : (await fs.stat(content.file)).size
-      await addRenderFile(s.db, { renderId, kind, bytes, file: await s.blobs.put(s.db, typeof content === 'string' ? Buffer.from(content) : content, renderFileMimes[kind]) })
+      const bytes =
+        typeof content === 'string' ? Buffer.byteLength(content) : (await fs.stat(content.file)).size
+      await addRenderFile(s.db, {
+        renderId,
+        kind,
+        bytes,
+        file: await s.blobs.put(
+          s.db,
+          typeof content === 'string' ? Buffer.from(content) : content,
+          renderFileMimes[kind],
+        ),
+      })
     }
     await keep('srt', toSrt(cues))
     await keep('captions-slow', toVtt(captionsOf(main.parts, { ...wording, speed: 'slow' })))
     await keep('descriptions', toVtt(descriptionsOf(main.parts, filmed.moments)))
-    await keep('chapters', toVtt(chaptersOf(main.parts).map((x) => ({ start: x.start, end: x.end, text: x.title }))))
+    await keep(
+      'chapters',
+      toVtt(chaptersOf(main.parts).map((x) => ({ start: x.start, end: x.end, text: x.title }))),
+    )
     await work.progress('looking the film through', stages.look)
     const checks = await checkFilm(film, standStill(main), work.signal)
     await work.progress('making the small version', stages.small)
     const small = path.join(folder, 'small.mp4')
     const allowed = bytesAllowed(seconds, style.smallMegabytes)
-    const smallSize = await makeSmall(film, small, seconds, allowed, { signal: work.signal, onShare: (x) => void work.progress('making the small version', stages.small + (stages.rest - stages.small) * x).catch(() => undefined) })
-    if (smallSize > allowed) checks.push({ kind: 'size', severity: 'look', at: null, message: `The small version has ${(smallSize / 1e6).toFixed(1)} MB, more than the ${(allowed / 1e6).toFixed(1)} MB set for its length.` })
+    const smallSize = await makeSmall(film, small, seconds, allowed, {
+      signal: work.signal,
+      onShare: (x) =>
+        void work
+          .progress('making the small version', stages.small + (stages.rest - stages.small) * x)
+          .catch(() => undefined),
+    })
+    if (smallSize > allowed)
+      checks.push({
+        kind: 'size',
+        severity: 'look',
+        at: null,
+        message: `The small version has ${(smallSize / 1e6).toFixed(1)} MB, more than the ${(allowed / 1e6).toFixed(1)} MB set for its length.`,
+      })
     await setChecks(s.db, renderId, checks)
     await keep('small', { file: small })
     await work.progress('making the sound-only version', stages.rest)
@@ -123,19 +195,28 @@ async function render(s: Services, work: Work): Promise<void> {
 }
 
 /** Encodes what is not there yet, segment by segment, and joins it. Gives the film's file and its frames. */
-async function encode({ s, work, folder }: Context, { sources, parts }: Plan, name: string, share: { from: number; to: number }): Promise<{ file: string; frames: number }> {
+async function encode(
+  { s, work, folder }: Context,
+  { sources, parts }: Plan,
+  name: string,
+  share: { from: number; to: number },
+): Promise<{ file: string; frames: number }> {
   const frames = sources.reduce((n, x) => n + framesOf(x), 0)
   const files: string[] = []
   let done = 0
   for (const [i, source] of sources.entries()) {
     const step = `segment ${i + 1} of ${sources.length}: ${source.title}`
-    const at = (x: number): number => share.from + ((share.to - share.from) * (done + x * framesOf(source))) / frames
+    const at = (x: number): number =>
+      share.from + ((share.to - share.from) * (done + x * framesOf(source))) / frames
     const key = segmentKey(source)
     let sha = await segmentFile(s.db, key)
     if (!sha) {
       await work.progress(step, at(0))
       const out = path.join(folder, `${name}-${i}.mov`)
-      await renderSegment(source, out, folder, { signal: work.signal, onShare: (x) => void work.progress(step, at(x)).catch(() => undefined) })
+      await renderSegment(source, out, folder, {
+        signal: work.signal,
+        onShare: (x) => void work.progress(step, at(x)).catch(() => undefined),
+      })
       sha = await s.blobs.put(s.db, { file: out }, 'video/quicktime')
       await keepSegmentFile(s.db, key, sha)
       await fs.rm(out)
@@ -147,7 +228,8 @@ async function encode({ s, work, folder }: Context, { sources, parts }: Plan, na
   const file = path.join(folder, `${name}.mp4`)
   await joinSegments(files, file, folder, { signal: work.signal }, chapterMetadata(chaptersOf(parts)))
   const made = await countFrames(file)
-  if (Math.abs(made - frames) > sources.length) throw new Error(`The film has ${made} frames; the cut list says ${frames}`)
+  if (Math.abs(made - frames) > sources.length)
+    throw new Error(`The film has ${made} frames; the cut list says ${frames}`)
   return { file, frames: made }
 }
 /** Frames of the film in which the picture is meant to stand still. */

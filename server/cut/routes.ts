@@ -29,69 +29,115 @@ export function cutRoutes(router: Router, s: Services): void {
     const { revision, doc } = (await currentCut(s.db, id))!
     return { revision, doc }
   })
-  personRoute(router, s, 'get', '/api/lessons/:lessonId/cut/export/:format', null, async ({ res, person, params }) => {
-    const id = params.lessonId!
-    await mayLesson(s.db, person, id, 'read')
-    const { lesson, doc: whole } = (await currentCut(s.db, id))!
-    const children = new Set(lesson.segments.filter((x) => x.audience === 'children').map((x) => x.id))
-    const doc = { ...whole, segments: whole.segments.filter((x) => children.has(x.segmentId)) }
-    const [title, name] = [lesson.title, fileName(lesson.title, 'film')]
-    switch (params.format) {
-      case 'json': return sendText(res, JSON.stringify(doc, null, 2), `${name}.cut.json`, 'application/json')
-      case 'otio': return sendText(res, toOtio(doc, title), `${name}.otio`, 'application/json')
-      case 'edl': return sendText(res, toEdl(doc, title), `${name}.edl`, 'text/plain')
-      case 'mlt': return sendText(res, toMlt(doc, title), `${name}.mlt`, 'application/xml')
-      case 'zip': {
-        const films = new Map((await filmsOf(s.db, id)).map((t) => [t.id, t.film]))
-        res.type('application/zip').attachment(`${name}.zip`)
-        await writeBundle(res, doc, title, (takeId) => (films.get(takeId) ? s.blobs.path(films.get(takeId)!) : null))
-        return undefined
+  personRoute(
+    router,
+    s,
+    'get',
+    '/api/lessons/:lessonId/cut/export/:format',
+    null,
+    async ({ res, person, params }) => {
+      const id = params.lessonId!
+      await mayLesson(s.db, person, id, 'read')
+      const { lesson, doc: whole } = (await currentCut(s.db, id))!
+      const children = new Set(lesson.segments.filter((x) => x.audience === 'children').map((x) => x.id))
+      const doc = { ...whole, segments: whole.segments.filter((x) => children.has(x.segmentId)) }
+      const [title, name] = [lesson.title, fileName(lesson.title, 'film')]
+      switch (params.format) {
+        case 'json':
+          return sendText(res, JSON.stringify(doc, null, 2), `${name}.cut.json`, 'application/json')
+        case 'otio':
+          return sendText(res, toOtio(doc, title), `${name}.otio`, 'application/json')
+        case 'edl':
+          return sendText(res, toEdl(doc, title), `${name}.edl`, 'text/plain')
+        case 'mlt':
+          return sendText(res, toMlt(doc, title), `${name}.mlt`, 'application/xml')
+        case 'zip': {
+          const films = new Map((await filmsOf(s.db, id)).map((t) => [t.id, t.film]))
+          res.type('application/zip').attachment(`${name}.zip`)
+          await writeBundle(res, doc, title, (takeId) =>
+            films.get(takeId) ? s.blobs.path(films.get(takeId)!) : null,
+          )
+          return undefined
+        }
+        default:
+          throw notFound('This format')
       }
-      default: throw notFound('This format')
-    }
-  })
-  personRoute(router, s, 'post', '/api/lessons/:lessonId/cut/read', Read, async ({ person, params, body }) => {
-    const id = params.lessonId!
-    await mayLesson(s.db, person, id, 'read')
-    const [lesson, facts] = await Promise.all([lessonById(s.db, id), takeFacts(s.db, id)])
-    try {
-      return { doc: readList(body.name, body.text, lesson!.doc, facts) }
-    } catch (error) {
-      if (error instanceof SyntaxError) throw new Problem(422, 'Not read', error.message)
-      throw error
-    }
-  })
+    },
+  )
+  personRoute(
+    router,
+    s,
+    'post',
+    '/api/lessons/:lessonId/cut/read',
+    Read,
+    async ({ person, params, body }) => {
+      const id = params.lessonId!
+      await mayLesson(s.db, person, id, 'read')
+      const [lesson, facts] = await Promise.all([lessonById(s.db, id), takeFacts(s.db, id)])
+      try {
+        return { doc: readList(body.name, body.text, lesson!.doc, facts) }
+      } catch (error) {
+        if (error instanceof SyntaxError) throw new Problem(422, 'Not read', error.message)
+        throw error
+      }
+    },
+  )
   personRoute(router, s, 'put', '/api/lessons/:lessonId/cut', Save, async ({ person, params, body }) => {
     const id = params.lessonId!
     await mayLesson(s.db, person, id, 'change')
     const revision = await saveCut(s.db, { lessonId: id, ...body, byId: person.id })
     if (revision !== undefined) return { revision }
     const current = await cutOf(s.db, id)
-    throw new Problem(409, 'Changed elsewhere', 'This cut was changed in another window since you opened it. Both versions are kept.', { revision: current?.revision ?? 0, doc: current?.doc ?? null })
+    throw new Problem(
+      409,
+      'Changed elsewhere',
+      'This cut was changed in another window since you opened it. Both versions are kept.',
+      { revision: current?.revision ?? 0, doc: current?.doc ?? null },
+    )
   })
   personRoute(router, s, 'post', '/api/lessons/:lessonId/render', null, async ({ person, params }) => {
     const id = params.lessonId!
     await mayLesson(s.db, person, id, 'change')
     const { revision, doc } = (await currentCut(s.db, id))!
     if (!revision) await saveCut(s.db, { lessonId: id, revision, doc, byId: person.id })
-    return { job: (await s.queue.add({ kind: 'render', settingId: person.settingId, lessonId: id, subject: id })).id }
+    return {
+      job: (await s.queue.add({ kind: 'render', settingId: person.settingId, lessonId: id, subject: id })).id,
+    }
   })
   personRoute(router, s, 'get', '/api/lessons/:lessonId/renders', null, async ({ person, params }) => {
     await mayLesson(s.db, person, params.lessonId!, 'read')
     return { items: await rendersOf(s.db, params.lessonId!) }
   })
-  personRoute(router, s, 'get', '/api/renders/:renderId/files/:kind', null, async ({ req, res, person, params }) => {
-    await mayRender(s.db, person, params.renderId!, 'read')
-    const kind = RenderKind.safeParse(params.kind)
-    const file = kind.success ? await renderFile(s.db, params.renderId!, kind.data) : undefined
-    if (!kind.success || !file) throw notFound('This version of the film')
-    return sendBlob(req, res, s.blobs.path(file), renderFileMimes[kind.data])
-  })
-  for (const [name, mime] of [['film', 'video/mp4'], ['captions', 'text/vtt'], ['poster', 'image/jpeg']] as const)
-    personRoute(router, s, 'get', `/api/renders/:renderId/${name}`, null, async ({ req, res, person, params }) => {
+  personRoute(
+    router,
+    s,
+    'get',
+    '/api/renders/:renderId/files/:kind',
+    null,
+    async ({ req, res, person, params }) => {
       await mayRender(s.db, person, params.renderId!, 'read')
-      const render = await renderById(s.db, params.renderId!)
-      if (!render) throw notFound('This film')
-      return sendBlob(req, res, s.blobs.path(render[name]), mime)
-    })
+      const kind = RenderKind.safeParse(params.kind)
+      const file = kind.success ? await renderFile(s.db, params.renderId!, kind.data) : undefined
+      if (!kind.success || !file) throw notFound('This version of the film')
+      return sendBlob(req, res, s.blobs.path(file), renderFileMimes[kind.data])
+    },
+  )
+  for (const [name, mime] of [
+    ['film', 'video/mp4'],
+    ['captions', 'text/vtt'],
+    ['poster', 'image/jpeg'],
+  ] as const)
+    personRoute(
+      router,
+      s,
+      'get',
+      `/api/renders/:renderId/${name}`,
+      null,
+      async ({ req, res, person, params }) => {
+        await mayRender(s.db, person, params.renderId!, 'read')
+        const render = await renderById(s.db, params.renderId!)
+        if (!render) throw notFound('This film')
+        return sendBlob(req, res, s.blobs.path(render[name]), mime)
+      },
+    )
 }

@@ -10,16 +10,30 @@ import { addTake } from './store.ts'
 export async function filmSegment(s: Services, { job, signal, progress }: Work): Promise<void> {
   if (!config.camera) throw new JobProblem('No stand-in camera is connected.')
   const lesson = await lessonById(s.db, job.lessonId)
-  if (!lesson?.doc.segments.some((x) => x.id === job.subject)) throw new JobProblem('This segment is no longer in the lesson.')
+  if (!lesson?.doc.segments.some((x) => x.id === job.subject))
+    throw new JobProblem('This segment is no longer in the lesson.')
   await progress('the stand-in is filming', 0.1)
   const style = await houseStyleOf(s.db, lesson.settingId)
-  const response = await fetch(`${config.camera}/film`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ lesson: lesson.doc, segmentId: job.subject, style, ...job.data }), signal }).catch((error: unknown) => {
+  const response = await fetch(`${config.camera}/film`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ lesson: lesson.doc, segmentId: job.subject, style, ...job.data }),
+    signal,
+  }).catch((error: unknown) => {
     if (signal.aborted) throw error
-    throw new JobProblem('The stand-in camera does not answer. Film with your own camera, or start Awlbox again.')
+    throw new JobProblem(
+      'The stand-in camera does not answer. Film with your own camera, or start Awlbox again.',
+    )
   })
-  if (!response.ok) throw new JobProblem(`The stand-in camera could not film this: ${(await response.text()).slice(0, 200)}`)
+  if (!response.ok)
+    throw new JobProblem(`The stand-in camera could not film this: ${(await response.text()).slice(0, 200)}`)
   await progress('keeping the film', 0.9)
   const original = await s.blobs.put(s.db, Buffer.from(await response.arrayBuffer()), 'video/mp4')
-  const takeId = await addTake(s.db, { lessonId: job.lessonId, segmentId: job.subject, source: 'stand-in', original })
+  const takeId = await addTake(s.db, {
+    lessonId: job.lessonId,
+    segmentId: job.subject,
+    source: 'stand-in',
+    original,
+  })
   await prepareLater(s, job.settingId, { id: takeId, lessonId: job.lessonId, segmentId: job.subject })
 }

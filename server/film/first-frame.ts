@@ -7,11 +7,20 @@ import { simulate } from '@awlbox/core/script/simulate'
 import { ffmpeg, filmSize } from '../platform/media/ffmpeg.ts'
 
 /** Reads the first picture of a film (after half a second: hands are gone) and holds it against the table its segment begins with. Null where there is no table to begin with. */
-export async function firstFrameOf(film: string, lesson: Lesson, segmentId: string, folder: string, signal?: AbortSignal): Promise<FirstFrame | null> {
+export async function firstFrameOf(
+  film: string,
+  lesson: Lesson,
+  segmentId: string,
+  folder: string,
+  signal?: AbortSignal,
+): Promise<FirstFrame | null> {
   const first = simulate(lesson).find((m) => m.segment.id === segmentId)
   if (!first) return null
   const raw = path.join(folder, 'first.rgba')
-  await ffmpeg(['-ss', '0.5', '-i', film, '-frames:v', '1', '-f', 'rawvideo', '-pix_fmt', 'rgba', raw], signal ? { signal } : {})
+  await ffmpeg(
+    ['-ss', '0.5', '-i', film, '-frames:v', '1', '-f', 'rawvideo', '-pix_fmt', 'rgba', raw],
+    signal ? { signal } : {},
+  )
   const pixels = await fs.readFile(raw).catch(() => Buffer.alloc(0))
   if (pixels.length !== filmSize.width * filmSize.height * 4) return null
   return compareFirstFrame(readPhoto(pixels, filmSize.width, filmSize.height), first.before)

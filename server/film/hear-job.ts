@@ -25,7 +25,13 @@ const segmentOf = (lesson: OfLesson, take: TakeRow): Segment => {
 }
 
 /** Hears a take's sound against its segment and keeps what was found. */
-export async function hearAgain(s: Services, take: TakeRow, lesson: OfLesson, wav: string, { signal, progress }: Work): Promise<void> {
+export async function hearAgain(
+  s: Services,
+  take: TakeRow,
+  lesson: OfLesson,
+  wav: string,
+  { signal, progress }: Work,
+): Promise<void> {
   if (take.captions) {
     await hearCaptions(s, take, lesson)
     return
@@ -35,7 +41,13 @@ export async function hearAgain(s: Services, take: TakeRow, lesson: OfLesson, wa
   await progress('hearing it', 0.6)
   try {
     const heard = await hearTake(wav, segment, {
-      style, age: lesson.doc.age, unsure: isTelephone(take.sound), corrections: take.corrections, signal, memory: heardBefore(s.db), pronunciations: await pronunciationsOf(s.db, take.lessonId, segment.id),
+      style,
+      age: lesson.doc.age,
+      unsure: isTelephone(take.sound),
+      corrections: take.corrections,
+      signal,
+      memory: heardBefore(s.db),
+      pronunciations: await pronunciationsOf(s.db, take.lessonId, segment.id),
       onShare: (x) => void progress('hearing it', 0.6 + 0.38 * x).catch(() => undefined),
     })
     await saveHearing(s.db, take.id, heard, lesson.revision)
@@ -51,7 +63,10 @@ export async function hearAgain(s: Services, take: TakeRow, lesson: OfLesson, wa
 export async function hearCaptions(s: Services, take: TakeRow, lesson: OfLesson): Promise<Hearing> {
   const segment = segmentOf(lesson, take)
   const words = corrected(captionWords(readCaptions(take.captions!)), take.corrections)
-  const heard = hear(segment, words, take.seconds ?? words.at(-1)?.end ?? 0, { style: await houseStyleOf(s.db, lesson.settingId), age: lesson.doc.age })
+  const heard = hear(segment, words, take.seconds ?? words.at(-1)?.end ?? 0, {
+    style: await houseStyleOf(s.db, lesson.settingId),
+    age: lesson.doc.age,
+  })
   await saveHearing(s.db, take.id, heard, lesson.revision)
   return heard
 }
@@ -62,9 +77,17 @@ export async function judgeAgain(s: Services, take: TakeRow, lesson: OfLesson): 
   const before = await hearingOf(s.db, take.id)
   if (!before) return null
   const style: HouseStyle = await houseStyleOf(s.db, lesson.settingId)
-  const after = hear(segmentOf(lesson, take), corrected(before.words, take.corrections), take.seconds ?? 0, { style, age: lesson.doc.age, unpronounced: before.unpronounced, claps: before.claps ?? null, voiced: before.voiced ?? [], unsure: isTelephone(take.sound) })
+  const after = hear(segmentOf(lesson, take), corrected(before.words, take.corrections), take.seconds ?? 0, {
+    style,
+    age: lesson.doc.age,
+    unpronounced: before.unpronounced,
+    claps: before.claps ?? null,
+    voiced: before.voiced ?? [],
+    unsure: isTelephone(take.sound),
+  })
   // What two hearings did not agree on stays a doubt.
-  const doubted = (f: HeardFinding): boolean => before.findings.some((b) => b.code === f.code && !b.certain && Math.abs(b.start - f.start) < 0.5)
+  const doubted = (f: HeardFinding): boolean =>
+    before.findings.some((b) => b.code === f.code && !b.certain && Math.abs(b.start - f.start) < 0.5)
   const kept = { ...after, findings: after.findings.map((f) => (doubted(f) ? { ...f, certain: false } : f)) }
   await saveHearing(s.db, take.id, kept, lesson.revision)
   return kept

@@ -24,17 +24,38 @@ export interface HearTakeOptions extends Listening {
 }
 
 /** Hears a 16 kHz mono WAV against its segment: words, silences and claps. */
-export async function hearTake(wav: string, segment: Segment, { style, age, unsure = false, corrections = [], ...listening }: HearTakeOptions): Promise<Hearing> {
+export async function hearTake(
+  wav: string,
+  segment: Segment,
+  { style, age, unsure = false, corrections = [], ...listening }: HearTakeOptions,
+): Promise<Hearing> {
   const span = await openWav(wav)
   const duration = span.bytes / 2 / span.rate
   const levels = await levelsIn(wav)
   const voiced = voicedIn(levels)
   const claps = segment.steps.some((s) => s.verb === 'sound' && readClaps(s.text)) ? await clapsIn(wav) : null
-  return hearTwice(wav, spokenLines(segment, style), duration, (words, unpronounced) => hear(segment, corrected(words, corrections), duration, { style, age, unpronounced, claps, voiced, unsure }), { ...listening, levels })
+  return hearTwice(
+    wav,
+    spokenLines(segment, style),
+    duration,
+    (words, unpronounced) =>
+      hear(segment, corrected(words, corrections), duration, {
+        style,
+        age,
+        unpronounced,
+        claps,
+        voiced,
+        unsure,
+      }),
+    { ...listening, levels },
+  )
 }
 
 /** Hears a 16 kHz mono WAV with no script: the words, and what they say of counts and sums. */
-export async function hearFreeTake(wav: string, listening: Listening = {}): Promise<{ words: HeardWord[]; findings: HeardFinding[] }> {
+export async function hearFreeTake(
+  wav: string,
+  listening: Listening = {},
+): Promise<{ words: HeardWord[]; findings: HeardFinding[] }> {
   const span = await openWav(wav)
   const duration = span.bytes / 2 / span.rate
   const levels = await levelsIn(wav)
@@ -43,7 +64,10 @@ export async function hearFreeTake(wav: string, listening: Listening = {}): Prom
   const findings = hearFree(words)
   const stretches = doubtful({ words, findings }, duration)
   if (!stretches.length) return { words, findings }
-  const again = withinVoice(voiced, (await recognise(wav, freeLines, { ...listening, levels, only: stretches, second: true })).words)
+  const again = withinVoice(
+    voiced,
+    (await recognise(wav, freeLines, { ...listening, levels, only: stretches, second: true })).words,
+  )
   return { words, findings: agreedFindings(findings, hearFree(withSecond(words, again, stretches)), []) }
 }
 

@@ -34,13 +34,19 @@ function lay(rgb: Buffer, pixels: Buffer, n: number): void {
     for (let x = 0; x < sheet.width; x++)
       for (let c = 0; c < 3; c++) {
         let total = 0
-        for (let dy = 0; dy < 5; dy++) for (let dx = 0; dx < 5; dx++) total += rgb[((y * 5 + dy) * small.width + x * 5 + dx) * 3 + c]!
+        for (let dy = 0; dy < 5; dy++)
+          for (let dx = 0; dx < 5; dx++) total += rgb[((y * 5 + dy) * small.width + x * 5 + dx) * 3 + c]!
         pixels[((top + y) * sheet.across * sheet.width + left + x) * 3 + c] = total / 25
       }
 }
 
 /** Looks and listens through a take once: its colour, perhaps faces, a sheet of small pictures, its room and its noise. */
-export async function lookOver(s: Services, take: TakeRow, wav: string, { signal, progress }: Work): Promise<void> {
+export async function lookOver(
+  s: Services,
+  take: TakeRow,
+  wav: string,
+  { signal, progress }: Work,
+): Promise<void> {
   const film = s.blobs.path(take.film!)
   const seconds = take.seconds ?? 0
   await progress('looking it over', 0.985)
@@ -71,21 +77,43 @@ export async function lookOver(s: Services, take: TakeRow, wav: string, { signal
     sum.r += red / grey.length
     sum.g += green / grey.length
     sum.b += blue / grey.length
-    const boxes = n % each === 0 ? find?.(grey, small.width, small.height) ?? [] : []
-    if (boxes.length) faces.push({ frame: n * every, boxes: boxes.map((b) => ({ x: b.x * scale, y: b.y * scale, w: b.w * scale, h: b.h * scale })) })
+    const boxes = n % each === 0 ? (find?.(grey, small.width, small.height) ?? []) : []
+    if (boxes.length)
+      faces.push({
+        frame: n * every,
+        boxes: boxes.map((b) => ({ x: b.x * scale, y: b.y * scale, w: b.w * scale, h: b.h * scale })),
+      })
   })
   const mean = count ? { r: sum.r / count, g: sum.g / count, b: sum.b / count } : null
-  const jpeg = await sharp(pixels, { raw: { width: sheet.across * sheet.width, height: rows * sheet.height, channels: 3 } }).jpeg({ quality: 72 }).toBuffer()
+  const jpeg = await sharp(pixels, {
+    raw: { width: sheet.across * sheet.width, height: rows * sheet.height, channels: 3 },
+  })
+    .jpeg({ quality: 72 })
+    .toBuffer()
   const written = count ? await readOver(s, take, { pixels, count, step }, signal) : null
-  const sound = take.hasSound ? await listenToTheRoom(s, take, wav) : { tone: null, hum: 0 as const, noise: null }
+  const sound = take.hasSound
+    ? await listenToTheRoom(s, take, wav)
+    : { tone: null, hum: 0 as const, noise: null }
   await setTake(s.db, take.id, {
     sheet: await s.blobs.put(s.db, jpeg, 'image/jpeg'),
-    looked: { mean, every: each * every, faces, written, sheet: count ? { count, across: sheet.across, every, width: sheet.width, height: sheet.height } : null, ...sound },
+    looked: {
+      mean,
+      every: each * every,
+      faces,
+      written,
+      sheet: count ? { count, across: sheet.across, every, width: sheet.width, height: sheet.height } : null,
+      ...sound,
+    },
   })
 }
 
 /** Where names, addresses and the like stand in a take; null where this machine cannot read. `step`: seconds between the small pictures. */
-async function readOver(s: Services, take: TakeRow, small: { pixels: Buffer; count: number; step: number }, signal?: AbortSignal): Promise<TakeLooked['written']> {
+async function readOver(
+  s: Services,
+  take: TakeRow,
+  small: { pixels: Buffer; count: number; step: number },
+  signal?: AbortSignal,
+): Promise<TakeLooked['written']> {
   if (!(await canRead())) return null
   const each = Math.ceil(Math.max(readEvery / small.step, small.count / mostRead))
   const every = each * small.step * framesPerSecond
@@ -96,7 +124,10 @@ async function readOver(s: Services, take: TakeRow, small: { pixels: Buffer; cou
     let last: { n: number; found: ReturnType<typeof privateWords> } | null = null
     for (let n = 0; n < small.count; n += each) {
       if (!last || !sameSmall(small.pixels, last.n, n)) {
-        await ffmpeg(['-ss', String(n * small.step), '-i', s.blobs.path(take.film!), '-frames:v', '1', '-y', picture], signal ? { signal } : {})
+        await ffmpeg(
+          ['-ss', String(n * small.step), '-i', s.blobs.path(take.film!), '-frames:v', '1', '-y', picture],
+          signal ? { signal } : {},
+        )
         last = { n, found: privateWords(await readWords(picture, folder, signal), who) }
       }
       for (const what of privateKinds) {
@@ -109,21 +140,34 @@ async function readOver(s: Services, take: TakeRow, small: { pixels: Buffer; cou
 }
 /** Whether two small pictures of the sheet show the same. */
 function sameSmall(pixels: Buffer, a: number, b: number): boolean {
-  const start = (n: number, y: number): number => ((Math.floor(n / sheet.across) * sheet.height + y) * sheet.across + (n % sheet.across)) * sheet.width * 3
+  const start = (n: number, y: number): number =>
+    ((Math.floor(n / sheet.across) * sheet.height + y) * sheet.across + (n % sheet.across)) * sheet.width * 3
   for (let y = 0; y < sheet.height; y++)
-    for (let x = 0, [i, j] = [start(a, y), start(b, y)]; x < sheet.width * 3; x++) if (Math.abs(pixels[i + x]! - pixels[j + x]!) > alike) return false
+    for (let x = 0, [i, j] = [start(a, y), start(b, y)]; x < sheet.width * 3; x++)
+      if (Math.abs(pixels[i + x]! - pixels[j + x]!) > alike) return false
   return true
 }
 
 /** The quietest stretch of a take, whether the mains hum in it, and how loud it is. */
-async function listenToTheRoom(s: Services, take: TakeRow, wav: string): Promise<Pick<TakeLooked, 'tone' | 'hum' | 'noise'>> {
+async function listenToTheRoom(
+  s: Services,
+  take: TakeRow,
+  wav: string,
+): Promise<Pick<TakeLooked, 'tone' | 'hum' | 'noise'>> {
   const hearing = await hearingOf(s.db, take.id)
   const tone = roomToneOf(take.peaks ?? Buffer.alloc(0), peaksPerSecond, hearing?.words ?? [])
   if (!tone) return { tone: null, hum: 0, noise: null }
   const span = await openWav(wav)
-  const samples = await readSamples(wav, span, Math.round(tone.from * span.rate), Math.round(tone.to * span.rate))
+  const samples = await readSamples(
+    wav,
+    span,
+    Math.round(tone.from * span.rate),
+    Math.round(tone.to * span.rate),
+  )
   let power = 0
   for (const v of samples) power += (v / 32_768) ** 2
-  const noise = samples.length ? Math.round(10 * Math.log10(Math.max(1e-9, power / samples.length)) * 10) / 10 : null
+  const noise = samples.length
+    ? Math.round(10 * Math.log10(Math.max(1e-9, power / samples.length)) * 10) / 10
+    : null
   return { tone, hum: humIn(samples, span.rate), noise }
 }

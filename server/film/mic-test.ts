@@ -19,7 +19,8 @@ export function micTestRoutes(router: Router, s: Services): void {
   personRoute(router, s, 'post', '/api/lessons/:lessonId/mic-test', null, async ({ person, params, req }) => {
     await mayLesson(s.db, person, params.lessonId!, 'read')
     const body: unknown = req.body
-    if (!Buffer.isBuffer(body) || body.length < 100) throw new Problem(422, 'No sound', 'No sound arrived. Is the microphone switched on?')
+    if (!Buffer.isBuffer(body) || body.length < 100)
+      throw new Problem(422, 'No sound', 'No sound arrived. Is the microphone switched on?')
     const lesson = (await lessonById(s.db, params.lessonId!))!
     const style = await houseStyleOf(s.db, lesson.settingId)
     return inFolder('mic', async (folder) => {
@@ -30,10 +31,14 @@ export function micTestRoutes(router: Router, s: Services): void {
       await toSpeechWav(source, wav, { part: { from: 0, to: 20 } })
       const sound = captured(await levelsIn(wav))
       try {
-        const { words } = await recognise(wav, lesson.doc.segments.flatMap((x) => spokenLines(x, style)))
+        const { words } = await recognise(
+          wav,
+          lesson.doc.segments.flatMap((x) => spokenLines(x, style)),
+        )
         return { words, ...sound }
       } catch (error) {
-        if (error instanceof NoRecogniser) return { words: [], ...sound, advice: `${sound.advice} ${error.message}` }
+        if (error instanceof NoRecogniser)
+          return { words: [], ...sound, advice: `${sound.advice} ${error.message}` }
         throw error
       }
     })

@@ -7,7 +7,8 @@ export function peaksOf(samples: Int16Array, rate: number): Buffer {
   const out = Buffer.alloc(Math.ceil(samples.length / step))
   for (let k = 0; k < out.length; k++) {
     let most = 0
-    for (let i = Math.floor(k * step); i < Math.min(samples.length, (k + 1) * step); i++) most = Math.max(most, Math.abs(samples[i]! / 32_768))
+    for (let i = Math.floor(k * step); i < Math.min(samples.length, (k + 1) * step); i++)
+      most = Math.max(most, Math.abs(samples[i]! / 32_768))
     out[k] = Math.round(Math.sqrt(most) * 255)
   }
   return out

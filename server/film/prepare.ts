@@ -39,11 +39,16 @@ export async function prepareTake(s: Services, work: Work): Promise<void> {
     if (!ready.hasSound) {
       await look()
       await work.progress(ready.segmentId ? 'no sound to hear' : 'no sound to sort it by', 1)
-      if (!ready.segmentId) await setTake(s.db, take.id, { sorting: { reason: 'It has no sound to sort it by.', matches: [], byHand: false } })
+      if (!ready.segmentId)
+        await setTake(s.db, take.id, {
+          sorting: { reason: 'It has no sound to sort it by.', matches: [], byHand: false },
+        })
       return
     }
     if ((ready.seconds ?? 0) > hearing.longestTake) {
-      await setTake(s.db, take.id, { problem: `It is ${Math.round((ready.seconds ?? 0) / 60)} minutes long, longer than any lesson: it is kept and plays, but is not listened to. Cut it into clips of up to ${Math.round(hearing.longestTake / 60)} minutes to have it heard.` })
+      await setTake(s.db, take.id, {
+        problem: `It is ${Math.round((ready.seconds ?? 0) / 60)} minutes long, longer than any lesson: it is kept and plays, but is not listened to. Cut it into clips of up to ${Math.round(hearing.longestTake / 60)} minutes to have it heard.`,
+      })
       return
     }
     const lesson = await lessonById(s.db, ready.lessonId)
@@ -56,7 +61,15 @@ export async function prepareTake(s: Services, work: Work): Promise<void> {
       ready = (await takeById(s.db, take.id)) ?? ready
       if (!ready.segmentId) return
     }
-    await setTake(s.db, ready.id, { firstFrame: await firstFrameOf(s.blobs.path(ready.film!), lesson.doc, ready.segmentId, folder, work.signal) })
+    await setTake(s.db, ready.id, {
+      firstFrame: await firstFrameOf(
+        s.blobs.path(ready.film!),
+        lesson.doc,
+        ready.segmentId,
+        folder,
+        work.signal,
+      ),
+    })
     await hearAgain(s, ready, lesson, wav, work)
     await look()
     await forgetOldPieces(s.db)
@@ -64,7 +77,13 @@ export async function prepareTake(s: Services, work: Work): Promise<void> {
 }
 
 /** Browser recordings say no length, phone clips lie on their side and change their rate: written out, all takes are alike. */
-async function makePlayable(s: Services, take: TakeRow, folder: string, wav: string, { signal, progress }: Work): Promise<void> {
+async function makePlayable(
+  s: Services,
+  take: TakeRow,
+  folder: string,
+  wav: string,
+  { signal, progress }: Work,
+): Promise<void> {
   const source = s.blobs.path(take.original)
   const p = await probe(source)
   if (!p) {
@@ -74,12 +93,25 @@ async function makePlayable(s: Services, take: TakeRow, folder: string, wav: str
   await progress('making it playable', 0.02)
   const sound = p.audio ? await soundCheck(source, p, signal) : null
   const film = path.join(folder, 'film.mp4')
-  const part = take.part && p.seconds > 0 ? { from: take.part.from, to: Math.min(take.part.to, p.seconds) } : take.part
-  await toTakeFilm(source, film, p, { signal, part, ears: sound?.used ?? 'both', onShare: (x) => void progress('making it playable', 0.02 + x * 0.46).catch(() => undefined) })
+  const part =
+    take.part && p.seconds > 0 ? { from: take.part.from, to: Math.min(take.part.to, p.seconds) } : take.part
+  await toTakeFilm(source, film, p, {
+    signal,
+    part,
+    ears: sound?.used ?? 'both',
+    onShare: (x) => void progress('making it playable', 0.02 + x * 0.46).catch(() => undefined),
+  })
   const made = await probe(film)
   // The length that counts is the picture's, in whole frames: sound may run a moment longer.
   const seconds = made?.frames ? made.frames / framesPerSecond : (made?.seconds ?? p.seconds)
   const sha = await s.blobs.put(s.db, { file: film }, 'video/mp4')
   await toSpeechWav(film, wav, { signal })
-  await setTake(s.db, take.id, { film: sha, seconds, hasSound: p.audio, sound, peaks: await peaksIn(wav), status: 'ready' })
+  await setTake(s.db, take.id, {
+    film: sha,
+    seconds,
+    hasSound: p.audio,
+    sound,
+    peaks: await peaksIn(wav),
+    status: 'ready',
+  })
 }

@@ -7,7 +7,16 @@ import type { Services } from '../platform/services.ts'
 import { houseStyleOf } from '../people/setting.ts'
 import { prepareLater } from './prepare-later.ts'
 import { heardBefore } from './heard-pieces.ts'
-import { addTake, isAtWork, moveTake, partsOf, pronunciationsOf, removeTake, setTake, type TakeRow } from './store.ts'
+import {
+  addTake,
+  isAtWork,
+  moveTake,
+  partsOf,
+  pronunciationsOf,
+  removeTake,
+  setTake,
+  type TakeRow,
+} from './store.ts'
 
 type Part = Sorted['parts'][number]
 
@@ -16,9 +25,17 @@ type Part = Sorted['parts'][number]
  * take for each: where the prompter marked them, else where they are heard to begin. What cannot be told stays in the
  * tray with the reason.
  */
-export async function sortTake(s: Services, take: TakeRow, lesson: { settingId: string; doc: Lesson }, wav: string, { signal, progress }: Work): Promise<void> {
+export async function sortTake(
+  s: Services,
+  take: TakeRow,
+  lesson: { settingId: string; doc: Lesson },
+  wav: string,
+  { signal, progress }: Work,
+): Promise<void> {
   const segments = lesson.doc.segments.filter((x) => x.audience === 'children')
-  const marked = partsFromMarks(take.marks, take.seconds ?? 0).filter((p) => segments.some((x) => x.id === p.segmentId))
+  const marked = partsFromMarks(take.marks, take.seconds ?? 0).filter((p) =>
+    segments.some((x) => x.id === p.segmentId),
+  )
   if (marked.length) {
     await part(s, lesson.settingId, take, marked, 'The prompter was at this segment.')
     return
@@ -26,22 +43,48 @@ export async function sortTake(s: Services, take: TakeRow, lesson: { settingId: 
   const style = await houseStyleOf(s.db, lesson.settingId)
   await progress('finding its segment', 0.5)
   const lines = segments.flatMap((x) => spokenLines(x, style))
-  const { words } = await recognise(wav, lines, { signal, memory: heardBefore(s.db), pronunciations: await pronunciationsOf(s.db, take.lessonId, null), onShare: (x) => void progress('finding its segment', 0.5 + 0.1 * x).catch(() => undefined) })
+  const { words } = await recognise(wav, lines, {
+    signal,
+    memory: heardBefore(s.db),
+    pronunciations: await pronunciationsOf(s.db, take.lessonId, null),
+    onShare: (x) => void progress('finding its segment', 0.5 + 0.1 * x).catch(() => undefined),
+  })
   const sorted = sortClip(segments, words, take.seconds ?? 0, style)
   const sorting = { reason: sorted.reason, matches: sorted.matches.slice(0, 5), byHand: false }
-  if (sorted.parts.length > 1) await part(s, lesson.settingId, { ...take, sorting }, sorted.parts, sorted.reason)
+  if (sorted.parts.length > 1)
+    await part(s, lesson.settingId, { ...take, sorting }, sorted.parts, sorted.reason)
   else if (sorted.segmentId) await moveTake(s.db, take, sorted.segmentId, sorting)
   else await setTake(s.db, take.id, { sorting })
 }
 
-async function part(s: Services, settingId: string, take: TakeRow, parts: readonly Part[], reason: string): Promise<void> {
+async function part(
+  s: Services,
+  settingId: string,
+  take: TakeRow,
+  parts: readonly Part[],
+  reason: string,
+): Promise<void> {
   // A worker that died in between left some of the parts behind: they are not made twice.
   const there = await partsOf(s.db, take)
   for (const p of parts) {
     const known = there.find((t) => t.part && Math.abs(t.part.from - p.from) < 0.01 && t.id !== take.id)
-    const marks = take.marks.filter((m) => m.kind !== 'segment' && m.at >= p.from && m.at < p.to).map((m) => ({ ...m, at: m.at - p.from }))
-    const id = known?.id ?? (await addTake(s.db, { lessonId: take.lessonId, segmentId: p.segmentId, source: take.source, original: take.original, name: take.name, part: { from: p.from, to: p.to }, sorting: { reason, matches: take.sorting?.matches ?? [], byHand: false }, marks }))
-    if (known?.status !== 'ready' && !(await isAtWork(s.db, id))) await prepareLater(s, settingId, { id, lessonId: take.lessonId, segmentId: p.segmentId })
+    const marks = take.marks
+      .filter((m) => m.kind !== 'segment' && m.at >= p.from && m.at < p.to)
+      .map((m) => ({ ...m, at: m.at - p.from }))
+    const id =
+      known?.id ??
+      (await addTake(s.db, {
+        lessonId: take.lessonId,
+        segmentId: p.segmentId,
+        source: take.source,
+        original: take.original,
+        name: take.name,
+        part: { from: p.from, to: p.to },
+        sorting: { reason, matches: take.sorting?.matches ?? [], byHand: false },
+        marks,
+      }))
+    if (known?.status !== 'ready' && !(await isAtWork(s.db, id)))
+      await prepareLater(s, settingId, { id, lessonId: take.lessonId, segmentId: p.segmentId })
   }
   await removeTake(s.db, take.id)
 }

@@ -17,14 +17,19 @@ import { lessonById } from '../plan/store.ts'
 import { prepareLater } from './prepare-later.ts'
 import { addOnce } from './store.ts'
 
-const refuse = (status: number, title: string, detail: string) => ({ status_code: status, body: JSON.stringify({ type: 'about:blank', title, status, detail }) })
+const refuse = (status: number, title: string, detail: string) => ({
+  status_code: status,
+  body: JSON.stringify({ type: 'about:blank', title, status, detail }),
+})
 
 /** Resumable uploads of takes (the open tus protocol): a dropped connection goes on where it stopped. */
 export function uploadRoutes(router: Router, s: Services): void {
   const folder = path.join(config.blobs, 'uploads')
   const store = new FileStore({ directory: folder, expirationPeriodInMilliseconds: 3 * 86_400_000 })
   const who = async (request: Request) => {
-    const person = await personOf(s.db, { headers: { cookie: request.headers.get('cookie') ?? undefined } } as never)
+    const person = await personOf(s.db, {
+      headers: { cookie: request.headers.get('cookie') ?? undefined },
+    } as never)
     if (!person) throw refuse(401, 'Signed out', 'Sign in again; the upload goes on where it stopped.')
     return person
   }
@@ -37,7 +42,8 @@ export function uploadRoutes(router: Router, s: Services): void {
       const person = await who(request)
       if (request.method === 'POST' || request.method === 'OPTIONS' || !uploadId) return
       const upload = await store.getUpload(uploadId).catch(() => null)
-      if (upload && upload.metadata?.personId !== person.id) throw refuse(404, 'Not found', 'This upload isn’t yours.')
+      if (upload && upload.metadata?.personId !== person.id)
+        throw refuse(404, 'Not found', 'This upload isn’t yours.')
     },
     async onUploadCreate(request, upload) {
       const person = await who(request)
@@ -51,8 +57,14 @@ export function uploadRoutes(router: Router, s: Services): void {
       }
       const lesson = await lessonById(s.db, lessonId)
       // Without a segment it goes to the tray and is sorted by what is said in it.
-      if (segmentId && !lesson?.doc.segments.some((x) => x.id === segmentId)) throw refuse(404, 'Not found', 'This segment is no longer in the lesson.')
-      if ((upload.size ?? 0) > (await roomLeft(folder))) throw refuse(507, 'The disk is full', 'There is no room for this file. Takes already here are kept; make room, then try again.')
+      if (segmentId && !lesson?.doc.segments.some((x) => x.id === segmentId))
+        throw refuse(404, 'Not found', 'This segment is no longer in the lesson.')
+      if ((upload.size ?? 0) > (await roomLeft(folder)))
+        throw refuse(
+          507,
+          'The disk is full',
+          'There is no room for this file. Takes already here are kept; make room, then try again.',
+        )
       return { metadata: { ...upload.metadata, personId: person.id } }
     },
     async onUploadFinish(_request, upload) {
@@ -61,13 +73,28 @@ export function uploadRoutes(router: Router, s: Services): void {
       try {
         const type = await fileTypeFromFile(file)
         const media = type && /^(video|audio)\//.test(type.mime) ? await probe(file) : null
-        if (!media || media.seconds === 0 && !media.video) throw refuse(415, 'Not a film', 'This file holds no picture or sound, whatever its name says. Nothing was changed; choose an MP4, MOV, WebM or sound file.')
+        if (!media || (media.seconds === 0 && !media.video))
+          throw refuse(
+            415,
+            'Not a film',
+            'This file holds no picture or sound, whatever its name says. Nothing was changed; choose an MP4, MOV, WebM or sound file.',
+          )
         const original = await s.blobs.put(s.db, { file }, type!.mime)
         // The same file chosen twice is one take: the second is told which.
-        const { takeId, known } = await addOnce(s.db, { lessonId: lessonId!, segmentId: segmentId || null, source: source === 'recorded' ? 'recorded' : 'uploaded', original, name: filename?.slice(0, 200) || null })
+        const { takeId, known } = await addOnce(s.db, {
+          lessonId: lessonId!,
+          segmentId: segmentId || null,
+          source: source === 'recorded' ? 'recorded' : 'uploaded',
+          original,
+          name: filename?.slice(0, 200) || null,
+        })
         if (known) return { headers: { 'Awlbox-Take': takeId, 'Awlbox-Known': '1' } }
         const lesson = await lessonById(s.db, lessonId!)
-        await prepareLater(s, lesson!.settingId, { id: takeId, lessonId: lessonId!, segmentId: segmentId || null })
+        await prepareLater(s, lesson!.settingId, {
+          id: takeId,
+          lessonId: lessonId!,
+          segmentId: segmentId || null,
+        })
         return { headers: { 'Awlbox-Take': takeId, 'Awlbox-Known': '0' } }
       } finally {
         await store.remove(upload.id).catch(() => undefined)
@@ -75,13 +102,22 @@ export function uploadRoutes(router: Router, s: Services): void {
     },
     onResponseError(_request, error) {
       const e = error as { status_code?: number; body?: string; code?: string; message?: string }
-      if (e.code === 'ENOSPC') return refuse(507, 'The disk is full', 'The part already sent is kept. Make room, then try again: it goes on where it stopped.')
+      if (e.code === 'ENOSPC')
+        return refuse(
+          507,
+          'The disk is full',
+          'The part already sent is kept. Make room, then try again: it goes on where it stopped.',
+        )
       if (!e.status_code) log.error({ error: e.message }, 'upload failed')
       return undefined
     },
   })
   // One endpoint, several verbs of the protocol.
-  for (const [method, p] of [['post', '/api/uploads'], ['get', '/api/uploads/:uploadId']] as const) routeList.push({ method, path: p, who: 'person' })
+  for (const [method, p] of [
+    ['post', '/api/uploads'],
+    ['get', '/api/uploads/:uploadId'],
+  ] as const)
+    routeList.push({ method, path: p, who: 'person' })
   router.all(/^\/api\/uploads(\/.*)?$/, async (req, res) => {
     await fs.mkdir(folder, { recursive: true })
     await server.handle(req, res)

@@ -17,13 +17,24 @@ export function lookRoutes(router: Router, s: Services): void {
     await mayLesson(s.db, person, params.lessonId!, 'read')
     const rows = await repliesOf(s.db, params.lessonId!, 200)
     const [pictures, told] = await Promise.all([
-      photosIn(s.db, rows.flatMap((r) => r.answers.flatMap((a) => (a.photoId ? [a.photoId] : [])))),
-      judgementsOn(s.db, rows.map((r) => r.id)),
+      photosIn(
+        s.db,
+        rows.flatMap((r) => r.answers.flatMap((a) => (a.photoId ? [a.photoId] : []))),
+      ),
+      judgementsOn(
+        s.db,
+        rows.map((r) => r.id),
+      ),
     ])
     return {
       items: rows.map(({ doc, pack, ...r }) => ({
-        ...r, tasks: pack.tasks.map((t) => ({ ...t, expected: t.spec.kind === 'photo' ? expectedTable(doc, t.spec) : null })),
-        photos: pictures.filter((p) => r.answers.some((a) => a.photoId === p.id)), judgements: told.filter((j) => j.replyId === r.id),
+        ...r,
+        tasks: pack.tasks.map((t) => ({
+          ...t,
+          expected: t.spec.kind === 'photo' ? expectedTable(doc, t.spec) : null,
+        })),
+        photos: pictures.filter((p) => r.answers.some((a) => a.photoId === p.id)),
+        judgements: told.filter((j) => j.replyId === r.id),
       })),
     }
   })
@@ -34,15 +45,30 @@ export function lookRoutes(router: Router, s: Services): void {
     if (!photo) throw notFound('This photo')
     return sendBlob(req, res, s.blobs.path(size === 'small' ? photo.small : photo.image), 'image/jpeg')
   })
-  personRoute(router, s, 'put', '/api/photos/:photoId/reading', PhotoReading, async ({ person, params, body }) => {
-    await mayPhoto(s.db, person, params.photoId!, 'judge')
-    const photo = await photoById(s.db, params.photoId!)
-    if (photo!.width !== body.width || photo!.height !== body.height) throw new Problem(409, 'Another photo', 'This reading is of a photo of another size.')
-    await saveReading(s.db, params.photoId!, body)
-    return { ok: true }
-  })
-  personRoute(router, s, 'post', '/api/replies/:replyId/judgements', JudgementInput, async ({ person, params, body }) => {
-    await mayReply(s.db, person, params.replyId!, 'judge')
-    return { id: await judge(s.db, params.replyId!, person.id, body) }
-  })
+  personRoute(
+    router,
+    s,
+    'put',
+    '/api/photos/:photoId/reading',
+    PhotoReading,
+    async ({ person, params, body }) => {
+      await mayPhoto(s.db, person, params.photoId!, 'judge')
+      const photo = await photoById(s.db, params.photoId!)
+      if (photo!.width !== body.width || photo!.height !== body.height)
+        throw new Problem(409, 'Another photo', 'This reading is of a photo of another size.')
+      await saveReading(s.db, params.photoId!, body)
+      return { ok: true }
+    },
+  )
+  personRoute(
+    router,
+    s,
+    'post',
+    '/api/replies/:replyId/judgements',
+    JudgementInput,
+    async ({ person, params, body }) => {
+      await mayReply(s.db, person, params.replyId!, 'judge')
+      return { id: await judge(s.db, params.replyId!, person.id, body) }
+    },
+  )
 }

@@ -2,45 +2,148 @@ import { asc, desc, eq, inArray, sql } from 'drizzle-orm'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
 import type { JudgementInput } from '@awlbox/core/contracts/reply'
 import type { Db } from '../platform/db.ts'
-import { children, classes, judgements, lessonRevisions, lessons, people, photos, publications, replies } from '../platform/schema.ts'
+import {
+  children,
+  classes,
+  judgements,
+  lessonRevisions,
+  lessons,
+  people,
+  photos,
+  publications,
+  replies,
+} from '../platform/schema.ts'
 
 export const repliesOf = (db: Db, lessonId: string, limit: number) =>
-  db.select({ id: replies.id, childId: children.id, child: children.name, answers: replies.answers, help: replies.help, words: replies.words, receivedAt: replies.receivedAt, updatedAt: replies.updatedAt, publicationId: publications.id, pack: publications.pack, doc: lessonRevisions.doc })
-    .from(publications).innerJoin(replies, eq(replies.publicationId, publications.id)).innerJoin(children, eq(children.id, replies.childId))
-    .innerJoin(lessonRevisions, sql`${lessonRevisions.lessonId} = ${publications.lessonId} and ${lessonRevisions.revision} = ${publications.lessonRevision}`)
-    .where(eq(publications.lessonId, lessonId)).orderBy(asc(replies.receivedAt), asc(children.name)).limit(limit)
+  db
+    .select({
+      id: replies.id,
+      childId: children.id,
+      child: children.name,
+      answers: replies.answers,
+      help: replies.help,
+      words: replies.words,
+      receivedAt: replies.receivedAt,
+      updatedAt: replies.updatedAt,
+      publicationId: publications.id,
+      pack: publications.pack,
+      doc: lessonRevisions.doc,
+    })
+    .from(publications)
+    .innerJoin(replies, eq(replies.publicationId, publications.id))
+    .innerJoin(children, eq(children.id, replies.childId))
+    .innerJoin(
+      lessonRevisions,
+      sql`${lessonRevisions.lessonId} = ${publications.lessonId} and ${lessonRevisions.revision} = ${publications.lessonRevision}`,
+    )
+    .where(eq(publications.lessonId, lessonId))
+    .orderBy(asc(replies.receivedAt), asc(children.name))
+    .limit(limit)
 
 export const photosIn = (db: Db, ids: readonly string[]) =>
-  ids.length ? db.select({ id: photos.id, width: photos.width, height: photos.height, reading: photos.reading }).from(photos).where(inArray(photos.id, [...ids])) : Promise.resolve([])
+  ids.length
+    ? db
+        .select({ id: photos.id, width: photos.width, height: photos.height, reading: photos.reading })
+        .from(photos)
+        .where(inArray(photos.id, [...ids]))
+    : Promise.resolve([])
 
 export const judgementsOn = (db: Db, replyIds: readonly string[]) =>
-  replyIds.length ? db.select({ id: judgements.id, replyId: judgements.replyId, level: judgements.level, help: judgements.help, rung: judgements.rung, note: judgements.note, at: judgements.at, by: people.name }).from(judgements).innerJoin(people, eq(people.id, judgements.byId)).where(inArray(judgements.replyId, [...replyIds])).orderBy(desc(judgements.at)) : Promise.resolve([])
+  replyIds.length
+    ? db
+        .select({
+          id: judgements.id,
+          replyId: judgements.replyId,
+          level: judgements.level,
+          help: judgements.help,
+          rung: judgements.rung,
+          note: judgements.note,
+          at: judgements.at,
+          by: people.name,
+        })
+        .from(judgements)
+        .innerJoin(people, eq(people.id, judgements.byId))
+        .where(inArray(judgements.replyId, [...replyIds]))
+        .orderBy(desc(judgements.at))
+    : Promise.resolve([])
 
 export async function photoById(db: Db, id: string) {
   const [row] = await db.select().from(photos).where(eq(photos.id, id)).limit(1)
   return row
 }
-export const saveReading = (db: Db, id: string, reading: PhotoReading) => db.update(photos).set({ reading }).where(eq(photos.id, id))
+export const saveReading = (db: Db, id: string, reading: PhotoReading) =>
+  db.update(photos).set({ reading }).where(eq(photos.id, id))
 
 export async function judge(db: Db, replyId: string, byId: string, input: JudgementInput): Promise<string> {
-  const [r] = await db.select({ childId: replies.childId, pack: publications.pack }).from(replies).innerJoin(publications, eq(publications.id, replies.publicationId)).where(eq(replies.id, replyId)).limit(1)
-  const [row] = await db.insert(judgements).values({ replyId, childId: r!.childId, ideaId: r!.pack.ideaId, byId, ...input }).returning({ id: judgements.id })
+  const [r] = await db
+    .select({ childId: replies.childId, pack: publications.pack })
+    .from(replies)
+    .innerJoin(publications, eq(publications.id, replies.publicationId))
+    .where(eq(replies.id, replyId))
+    .limit(1)
+  const [row] = await db
+    .insert(judgements)
+    .values({ replyId, childId: r!.childId, ideaId: r!.pack.ideaId, byId, ...input })
+    .returning({ id: judgements.id })
   return row!.id
 }
 
 /** Everything a class has sent back and how it was judged, for standing. */
 export async function classEvidence(db: Db, classId: string) {
   const [kids, sent, told] = await Promise.all([
-    db.select({ id: children.id, name: children.name }).from(children).where(eq(children.classId, classId)).orderBy(asc(children.name)),
-    db.select({ id: replies.id, childId: replies.childId, answers: replies.answers, help: replies.help, at: replies.receivedAt, pack: publications.pack, lessonId: publications.lessonId })
-      .from(replies).innerJoin(publications, eq(publications.id, replies.publicationId)).innerJoin(lessons, eq(lessons.id, publications.lessonId)).innerJoin(children, eq(children.id, replies.childId)).where(eq(children.classId, classId)).orderBy(asc(replies.receivedAt)).limit(5000),
-    db.select({ id: judgements.id, replyId: judgements.replyId, childId: judgements.childId, ideaId: judgements.ideaId, level: judgements.level, help: judgements.help, rung: judgements.rung, note: judgements.note, at: judgements.at, by: people.name })
-      .from(judgements).innerJoin(children, eq(children.id, judgements.childId)).innerJoin(people, eq(people.id, judgements.byId)).where(eq(children.classId, classId)).orderBy(desc(judgements.at)).limit(5000),
+    db
+      .select({ id: children.id, name: children.name })
+      .from(children)
+      .where(eq(children.classId, classId))
+      .orderBy(asc(children.name)),
+    db
+      .select({
+        id: replies.id,
+        childId: replies.childId,
+        answers: replies.answers,
+        help: replies.help,
+        at: replies.receivedAt,
+        pack: publications.pack,
+        lessonId: publications.lessonId,
+      })
+      .from(replies)
+      .innerJoin(publications, eq(publications.id, replies.publicationId))
+      .innerJoin(lessons, eq(lessons.id, publications.lessonId))
+      .innerJoin(children, eq(children.id, replies.childId))
+      .where(eq(children.classId, classId))
+      .orderBy(asc(replies.receivedAt))
+      .limit(5000),
+    db
+      .select({
+        id: judgements.id,
+        replyId: judgements.replyId,
+        childId: judgements.childId,
+        ideaId: judgements.ideaId,
+        level: judgements.level,
+        help: judgements.help,
+        rung: judgements.rung,
+        note: judgements.note,
+        at: judgements.at,
+        by: people.name,
+      })
+      .from(judgements)
+      .innerJoin(children, eq(children.id, judgements.childId))
+      .innerJoin(people, eq(people.id, judgements.byId))
+      .where(eq(children.classId, classId))
+      .orderBy(desc(judgements.at))
+      .limit(5000),
   ])
-  const shown = await photosIn(db, sent.flatMap((r) => r.answers.flatMap((a) => (a.photoId ? [a.photoId] : []))))
+  const shown = await photosIn(
+    db,
+    sent.flatMap((r) => r.answers.flatMap((a) => (a.photoId ? [a.photoId] : []))),
+  )
   return { kids, sent, told, readings: new Map(shown.map((p) => [p.id, p.reading])) }
 }
 export async function classById(db: Db, id: string) {
-  const [row] = await db.select({ id: classes.id, name: classes.name }).from(classes).where(eq(classes.id, id)).limit(1)
+  const [row] = await db
+    .select({ id: classes.id, name: classes.name })
+    .from(classes)
+    .where(eq(classes.id, id))
+    .limit(1)
   return row
 }

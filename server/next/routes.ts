@@ -13,12 +13,29 @@ export function nextRoutes(router: Router, s: Services): void {
   personRoute(router, s, 'get', '/api/classes/:classId/standing', null, async ({ req, person, params }) => {
     await mayClass(s.db, person, params.classId!, 'read')
     const now = Date.now()
-    const { ideas, rows } = await classStanding(s.db, params.classId!, await ladderOf(s.db, person.settingId), now)
+    const { ideas, rows } = await classStanding(
+      s.db,
+      params.classId!,
+      await ladderOf(s.db, person.settingId),
+      now,
+    )
     const asked = String(req.query.idea ?? '')
     const idea = ideas.find((i) => i.id === asked) ?? ideas.at(-1)
     return {
-      class: await classById(s.db, params.classId!), ideas: ideas.map(({ id, name }) => ({ id, name })), rows, idea: idea?.id ?? '',
-      groups: idea ? groupsFor(rows.map((r) => ({ childId: r.childId, name: r.name, standing: r.ideas[idea.id]!, quietDays: r.last ? Math.floor((now - r.last) / day) : null }))) : [],
+      class: await classById(s.db, params.classId!),
+      ideas: ideas.map(({ id, name }) => ({ id, name })),
+      rows,
+      idea: idea?.id ?? '',
+      groups: idea
+        ? groupsFor(
+            rows.map((r) => ({
+              childId: r.childId,
+              name: r.name,
+              standing: r.ideas[idea.id]!,
+              quietDays: r.last ? Math.floor((now - r.last) / day) : null,
+            })),
+          )
+        : [],
     }
   })
 }

@@ -18,23 +18,57 @@ const SignIn = z.object({ email: z.string().max(200), password: z.string().max(2
 const nobody = hash('nobody has this password')
 
 export function peopleRoutes(router: Router, s: Services): void {
-  const slow = rateLimit({ windowMs: 10 * 60_000, limit: 60, standardHeaders: true, legacyHeaders: false, handler: (_q, _s, next) => next(new Problem(429, 'Too many tries', 'Wait ten minutes, then sign in again.')) })
-  openRoute(router, 'post', '/api/sign-in', SignIn, async ({ req, res, body }) => {
-    const person = await personByEmail(s.db, body.email)
-    const right = await verify(person?.passwordHash ?? (await nobody), body.password)
-    if (!person || !right) throw new Problem(401, 'Not signed in', 'The address or the password is not right.')
-    const old = sessionToken(req.headers.cookie)
-    if (old) await closeSession(s.db, old)
-    const { token, expires } = await openSession(s.db, person.id)
-    res.setHeader('Set-Cookie', cookie.serialize(sessionCookie, token, { httpOnly: true, sameSite: 'lax', secure: config.secureCookies, path: '/', expires }))
-    return { ok: true }
-  }, [slow])
+  const slow = rateLimit({
+    windowMs: 10 * 60_000,
+    limit: 60,
+    standardHeaders: true,
+    legacyHeaders: false,
+    handler: (_q, _s, next) =>
+      next(new Problem(429, 'Too many tries', 'Wait ten minutes, then sign in again.')),
+  })
+  openRoute(
+    router,
+    'post',
+    '/api/sign-in',
+    SignIn,
+    async ({ req, res, body }) => {
+      const person = await personByEmail(s.db, body.email)
+      const right = await verify(person?.passwordHash ?? (await nobody), body.password)
+      if (!person || !right)
+        throw new Problem(401, 'Not signed in', 'The address or the password is not right.')
+      const old = sessionToken(req.headers.cookie)
+      if (old) await closeSession(s.db, old)
+      const { token, expires } = await openSession(s.db, person.id)
+      res.setHeader(
+        'Set-Cookie',
+        cookie.serialize(sessionCookie, token, {
+          httpOnly: true,
+          sameSite: 'lax',
+          secure: config.secureCookies,
+          path: '/',
+          expires,
+        }),
+      )
+      return { ok: true }
+    },
+    [slow],
+  )
   openRoute(router, 'post', '/api/sign-out', null, async ({ req, res }) => {
     const token = sessionToken(req.headers.cookie)
     if (token) await closeSession(s.db, token)
-    res.setHeader('Set-Cookie', cookie.serialize(sessionCookie, '', { httpOnly: true, sameSite: 'lax', path: '/', maxAge: 0 }))
+    res.setHeader(
+      'Set-Cookie',
+      cookie.serialize(sessionCookie, '', { httpOnly: true, sameSite: 'lax', path: '/', maxAge: 0 }),
+    )
     return { ok: true }
   })
   settingRoutes(router, s)
-  personRoute(router, s, 'get', '/api/me', null, async ({ person }) => ({ name: person.name, role: person.role, setting: person.settingName, houseStyle: person.houseStyle, camera: config.camera !== '', pace: ownPace(await pacesOf(s.db, person.id)) }))
+  personRoute(router, s, 'get', '/api/me', null, async ({ person }) => ({
+    name: person.name,
+    role: person.role,
+    setting: person.settingName,
+    houseStyle: person.houseStyle,
+    camera: config.camera !== '',
+    pace: ownPace(await pacesOf(s.db, person.id)),
+  }))
 }

@@ -11,18 +11,27 @@ import type { Services } from '../platform/services.ts'
 import { houseStyleOf, ladderOf, saveHouseStyle, saveLadder } from './setting.ts'
 
 const owns = (person: Person): void => {
-  if (person.role !== 'owner') throw forbidden('Only the owner of the setting can change this. Your teaching follows what the house has chosen.')
+  if (person.role !== 'owner')
+    throw forbidden(
+      'Only the owner of the setting can change this. Your teaching follows what the house has chosen.',
+    )
 }
 
 /** What belongs to the whole setting: its house style and its ladder of ideas. */
 export function settingRoutes(router: Router, s: Services): void {
-  personRoute(router, s, 'get', '/api/house-style', null, async ({ person }) => ({ style: await houseStyleOf(s.db, person.settingId), mayChange: person.role === 'owner' }))
+  personRoute(router, s, 'get', '/api/house-style', null, async ({ person }) => ({
+    style: await houseStyleOf(s.db, person.settingId),
+    mayChange: person.role === 'owner',
+  }))
   personRoute(router, s, 'put', '/api/house-style', HouseStyle, async ({ person, body }) => {
     owns(person)
     await saveHouseStyle(s.db, person.settingId, body)
     return { style: body }
   })
-  personRoute(router, s, 'get', '/api/ladder', null, async ({ person }) => ({ ideas: await ladderOf(s.db, person.settingId), mayChange: person.role === 'owner' }))
+  personRoute(router, s, 'get', '/api/ladder', null, async ({ person }) => ({
+    ideas: await ladderOf(s.db, person.settingId),
+    mayChange: person.role === 'owner',
+  }))
   personRoute(router, s, 'put', '/api/ladder', z.object({ ideas: Ladder }), async ({ person, body }) => {
     owns(person)
     await saveLadder(s.db, person.settingId, body.ideas)
@@ -33,12 +42,25 @@ export function settingRoutes(router: Router, s: Services): void {
     res.send(Papa.unparse([[...ladderHeader], ...ladderRows(await ladderOf(s.db, person.settingId))]))
     return undefined
   })
-  personRoute(router, s, 'post', '/api/ladder/csv', z.object({ csv: z.string().max(500_000) }), async ({ person, body }) => {
-    owns(person)
-    const table = Papa.parse<string[]>(body.csv.replace(/^\uFEFF/, '').trim(), { skipEmptyLines: true })
-    const read = readLadder(table.data)
-    if (!read.ok) throw new Problem(400, 'This table cannot be taken over', 'Nothing was changed. Mend the rows named and send it again.', { errors: read.errors.slice(0, 50) })
-    await saveLadder(s.db, person.settingId, read.ladder)
-    return { ideas: read.ladder }
-  })
+  personRoute(
+    router,
+    s,
+    'post',
+    '/api/ladder/csv',
+    z.object({ csv: z.string().max(500_000) }),
+    async ({ person, body }) => {
+      owns(person)
+      const table = Papa.parse<string[]>(body.csv.replace(/^\uFEFF/, '').trim(), { skipEmptyLines: true })
+      const read = readLadder(table.data)
+      if (!read.ok)
+        throw new Problem(
+          400,
+          'This table cannot be taken over',
+          'Nothing was changed. Mend the rows named and send it again.',
+          { errors: read.errors.slice(0, 50) },
+        )
+      await saveLadder(s.db, person.settingId, read.ladder)
+      return { ideas: read.ladder }
+    },
+  )
 }

@@ -6,7 +6,11 @@ import type { Db } from '../platform/db.ts'
 import { people, settings } from '../platform/schema.ts'
 
 export async function houseStyleOf(db: Db, settingId: string): Promise<HouseStyle> {
-  const [row] = await db.select({ style: settings.houseStyle }).from(settings).where(eq(settings.id, settingId)).limit(1)
+  const [row] = await db
+    .select({ style: settings.houseStyle })
+    .from(settings)
+    .where(eq(settings.id, settingId))
+    .limit(1)
   return HouseStyle.parse(row?.style ?? {})
 }
 export async function saveHouseStyle(db: Db, settingId: string, houseStyle: HouseStyle): Promise<void> {
@@ -14,7 +18,11 @@ export async function saveHouseStyle(db: Db, settingId: string, houseStyle: Hous
 }
 /** The setting's ladder: its own, or the one everybody starts from. */
 export async function ladderOf(db: Db, settingId: string): Promise<readonly Idea[]> {
-  const [row] = await db.select({ ladder: settings.ladder }).from(settings).where(eq(settings.id, settingId)).limit(1)
+  const [row] = await db
+    .select({ ladder: settings.ladder })
+    .from(settings)
+    .where(eq(settings.id, settingId))
+    .limit(1)
   return row?.ladder ?? startingLadder
 }
 export async function saveLadder(db: Db, settingId: string, ladder: Idea[] | null): Promise<void> {

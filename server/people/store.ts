@@ -5,8 +5,15 @@ import { hashToken, newSessionToken } from '../platform/tokens.ts'
 
 const sessionDays = 30
 
-export async function personByEmail(db: Db, email: string): Promise<{ id: string; passwordHash: string } | undefined> {
-  const [row] = await db.select({ id: people.id, passwordHash: people.passwordHash }).from(people).where(eq(people.email, email.trim().toLowerCase())).limit(1)
+export async function personByEmail(
+  db: Db,
+  email: string,
+): Promise<{ id: string; passwordHash: string } | undefined> {
+  const [row] = await db
+    .select({ id: people.id, passwordHash: people.passwordHash })
+    .from(people)
+    .where(eq(people.email, email.trim().toLowerCase()))
+    .limit(1)
   return row
 }
 export async function openSession(db: Db, personId: string): Promise<{ token: string; expires: Date }> {

@@ -6,16 +6,45 @@ import { children, householdKits, households } from '../platform/schema.ts'
 /** What the homes of a class said they have, and how many homes there are in all. */
 export async function kitsOfClass(db: Db, classId: string): Promise<{ homes: HomeKit[]; all: number }> {
   const [rows, [all]] = await Promise.all([
-    db.selectDistinct({ homeId: households.id, has: householdKits.has, countable: householdKits.countable, canPrint: householdKits.canPrint, underThree: households.youngerChild })
-      .from(children).innerJoin(households, eq(households.id, children.householdId)).innerJoin(householdKits, eq(householdKits.householdId, households.id)).where(eq(children.classId, classId)),
-    db.select({ n: countDistinct(children.householdId) }).from(children).where(eq(children.classId, classId)),
+    db
+      .selectDistinct({
+        homeId: households.id,
+        has: householdKits.has,
+        countable: householdKits.countable,
+        canPrint: householdKits.canPrint,
+        underThree: households.youngerChild,
+      })
+      .from(children)
+      .innerJoin(households, eq(households.id, children.householdId))
+      .innerJoin(householdKits, eq(householdKits.householdId, households.id))
+      .where(eq(children.classId, classId)),
+    db
+      .select({ n: countDistinct(children.householdId) })
+      .from(children)
+      .where(eq(children.classId, classId)),
   ])
   return { homes: rows, all: Number(all?.n ?? 0) }
 }
 export async function kitOfHome(db: Db, householdId: string) {
-  const [row] = await db.select({ has: householdKits.has, countable: householdKits.countable, canPrint: householdKits.canPrint, at: householdKits.at }).from(householdKits).where(eq(householdKits.householdId, householdId)).limit(1)
+  const [row] = await db
+    .select({
+      has: householdKits.has,
+      countable: householdKits.countable,
+      canPrint: householdKits.canPrint,
+      at: householdKits.at,
+    })
+    .from(householdKits)
+    .where(eq(householdKits.householdId, householdId))
+    .limit(1)
   return row ?? null
 }
-export async function saveKit(db: Db, householdId: string, kit: { has: string[]; countable: number; canPrint: boolean }): Promise<void> {
-  await db.insert(householdKits).values({ householdId, ...kit }).onConflictDoUpdate({ target: householdKits.householdId, set: { ...kit, at: new Date() } })
+export async function saveKit(
+  db: Db,
+  householdId: string,
+  kit: { has: string[]; countable: number; canPrint: boolean },
+): Promise<void> {
+  await db
+    .insert(householdKits)
+    .values({ householdId, ...kit })
+    .onConflictDoUpdate({ target: householdKits.householdId, set: { ...kit, at: new Date() } })
 }

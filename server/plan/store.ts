@@ -3,19 +3,56 @@ import { proofread } from '@awlbox/core/script/proof/proof'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { Lesson } from '@awlbox/core/contracts/lesson'
 import type { Db } from '../platform/db.ts'
-import { children, classes, lessonRevisions, lessons, people, publications, replies, revisionNames } from '../platform/schema.ts'
+import {
+  children,
+  classes,
+  lessonRevisions,
+  lessons,
+  people,
+  publications,
+  replies,
+  revisionNames,
+} from '../platform/schema.ts'
 
 export const classesOf = (db: Db, settingId: string) =>
-  db.select({ id: classes.id, name: classes.name, age: classes.age, teacherId: classes.teacherId, teacher: people.name }).from(classes).innerJoin(people, eq(people.id, classes.teacherId)).where(eq(classes.settingId, settingId)).orderBy(desc(classes.age), asc(classes.name))
+  db
+    .select({
+      id: classes.id,
+      name: classes.name,
+      age: classes.age,
+      teacherId: classes.teacherId,
+      teacher: people.name,
+    })
+    .from(classes)
+    .innerJoin(people, eq(people.id, classes.teacherId))
+    .where(eq(classes.settingId, settingId))
+    .orderBy(desc(classes.age), asc(classes.name))
 
 export const lessonsOf = (db: Db, classIds: readonly string[], limit: number) =>
-  db.select({ id: lessons.id, classId: lessons.classId, day: lessons.day, title: lessons.doc }).from(lessons).where(inArray(lessons.classId, [...classIds])).orderBy(desc(lessons.day), desc(lessons.createdAt)).limit(limit)
+  db
+    .select({ id: lessons.id, classId: lessons.classId, day: lessons.day, title: lessons.doc })
+    .from(lessons)
+    .where(inArray(lessons.classId, [...classIds]))
+    .orderBy(desc(lessons.day), desc(lessons.createdAt))
+    .limit(limit)
 
 /** When each child of these classes was last heard from, and whether anything was sent them at all. */
 export async function lastReplies(db: Db, classIds: readonly string[]) {
-  return db.select({ childId: children.id, name: children.name, classId: children.classId, last: max(replies.receivedAt), firstSent: max(publications.sentAt) })
-    .from(children).leftJoin(replies, eq(replies.childId, children.id)).leftJoin(lessons, eq(lessons.classId, children.classId)).leftJoin(publications, eq(publications.lessonId, lessons.id))
-    .where(inArray(children.classId, [...classIds])).groupBy(children.id).orderBy(asc(children.name))
+  return db
+    .select({
+      childId: children.id,
+      name: children.name,
+      classId: children.classId,
+      last: max(replies.receivedAt),
+      firstSent: max(publications.sentAt),
+    })
+    .from(children)
+    .leftJoin(replies, eq(replies.childId, children.id))
+    .leftJoin(lessons, eq(lessons.classId, children.classId))
+    .leftJoin(publications, eq(publications.lessonId, lessons.id))
+    .where(inArray(children.classId, [...classIds]))
+    .groupBy(children.id)
+    .orderBy(asc(children.name))
 }
 
 /** What is kept beside a document so that lists need not compute it again. */
@@ -24,46 +61,121 @@ export function derived(doc: Lesson, style: HouseStyle): { findings: number; fil
   return { findings: p.findings.length, filmSeconds: p.time.film }
 }
 
-export async function createLesson(db: Db, input: { classId: string; day: string; doc: Lesson; byId: string | null; style: HouseStyle; createdAt?: Date }): Promise<string> {
+export async function createLesson(
+  db: Db,
+  input: {
+    classId: string
+    day: string
+    doc: Lesson
+    byId: string | null
+    style: HouseStyle
+    createdAt?: Date
+  },
+): Promise<string> {
   return db.transaction(async (tx) => {
-    const [row] = await tx.insert(lessons).values({ classId: input.classId, day: input.day, revision: 1, doc: input.doc, ...derived(input.doc, input.style), ...(input.createdAt ? { createdAt: input.createdAt } : {}) }).returning({ id: lessons.id })
-    await tx.insert(lessonRevisions).values({ lessonId: row!.id, revision: 1, doc: input.doc, byId: input.byId })
+    const [row] = await tx
+      .insert(lessons)
+      .values({
+        classId: input.classId,
+        day: input.day,
+        revision: 1,
+        doc: input.doc,
+        ...derived(input.doc, input.style),
+        ...(input.createdAt ? { createdAt: input.createdAt } : {}),
+      })
+      .returning({ id: lessons.id })
+    await tx
+      .insert(lessonRevisions)
+      .values({ lessonId: row!.id, revision: 1, doc: input.doc, byId: input.byId })
     return row!.id
   })
 }
 
 export async function lessonById(db: Db, id: string) {
-  const [row] = await db.select({ id: lessons.id, classId: lessons.classId, className: classes.name, settingId: classes.settingId, day: lessons.day, filmBy: lessons.filmBy, sendBy: lessons.sendBy, revision: lessons.revision, doc: lessons.doc, updatedAt: lessons.updatedAt })
-    .from(lessons).innerJoin(classes, eq(classes.id, lessons.classId)).where(eq(lessons.id, id)).limit(1)
+  const [row] = await db
+    .select({
+      id: lessons.id,
+      classId: lessons.classId,
+      className: classes.name,
+      settingId: classes.settingId,
+      day: lessons.day,
+      filmBy: lessons.filmBy,
+      sendBy: lessons.sendBy,
+      revision: lessons.revision,
+      doc: lessons.doc,
+      updatedAt: lessons.updatedAt,
+    })
+    .from(lessons)
+    .innerJoin(classes, eq(classes.id, lessons.classId))
+    .where(eq(lessons.id, id))
+    .limit(1)
   // Documents saved before a field came in are read with its usual value.
   return row && { ...row, doc: Lesson.parse(row.doc) }
 }
 
 /** Saves a document over the revision it was made from; undefined when that is no longer the newest. */
-export async function saveLesson(db: Db, input: { id: string; revision: number; doc: Lesson; byId: string; style: HouseStyle }): Promise<number | undefined> {
+export async function saveLesson(
+  db: Db,
+  input: { id: string; revision: number; doc: Lesson; byId: string; style: HouseStyle },
+): Promise<number | undefined> {
   return db.transaction(async (tx) => {
-    const [row] = await tx.update(lessons).set({ doc: input.doc, revision: input.revision + 1, updatedAt: new Date(), ...derived(input.doc, input.style) })
-      .where(and(eq(lessons.id, input.id), eq(lessons.revision, input.revision))).returning({ revision: lessons.revision })
+    const [row] = await tx
+      .update(lessons)
+      .set({
+        doc: input.doc,
+        revision: input.revision + 1,
+        updatedAt: new Date(),
+        ...derived(input.doc, input.style),
+      })
+      .where(and(eq(lessons.id, input.id), eq(lessons.revision, input.revision)))
+      .returning({ revision: lessons.revision })
     if (!row) return undefined
-    await tx.insert(lessonRevisions).values({ lessonId: input.id, revision: row.revision, doc: input.doc, byId: input.byId })
+    await tx
+      .insert(lessonRevisions)
+      .values({ lessonId: input.id, revision: row.revision, doc: input.doc, byId: input.byId })
     return row.revision
   })
 }
 
 export const revisionsOf = (db: Db, lessonId: string, before: number | null, limit: number) =>
-  db.select({
-    revision: lessonRevisions.revision, at: lessonRevisions.at, by: people.name,
-    name: sql<string | null>`(select n.name from ${revisionNames} n where n.lesson_id = ${lessonRevisions.lessonId} and n.revision = ${lessonRevisions.revision} order by n.at desc limit 1)`,
-  }).from(lessonRevisions).leftJoin(people, eq(people.id, lessonRevisions.byId))
-    .where(and(eq(lessonRevisions.lessonId, lessonId), ...(before === null ? [] : [lt(lessonRevisions.revision, before)]))).orderBy(desc(lessonRevisions.revision)).limit(limit)
+  db
+    .select({
+      revision: lessonRevisions.revision,
+      at: lessonRevisions.at,
+      by: people.name,
+      name: sql<
+        string | null
+      >`(select n.name from ${revisionNames} n where n.lesson_id = ${lessonRevisions.lessonId} and n.revision = ${lessonRevisions.revision} order by n.at desc limit 1)`,
+    })
+    .from(lessonRevisions)
+    .leftJoin(people, eq(people.id, lessonRevisions.byId))
+    .where(
+      and(
+        eq(lessonRevisions.lessonId, lessonId),
+        ...(before === null ? [] : [lt(lessonRevisions.revision, before)]),
+      ),
+    )
+    .orderBy(desc(lessonRevisions.revision))
+    .limit(limit)
 
 export async function revisionDoc(db: Db, lessonId: string, revision: number): Promise<Lesson | undefined> {
-  const [row] = await db.select({ doc: lessonRevisions.doc }).from(lessonRevisions).where(and(eq(lessonRevisions.lessonId, lessonId), eq(lessonRevisions.revision, revision))).limit(1)
+  const [row] = await db
+    .select({ doc: lessonRevisions.doc })
+    .from(lessonRevisions)
+    .where(and(eq(lessonRevisions.lessonId, lessonId), eq(lessonRevisions.revision, revision)))
+    .limit(1)
   return row && Lesson.parse(row.doc)
 }
 
-export async function nameRevision(db: Db, input: { lessonId: string; revision: number; name: string; byId: string }): Promise<boolean> {
-  const [there] = await db.select({ revision: lessonRevisions.revision }).from(lessonRevisions).where(and(eq(lessonRevisions.lessonId, input.lessonId), eq(lessonRevisions.revision, input.revision))).limit(1)
+export async function nameRevision(
+  db: Db,
+  input: { lessonId: string; revision: number; name: string; byId: string },
+): Promise<boolean> {
+  const [there] = await db
+    .select({ revision: lessonRevisions.revision })
+    .from(lessonRevisions)
+    .where(and(eq(lessonRevisions.lessonId, input.lessonId), eq(lessonRevisions.revision, input.revision)))
+    .limit(1)
   if (there) await db.insert(revisionNames).values(input)
   return there !== undefined
 }

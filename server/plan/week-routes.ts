@@ -16,27 +16,55 @@ import { kitsOfClass } from './kit-store.ts'
 import { examplesSince, lessonsDue, saveDates, workDone } from './week-store.ts'
 import { capital } from '@awlbox/core/words'
 
-const Dates = z.object({ day: z.iso.date(), filmBy: z.iso.date().nullable(), sendBy: z.iso.date().nullable() })
+const Dates = z.object({
+  day: z.iso.date(),
+  filmBy: z.iso.date().nullable(),
+  sendBy: z.iso.date().nullable(),
+})
 const iso = (d: Date): string => formatISO(d, { representation: 'date' })
 
 async function weekOf(s: Services, person: Person, from: Date) {
   const days = Array.from({ length: 7 }, (_, i) => iso(addDays(from, i)))
   const due = await lessonsDue(s.db, person.id, iso(subDays(from, 7)), iso(addDays(from, 13)))
-  const facts = await lessonFacts(s.db, due.map((l) => l.id))
+  const facts = await lessonFacts(
+    s.db,
+    due.map((l) => l.id),
+  )
   const rates = ratesOf(await workDone(s.db, person.id))
   const minutes = (await hoursOf(s.db, person.id)) ?? [...usualHours]
   const hours = days.map((day, i) => ({ day, minutes: minutes[i] ?? 0 }))
-  const lessons = due.map((l): WeekLesson & { className: string } => {
-    const f = facts.get(l.id)!
-    return {
-      id: l.id, title: l.title, className: l.className, day: l.day, filmBy: l.filmBy, sendBy: l.sendBy, filmMinutes: f.filmSeconds / 60, written: f.segments > 0 && f.findings === 0,
-      filmed: f.segments ? f.filmed / f.segments : 0, cut: f.rendered, sent: f.sent, repliesWaiting: f.replies - f.looked, repliesExpected: f.sent || l.day > days[6]! ? 0 : l.children,
-    }
-  }).filter((l) => inWeek(l, days[0]!, days[6]!))
+  const lessons = due
+    .map((l): WeekLesson & { className: string } => {
+      const f = facts.get(l.id)!
+      return {
+        id: l.id,
+        title: l.title,
+        className: l.className,
+        day: l.day,
+        filmBy: l.filmBy,
+        sendBy: l.sendBy,
+        filmMinutes: f.filmSeconds / 60,
+        written: f.segments > 0 && f.findings === 0,
+        filmed: f.segments ? f.filmed / f.segments : 0,
+        cut: f.rendered,
+        sent: f.sent,
+        repliesWaiting: f.replies - f.looked,
+        repliesExpected: f.sent || l.day > days[6]! ? 0 : l.children,
+      }
+    })
+    .filter((l) => inWeek(l, days[0]!, days[6]!))
   // Hours of days gone by cannot be worked any more.
   const today = iso(new Date())
   const ahead = hours.filter((h) => h.day >= today)
-  return { from: days[0]!, today, days, hours, lessons, rates, plan: planWeek(lessons, ahead.length ? ahead : hours, rates) }
+  return {
+    from: days[0]!,
+    today,
+    days,
+    hours,
+    lessons,
+    rates,
+    plan: planWeek(lessons, ahead.length ? ahead : hours, rates),
+  }
 }
 const firstDay = (text: unknown): Date => {
   const parsed = z.iso.date().safeParse(text)
@@ -44,24 +72,58 @@ const firstDay = (text: unknown): Date => {
 }
 
 export function weekRoutes(router: Router, s: Services): void {
-  personRoute(router, s, 'get', '/api/week', null, ({ req, person }) => weekOf(s, person, firstDay(req.query.from)))
-  personRoute(router, s, 'put', '/api/me/hours', z.object({ minutes: z.array(z.number().int().min(0).max(1440)).length(7) }), async ({ person, body }) => {
-    await saveHours(s.db, person.id, body.minutes)
-    return { minutes: body.minutes }
-  })
+  personRoute(router, s, 'get', '/api/week', null, ({ req, person }) =>
+    weekOf(s, person, firstDay(req.query.from)),
+  )
+  personRoute(
+    router,
+    s,
+    'put',
+    '/api/me/hours',
+    z.object({ minutes: z.array(z.number().int().min(0).max(1440)).length(7) }),
+    async ({ person, body }) => {
+      await saveHours(s.db, person.id, body.minutes)
+      return { minutes: body.minutes }
+    },
+  )
   personRoute(router, s, 'put', '/api/lessons/:lessonId/dates', Dates, async ({ person, params, body }) => {
     await mayLesson(s.db, person, params.lessonId!, 'change')
-    if (body.filmBy && body.filmBy > body.day) throw new Problem(400, 'Filmed after it goes out', 'Film-by has to come before the day the lesson goes out. Nothing was changed.')
-    if (body.sendBy && body.sendBy > body.day) throw new Problem(400, 'Sent after it goes out', 'Send-by has to come before the day the lesson goes out. Nothing was changed.')
+    if (body.filmBy && body.filmBy > body.day)
+      throw new Problem(
+        400,
+        'Filmed after it goes out',
+        'Film-by has to come before the day the lesson goes out. Nothing was changed.',
+      )
+    if (body.sendBy && body.sendBy > body.day)
+      throw new Problem(
+        400,
+        'Sent after it goes out',
+        'Send-by has to come before the day the lesson goes out. Nothing was changed.',
+      )
     await saveDates(s.db, params.lessonId!, body)
     return body
   })
   personRoute(router, s, 'get', '/api/week.ics', null, async ({ req, person, res }) => {
     const week = await weekOf(s, person, firstDay(req.query.from))
-    const calendar = ical({ name: `Awlbox: ${person.settingName}`, prodId: { company: 'awlbox', product: 'week' } })
+    const calendar = ical({
+      name: `Awlbox: ${person.settingName}`,
+      prodId: { company: 'awlbox', product: 'week' },
+    })
     for (const l of week.lessons) {
-      calendar.createEvent({ id: `${l.id}-day@awlbox`, start: parseISO(l.day), allDay: true, summary: `${l.title} goes out (${l.className})` })
-      for (const t of tasksOf(l, week.rates)) calendar.createEvent({ id: `${l.id}-${t.what}@awlbox`, start: parseISO(t.by), allDay: true, summary: `${capital(t.what)}: ${l.title}`, description: `About ${t.minutes} minutes.` })
+      calendar.createEvent({
+        id: `${l.id}-day@awlbox`,
+        start: parseISO(l.day),
+        allDay: true,
+        summary: `${l.title} goes out (${l.className})`,
+      })
+      for (const t of tasksOf(l, week.rates))
+        calendar.createEvent({
+          id: `${l.id}-${t.what}@awlbox`,
+          start: parseISO(t.by),
+          allDay: true,
+          summary: `${capital(t.what)}: ${l.title}`,
+          description: `About ${t.minutes} minutes.`,
+        })
     }
     res.type('text/calendar; charset=utf-8').attachment(`awlbox-${week.from}.ics`)
     res.send(calendar.toString())
@@ -72,15 +134,26 @@ export function weekRoutes(router: Router, s: Services): void {
     await mayClass(s.db, person, params.classId!, 'read')
     const today = new Date()
     const structure = String(req.query.structure ?? '')
-    const rows = (await examplesSince(s.db, params.classId!, iso(subDays(today, 91)))).filter((r) => r.structure === structure && r.id !== req.query.except)
+    const rows = (await examplesSince(s.db, params.classId!, iso(subDays(today, 91)))).filter(
+      (r) => r.structure === structure && r.id !== req.query.except,
+    )
     const examples = (list: typeof rows) => list.flatMap((r) => z.array(Example).catch([]).parse(r.examples))
     const [from, to] = [iso(subDays(today, 6)), iso(addDays(today, 6))]
     const near = (r: (typeof rows)[number]) => r.day >= from && r.day <= to
     return { week: examples(rows.filter(near)), term: examples(rows.filter((r) => !near(r))) }
   })
-  personRoute(router, s, 'post', '/api/classes/:classId/kit', z.object({ kit: z.array(z.object({ thing: z.string().max(60), count: z.number().int().min(1).max(200) })).max(20) }), async ({ person, params, body }) => {
-    await mayClass(s.db, person, params.classId!, 'read')
-    const { homes, all } = await kitsOfClass(s.db, params.classId!)
-    return summarise(body.kit, homes, all)
-  })
+  personRoute(
+    router,
+    s,
+    'post',
+    '/api/classes/:classId/kit',
+    z.object({
+      kit: z.array(z.object({ thing: z.string().max(60), count: z.number().int().min(1).max(200) })).max(20),
+    }),
+    async ({ person, params, body }) => {
+      await mayClass(s.db, person, params.classId!, 'read')
+      const { homes, all } = await kitsOfClass(s.db, params.classId!)
+      return summarise(body.kit, homes, all)
+    },
+  )
 }

@@ -2,7 +2,18 @@ import { and, eq } from 'drizzle-orm'
 import type { Home, Person } from './actor.ts'
 import type { Db } from './db.ts'
 import { forbidden, notFound } from './problem.ts'
-import { children, classes, households, jobs, lessons, photos, publications, renders, replies, takes } from './schema.ts'
+import {
+  children,
+  classes,
+  households,
+  jobs,
+  lessons,
+  photos,
+  publications,
+  renders,
+  replies,
+  takes,
+} from './schema.ts'
 
 /**
  * One authorisation function a resource. Somebody else's setting is never told that a thing exists (404).
@@ -10,10 +21,17 @@ import { children, classes, households, jobs, lessons, photos, publications, ren
  */
 export type Right = 'read' | 'judge' | 'change'
 
-function decide(person: Person, row: { settingId: string; teacherId: string } | undefined, right: Right, what: string): void {
+function decide(
+  person: Person,
+  row: { settingId: string; teacherId: string } | undefined,
+  right: Right,
+  what: string,
+): void {
   if (!row || row.settingId !== person.settingId) throw notFound(what)
   if (right === 'change' && person.role !== 'owner' && row.teacherId !== person.id)
-    throw forbidden('Only the teacher of this class or the owner of the setting can change this. You can look and judge.')
+    throw forbidden(
+      'Only the teacher of this class or the owner of the setting can change this. You can look and judge.',
+    )
 }
 const whose = { settingId: classes.settingId, teacherId: classes.teacherId }
 
@@ -22,48 +40,131 @@ export async function mayClass(db: Db, person: Person, classId: string, right: R
   decide(person, row, right, 'This class')
 }
 export async function mayLesson(db: Db, person: Person, lessonId: string, right: Right): Promise<void> {
-  const [row] = await db.select(whose).from(lessons).innerJoin(classes, eq(classes.id, lessons.classId)).where(eq(lessons.id, lessonId)).limit(1)
+  const [row] = await db
+    .select(whose)
+    .from(lessons)
+    .innerJoin(classes, eq(classes.id, lessons.classId))
+    .where(eq(lessons.id, lessonId))
+    .limit(1)
   decide(person, row, right, 'This lesson')
 }
 export async function mayTake(db: Db, person: Person, takeId: string, right: Right): Promise<void> {
-  const [row] = await db.select(whose).from(takes).innerJoin(lessons, eq(lessons.id, takes.lessonId)).innerJoin(classes, eq(classes.id, lessons.classId)).where(eq(takes.id, takeId)).limit(1)
+  const [row] = await db
+    .select(whose)
+    .from(takes)
+    .innerJoin(lessons, eq(lessons.id, takes.lessonId))
+    .innerJoin(classes, eq(classes.id, lessons.classId))
+    .where(eq(takes.id, takeId))
+    .limit(1)
   decide(person, row, right, 'This take')
 }
 export async function mayRender(db: Db, person: Person, renderId: string, right: Right): Promise<void> {
-  const [row] = await db.select(whose).from(renders).innerJoin(lessons, eq(lessons.id, renders.lessonId)).innerJoin(classes, eq(classes.id, lessons.classId)).where(eq(renders.id, renderId)).limit(1)
+  const [row] = await db
+    .select(whose)
+    .from(renders)
+    .innerJoin(lessons, eq(lessons.id, renders.lessonId))
+    .innerJoin(classes, eq(classes.id, lessons.classId))
+    .where(eq(renders.id, renderId))
+    .limit(1)
   decide(person, row, right, 'This film')
 }
-export async function mayPublication(db: Db, person: Person, publicationId: string, right: Right): Promise<void> {
-  const [row] = await db.select(whose).from(publications).innerJoin(lessons, eq(lessons.id, publications.lessonId)).innerJoin(classes, eq(classes.id, lessons.classId)).where(eq(publications.id, publicationId)).limit(1)
+export async function mayPublication(
+  db: Db,
+  person: Person,
+  publicationId: string,
+  right: Right,
+): Promise<void> {
+  const [row] = await db
+    .select(whose)
+    .from(publications)
+    .innerJoin(lessons, eq(lessons.id, publications.lessonId))
+    .innerJoin(classes, eq(classes.id, lessons.classId))
+    .where(eq(publications.id, publicationId))
+    .limit(1)
   decide(person, row, right, 'This sending')
 }
 export async function mayJob(db: Db, person: Person, jobId: string, right: Right): Promise<void> {
-  const [row] = await db.select(whose).from(jobs).innerJoin(lessons, eq(lessons.id, jobs.lessonId)).innerJoin(classes, eq(classes.id, lessons.classId)).where(eq(jobs.id, jobId)).limit(1)
+  const [row] = await db
+    .select(whose)
+    .from(jobs)
+    .innerJoin(lessons, eq(lessons.id, jobs.lessonId))
+    .innerJoin(classes, eq(classes.id, lessons.classId))
+    .where(eq(jobs.id, jobId))
+    .limit(1)
   decide(person, row, right, 'This work')
 }
 export async function mayReply(db: Db, person: Person, replyId: string, right: Right): Promise<void> {
-  const [row] = await db.select(whose).from(replies).innerJoin(publications, eq(publications.id, replies.publicationId)).innerJoin(lessons, eq(lessons.id, publications.lessonId)).innerJoin(classes, eq(classes.id, lessons.classId)).where(eq(replies.id, replyId)).limit(1)
+  const [row] = await db
+    .select(whose)
+    .from(replies)
+    .innerJoin(publications, eq(publications.id, replies.publicationId))
+    .innerJoin(lessons, eq(lessons.id, publications.lessonId))
+    .innerJoin(classes, eq(classes.id, lessons.classId))
+    .where(eq(replies.id, replyId))
+    .limit(1)
   decide(person, row, right, 'This reply')
 }
 export async function mayPhoto(db: Db, person: Person, photoId: string, right: Right): Promise<void> {
-  const [row] = await db.select(whose).from(photos).innerJoin(publications, eq(publications.id, photos.publicationId)).innerJoin(lessons, eq(lessons.id, publications.lessonId)).innerJoin(classes, eq(classes.id, lessons.classId)).where(eq(photos.id, photoId)).limit(1)
+  const [row] = await db
+    .select(whose)
+    .from(photos)
+    .innerJoin(publications, eq(publications.id, photos.publicationId))
+    .innerJoin(lessons, eq(lessons.id, publications.lessonId))
+    .innerJoin(classes, eq(classes.id, lessons.classId))
+    .where(eq(photos.id, photoId))
+    .limit(1)
   decide(person, row, right, 'This photo')
 }
 /** Home links are changed by the owner or by a teacher with a child of that home in class. */
 export async function mayHousehold(db: Db, person: Person, householdId: string, right: Right): Promise<void> {
-  const [home] = await db.select({ settingId: households.settingId }).from(households).where(eq(households.id, householdId)).limit(1)
-  const [taught] = await db.select({ id: children.id }).from(children).innerJoin(classes, eq(classes.id, children.classId)).where(and(eq(children.householdId, householdId), eq(classes.teacherId, person.id))).limit(1)
-  decide(person, home && { settingId: home.settingId, teacherId: taught ? person.id : '' }, right, 'This home')
+  const [home] = await db
+    .select({ settingId: households.settingId })
+    .from(households)
+    .where(eq(households.id, householdId))
+    .limit(1)
+  const [taught] = await db
+    .select({ id: children.id })
+    .from(children)
+    .innerJoin(classes, eq(classes.id, children.classId))
+    .where(and(eq(children.householdId, householdId), eq(classes.teacherId, person.id)))
+    .limit(1)
+  decide(
+    person,
+    home && { settingId: home.settingId, teacherId: taught ? person.id : '' },
+    right,
+    'This home',
+  )
 }
 
 /** Whether a home may open a publication: a child of theirs is in its class. */
 export async function homeMayOpen(db: Db, home: Home, publicationId: string): Promise<void> {
-  const [row] = await db.select({ id: publications.id }).from(publications).innerJoin(lessons, eq(lessons.id, publications.lessonId)).innerJoin(children, eq(children.classId, lessons.classId))
-    .where(and(eq(publications.id, publicationId), eq(children.householdId, home.householdId))).limit(1)
+  const [row] = await db
+    .select({ id: publications.id })
+    .from(publications)
+    .innerJoin(lessons, eq(lessons.id, publications.lessonId))
+    .innerJoin(children, eq(children.classId, lessons.classId))
+    .where(and(eq(publications.id, publicationId), eq(children.householdId, home.householdId)))
+    .limit(1)
   if (!row) throw notFound('This lesson')
 }
-export async function homeHasChild(db: Db, home: Home, publicationId: string, childId: string): Promise<void> {
-  const [row] = await db.select({ id: children.id }).from(children).innerJoin(lessons, eq(lessons.classId, children.classId)).innerJoin(publications, eq(publications.lessonId, lessons.id))
-    .where(and(eq(children.id, childId), eq(children.householdId, home.householdId), eq(publications.id, publicationId))).limit(1)
+export async function homeHasChild(
+  db: Db,
+  home: Home,
+  publicationId: string,
+  childId: string,
+): Promise<void> {
+  const [row] = await db
+    .select({ id: children.id })
+    .from(children)
+    .innerJoin(lessons, eq(lessons.classId, children.classId))
+    .innerJoin(publications, eq(publications.lessonId, lessons.id))
+    .where(
+      and(
+        eq(children.id, childId),
+        eq(children.householdId, home.householdId),
+        eq(publications.id, publicationId),
+      ),
+    )
+    .limit(1)
   if (!row) throw notFound('This child')
 }

@@ -31,15 +31,34 @@ export function sessionToken(header: string | undefined): string | null {
 export async function personOf(db: Db, req: Pick<Request, 'headers'>): Promise<Person | null> {
   const token = sessionToken(req.headers.cookie)
   if (!token) return null
-  const [row] = await db.select({ id: people.id, name: people.name, role: people.role, settingId: people.settingId, settingName: settings.name, houseStyle: settings.houseStyle })
-    .from(sessions).innerJoin(people, eq(people.id, sessions.personId)).innerJoin(settings, eq(settings.id, people.settingId))
-    .where(and(eq(sessions.tokenHash, hashToken(token)), gt(sessions.expiresAt, new Date()))).limit(1)
+  const [row] = await db
+    .select({
+      id: people.id,
+      name: people.name,
+      role: people.role,
+      settingId: people.settingId,
+      settingName: settings.name,
+      houseStyle: settings.houseStyle,
+    })
+    .from(sessions)
+    .innerJoin(people, eq(people.id, sessions.personId))
+    .innerJoin(settings, eq(settings.id, people.settingId))
+    .where(and(eq(sessions.tokenHash, hashToken(token)), gt(sessions.expiresAt, new Date())))
+    .limit(1)
   return row ? { kind: 'person', ...row, houseStyle: HouseStyle.parse(row.houseStyle) } : null
 }
 
 export async function homeOf(db: Db, token: string): Promise<Home | null> {
-  const [row] = await db.select({ householdId: households.id, settingId: households.settingId, name: households.name, youngerChild: households.youngerChild })
-    .from(homeLinks).innerJoin(households, eq(households.id, homeLinks.householdId))
-    .where(and(eq(homeLinks.tokenHash, hashToken(token)), isNull(homeLinks.revokedAt))).limit(1)
+  const [row] = await db
+    .select({
+      householdId: households.id,
+      settingId: households.settingId,
+      name: households.name,
+      youngerChild: households.youngerChild,
+    })
+    .from(homeLinks)
+    .innerJoin(households, eq(households.id, homeLinks.householdId))
+    .where(and(eq(homeLinks.tokenHash, hashToken(token)), isNull(homeLinks.revokedAt)))
+    .limit(1)
   return row ? { kind: 'home', ...row } : null
 }

@@ -28,13 +28,19 @@ export function folderBlobs(folder = config.blobs): Blobs {
       const temporary = path.join(folder, 'tmp', randomUUID())
       const hash = createHash('sha256')
       let size = 0
-      const count = new Transform({ transform(chunk: Buffer, _e, done) {
-        hash.update(chunk)
-        size += chunk.length
-        done(null, chunk)
-      } })
+      const count = new Transform({
+        transform(chunk: Buffer, _e, done) {
+          hash.update(chunk)
+          size += chunk.length
+          done(null, chunk)
+        },
+      })
       try {
-        await pipeline(Buffer.isBuffer(content) ? Readable.from([content]) : createReadStream(content.file), count, createWriteStream(temporary))
+        await pipeline(
+          Buffer.isBuffer(content) ? Readable.from([content]) : createReadStream(content.file),
+          count,
+          createWriteStream(temporary),
+        )
         const handle = await fs.open(temporary, 'r+')
         await handle.sync()
         await handle.close()

@@ -10,8 +10,14 @@ export type Db = NodePgDatabase<typeof schema>
 
 /** A pool that outlives the database: a lost connection is logged, and the next query opens a new one. */
 export function openDb(url = config.databaseUrl): { db: Db; pool: Pool } {
-  const pool = new Pool({ connectionString: url, max: 12, connectionTimeoutMillis: 4000, idleTimeoutMillis: 30_000 })
+  const pool = new Pool({
+    connectionString: url,
+    max: 12,
+    connectionTimeoutMillis: 4000,
+    idleTimeoutMillis: 30_000,
+  })
   pool.on('error', (error) => log.warn({ error: error.message }, 'database connection lost'))
   return { db: drizzle(pool, { schema }), pool }
 }
-export const migrateDb = (db: Db): Promise<void> => migrate(db, { migrationsFolder: path.join(config.root, 'server/platform/migrations') })
+export const migrateDb = (db: Db): Promise<void> =>
+  migrate(db, { migrationsFolder: path.join(config.root, 'server/platform/migrations') })

@@ -1,6 +1,14 @@
 import pino from 'pino'
 
 /** An error for the log: its stack, without the values of a failed query, which may be a family's words. */
-export const forLog = (error: unknown): string => (error instanceof Error ? (error.stack ?? error.message) : String(error)).replace(/\nparams: [\s\S]*?(?=\n {4}at |$)/, '')
+export const forLog = (error: unknown): string =>
+  (error instanceof Error ? (error.stack ?? error.message) : String(error)).replace(
+    /\nparams: [\s\S]*?(?=\n {4}at |$)/,
+    '',
+  )
 
-export const log = pino({ level: process.env.AWLBOX_LOG ?? 'info', base: null, redact: ['req.headers.cookie'] })
+export const log = pino({
+  level: process.env.AWLBOX_LOG ?? 'info',
+  base: null,
+  redact: ['req.headers.cookie'],
+})

@@ -8,10 +8,13 @@ export function onStop(close: () => Promise<void>): void {
     stopping = true
     const late = setTimeout(() => process.exit(1), 8000)
     late.unref()
-    close().then(() => process.exit(0), (error: unknown) => {
-      log.warn({ error: String(error) }, 'stopping')
-      process.exit(1)
-    })
+    close().then(
+      () => process.exit(0),
+      (error: unknown) => {
+        log.warn({ error: String(error) }, 'stopping')
+        process.exit(1)
+      },
+    )
   }
   process.on('SIGTERM', stop)
   process.on('SIGINT', stop)

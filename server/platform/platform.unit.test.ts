@@ -16,7 +16,14 @@ describe('tokens', () => {
     const a = homeToken(secret, 'home-a', 1)
     expect(Buffer.from(a, 'base64url')).toHaveLength(16)
     expect(homeToken(secret, 'home-a', 1)).toBe(a)
-    expect(new Set([a, homeToken(secret, 'home-a', 2), homeToken(secret, 'home-b', 1), homeToken(`${secret}!`, 'home-a', 1)]).size).toBe(4)
+    expect(
+      new Set([
+        a,
+        homeToken(secret, 'home-a', 2),
+        homeToken(secret, 'home-b', 1),
+        homeToken(`${secret}!`, 'home-a', 1),
+      ]).size,
+    ).toBe(4)
   })
   test('a short secret is refused', () => expect(() => homeToken('short', 'home', 1)).toThrow(/32/))
   test('session tokens differ and are kept hashed', () => {
@@ -35,8 +42,15 @@ describe('the log', () => {
 })
 
 describe('a database that is away', () => {
-  test.each([[{ code: 'ECONNREFUSED' }], [{ cause: { code: '57P01' } }], [new Error('Connection terminated unexpectedly')], [{ message: 'x', cause: { cause: { code: 'ECONNRESET' } } }]])('%o', (error) => expect(isDbAway(error)).toBe(true))
-  test.each([[{ code: '23505' }], [new Error('something else')], [null]])('is not %o', (error) => expect(isDbAway(error)).toBe(false))
+  test.each([
+    [{ code: 'ECONNREFUSED' }],
+    [{ cause: { code: '57P01' } }],
+    [new Error('Connection terminated unexpectedly')],
+    [{ message: 'x', cause: { cause: { code: 'ECONNRESET' } } }],
+  ])('%o', (error) => expect(isDbAway(error)).toBe(true))
+  test.each([[{ code: '23505' }], [new Error('something else')], [null]])('is not %o', (error) =>
+    expect(isDbAway(error)).toBe(false),
+  )
 })
 
 describe('waveforms', () => {
@@ -48,24 +62,65 @@ describe('waveforms', () => {
     return at
   }
   test('a loud half and a silent half show as such', async () => {
-    const peaks = await peaksIn(file(wavOf(Int16Array.from({ length: 16_000 }, (_, i) => (i < 8000 ? (i % 2 ? 16_000 : -16_000) : 0)), 16_000)))
+    const peaks = await peaksIn(
+      file(
+        wavOf(
+          Int16Array.from({ length: 16_000 }, (_, i) => (i < 8000 ? (i % 2 ? 16_000 : -16_000) : 0)),
+          16_000,
+        ),
+      ),
+    )
     expect(peaks).toHaveLength(peaksPerSecond)
     expect(peaks[10]!).toBeGreaterThan(150)
     expect(peaks[40]).toBe(0)
   })
-  test('two and a half minutes are read a minute at a time and give as many peaks', async () => expect(await peaksIn(file(wavOf(new Int16Array(150 * 1000), 1000)))).toHaveLength(150 * peaksPerSecond))
-  test('what is no WAV is refused', async () => expect(peaksIn(file(Buffer.from('not a wav at all')))).rejects.toThrow(/WAV/))
+  test('two and a half minutes are read a minute at a time and give as many peaks', async () =>
+    expect(await peaksIn(file(wavOf(new Int16Array(150 * 1000), 1000)))).toHaveLength(150 * peaksPerSecond))
+  test('what is no WAV is refused', async () =>
+    expect(peaksIn(file(Buffer.from('not a wav at all')))).rejects.toThrow(/WAV/))
 })
 
 describe('what a segment’s file is named by', () => {
-  const clip = (from: number, to: number, over: Partial<Clip> = {}): Clip => ({ kind: 'clip', id: `c${from}`, takeId: 'a', from, to, why: null, ...over })
-  const stop: Card = { kind: 'card', id: 'x', look: 'stop', title: 'Stop', lines: [], frames: 60, stepId: null, why: null }
-  const why = (state: Why['state']): Why => ({ id: 'w', act: 'drop', kind: 'silence', note: '', sure: true, state })
+  const clip = (from: number, to: number, over: Partial<Clip> = {}): Clip => ({
+    kind: 'clip',
+    id: `c${from}`,
+    takeId: 'a',
+    from,
+    to,
+    why: null,
+    ...over,
+  })
+  const stop: Card = {
+    kind: 'card',
+    id: 'x',
+    look: 'stop',
+    title: 'Stop',
+    lines: [],
+    frames: 60,
+    stepId: null,
+    why: null,
+  }
+  const why = (state: Why['state']): Why => ({
+    id: 'w',
+    act: 'drop',
+    kind: 'silence',
+    note: '',
+    sure: true,
+    state,
+  })
   const film = { sha: 'f', file: '/x', seconds: 10 }
   const key = (items: CutItem[], of = film) => segmentKey({ cut: { items }, films: new Map([['a', of]]) })
   const plain = [clip(0, 150), clip(150, 300)]
   test('changes with anything that changes the film', () => {
-    const others = [key([clip(30, 300)]), key([clip(0, 270)]), key([...plain, stop]), key([...plain, { ...stop, title: 'Go' }]), key([...plain, { kind: 'hold', id: 'h', frames: 30, stepId: null, why: null }]), key([plain[1]!, plain[0]!]), key(plain, { ...film, sha: 'g' })]
+    const others = [
+      key([clip(30, 300)]),
+      key([clip(0, 270)]),
+      key([...plain, stop]),
+      key([...plain, { ...stop, title: 'Go' }]),
+      key([...plain, { kind: 'hold', id: 'h', frames: 30, stepId: null, why: null }]),
+      key([plain[1]!, plain[0]!]),
+      key(plain, { ...film, sha: 'g' }),
+    ]
     expect(new Set([key(plain), ...others]).size).toBe(others.length + 1)
   })
   test('stays with what does not: a proposed drop, a span split in two, another path', () => {
@@ -75,6 +130,11 @@ describe('what a segment’s file is named by', () => {
     expect(key([clip(0, 150), clip(150, 300, { why: why('accepted') })])).not.toBe(key(plain))
   })
   test('frames are counted from spans, holds and cards; spans of a take that is gone count nothing', () => {
-    expect(framesOf({ cut: { items: [...plain, stop, clip(0, 90, { takeId: 'gone' })] }, films: new Map([['a', film]]) })).toBe(360)
+    expect(
+      framesOf({
+        cut: { items: [...plain, stop, clip(0, 90, { takeId: 'gone' })] },
+        films: new Map([['a', film]]),
+      }),
+    ).toBe(360)
   })
 })

@@ -20,7 +20,13 @@ export interface Work {
   progress(step: string, share: number): Promise<void>
 }
 export interface Queue {
-  add(input: { kind: JobKind; settingId: string; lessonId: string; subject: string; data?: Record<string, unknown> }): Promise<JobRow>
+  add(input: {
+    kind: JobKind
+    settingId: string
+    lessonId: string
+    subject: string
+    data?: Record<string, unknown>
+  }): Promise<JobRow>
   cancel(jobId: string): Promise<void>
   /** Starts working; handlers get jobs one at a time. */
   work(handlers: Record<JobKind, (w: Work) => Promise<void>>): Promise<void>
@@ -35,49 +41,112 @@ export async function openQueue(db: Db, url = config.databaseUrl): Promise<Queue
   const boss = new PgBoss({ connectionString: url, max: 4, supervise: true, schedule: false })
   boss.on('error', (error) => log.warn({ error: error.message }, 'queue'))
   await boss.start()
-  for (const kind of jobKinds) await boss.createQueue(kind, { name: kind, retryLimit: attemptsAllowed, retryDelay: 1, expireInSeconds: 4 * 3600 } as PgBoss.Queue)
+  for (const kind of jobKinds)
+    await boss.createQueue(kind, {
+      name: kind,
+      retryLimit: attemptsAllowed,
+      retryDelay: 1,
+      expireInSeconds: 4 * 3600,
+    } as PgBoss.Queue)
   const timers: NodeJS.Timeout[] = []
 
   const post = async (job: JobRow) => {
-    const bossId = await boss.send(job.kind, { jobId: job.id }, { retryLimit: attemptsAllowed, retryDelay: 1 })
+    const bossId = await boss.send(
+      job.kind,
+      { jobId: job.id },
+      { retryLimit: attemptsAllowed, retryDelay: 1 },
+    )
     await db.update(jobs).set({ bossId }).where(eq(jobs.id, job.id))
   }
   const sweep = async () => {
-    const stale = await db.select().from(jobs).where(and(eq(jobs.status, 'running'), lt(jobs.heartbeatAt, sql`now() - make_interval(secs => ${deadAfter})`)))
+    const stale = await db
+      .select()
+      .from(jobs)
+      .where(
+        and(
+          eq(jobs.status, 'running'),
+          lt(jobs.heartbeatAt, sql`now() - make_interval(secs => ${deadAfter})`),
+        ),
+      )
     for (const job of stale) {
       if (job.attempts >= attemptsAllowed) {
-        await db.update(jobs).set({ status: 'failed', problem: `The worker stopped ${job.attempts} times while doing this. What it works from is kept: try again, or with a shorter take.` }).where(eq(jobs.id, job.id))
+        await db
+          .update(jobs)
+          .set({
+            status: 'failed',
+            problem: `The worker stopped ${job.attempts} times while doing this. What it works from is kept: try again, or with a shorter take.`,
+          })
+          .where(eq(jobs.id, job.id))
         if (job.bossId) await boss.cancel(job.kind, job.bossId)
       } else {
-        const [mine] = await db.update(jobs).set({ status: 'queued', step: 'picked up again', bossId: null, heartbeatAt: null }).where(and(eq(jobs.id, job.id), eq(jobs.status, 'running'), lt(jobs.heartbeatAt, sql`now() - make_interval(secs => ${deadAfter})`))).returning()
+        const [mine] = await db
+          .update(jobs)
+          .set({ status: 'queued', step: 'picked up again', bossId: null, heartbeatAt: null })
+          .where(
+            and(
+              eq(jobs.id, job.id),
+              eq(jobs.status, 'running'),
+              lt(jobs.heartbeatAt, sql`now() - make_interval(secs => ${deadAfter})`),
+            ),
+          )
+          .returning()
         if (!mine) continue
         if (job.bossId) await boss.cancel(job.kind, job.bossId).catch(() => undefined)
         await post(mine)
       }
     }
     // A job written down but never posted, because the process died between the two.
-    const unposted = await db.select().from(jobs).where(and(eq(jobs.status, 'queued'), isNull(jobs.bossId), lt(jobs.createdAt, sql`now() - interval '20 seconds'`)))
+    const unposted = await db
+      .select()
+      .from(jobs)
+      .where(
+        and(
+          eq(jobs.status, 'queued'),
+          isNull(jobs.bossId),
+          lt(jobs.createdAt, sql`now() - interval '20 seconds'`),
+        ),
+      )
     for (const job of unposted) await post(job)
   }
 
   return {
     async add(input) {
-      const [job] = await db.insert(jobs).values({ ...input, data: input.data ?? {} }).returning()
+      const [job] = await db
+        .insert(jobs)
+        .values({ ...input, data: input.data ?? {} })
+        .returning()
       await post(job!)
       return job!
     },
     async cancel(jobId) {
-      const [queued] = await db.update(jobs).set({ status: 'cancelled', cancelAsked: true, step: 'cancelled' }).where(and(eq(jobs.id, jobId), eq(jobs.status, 'queued'))).returning()
+      const [queued] = await db
+        .update(jobs)
+        .set({ status: 'cancelled', cancelAsked: true, step: 'cancelled' })
+        .where(and(eq(jobs.id, jobId), eq(jobs.status, 'queued')))
+        .returning()
       if (queued?.bossId) await boss.cancel(queued.kind, queued.bossId).catch(() => undefined)
-      if (!queued) await db.update(jobs).set({ cancelAsked: true }).where(and(eq(jobs.id, jobId), eq(jobs.status, 'running')))
+      if (!queued)
+        await db
+          .update(jobs)
+          .set({ cancelAsked: true })
+          .where(and(eq(jobs.id, jobId), eq(jobs.status, 'running')))
     },
     async work(handlers) {
       await sweep().catch((e: unknown) => log.warn({ error: forLog(e).split('\n')[0] }, 'sweep'))
-      timers.push(setInterval(() => void sweep().catch((e: unknown) => log.warn({ error: forLog(e).split('\n')[0] }, 'sweep')), 4000))
+      timers.push(
+        setInterval(
+          () => void sweep().catch((e: unknown) => log.warn({ error: forLog(e).split('\n')[0] }, 'sweep')),
+          4000,
+        ),
+      )
       for (const kind of jobKinds)
-        await boss.work<{ jobId: string }>(kind, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([message]) => {
-          if (message) await runJob(db, message.data.jobId, handlers[kind])
-        })
+        await boss.work<{ jobId: string }>(
+          kind,
+          { batchSize: 1, pollingIntervalSeconds: 0.5 },
+          async ([message]) => {
+            if (message) await runJob(db, message.data.jobId, handlers[kind])
+          },
+        )
     },
     async close() {
       timers.forEach(clearInterval)
@@ -87,12 +156,26 @@ export async function openQueue(db: Db, url = config.databaseUrl): Promise<Queue
 }
 
 async function runJob(db: Db, jobId: string, handle: (w: Work) => Promise<void>): Promise<void> {
-  const [job] = await db.update(jobs).set({ status: 'running', step: 'starting', share: 0, attempts: sql`${jobs.attempts} + 1`, heartbeatAt: new Date(), startedAt: new Date(), problem: null })
-    .where(and(eq(jobs.id, jobId), inArray(jobs.status, ['queued', 'failed']))).returning()
+  const [job] = await db
+    .update(jobs)
+    .set({
+      status: 'running',
+      step: 'starting',
+      share: 0,
+      attempts: sql`${jobs.attempts} + 1`,
+      heartbeatAt: new Date(),
+      startedAt: new Date(),
+      problem: null,
+    })
+    .where(and(eq(jobs.id, jobId), inArray(jobs.status, ['queued', 'failed'])))
+    .returning()
   if (!job) return
   const abort = new AbortController()
   const beat = setInterval(() => {
-    db.update(jobs).set({ heartbeatAt: new Date() }).where(eq(jobs.id, jobId)).returning({ cancel: jobs.cancelAsked })
+    db.update(jobs)
+      .set({ heartbeatAt: new Date() })
+      .where(eq(jobs.id, jobId))
+      .returning({ cancel: jobs.cancelAsked })
       .then(([row]) => {
         if (row?.cancel) abort.abort(new Cancelled())
       })
@@ -104,7 +187,11 @@ async function runJob(db: Db, jobId: string, handle: (w: Work) => Promise<void>)
     const now = Date.now()
     if (now - told < 300 && share < 1) return
     told = now
-    const [row] = await db.update(jobs).set({ step, share: Math.min(1, Math.max(0, share)), heartbeatAt: new Date() }).where(eq(jobs.id, jobId)).returning({ cancel: jobs.cancelAsked })
+    const [row] = await db
+      .update(jobs)
+      .set({ step, share: Math.min(1, Math.max(0, share)), heartbeatAt: new Date() })
+      .where(eq(jobs.id, jobId))
+      .returning({ cancel: jobs.cancelAsked })
     if (row?.cancel) {
       abort.abort(new Cancelled())
       throw new Cancelled()
@@ -120,7 +207,16 @@ async function runJob(db: Db, jobId: string, handle: (w: Work) => Promise<void>)
     }
     log.error({ job: jobId, kind: job.kind, error: forLog(error) }, 'job failed')
     if (error instanceof JobProblem || job.attempts >= attemptsAllowed) {
-      await db.update(jobs).set({ status: 'failed', problem: error instanceof JobProblem ? error.message : 'This failed three times. What it works from is kept; the log says why.' }).where(eq(jobs.id, jobId))
+      await db
+        .update(jobs)
+        .set({
+          status: 'failed',
+          problem:
+            error instanceof JobProblem
+              ? error.message
+              : 'This failed three times. What it works from is kept; the log says why.',
+        })
+        .where(eq(jobs.id, jobId))
       return
     }
     await db.update(jobs).set({ status: 'queued', step: 'trying again' }).where(eq(jobs.id, jobId))

@@ -1,5 +1,22 @@
 import { sql } from 'drizzle-orm'
-import { bigint, boolean, check, customType, date, doublePrecision, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core'
+import {
+  bigint,
+  boolean,
+  check,
+  customType,
+  date,
+  doublePrecision,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core'
 import type { Correction } from '@awlbox/core/film/corrections'
 import type { FirstFrame } from '@awlbox/core/film/first-frame'
 import type { CutList } from '@awlbox/core/contracts/cut'
@@ -25,105 +42,185 @@ export const settings = pgTable('settings', {
   ladder: jsonb('ladder').$type<Idea[]>(),
 })
 
-export const people = pgTable('people', {
-  id: id(),
-  settingId: uuid('setting_id').notNull().references(() => settings.id),
-  email: text('email').notNull().unique(),
-  name: text('name').notNull(),
-  role: text('role', { enum: ['owner', 'teacher'] }).notNull(),
-  passwordHash: text('password_hash').notNull(),
-  /** Minutes free for lessons on each weekday, Monday first; null until said. */
-  hours: jsonb('hours').$type<number[]>(),
-}, (t) => [check('people_role', sql`${t.role} in ('owner', 'teacher')`), index('people_setting').on(t.settingId)])
+export const people = pgTable(
+  'people',
+  {
+    id: id(),
+    settingId: uuid('setting_id')
+      .notNull()
+      .references(() => settings.id),
+    email: text('email').notNull().unique(),
+    name: text('name').notNull(),
+    role: text('role', { enum: ['owner', 'teacher'] }).notNull(),
+    passwordHash: text('password_hash').notNull(),
+    /** Minutes free for lessons on each weekday, Monday first; null until said. */
+    hours: jsonb('hours').$type<number[]>(),
+  },
+  (t) => [
+    check('people_role', sql`${t.role} in ('owner', 'teacher')`),
+    index('people_setting').on(t.settingId),
+  ],
+)
 
-export const sessions = pgTable('sessions', {
-  tokenHash: bytes('token_hash').primaryKey(),
-  personId: uuid('person_id').notNull().references(() => people.id, { onDelete: 'cascade' }),
-  createdAt: at('created_at'),
-  expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
-}, (t) => [index('sessions_person').on(t.personId)])
+export const sessions = pgTable(
+  'sessions',
+  {
+    tokenHash: bytes('token_hash').primaryKey(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id, { onDelete: 'cascade' }),
+    createdAt: at('created_at'),
+    expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+  },
+  (t) => [index('sessions_person').on(t.personId)],
+)
 
-export const classes = pgTable('classes', {
-  id: id(),
-  settingId: uuid('setting_id').notNull().references(() => settings.id),
-  teacherId: uuid('teacher_id').notNull().references(() => people.id),
-  name: text('name').notNull(),
-  age: integer('age').notNull(),
-}, (t) => [unique('classes_name').on(t.settingId, t.name), check('classes_age', sql`${t.age} between 3 and 7`)])
+export const classes = pgTable(
+  'classes',
+  {
+    id: id(),
+    settingId: uuid('setting_id')
+      .notNull()
+      .references(() => settings.id),
+    teacherId: uuid('teacher_id')
+      .notNull()
+      .references(() => people.id),
+    name: text('name').notNull(),
+    age: integer('age').notNull(),
+  },
+  (t) => [
+    unique('classes_name').on(t.settingId, t.name),
+    check('classes_age', sql`${t.age} between 3 and 7`),
+  ],
+)
 
-export const households = pgTable('households', {
-  id: id(),
-  settingId: uuid('setting_id').notNull().references(() => settings.id),
-  name: text('name').notNull(),
-  youngerChild: boolean('younger_child').notNull().default(false),
-  /** Raised when the link is renewed: the old one no longer opens anything. */
-  linkVersion: integer('link_version').notNull().default(1),
-}, (t) => [unique('households_name').on(t.settingId, t.name)])
+export const households = pgTable(
+  'households',
+  {
+    id: id(),
+    settingId: uuid('setting_id')
+      .notNull()
+      .references(() => settings.id),
+    name: text('name').notNull(),
+    youngerChild: boolean('younger_child').notNull().default(false),
+    /** Raised when the link is renewed: the old one no longer opens anything. */
+    linkVersion: integer('link_version').notNull().default(1),
+  },
+  (t) => [unique('households_name').on(t.settingId, t.name)],
+)
 
-export const homeLinks = pgTable('home_links', {
-  tokenHash: bytes('token_hash').primaryKey(),
-  householdId: uuid('household_id').notNull().references(() => households.id, { onDelete: 'cascade' }),
-  createdAt: at('created_at'),
-  revokedAt: timestamp('revoked_at', { withTimezone: true }),
-}, (t) => [index('home_links_household').on(t.householdId)])
+export const homeLinks = pgTable(
+  'home_links',
+  {
+    tokenHash: bytes('token_hash').primaryKey(),
+    householdId: uuid('household_id')
+      .notNull()
+      .references(() => households.id, { onDelete: 'cascade' }),
+    createdAt: at('created_at'),
+    revokedAt: timestamp('revoked_at', { withTimezone: true }),
+  },
+  (t) => [index('home_links_household').on(t.householdId)],
+)
 
-export const children = pgTable('children', {
-  id: id(),
-  classId: uuid('class_id').notNull().references(() => classes.id),
-  householdId: uuid('household_id').notNull().references(() => households.id, { onDelete: 'cascade' }),
-  name: text('name').notNull(),
-}, (t) => [unique('children_name').on(t.classId, t.name), index('children_household').on(t.householdId)])
+export const children = pgTable(
+  'children',
+  {
+    id: id(),
+    classId: uuid('class_id')
+      .notNull()
+      .references(() => classes.id),
+    householdId: uuid('household_id')
+      .notNull()
+      .references(() => households.id, { onDelete: 'cascade' }),
+    name: text('name').notNull(),
+  },
+  (t) => [unique('children_name').on(t.classId, t.name), index('children_household').on(t.householdId)],
+)
 
-export const lessons = pgTable('lessons', {
-  id: id(),
-  classId: uuid('class_id').notNull().references(() => classes.id),
-  day: date('day').notNull(),
-  filmBy: date('film_by'),
-  sendBy: date('send_by'),
-  revision: integer('revision').notNull(),
-  doc: jsonb('doc').$type<Lesson>().notNull(),
-  /** Findings at this revision, kept so that the shelf need not proof-read every lesson. */
-  findings: integer('findings').notNull(),
-  filmSeconds: doublePrecision('film_seconds').notNull(),
-  createdAt: at('created_at'),
-  updatedAt: at('updated_at'),
-}, (t) => [index('lessons_class').on(t.classId, t.day)])
+export const lessons = pgTable(
+  'lessons',
+  {
+    id: id(),
+    classId: uuid('class_id')
+      .notNull()
+      .references(() => classes.id),
+    day: date('day').notNull(),
+    filmBy: date('film_by'),
+    sendBy: date('send_by'),
+    revision: integer('revision').notNull(),
+    doc: jsonb('doc').$type<Lesson>().notNull(),
+    /** Findings at this revision, kept so that the shelf need not proof-read every lesson. */
+    findings: integer('findings').notNull(),
+    filmSeconds: doublePrecision('film_seconds').notNull(),
+    createdAt: at('created_at'),
+    updatedAt: at('updated_at'),
+  },
+  (t) => [index('lessons_class').on(t.classId, t.day)],
+)
 
-export const lessonRevisions = pgTable('lesson_revisions', {
-  lessonId: uuid('lesson_id').notNull().references(() => lessons.id, { onDelete: 'cascade' }),
-  revision: integer('revision').notNull(),
-  doc: jsonb('doc').$type<Lesson>().notNull(),
-  byId: uuid('by_id').references(() => people.id),
-  at: at('at'),
-}, (t) => [primaryKey({ columns: [t.lessonId, t.revision] })])
+export const lessonRevisions = pgTable(
+  'lesson_revisions',
+  {
+    lessonId: uuid('lesson_id')
+      .notNull()
+      .references(() => lessons.id, { onDelete: 'cascade' }),
+    revision: integer('revision').notNull(),
+    doc: jsonb('doc').$type<Lesson>().notNull(),
+    byId: uuid('by_id').references(() => people.id),
+    at: at('at'),
+  },
+  (t) => [primaryKey({ columns: [t.lessonId, t.revision] })],
+)
 
 /** Names given to revisions: the revisions themselves are never changed. The newest name of one counts. */
-export const revisionNames = pgTable('revision_names', {
-  lessonId: uuid('lesson_id').notNull(),
-  revision: integer('revision').notNull(),
-  name: text('name').notNull(),
-  byId: uuid('by_id').references(() => people.id),
-  at: at('at'),
-}, (t) => [primaryKey({ columns: [t.lessonId, t.revision, t.at] }), foreignKey({ columns: [t.lessonId, t.revision], foreignColumns: [lessonRevisions.lessonId, lessonRevisions.revision] }).onDelete('cascade')])
+export const revisionNames = pgTable(
+  'revision_names',
+  {
+    lessonId: uuid('lesson_id').notNull(),
+    revision: integer('revision').notNull(),
+    name: text('name').notNull(),
+    byId: uuid('by_id').references(() => people.id),
+    at: at('at'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.lessonId, t.revision, t.at] }),
+    foreignKey({
+      columns: [t.lessonId, t.revision],
+      foreignColumns: [lessonRevisions.lessonId, lessonRevisions.revision],
+    }).onDelete('cascade'),
+  ],
+)
 
 /** Segments kept for anybody in the setting to use again. */
-export const librarySegments = pgTable('library_segments', {
-  id: id(),
-  settingId: uuid('setting_id').notNull().references(() => settings.id),
-  segment: jsonb('segment').$type<Segment>().notNull(),
-  seconds: doublePrecision('seconds').notNull(),
-  byId: uuid('by_id').references(() => people.id),
-  at: at('at'),
-}, (t) => [index('library_setting').on(t.settingId, t.at)])
+export const librarySegments = pgTable(
+  'library_segments',
+  {
+    id: id(),
+    settingId: uuid('setting_id')
+      .notNull()
+      .references(() => settings.id),
+    segment: jsonb('segment').$type<Segment>().notNull(),
+    seconds: doublePrecision('seconds').notNull(),
+    byId: uuid('by_id').references(() => people.id),
+    at: at('at'),
+  },
+  (t) => [index('library_setting').on(t.settingId, t.at)],
+)
 
 /** What a home said it has, so that a lesson can be held against it. */
-export const householdKits = pgTable('household_kits', {
-  householdId: uuid('household_id').primaryKey().references(() => households.id, { onDelete: 'cascade' }),
-  has: jsonb('has').$type<string[]>().notNull(),
-  countable: integer('countable').notNull(),
-  canPrint: boolean('can_print').notNull(),
-  at: at('at'),
-}, (t) => [check('kits_countable', sql`${t.countable} between 0 and 200`)])
+export const householdKits = pgTable(
+  'household_kits',
+  {
+    householdId: uuid('household_id')
+      .primaryKey()
+      .references(() => households.id, { onDelete: 'cascade' }),
+    has: jsonb('has').$type<string[]>().notNull(),
+    countable: integer('countable').notNull(),
+    canPrint: boolean('can_print').notNull(),
+    at: at('at'),
+  },
+  (t) => [check('kits_countable', sql`${t.countable} between 0 and 200`)],
+)
 
 export const blobs = pgTable('blobs', {
   sha256: text('sha256').primaryKey(),
@@ -133,100 +230,145 @@ export const blobs = pgTable('blobs', {
 })
 const blob = (name: string) => text(name).references(() => blobs.sha256)
 
-export const takes = pgTable('takes', {
-  id: id(),
-  lessonId: uuid('lesson_id').notNull().references(() => lessons.id, { onDelete: 'cascade' }),
-  /** Null while it waits in the tray, not yet given to a segment. */
-  segmentId: text('segment_id'),
-  number: integer('number').notNull(),
-  source: text('source', { enum: ['recorded', 'uploaded', 'stand-in'] }).notNull(),
-  original: blob('original').notNull(),
-  /** The file's own name, where it had one. */
-  name: text('name'),
-  /** The stretch of the original this take is, in seconds; all of it when null. */
-  part: jsonb('part').$type<{ from: number; to: number }>(),
-  sorting: jsonb('sorting').$type<Sorting>(),
-  marks: jsonb('marks').$type<TakeMark[]>().notNull().default([]),
-  corrections: jsonb('corrections').$type<Correction[]>().notNull().default([]),
-  /** Imported captions, heard in place of the sound. */
-  captions: text('captions'),
-  sound: jsonb('sound').$type<TakeSound>(),
-  /** What its first picture shows against the planned table. */
-  firstFrame: jsonb('first_frame').$type<FirstFrame>(),
-  /** 720p, 30 frames a second, made from the original: what is played and cut. */
-  film: blob('film'),
-  seconds: doublePrecision('seconds'),
-  hasSound: boolean('has_sound'),
-  /** Loudness 0–255, fifty a second, for the waveform. */
-  peaks: bytes('peaks'),
-  /** Small pictures of it in one sheet, for its spans. */
-  sheet: text('sheet').references(() => blobs.sha256),
-  /** What was measured in its picture and sound. */
-  looked: jsonb('looked').$type<TakeLooked>(),
-  status: text('status', { enum: ['preparing', 'ready', 'refused'] }).notNull().default('preparing'),
-  problem: text('problem'),
-  createdAt: at('created_at'),
-}, (t) => [unique('takes_number').on(t.lessonId, t.segmentId, t.number), index('takes_original').on(t.lessonId, t.original)])
+export const takes = pgTable(
+  'takes',
+  {
+    id: id(),
+    lessonId: uuid('lesson_id')
+      .notNull()
+      .references(() => lessons.id, { onDelete: 'cascade' }),
+    /** Null while it waits in the tray, not yet given to a segment. */
+    segmentId: text('segment_id'),
+    number: integer('number').notNull(),
+    source: text('source', { enum: ['recorded', 'uploaded', 'stand-in'] }).notNull(),
+    original: blob('original').notNull(),
+    /** The file's own name, where it had one. */
+    name: text('name'),
+    /** The stretch of the original this take is, in seconds; all of it when null. */
+    part: jsonb('part').$type<{ from: number; to: number }>(),
+    sorting: jsonb('sorting').$type<Sorting>(),
+    marks: jsonb('marks').$type<TakeMark[]>().notNull().default([]),
+    corrections: jsonb('corrections').$type<Correction[]>().notNull().default([]),
+    /** Imported captions, heard in place of the sound. */
+    captions: text('captions'),
+    sound: jsonb('sound').$type<TakeSound>(),
+    /** What its first picture shows against the planned table. */
+    firstFrame: jsonb('first_frame').$type<FirstFrame>(),
+    /** 720p, 30 frames a second, made from the original: what is played and cut. */
+    film: blob('film'),
+    seconds: doublePrecision('seconds'),
+    hasSound: boolean('has_sound'),
+    /** Loudness 0–255, fifty a second, for the waveform. */
+    peaks: bytes('peaks'),
+    /** Small pictures of it in one sheet, for its spans. */
+    sheet: text('sheet').references(() => blobs.sha256),
+    /** What was measured in its picture and sound. */
+    looked: jsonb('looked').$type<TakeLooked>(),
+    status: text('status', { enum: ['preparing', 'ready', 'refused'] })
+      .notNull()
+      .default('preparing'),
+    problem: text('problem'),
+    createdAt: at('created_at'),
+  },
+  (t) => [
+    unique('takes_number').on(t.lessonId, t.segmentId, t.number),
+    index('takes_original').on(t.lessonId, t.original),
+  ],
+)
 
 /** What each piece of sound was recognised as with one language model: a job begun again listens only to what is missing. */
-export const heardPieces = pgTable('heard_pieces', {
-  key: text('key').primaryKey(),
-  words: jsonb('words').$type<HeardWord[]>().notNull(),
-  at: at('at'),
-}, (t) => [index('heard_pieces_at').on(t.at)])
+export const heardPieces = pgTable(
+  'heard_pieces',
+  {
+    key: text('key').primaryKey(),
+    words: jsonb('words').$type<HeardWord[]>().notNull(),
+    at: at('at'),
+  },
+  (t) => [index('heard_pieces_at').on(t.at)],
+)
 
 /** Words of a segment that were said and recognised as others: how they sound, learnt from corrections. */
-export const pronunciations = pgTable('pronunciations', {
-  lessonId: uuid('lesson_id').notNull().references(() => lessons.id, { onDelete: 'cascade' }),
-  segmentId: text('segment_id').notNull(),
-  word: text('word').notNull(),
-  phones: text('phones').notNull(),
-  heard: text('heard').notNull(),
-  at: at('at'),
-}, (t) => [primaryKey({ columns: [t.lessonId, t.segmentId, t.word, t.phones] })])
+export const pronunciations = pgTable(
+  'pronunciations',
+  {
+    lessonId: uuid('lesson_id')
+      .notNull()
+      .references(() => lessons.id, { onDelete: 'cascade' }),
+    segmentId: text('segment_id').notNull(),
+    word: text('word').notNull(),
+    phones: text('phones').notNull(),
+    heard: text('heard').notNull(),
+    at: at('at'),
+  },
+  (t) => [primaryKey({ columns: [t.lessonId, t.segmentId, t.word, t.phones] })],
+)
 
 export const hearings = pgTable('hearings', {
-  takeId: uuid('take_id').primaryKey().references(() => takes.id, { onDelete: 'cascade' }),
+  takeId: uuid('take_id')
+    .primaryKey()
+    .references(() => takes.id, { onDelete: 'cascade' }),
   hearing: jsonb('hearing').$type<Hearing>().notNull(),
   lessonRevision: integer('lesson_revision').notNull(),
   at: at('at'),
 })
 
 export const cutLists = pgTable('cut_lists', {
-  lessonId: uuid('lesson_id').primaryKey().references(() => lessons.id, { onDelete: 'cascade' }),
+  lessonId: uuid('lesson_id')
+    .primaryKey()
+    .references(() => lessons.id, { onDelete: 'cascade' }),
   revision: integer('revision').notNull(),
   doc: jsonb('doc').$type<CutList>().notNull(),
   updatedAt: at('updated_at'),
 })
-export const cutRevisions = pgTable('cut_revisions', {
-  lessonId: uuid('lesson_id').notNull().references(() => lessons.id, { onDelete: 'cascade' }),
-  revision: integer('revision').notNull(),
-  doc: jsonb('doc').$type<CutList>().notNull(),
-  byId: uuid('by_id').references(() => people.id),
-  at: at('at'),
-}, (t) => [primaryKey({ columns: [t.lessonId, t.revision] })])
+export const cutRevisions = pgTable(
+  'cut_revisions',
+  {
+    lessonId: uuid('lesson_id')
+      .notNull()
+      .references(() => lessons.id, { onDelete: 'cascade' }),
+    revision: integer('revision').notNull(),
+    doc: jsonb('doc').$type<CutList>().notNull(),
+    byId: uuid('by_id').references(() => people.id),
+    at: at('at'),
+  },
+  (t) => [primaryKey({ columns: [t.lessonId, t.revision] })],
+)
 
-export const renders = pgTable('renders', {
-  id: id(),
-  lessonId: uuid('lesson_id').notNull().references(() => lessons.id, { onDelete: 'cascade' }),
-  cutRevision: integer('cut_revision').notNull(),
-  film: blob('film').notNull(),
-  captions: blob('captions').notNull(),
-  poster: blob('poster').notNull(),
-  seconds: doublePrecision('seconds').notNull(),
-  bytes: bigint('bytes', { mode: 'number' }).notNull(),
-  /** What was found when the finished film was looked through; null while it is not yet. */
-  checks: jsonb('checks').$type<FilmCheck[]>(),
-  createdAt: at('created_at'),
-}, (t) => [index('renders_lesson').on(t.lessonId, t.createdAt)])
+export const renders = pgTable(
+  'renders',
+  {
+    id: id(),
+    lessonId: uuid('lesson_id')
+      .notNull()
+      .references(() => lessons.id, { onDelete: 'cascade' }),
+    cutRevision: integer('cut_revision').notNull(),
+    film: blob('film').notNull(),
+    captions: blob('captions').notNull(),
+    poster: blob('poster').notNull(),
+    seconds: doublePrecision('seconds').notNull(),
+    bytes: bigint('bytes', { mode: 'number' }).notNull(),
+    /** What was found when the finished film was looked through; null while it is not yet. */
+    checks: jsonb('checks').$type<FilmCheck[]>(),
+    createdAt: at('created_at'),
+  },
+  (t) => [index('renders_lesson').on(t.lessonId, t.createdAt)],
+)
 
 /** What else is made of a film: smaller, sound only, for adults, its texts. */
-export const renderFiles = pgTable('render_files', {
-  renderId: uuid('render_id').notNull().references(() => renders.id, { onDelete: 'cascade' }),
-  kind: text('kind', { enum: renderFileKinds }).notNull(),
-  file: text('file').notNull().references(() => blobs.sha256),
-  bytes: bigint('bytes', { mode: 'number' }).notNull(),
-}, (t) => [primaryKey({ columns: [t.renderId, t.kind] })])
+export const renderFiles = pgTable(
+  'render_files',
+  {
+    renderId: uuid('render_id')
+      .notNull()
+      .references(() => renders.id, { onDelete: 'cascade' }),
+    kind: text('kind', { enum: renderFileKinds }).notNull(),
+    file: text('file')
+      .notNull()
+      .references(() => blobs.sha256),
+    bytes: bigint('bytes', { mode: 'number' }).notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.renderId, t.kind] })],
+)
 
 export const segmentFiles = pgTable('segment_files', {
   /** Hash of everything that went into the file. */
@@ -235,81 +377,135 @@ export const segmentFiles = pgTable('segment_files', {
   createdAt: at('created_at'),
 })
 
-export const publications = pgTable('publications', {
-  id: id(),
-  lessonId: uuid('lesson_id').notNull().references(() => lessons.id, { onDelete: 'cascade' }),
-  renderId: uuid('render_id').references(() => renders.id),
-  lessonRevision: integer('lesson_revision').notNull(),
-  pack: jsonb('pack').$type<Pack>().notNull(),
-  sentAt: at('sent_at'),
-  byId: uuid('by_id').notNull().references(() => people.id),
-}, (t) => [index('publications_lesson').on(t.lessonId, t.sentAt)])
+export const publications = pgTable(
+  'publications',
+  {
+    id: id(),
+    lessonId: uuid('lesson_id')
+      .notNull()
+      .references(() => lessons.id, { onDelete: 'cascade' }),
+    renderId: uuid('render_id').references(() => renders.id),
+    lessonRevision: integer('lesson_revision').notNull(),
+    pack: jsonb('pack').$type<Pack>().notNull(),
+    sentAt: at('sent_at'),
+    byId: uuid('by_id')
+      .notNull()
+      .references(() => people.id),
+  },
+  (t) => [index('publications_lesson').on(t.lessonId, t.sentAt)],
+)
 
 /** A corrected film in place of the one that was sent. Append-only: the latest counts. */
-export const filmReplacements = pgTable('film_replacements', {
-  id: id(),
-  publicationId: uuid('publication_id').notNull().references(() => publications.id, { onDelete: 'cascade' }),
-  renderId: uuid('render_id').notNull().references(() => renders.id),
-  /** What changed, a line each, as families read it. */
-  changes: jsonb('changes').$type<string[]>().notNull(),
-  byId: uuid('by_id').notNull().references(() => people.id),
-  at: at('at'),
-}, (t) => [index('film_replacements_publication').on(t.publicationId, t.at)])
+export const filmReplacements = pgTable(
+  'film_replacements',
+  {
+    id: id(),
+    publicationId: uuid('publication_id')
+      .notNull()
+      .references(() => publications.id, { onDelete: 'cascade' }),
+    renderId: uuid('render_id')
+      .notNull()
+      .references(() => renders.id),
+    /** What changed, a line each, as families read it. */
+    changes: jsonb('changes').$type<string[]>().notNull(),
+    byId: uuid('by_id')
+      .notNull()
+      .references(() => people.id),
+    at: at('at'),
+  },
+  (t) => [index('film_replacements_publication').on(t.publicationId, t.at)],
+)
 
-export const replies = pgTable('replies', {
-  id: id(),
-  publicationId: uuid('publication_id').notNull().references(() => publications.id, { onDelete: 'cascade' }),
-  childId: uuid('child_id').notNull().references(() => children.id, { onDelete: 'cascade' }),
-  key: uuid('key').notNull(),
-  answers: jsonb('answers').$type<Answer[]>().notNull(),
-  help: text('help', { enum: ['alone', 'nudged', 'together'] }),
-  words: text('words').notNull().default(''),
-  receivedAt: at('received_at'),
-  updatedAt: at('updated_at'),
-}, (t) => [unique('replies_child').on(t.publicationId, t.childId), index('replies_by_child').on(t.childId)])
+export const replies = pgTable(
+  'replies',
+  {
+    id: id(),
+    publicationId: uuid('publication_id')
+      .notNull()
+      .references(() => publications.id, { onDelete: 'cascade' }),
+    childId: uuid('child_id')
+      .notNull()
+      .references(() => children.id, { onDelete: 'cascade' }),
+    key: uuid('key').notNull(),
+    answers: jsonb('answers').$type<Answer[]>().notNull(),
+    help: text('help', { enum: ['alone', 'nudged', 'together'] }),
+    words: text('words').notNull().default(''),
+    receivedAt: at('received_at'),
+    updatedAt: at('updated_at'),
+  },
+  (t) => [unique('replies_child').on(t.publicationId, t.childId), index('replies_by_child').on(t.childId)],
+)
 
-export const photos = pgTable('photos', {
-  id: id(),
-  publicationId: uuid('publication_id').notNull().references(() => publications.id, { onDelete: 'cascade' }),
-  householdId: uuid('household_id').notNull().references(() => households.id, { onDelete: 'cascade' }),
-  /** Re-encoded upright, with nothing but pixels in it. The original is not kept. */
-  image: blob('image').notNull(),
-  small: blob('small').notNull(),
-  width: integer('width').notNull(),
-  height: integer('height').notNull(),
-  reading: jsonb('reading').$type<PhotoReading>(),
-  createdAt: at('created_at'),
-}, (t) => [index('photos_household').on(t.householdId)])
+export const photos = pgTable(
+  'photos',
+  {
+    id: id(),
+    publicationId: uuid('publication_id')
+      .notNull()
+      .references(() => publications.id, { onDelete: 'cascade' }),
+    householdId: uuid('household_id')
+      .notNull()
+      .references(() => households.id, { onDelete: 'cascade' }),
+    /** Re-encoded upright, with nothing but pixels in it. The original is not kept. */
+    image: blob('image').notNull(),
+    small: blob('small').notNull(),
+    width: integer('width').notNull(),
+    height: integer('height').notNull(),
+    reading: jsonb('reading').$type<PhotoReading>(),
+    createdAt: at('created_at'),
+  },
+  (t) => [index('photos_household').on(t.householdId)],
+)
 
-export const judgements = pgTable('judgements', {
-  id: id(),
-  replyId: uuid('reply_id').notNull().references(() => replies.id, { onDelete: 'cascade' }),
-  childId: uuid('child_id').notNull().references(() => children.id, { onDelete: 'cascade' }),
-  ideaId: text('idea_id').notNull(),
-  level: text('level', { enum: ['secure', 'nearly', 'not yet', "can't tell"] }).notNull(),
-  help: text('help', { enum: ['alone', 'nudged', 'together'] }).notNull(),
-  rung: text('rung', { enum: ['things', 'picture', 'track', 'head'] }).notNull(),
-  note: text('note').notNull().default(''),
-  byId: uuid('by_id').notNull().references(() => people.id),
-  at: at('at'),
-}, (t) => [index('judgements_reply').on(t.replyId, t.at), index('judgements_child').on(t.childId, t.ideaId)])
+export const judgements = pgTable(
+  'judgements',
+  {
+    id: id(),
+    replyId: uuid('reply_id')
+      .notNull()
+      .references(() => replies.id, { onDelete: 'cascade' }),
+    childId: uuid('child_id')
+      .notNull()
+      .references(() => children.id, { onDelete: 'cascade' }),
+    ideaId: text('idea_id').notNull(),
+    level: text('level', { enum: ['secure', 'nearly', 'not yet', "can't tell"] }).notNull(),
+    help: text('help', { enum: ['alone', 'nudged', 'together'] }).notNull(),
+    rung: text('rung', { enum: ['things', 'picture', 'track', 'head'] }).notNull(),
+    note: text('note').notNull().default(''),
+    byId: uuid('by_id')
+      .notNull()
+      .references(() => people.id),
+    at: at('at'),
+  },
+  (t) => [index('judgements_reply').on(t.replyId, t.at), index('judgements_child').on(t.childId, t.ideaId)],
+)
 
-export const jobs = pgTable('jobs', {
-  id: id(),
-  settingId: uuid('setting_id').notNull().references(() => settings.id),
-  lessonId: uuid('lesson_id').notNull().references(() => lessons.id, { onDelete: 'cascade' }),
-  kind: text('kind', { enum: ['film', 'take', 'render'] }).notNull(),
-  /** The segment, take or cut the work is for. */
-  subject: text('subject').notNull(),
-  data: jsonb('data').$type<Record<string, unknown>>().notNull(),
-  status: text('status', { enum: ['queued', 'running', 'done', 'failed', 'cancelled'] }).notNull().default('queued'),
-  step: text('step').notNull().default('waiting'),
-  share: doublePrecision('share').notNull().default(0),
-  problem: text('problem'),
-  attempts: integer('attempts').notNull().default(0),
-  cancelAsked: boolean('cancel_asked').notNull().default(false),
-  bossId: uuid('boss_id'),
-  heartbeatAt: timestamp('heartbeat_at', { withTimezone: true }),
-  startedAt: timestamp('started_at', { withTimezone: true }),
-  createdAt: at('created_at'),
-}, (t) => [index('jobs_lesson').on(t.lessonId, t.createdAt), index('jobs_open').on(t.status)])
+export const jobs = pgTable(
+  'jobs',
+  {
+    id: id(),
+    settingId: uuid('setting_id')
+      .notNull()
+      .references(() => settings.id),
+    lessonId: uuid('lesson_id')
+      .notNull()
+      .references(() => lessons.id, { onDelete: 'cascade' }),
+    kind: text('kind', { enum: ['film', 'take', 'render'] }).notNull(),
+    /** The segment, take or cut the work is for. */
+    subject: text('subject').notNull(),
+    data: jsonb('data').$type<Record<string, unknown>>().notNull(),
+    status: text('status', { enum: ['queued', 'running', 'done', 'failed', 'cancelled'] })
+      .notNull()
+      .default('queued'),
+    step: text('step').notNull().default('waiting'),
+    share: doublePrecision('share').notNull().default(0),
+    problem: text('problem'),
+    attempts: integer('attempts').notNull().default(0),
+    cancelAsked: boolean('cancel_asked').notNull().default(false),
+    bossId: uuid('boss_id'),
+    heartbeatAt: timestamp('heartbeat_at', { withTimezone: true }),
+    startedAt: timestamp('started_at', { withTimezone: true }),
+    createdAt: at('created_at'),
+  },
+  (t) => [index('jobs_lesson').on(t.lessonId, t.createdAt), index('jobs_open').on(t.status)],
+)

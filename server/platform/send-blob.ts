@@ -2,14 +2,32 @@ import type { Request, Response } from 'express'
 import path from 'node:path'
 
 /** Sends a stored file with byte ranges, so that films can be sought in. Its content never changes under its address. */
-export function sendBlob(_req: Request, res: Response, file: string, mime: string, download?: string): Promise<undefined> {
+export function sendBlob(
+  _req: Request,
+  res: Response,
+  file: string,
+  mime: string,
+  download?: string,
+): Promise<undefined> {
   return new Promise((resolve, reject) => {
     res.type(mime)
     if (download) res.attachment(download).type(mime)
-    res.sendFile(path.basename(file), { root: path.dirname(file), acceptRanges: true, cacheControl: true, maxAge: '365d', immutable: true, headers: { 'Content-Type': mime } }, (error) => {
-      // A viewer who seeks or leaves ends the connection: nothing is wrong.
-      if (error && !res.headersSent && (error as NodeJS.ErrnoException).code !== 'ECONNABORTED') reject(error)
-      else resolve(undefined)
-    })
+    res.sendFile(
+      path.basename(file),
+      {
+        root: path.dirname(file),
+        acceptRanges: true,
+        cacheControl: true,
+        maxAge: '365d',
+        immutable: true,
+        headers: { 'Content-Type': mime },
+      },
+      (error) => {
+        // A viewer who seeks or leaves ends the connection: nothing is wrong.
+        if (error && !res.headersSent && (error as NodeJS.ErrnoException).code !== 'ECONNABORTED')
+          reject(error)
+        else resolve(undefined)
+      },
+    )
   })
 }

@@ -9,5 +9,9 @@ export const newSessionToken = (): string => randomBytes(32).toString('base64url
  */
 export function homeToken(secret: string, householdId: string, version: number): string {
   if (secret.length < 32) throw new Error('AWLBOX_SECRET must be at least 32 characters')
-  return createHmac('sha256', secret).update(`home ${householdId} ${version}`).digest().subarray(0, 16).toString('base64url')
+  return createHmac('sha256', secret)
+    .update(`home ${householdId} ${version}`)
+    .digest()
+    .subarray(0, 16)
+    .toString('base64url')
 }

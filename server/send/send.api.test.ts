@@ -19,8 +19,12 @@ beforeAll(async () => {
   world = await populate(app)
   home = caller(app.address)
   await world.teacher.call('POST', `${L()}/publish`, { withFilm: false })
-  const id = ((await home.call('GET', `/api/home/${world.here.tokens[0]}`)).body.packs as { id: string }[])[0]!.id
-  const page = (await home.call('GET', `/api/home/${world.here.tokens[0]}/packs/${id}`)).body as { pack: { tasks: { id: string; kind: string }[] } }
+  const id = (
+    (await home.call('GET', `/api/home/${world.here.tokens[0]}`)).body.packs as { id: string }[]
+  )[0]!.id
+  const page = (await home.call('GET', `/api/home/${world.here.tokens[0]}/packs/${id}`)).body as {
+    pack: { tasks: { id: string; kind: string }[] }
+  }
   pack = { id, tasks: page.pack.tasks }
 })
 afterAll(() => app.close())
@@ -31,11 +35,28 @@ const photo = async (bytes: Uint8Array, name = 'photo.jpg') => {
   return home.call('POST', `${H()}/photos`, form)
 }
 const jpeg = (width: number, height: number, orientation?: number) => {
-  const p = sharp({ create: { width, height, channels: 3, background: '#b96' } }).withExif({ IFD0: { Make: 'Stand-in' }, IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '51/1 30/1 0/1' } })
+  const p = sharp({ create: { width, height, channels: 3, background: '#b96' } }).withExif({
+    IFD0: { Make: 'Stand-in' },
+    IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '51/1 30/1 0/1' },
+  })
   return (orientation ? p.withMetadata({ orientation }) : p).jpeg().toBuffer()
 }
-const reply = (over: Record<string, unknown> = {}) => home.call('PUT', `${H()}/reply`, { childId: kid(), key: randomUUID(), answers: [], help: 'alone', words: '', ...over })
-const replies = async () => (await world.teacher.call('GET', `${L()}/replies`)).body.items as { id: string; answers: { text?: string }[]; help: string; photos: { id: string; width: number; height: number }[] }[]
+const reply = (over: Record<string, unknown> = {}) =>
+  home.call('PUT', `${H()}/reply`, {
+    childId: kid(),
+    key: randomUUID(),
+    answers: [],
+    help: 'alone',
+    words: '',
+    ...over,
+  })
+const replies = async () =>
+  (await world.teacher.call('GET', `${L()}/replies`)).body.items as {
+    id: string
+    answers: { text?: string }[]
+    help: string
+    photos: { id: string; width: number; height: number }[]
+  }[]
 
 describe('what a home receives', () => {
   test('holds no answer', async () => {
@@ -46,7 +67,10 @@ describe('what a home receives', () => {
   test('stays as it was sent when the script changes afterwards', async () => {
     const before = (await home.call('GET', H())).body.pack
     const lesson = (await world.teacher.call('GET', L())).body as { revision: number; doc: { title: string } }
-    await world.teacher.call('PUT', `${L()}/doc`, { revision: lesson.revision, doc: { ...lesson.doc, title: 'Changed' } })
+    await world.teacher.call('PUT', `${L()}/doc`, {
+      revision: lesson.revision,
+      doc: { ...lesson.doc, title: 'Changed' },
+    })
     expect((await home.call('GET', H())).body.pack).toEqual(before)
   })
 })
@@ -67,11 +91,14 @@ describe('a reply', () => {
     await Promise.all(Array.from({ length: 10 }, () => reply()))
     expect(await replies()).toHaveLength(1)
   })
-  test.each(['seven', '7 ', '٧', '-3', '1e9', '🙂'])('an answer of %j is kept as it was given', async (text) => {
-    const number = pack.tasks.find((t) => t.kind === 'number')!
-    expect((await reply({ answers: [{ taskId: number.id, kind: 'number', text }] })).status).toBe(200)
-    expect((await replies())[0]!.answers[0]!.text).toBe(text)
-  })
+  test.each(['seven', '7 ', '٧', '-3', '1e9', '🙂'])(
+    'an answer of %j is kept as it was given',
+    async (text) => {
+      const number = pack.tasks.find((t) => t.kind === 'number')!
+      expect((await reply({ answers: [{ taskId: number.id, kind: 'number', text }] })).status).toBe(200)
+      expect((await replies())[0]!.answers[0]!.text).toBe(text)
+    },
+  )
   test('for another home’s child, or a task that is not there, is refused', async () => {
     expect((await reply({ childId: world.here.kids[1]!.id })).status).toBe(404)
     expect((await reply({ answers: [{ taskId: 'gone', kind: 'number', text: '1' }] })).status).toBe(409)
@@ -80,13 +107,24 @@ describe('a reply', () => {
     const key = randomUUID()
     await reply({ key })
     const [r] = await replies()
-    await world.teacher.call('POST', `/api/replies/${r!.id}/judgements`, { level: 'secure', help: 'alone', rung: 'things' })
+    await world.teacher.call('POST', `/api/replies/${r!.id}/judgements`, {
+      level: 'secure',
+      help: 'alone',
+      rung: 'things',
+    })
     expect((await reply()).status).toBe(409)
     expect((await reply({ key })).status).toBe(200)
-    await world.colleague.call('POST', `/api/replies/${r!.id}/judgements`, { level: 'nearly', help: 'alone', rung: 'things' })
+    await world.colleague.call('POST', `/api/replies/${r!.id}/judgements`, {
+      level: 'nearly',
+      help: 'alone',
+      rung: 'things',
+    })
     const judged = (await replies())[0] as unknown as { judgements: { level: string; by: string }[] }
-    expect(judged.judgements.map((j) => [j.level, j.by])).toEqual([['nearly', 'Desh'], ['secure', 'Marnie']])
-    await expect(app.pool.query('update judgements set level = \'secure\'')).rejects.toThrow(/append-only/)
+    expect(judged.judgements.map((j) => [j.level, j.by])).toEqual([
+      ['nearly', 'Desh'],
+      ['secure', 'Marnie'],
+    ])
+    await expect(app.pool.query("update judgements set level = 'secure'")).rejects.toThrow(/append-only/)
   })
 })
 
@@ -94,22 +132,51 @@ describe('a photo', () => {
   test('comes out upright and with nothing but pixels in it', async () => {
     const up = await photo(await jpeg(400, 300, 6))
     expect(up.body).toMatchObject({ width: 300, height: 400 })
-    const bytes = Buffer.from(await (await fetch(`${app.address}/api/photos/${String(up.body.id)}`, { headers: { cookie: world.teacher.cookie } })).arrayBuffer())
+    const bytes = Buffer.from(
+      await (
+        await fetch(`${app.address}/api/photos/${String(up.body.id)}`, {
+          headers: { cookie: world.teacher.cookie },
+        })
+      ).arrayBuffer(),
+    )
     const meta = await sharp(bytes).metadata()
     expect([meta.width, meta.height, meta.exif, meta.orientation]).toEqual([300, 400, undefined, undefined])
     expect(bytes.includes('Stand-in')).toBe(false)
   })
   test('of 30 megapixels is taken and made smaller; one over the limit is refused before it is decoded', async () => {
-    const large = await photo(await sharp({ create: { width: 6500, height: 4620, channels: 3, background: '#b96' } }).jpeg().toBuffer())
+    const large = await photo(
+      await sharp({ create: { width: 6500, height: 4620, channels: 3, background: '#b96' } })
+        .jpeg()
+        .toBuffer(),
+    )
     expect(large.body).toMatchObject({ width: 4000 })
-    const huge = await photo(await sharp({ create: { width: 9000, height: 8000, channels: 3, background: '#b96' } }).png({ compressionLevel: 9 }).toBuffer())
+    const huge = await photo(
+      await sharp({ create: { width: 9000, height: 8000, channels: 3, background: '#b96' } })
+        .png({ compressionLevel: 9 })
+        .toBuffer(),
+    )
     expect(huge.status).toBe(413)
     expect(huge.body.detail).toMatch(/answers are kept/)
   })
   test.each<[string, () => Promise<Uint8Array> | Uint8Array, number, RegExp]>([
-    ['nothing', () => new Uint8Array(), 400, /nothing in it/], ['text', () => new TextEncoder().encode('hello, not a photo at all'), 415, /not a photo/],
-    ['half a photo', async () => { const b = await jpeg(900, 700); return b.subarray(0, b.length / 2) }, 400, /did not arrive whole/],
-    ['an SVG', () => new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>'), 415, /not a photo/],
+    ['nothing', () => new Uint8Array(), 400, /nothing in it/],
+    ['text', () => new TextEncoder().encode('hello, not a photo at all'), 415, /not a photo/],
+    [
+      'half a photo',
+      async () => {
+        const b = await jpeg(900, 700)
+        return b.subarray(0, b.length / 2)
+      },
+      400,
+      /did not arrive whole/,
+    ],
+    [
+      'an SVG',
+      () =>
+        new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg"><script>alert(1)</script></svg>'),
+      415,
+      /not a photo/,
+    ],
   ])('that is %s is refused with words, and the answers are kept', async (_, bytes, status, words) => {
     const r = await photo(await bytes())
     expect(r.status).toBe(status)
@@ -118,11 +185,23 @@ describe('a photo', () => {
   })
   test('of another home cannot be put into a reply', async () => {
     const task = pack.tasks.find((t) => t.kind === 'photo')!
-    expect((await reply({ answers: [{ taskId: task.id, kind: 'photo', photoId: randomUUID() }] })).status).toBe(409)
+    expect(
+      (await reply({ answers: [{ taskId: task.id, kind: 'photo', photoId: randomUUID() }] })).status,
+    ).toBe(409)
   })
   test('a reading of another size is refused', async () => {
     const up = await photo(await jpeg(400, 300))
-    const r = await world.teacher.call('PUT', `/api/photos/${String(up.body.id)}/reading`, { width: 10, height: 10, count: 1, low: 1, high: 1, groups: [], places: [], things: [], warnings: [] })
+    const r = await world.teacher.call('PUT', `/api/photos/${String(up.body.id)}/reading`, {
+      width: 10,
+      height: 10,
+      count: 1,
+      low: 1,
+      high: 1,
+      groups: [],
+      places: [],
+      things: [],
+      warnings: [],
+    })
     expect(r.status).toBe(409)
   })
 })
@@ -140,22 +219,67 @@ test('a link that was ended or changed opens nothing, and says what to do', asyn
   expect((await home.call('GET', `/api/home/${fresh}`)).status).toBe(404)
 })
 test('standing follows the newest judgement and opens to its evidence', async () => {
-  const r = (await world.teacher.call('GET', `/api/classes/${world.here.classId}/standing?idea=parts-7`)).body as { rows: { name: string; ideas: Record<string, { word: string; judged: boolean; trail: { kind: string }[] }> }[] }
+  const r = (await world.teacher.call('GET', `/api/classes/${world.here.classId}/standing?idea=parts-7`))
+    .body as {
+    rows: {
+      name: string
+      ideas: Record<string, { word: string; judged: boolean; trail: { kind: string }[] }>
+    }[]
+  }
   expect(r.rows[0]).toMatchObject({ name: 'Suri', ideas: { 'parts-7': { word: 'nearly', judged: true } } })
   expect(r.rows[0]!.ideas['parts-7']!.trail.filter((t) => t.kind === 'judgement')).toHaveLength(2)
 })
 
 describe('a corrected film', () => {
   let token = ''
-  const film = async (bytes: string, cutRevision: number) => addRender(app.db, { lessonId: world.here.lessonId, cutRevision, seconds: 1, bytes: bytes.length, film: await app.blobs.put(app.db, Buffer.from(bytes), 'video/mp4'), captions: await app.blobs.put(app.db, Buffer.from('WEBVTT'), 'text/vtt'), poster: await app.blobs.put(app.db, Buffer.from('jpg'), 'image/jpeg') })
-  const cut = (frames: number): CutList => ({ ...plainList, segments: [{ segmentId: 'x1', takeId: null, items: [{ kind: 'card', id: 'k', look: 'aim', title: 'Parts of seven', lines: [], frames, stepId: null, why: null }], overlays: [], byHand: true }] })
+  const film = async (bytes: string, cutRevision: number) =>
+    addRender(app.db, {
+      lessonId: world.here.lessonId,
+      cutRevision,
+      seconds: 1,
+      bytes: bytes.length,
+      film: await app.blobs.put(app.db, Buffer.from(bytes), 'video/mp4'),
+      captions: await app.blobs.put(app.db, Buffer.from('WEBVTT'), 'text/vtt'),
+      poster: await app.blobs.put(app.db, Buffer.from('jpg'), 'image/jpeg'),
+    })
+  const cut = (frames: number): CutList => ({
+    ...plainList,
+    segments: [
+      {
+        segmentId: 'x1',
+        takeId: null,
+        items: [
+          {
+            kind: 'card',
+            id: 'k',
+            look: 'aim',
+            title: 'Parts of seven',
+            lines: [],
+            frames,
+            stepId: null,
+            why: null,
+          },
+        ],
+        overlays: [],
+        byHand: true,
+      },
+    ],
+  })
   const at = async () => {
-    const sent = (await world.teacher.call('GET', `${L()}/send`)).body as { sent: { id: string; replacedAt: string | null }[]; replacement: { publicationId: string; renderId: string; changes: string[] } | null }
-    return { ...sent, shown: async (id: string) => (await home.call('GET', `/api/home/${token}/packs/${id}/film`)).body.text }
+    const sent = (await world.teacher.call('GET', `${L()}/send`)).body as {
+      sent: { id: string; replacedAt: string | null }[]
+      replacement: { publicationId: string; renderId: string; changes: string[] } | null
+    }
+    return {
+      ...sent,
+      shown: async (id: string) => (await home.call('GET', `/api/home/${token}/packs/${id}/film`)).body.text,
+    }
   }
   test('takes the old one’s place where homes look, with what changed; tasks and replies stay', async () => {
     // Links were ended and renewed by the tests before.
-    token = String((await world.teacher.call('POST', `/api/households/${world.here.homes[0]!.id}/link`)).body.link).slice(3)
+    token = String(
+      (await world.teacher.call('POST', `/api/households/${world.here.homes[0]!.id}/link`)).body.link,
+    ).slice(3)
     const person = (await app.db.select({ id: people.id }).from(people))[0]!.id
     await saveCut(app.db, { lessonId: world.here.lessonId, revision: 0, doc: cut(90), byId: person })
     await film('first film', 1)
@@ -164,27 +288,59 @@ describe('a corrected film', () => {
     expect((await at()).replacement).toBeNull()
     await saveCut(app.db, { lessonId: world.here.lessonId, revision: 1, doc: cut(30), byId: person })
     const second = await film('second film', 2)
-    await addRenderFile(app.db, { renderId: second, kind: 'small', bytes: 5, file: await app.blobs.put(app.db, Buffer.from('small'), 'video/mp4') })
+    await addRenderFile(app.db, {
+      renderId: second,
+      kind: 'small',
+      bytes: 5,
+      file: await app.blobs.put(app.db, Buffer.from('small'), 'video/mp4'),
+    })
     const offered = (await at()).replacement!
     expect(offered).toMatchObject({ publicationId: id, renderId: second })
     expect(offered.changes[0]).toMatch(/^Cut anew: .*, 2 s shorter\.$/)
     expect(await (await at()).shown(id)).toBe('first film')
     const page = (await home.call('GET', `/api/home/${token}/packs/${id}`)).body as { pack: unknown }
-    expect((await world.teacher.call('POST', `/api/publications/${id}/film`, { renderId: second, changes: ['The count is whole now.'] })).status).toBe(200)
+    expect(
+      (
+        await world.teacher.call('POST', `/api/publications/${id}/film`, {
+          renderId: second,
+          changes: ['The count is whole now.'],
+        })
+      ).status,
+    ).toBe(200)
     expect(await (await at()).shown(id)).toBe('second film')
-    const after = (await home.call('GET', `/api/home/${token}/packs/${id}`)).body as { pack: unknown; film: { replaced: { changes: string[] }; versions: { kind: string }[] } }
+    const after = (await home.call('GET', `/api/home/${token}/packs/${id}`)).body as {
+      pack: unknown
+      film: { replaced: { changes: string[] }; versions: { kind: string }[] }
+    }
     expect(after.pack).toEqual(page.pack)
     expect(after.film.replaced.changes).toEqual(['The count is whole now.'])
     expect(after.film.versions.map((v) => v.kind)).toEqual(['small'])
     expect((await home.call('GET', `/api/home/${token}/packs/${id}/files/small`)).body.text).toBe('small')
     expect((await at()).replacement).toBeNull()
     expect((await at()).sent[0]!.replacedAt).not.toBeNull()
-    expect((await world.teacher.call('POST', `/api/publications/${id}/film`, { renderId: second, changes: [] })).status).toBe(409)
+    expect(
+      (await world.teacher.call('POST', `/api/publications/${id}/film`, { renderId: second, changes: [] }))
+        .status,
+    ).toBe(409)
   })
   test('of another lesson, or by someone else, is refused', async () => {
     const id = (await at()).sent[0]!.id
-    const other = await addRender(app.db, { lessonId: world.there.lessonId, cutRevision: 1, seconds: 1, bytes: 1, film: await app.blobs.put(app.db, Buffer.from('other'), 'video/mp4'), captions: await app.blobs.put(app.db, Buffer.from('WEBVTT'), 'text/vtt'), poster: await app.blobs.put(app.db, Buffer.from('jpg'), 'image/jpeg') })
-    expect((await world.teacher.call('POST', `/api/publications/${id}/film`, { renderId: other, changes: [] })).status).toBe(404)
-    expect((await world.stranger.call('POST', `/api/publications/${id}/film`, { renderId: other, changes: [] })).status).toBe(404)
+    const other = await addRender(app.db, {
+      lessonId: world.there.lessonId,
+      cutRevision: 1,
+      seconds: 1,
+      bytes: 1,
+      film: await app.blobs.put(app.db, Buffer.from('other'), 'video/mp4'),
+      captions: await app.blobs.put(app.db, Buffer.from('WEBVTT'), 'text/vtt'),
+      poster: await app.blobs.put(app.db, Buffer.from('jpg'), 'image/jpeg'),
+    })
+    expect(
+      (await world.teacher.call('POST', `/api/publications/${id}/film`, { renderId: other, changes: [] }))
+        .status,
+    ).toBe(404)
+    expect(
+      (await world.stranger.call('POST', `/api/publications/${id}/film`, { renderId: other, changes: [] }))
+        .status,
+    ).toBe(404)
   })
 })

@@ -16,7 +16,9 @@ import type { Beat } from './takes.ts'
 
 const exec = promisify(execFile)
 const { width, height } = picture
-const fontFiles = ['Andika-Regular.ttf', 'Andika-Bold.ttf'].map((f) => `/usr/share/fonts/truetype/andika/${f}`).filter((f) => fs.existsSync(f))
+const fontFiles = ['Andika-Regular.ttf', 'Andika-Bold.ttf']
+  .map((f) => `/usr/share/fonts/truetype/andika/${f}`)
+  .filter((f) => fs.existsSync(f))
 
 /** What the camera sees: the table from above, on wood, under a lamp. */
 function frame(table: TableState): Buffer {
@@ -25,11 +27,19 @@ function frame(table: TableState): Buffer {
     <rect width="${width}" height="${height}" fill="#C2A27A"/><rect x="${x - 10}" y="${y - 6}" width="${w + 20}" height="${h + 20}" rx="14" fill="#000" opacity="0.12"/>
     <rect x="${x - 14}" y="${y - 14}" width="${w + 28}" height="${h + 28}" rx="14" fill="#F7F5EF"/>
     <g transform="translate(${x} ${y}) scale(${scale})">${drawTable(table).map(shapeText).join('')}</g><rect width="${width}" height="${height}" fill="url(#lamp)"/></svg>`
-  return Buffer.from(new Resvg(svg, { font: { fontFiles, loadSystemFonts: false, defaultFontFamily: 'Andika' } }).render().asPng())
+  return Buffer.from(
+    new Resvg(svg, { font: { fontFiles, loadSystemFonts: false, defaultFontFamily: 'Andika' } })
+      .render()
+      .asPng(),
+  )
 }
 
 /** Films beats as a real MP4: 720p, 30 frames a second, H.264 and AAC. */
-export async function filmBeats(beats: readonly Beat[], voice: StandInVoice, room: StandInRoom = 'studio'): Promise<Buffer> {
+export async function filmBeats(
+  beats: readonly Beat[],
+  voice: StandInVoice,
+  room: StandInRoom = 'studio',
+): Promise<Buffer> {
   const folder = await mkdtemp(path.join(os.tmpdir(), 'awlbox-camera-'))
   try {
     const { samples, shots } = await soundOf(beats, voice, { room })
@@ -49,7 +59,36 @@ export async function filmBeats(beats: readonly Beat[], voice: StandInVoice, roo
     if (list.length) list.push(list.at(-2)!)
     await writeFile(path.join(folder, 'list.txt'), list.join('\n'))
     const out = path.join(folder, 'take.mp4')
-    await exec('ffmpeg', ['-v', 'error', '-y', '-f', 'concat', '-safe', '0', '-i', path.join(folder, 'list.txt'), '-i', path.join(folder, 'sound.wav'), '-vf', 'fps=30,format=yuv420p', '-c:v', 'libx264', '-preset', 'ultrafast', '-tune', 'stillimage', '-c:a', 'aac', '-b:a', '96k', '-t', String(samples.length / speechRate), '-movflags', '+faststart', out])
+    await exec('ffmpeg', [
+      '-v',
+      'error',
+      '-y',
+      '-f',
+      'concat',
+      '-safe',
+      '0',
+      '-i',
+      path.join(folder, 'list.txt'),
+      '-i',
+      path.join(folder, 'sound.wav'),
+      '-vf',
+      'fps=30,format=yuv420p',
+      '-c:v',
+      'libx264',
+      '-preset',
+      'ultrafast',
+      '-tune',
+      'stillimage',
+      '-c:a',
+      'aac',
+      '-b:a',
+      '96k',
+      '-t',
+      String(samples.length / speechRate),
+      '-movflags',
+      '+faststart',
+      out,
+    ])
     return await readFile(out)
   } finally {
     await rm(folder, { recursive: true, force: true })

@@ -1,7 +1,16 @@
 import fs from 'node:fs'
 import path from 'node:path'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
-import { type Habit, habits, type Slip, slips, type StandInRoom, standInRooms, type StandInVoice, standInVoices } from '@awlbox/core/contracts/stand-in'
+import {
+  type Habit,
+  habits,
+  type Slip,
+  slips,
+  type StandInRoom,
+  standInRooms,
+  type StandInVoice,
+  standInVoices,
+} from '@awlbox/core/contracts/stand-in'
 import { type Lesson, type Segment, structures } from '@awlbox/core/contracts/lesson'
 import { aimOf } from '@awlbox/core/plan/aim'
 import { findExamples } from '@awlbox/core/plan/examples'
@@ -23,18 +32,31 @@ export interface LabelledTake extends Sounded {
   room: StandInRoom
 }
 const folder = path.resolve(import.meta.dirname, '../../core/lessons')
-const written = fs.readdirSync(folder).filter((f) => f.endsWith('.md')).sort()
+const written = fs
+  .readdirSync(folder)
+  .filter((f) => f.endsWith('.md'))
+  .sort()
 
 /** A lesson for a seed: three of four from the template with numbers of its own, else one of those written by hand. */
 function lessonFor(random: (n: number) => number): Lesson {
   let n = 0
   const newId = () => `s${(n += 1)}`
   for (;;) {
-    if (random(4) === 0) return fromMarkdown(fs.readFileSync(path.join(folder, written[random(written.length)]!), 'utf8'), newId).lesson
+    if (random(4) === 0)
+      return fromMarkdown(fs.readFileSync(path.join(folder, written[random(written.length)]!), 'utf8'), newId)
+        .lesson
     const structure = structures[random(structures.length)]!
     const aim = aimOf({ structure, upTo: [5, 7, 10, 10, 20][random(5)]!, count: 3 })
     const found = findExamples(aim, { zero: random(2) === 0, seed: random(1000) })
-    if (found.ok) return fromTemplate({ title: 'A take', ideaId: 'add-10', age: 3 + random(4), aim, examples: found.sets[random(found.sets.length)]!.examples, newId })
+    if (found.ok)
+      return fromTemplate({
+        title: 'A take',
+        ideaId: 'add-10',
+        age: 3 + random(4),
+        aim,
+        examples: found.sets[random(found.sets.length)]!.examples,
+        newId,
+      })
   }
 }
 
@@ -50,7 +72,9 @@ export async function labelledTake(seed: number, wanted: Slip | null): Promise<L
     const segments = lesson.segments.filter((s) => s.audience === 'children' && s.steps.length >= 4)
     const segment = segments[random(segments.length)]
     if (!segment) continue
-    const asked: Slip[] = wanted ? [wanted, ...Array.from({ length: random(3) }, () => slips[random(slips.length)]!)] : []
+    const asked: Slip[] = wanted
+      ? [wanted, ...Array.from({ length: random(3) }, () => slips[random(slips.length)]!)]
+      : []
     const own = habits.filter(() => random(3) === 0)
     const voice = standInVoices[random(standInVoices.length)]!
     const room = standInRooms[random(standInRooms.length)]!
@@ -58,7 +82,16 @@ export async function labelledTake(seed: number, wanted: Slip | null): Promise<L
     for (let some = asked; ; some = some.slice(0, -1))
       try {
         const { beats } = planTake(lesson, segment.id, defaultHouseStyle, some, { seed, habits: own })
-        return { ...(await soundOf(beats, voice, { slowness, room, seed })), seed, lesson, segment, asked: some, habits: own, voice, room }
+        return {
+          ...(await soundOf(beats, voice, { slowness, room, seed })),
+          seed,
+          lesson,
+          segment,
+          asked: some,
+          habits: own,
+          voice,
+          room,
+        }
       } catch (error) {
         if (!(error instanceof CannotSlip)) throw error
         if (some.length <= 1) break

@@ -22,12 +22,17 @@ const server = http.createServer((req, res) => {
     void (async () => {
       try {
         const order = Order.parse(JSON.parse(Buffer.concat(chunks).toString('utf8')))
-        const { beats } = planTake(order.lesson, order.segmentId, order.style, order.slips, { seed: order.seed, habits: order.habits })
+        const { beats } = planTake(order.lesson, order.segmentId, order.style, order.slips, {
+          seed: order.seed,
+          habits: order.habits,
+        })
         const film = await filmBeats(beats, order.voice, order.room)
         res.writeHead(200, { 'Content-Type': 'video/mp4', 'Content-Length': film.length }).end(film)
       } catch (error) {
         const known = error instanceof CannotSlip
-        res.writeHead(known ? 422 : 500, { 'Content-Type': 'text/plain; charset=utf-8' }).end(known ? error.message : 'the stand-in failed; see its log')
+        res
+          .writeHead(known ? 422 : 500, { 'Content-Type': 'text/plain; charset=utf-8' })
+          .end(known ? error.message : 'the stand-in failed; see its log')
         if (!known) console.error(error)
       }
     })()

@@ -27,7 +27,13 @@ export interface Plan {
  * each in another line. The same seed chooses the same lines.
  * @throws CannotSlip when the segment has no place for a slip, or is not in the lesson.
  */
-export function planTake(lesson: Lesson, segmentId: string, style: HouseStyle, asked: readonly Slip[] = [], options: { seed?: number; habits?: readonly Habit[] } = {}): Plan {
+export function planTake(
+  lesson: Lesson,
+  segmentId: string,
+  style: HouseStyle,
+  asked: readonly Slip[] = [],
+  options: { seed?: number; habits?: readonly Habit[] } = {},
+): Plan {
   const segment = lesson.segments.find((s) => s.id === segmentId)
   if (!segment) throw new CannotSlip('This segment is not in the lesson.')
   const random = seeded((options.seed ?? 1) * 104_729 + 7)
@@ -35,11 +41,24 @@ export function planTake(lesson: Lesson, segmentId: string, style: HouseStyle, a
   const chosen = chooseTargets(segment, lines, asked, random)
   const played = rolledOtherwise(lesson, segment, chosen)
   const moments = simulate(played).filter((m) => m.segment.id === segmentId)
-  const plan = new Planner(segment, new Map(lines.map((l) => [l.stepId, l])), lesson.age, style, chosen, new Set(options.habits ?? []), random)
+  const plan = new Planner(
+    segment,
+    new Map(lines.map((l) => [l.stepId, l])),
+    lesson.age,
+    style,
+    chosen,
+    new Set(options.habits ?? []),
+    random,
+  )
   return plan.take(moments)
 }
 
-function chooseTargets(segment: Segment, lines: readonly SpokenLine[], asked: readonly Slip[], random: (n: number) => number): Map<string, Change[]> {
+function chooseTargets(
+  segment: Segment,
+  lines: readonly SpokenLine[],
+  asked: readonly Slip[],
+  random: (n: number) => number,
+): Map<string, Change[]> {
   const chosen = new Map<string, Change[]>()
   const taken = new Set<string>()
   // Slips with the fewest places choose first, so that others do not take the only one.
@@ -49,18 +68,26 @@ function chooseTargets(segment: Segment, lines: readonly SpokenLine[], asked: re
     const target: Target | undefined = free[random(Math.max(1, free.length))]
     if (!target) throw new CannotSlip(`There is no place in this segment to ${slip}.`)
     target.steps.forEach((s) => taken.add(s))
-    for (const [step, change] of changesOf(slip, target, random)) chosen.set(step, [...(chosen.get(step) ?? []), change])
+    for (const [step, change] of changesOf(slip, target, random))
+      chosen.set(step, [...(chosen.get(step) ?? []), change])
   }
   return chosen
 }
 
 /** A die that came up otherwise is on the table too. */
-function rolledOtherwise(lesson: Lesson, segment: Segment, chosen: ReadonlyMap<string, readonly Change[]>): Lesson {
+function rolledOtherwise(
+  lesson: Lesson,
+  segment: Segment,
+  chosen: ReadonlyMap<string, readonly Change[]>,
+): Lesson {
   const rolled = segment.steps.map((s) => {
     const change = chosen.get(s.id)?.find((c) => c.kind === 'roll')
     return change ? { ...s, text: change.text } : s
   })
-  return { ...lesson, segments: lesson.segments.map((s) => (s === segment ? { ...segment, steps: rolled } : s)) }
+  return {
+    ...lesson,
+    segments: lesson.segments.map((s) => (s === segment ? { ...segment, steps: rolled } : s)),
+  }
 }
 
 class Planner {
@@ -68,14 +95,24 @@ class Planner {
   /** Labels of what was left out, until something is said after it. */
   private pending: Label[] = []
   constructor(
-    private readonly segment: Segment, private readonly lines: ReadonlyMap<string, SpokenLine>, private readonly age: number, private readonly style: HouseStyle,
-    private readonly chosen: ReadonlyMap<string, readonly Change[]>, private readonly habits: ReadonlySet<Habit>, private readonly random: (n: number) => number,
+    private readonly segment: Segment,
+    private readonly lines: ReadonlyMap<string, SpokenLine>,
+    private readonly age: number,
+    private readonly style: HouseStyle,
+    private readonly chosen: ReadonlyMap<string, readonly Change[]>,
+    private readonly habits: ReadonlySet<Habit>,
+    private readonly random: (n: number) => number,
   ) {}
 
   take(moments: readonly Moment[]): Plan {
     this.silence(moments[0]?.before ?? emptyTable, 0.8)
     for (const m of moments) this.step(m)
-    this.beats.push({ kind: 'silence', table: moments.at(-1)?.after ?? emptyTable, seconds: 0.9, labels: this.pending })
+    this.beats.push({
+      kind: 'silence',
+      table: moments.at(-1)?.after ?? emptyTable,
+      seconds: 0.9,
+      labels: this.pending,
+    })
     return { beats: this.beats, labels: this.beats.flatMap((b) => b.labels) }
   }
 
@@ -98,7 +135,8 @@ class Planner {
       return
     }
     for (const c of changes) {
-      if (c.kind === 'before') c.said.forEach((words, i) => this.say(m.after, words, c.gaps[i]!, i === 0 ? c.label : undefined))
+      if (c.kind === 'before')
+        c.said.forEach((words, i) => this.say(m.after, words, c.gaps[i]!, i === 0 ? c.label : undefined))
       if (c.kind === 'leave out') {
         this.pending.push(c.label)
         return
@@ -108,12 +146,20 @@ class Planner {
     else {
       const other = changes.find((c) => c.kind === 'words')
       this.say(m.after, other ? other.words : line.words.join(' '), this.breath(), other?.label)
-      const answer = m.step.verb === 'reveal' && this.habits.has('repeat an answer') ? line.words.find((w) => w in answerWords) : undefined
+      const answer =
+        m.step.verb === 'reveal' && this.habits.has('repeat an answer')
+          ? line.words.find((w) => w in answerWords)
+          : undefined
       if (answer && !other) this.say(m.after, `yes ${answer}`, this.breath())
     }
     const air = changes.find((c) => c.kind === 'air')
     if (air) this.silence(m.after, air.seconds, air.label)
-    if (m.step.verb === 'ask' && !m.step.task && !['wait', 'pause'].includes(this.segment.steps[m.stepIndex + 1]?.verb ?? '')) this.silence(m.after, this.style.defaultWait)
+    if (
+      m.step.verb === 'ask' &&
+      !m.step.task &&
+      !['wait', 'pause'].includes(this.segment.steps[m.stepIndex + 1]?.verb ?? '')
+    )
+      this.silence(m.after, this.style.defaultWait)
   }
 
   private quietStep(m: Moment, changes: readonly Change[]): void {
@@ -121,7 +167,12 @@ class Planner {
     if (claps) {
       const other = changes.find((c) => c.kind === 'claps')
       this.silence(m.after, 0.5)
-      this.beats.push({ kind: 'claps', table: m.after, count: other?.count ?? claps.count, labels: other ? [other.label] : [] })
+      this.beats.push({
+        kind: 'claps',
+        table: m.after,
+        count: other?.count ?? claps.count,
+        labels: other ? [other.label] : [],
+      })
       this.silence(m.after, 0.6)
       return
     }
@@ -133,7 +184,8 @@ class Planner {
   }
 
   private count(line: SpokenLine, m: Moment, changes: readonly Change[]): void {
-    const say = (n: number, label?: Label) => this.say(m.after, numberName(n), Math.max(0.16, clock.countTo10 - 0.55 - this.random(25) / 100), label)
+    const say = (n: number, label?: Label) =>
+      this.say(m.after, numberName(n), Math.max(0.16, clock.countTo10 - 0.55 - this.random(25) / 100), label)
     const other = changes.find((c) => c.kind === 'count')
     const numbers = other?.numbers ?? line.numbers!
     numbers.forEach((n, i) => say(n, other && i === other.at ? other.label : undefined))
@@ -146,4 +198,6 @@ class Planner {
     this.silence(m.after, 0.4)
   }
 }
-const answerWords = Object.fromEntries(Array.from({ length: 21 }, (_, n) => [spokenWordsOf(String(n))[0]!, n]))
+const answerWords = Object.fromEntries(
+  Array.from({ length: 21 }, (_, n) => [spokenWordsOf(String(n))[0]!, n]),
+)

@@ -11,8 +11,13 @@ const email = 'marnie@cobblegate.example'
 const password = 'bobbin-parcels'
 const title = 'Seven parcels, two pigeon-holes'
 
-interface Jobs { items: { id: string; kind: string; status: string; problem: string | null }[] }
-interface Homes { homes: { householdId: string; child: string; link: string | null }[]; sent: { id: string }[] }
+interface Jobs {
+  items: { id: string; kind: string; status: string; problem: string | null }[]
+}
+interface Homes {
+  homes: { householdId: string; child: string; link: string | null }[]
+  sent: { id: string }[]
+}
 
 async function settle(http: Client, lessonId: string, say: (open: number) => void): Promise<void> {
   for (let i = 0; i < 1200; i++) {
@@ -32,14 +37,23 @@ async function live(http: Client, lessonId: string): Promise<void> {
   const { replyFrom } = await import('../homes/reply.ts')
   const { doc } = await http.get<{ doc: Lesson }>(`/api/lessons/${lessonId}`)
   const segments = doc.segments.filter((s) => s.audience === 'children')
-  const { items: takes } = await http.get<{ items: { segmentId: string }[] }>(`/api/lessons/${lessonId}/takes`)
+  const { items: takes } = await http.get<{ items: { segmentId: string }[] }>(
+    `/api/lessons/${lessonId}/takes`,
+  )
   const missing = segments.filter((s) => !takes.some((t) => t.segmentId === s.id))
   if (missing.length) {
-    console.log(`Demo: the stand-in camera films ${missing.length} segments of “${title}” (first start only, about three minutes).`)
+    console.log(
+      `Demo: the stand-in camera films ${missing.length} segments of “${title}” (first start only, about three minutes).`,
+    )
     const firstTogether = segments.find((x) => x.kind === 'together')
     for (const s of missing) {
       const slips: Slip[] = s.kind === 'show' ? ['false start'] : s === firstTogether ? ['dead air'] : []
-      await http.send('POST', `/api/lessons/${lessonId}/stand-in`, { segmentId: s.id, slips, voice: 'slt', room: 'quiet kitchen' } satisfies Partial<StandInOrder> & { segmentId: string })
+      await http.send('POST', `/api/lessons/${lessonId}/stand-in`, {
+        segmentId: s.id,
+        slips,
+        voice: 'slt',
+        room: 'quiet kitchen',
+      } satisfies Partial<StandInOrder> & { segmentId: string })
     }
   }
   let shown = -1
@@ -51,7 +65,10 @@ async function live(http: Client, lessonId: string): Promise<void> {
   const { items: renders } = await http.get<{ items: unknown[] }>(`/api/lessons/${lessonId}/renders`)
   if (!renders.length) {
     const cut = await http.get<{ revision: number; doc: CutList }>(`/api/lessons/${lessonId}/cut`)
-    await http.send('PUT', `/api/lessons/${lessonId}/cut`, { revision: cut.revision, doc: decideAll(cut.doc, () => true, 'accepted') })
+    await http.send('PUT', `/api/lessons/${lessonId}/cut`, {
+      revision: cut.revision,
+      doc: decideAll(cut.doc, () => true, 'accepted'),
+    })
     await http.send('POST', `/api/lessons/${lessonId}/render`)
     await settle(http, lessonId, say('cutting and rendering'))
   }
@@ -60,21 +77,67 @@ async function live(http: Client, lessonId: string): Promise<void> {
   console.log('Demo: the stand-in homes watch and reply.')
   const silent = new Set(['Leyla', 'Anouk'])
   for (const [i, home] of homes.filter((h) => h.link && !silent.has(h.child)).entries()) {
-    const split = [[4, 3], [5, 2], [3, 4], [6, 1], [4, 4], [7, 0], [2, 5], [4, 3], [3, 3], [5, 2]][i]!
+    const split = [
+      [4, 3],
+      [5, 2],
+      [3, 4],
+      [6, 1],
+      [4, 4],
+      [7, 0],
+      [2, 5],
+      [4, 3],
+      [3, 3],
+      [5, 2],
+    ][i]!
     await replyFrom(http, home.link!.slice(3), sent[0]!.id, {
-      ability: [0.9, 0.5, 0.95, 0.9, 0.5, 0.98, 0.4, 0.7, 0.5, 0.8][i]!, help: (['alone', 'nudged', 'alone', 'alone', 'together', 'alone', 'nudged', 'nudged', 'together', 'alone'] as const)[i]!,
-      words: ['She moved them one by one and told me each time.', 'I reminded him about the last one.', 'Did it twice, both ways round.', '', 'Tired today; we did it together.', 'All on one side, very pleased with it.', '', 'Used buttons.', 'One rolled under the sofa.', 'Counted them in his head.'][i]!,
-      photo: i === 3 ? null : { saffron: split[0]!, blue: split[1]! }, seed: 20 + i,
+      ability: [0.9, 0.5, 0.95, 0.9, 0.5, 0.98, 0.4, 0.7, 0.5, 0.8][i]!,
+      help: (
+        [
+          'alone',
+          'nudged',
+          'alone',
+          'alone',
+          'together',
+          'alone',
+          'nudged',
+          'nudged',
+          'together',
+          'alone',
+        ] as const
+      )[i]!,
+      words: [
+        'She moved them one by one and told me each time.',
+        'I reminded him about the last one.',
+        'Did it twice, both ways round.',
+        '',
+        'Tired today; we did it together.',
+        'All on one side, very pleased with it.',
+        '',
+        'Used buttons.',
+        'One rolled under the sofa.',
+        'Counted them in his head.',
+      ][i]!,
+      photo: i === 3 ? null : { saffron: split[0]!, blue: split[1]! },
+      seed: 20 + i,
     })
   }
 }
 
 const http = client(address)
 await http.send('POST', '/api/sign-in', { email, password })
-const shelf = await http.get<{ lessons: { id: string; title: string; facts: { sent: boolean } }[] }>('/api/shelf')
+const shelf = await http.get<{ lessons: { id: string; title: string; facts: { sent: boolean } }[] }>(
+  '/api/shelf',
+)
 const lesson = shelf.lessons.find((l) => l.title === title)
-if (lesson && !lesson.facts.sent) await live(http, lesson.id).catch((error: unknown) => console.error(`Demo: the day went wrong: ${String(error)}. Everything done so far is kept; the next start goes on from there.`))
-const home = lesson ? (await http.get<Homes>(`/api/lessons/${lesson.id}/send`)).homes.find((h) => h.link && h.child === 'Suri') : undefined
+if (lesson && !lesson.facts.sent)
+  await live(http, lesson.id).catch((error: unknown) =>
+    console.error(
+      `Demo: the day went wrong: ${String(error)}. Everything done so far is kept; the next start goes on from there.`,
+    ),
+  )
+const home = lesson
+  ? (await http.get<Homes>(`/api/lessons/${lesson.id}/send`)).homes.find((h) => h.link && h.child === 'Suri')
+  : undefined
 console.log(`
 Awlbox is at         ${address}
 Teacher              ${email}        password  ${password}

@@ -15,7 +15,11 @@ export interface PhotoPlan {
   ground?: 'wood' | 'cloth' | 'plain'
 }
 
-const grounds = { wood: ['#B98E5E', '#A67C4D'], cloth: ['#8FA39A', '#7D9288'], plain: ['#D9D4C8', '#D1CBBE'] } as const
+const grounds = {
+  wood: ['#B98E5E', '#A67C4D'],
+  cloth: ['#8FA39A', '#7D9288'],
+  plain: ['#D9D4C8', '#D1CBBE'],
+} as const
 
 /**
  * A made-up photograph of things on a table, as a JPEG: lamp fall-off, grain, tilt, shadows, highlights.
@@ -45,15 +49,34 @@ export async function standInPhoto(plan: PhotoPlan): Promise<Buffer> {
       <circle cx="${x}" cy="${y}" r="${r * 0.74}" fill="none" stroke="${edge}" stroke-width="${r * 0.05}" opacity="0.7"/>
       <ellipse cx="${x - r * 0.3}" cy="${y - r * 0.35}" rx="${r * 0.22}" ry="${r * 0.12}" fill="#fff" opacity="0.55"/>`
   }).join('')
-  const sheet = plan.sheet ? `<rect x="${w / 2 - pitch * 3}" y="${h / 2 - pitch * Math.max(1.4, rows * 0.75)}" width="${pitch * 6}" height="${pitch * Math.max(2.8, rows * 1.5)}" rx="8" fill="#EFEBE0"/>` : ''
+  const sheet = plan.sheet
+    ? `<rect x="${w / 2 - pitch * 3}" y="${h / 2 - pitch * Math.max(1.4, rows * 0.75)}" width="${pitch * 6}" height="${pitch * Math.max(2.8, rows * 1.5)}" rx="8" fill="#EFEBE0"/>`
+    : ''
   const tilt = between(-9, 9)
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}"><defs><radialGradient id="lamp" cx="${between(0.25, 0.7)}" cy="${between(0.2, 0.6)}" r="0.9"><stop offset="0" stop-color="#fff4d8" stop-opacity="0.28"/><stop offset="0.55" stop-color="#000" stop-opacity="0.02"/><stop offset="1" stop-color="#000" stop-opacity="0.45"/></radialGradient></defs>
     <rect width="${w}" height="${h}" fill="${base}"/>${lines}<g transform="rotate(${tilt} ${w / 2} ${h / 2})">${sheet}${things}</g><rect width="${w}" height="${h}" fill="url(#lamp)"/></svg>`
   const drawn = new Resvg(svg).render().asPng()
-  const noise = await sharp({ create: { width: w, height: h, channels: 3, background: '#808080', noise: { type: 'gaussian', mean: 128, sigma: 9 } } }).png().toBuffer()
-  const upright = sharp(drawn).removeAlpha().composite([{ input: noise, blend: 'soft-light' }]).blur(0.8)
+  const noise = await sharp({
+    create: {
+      width: w,
+      height: h,
+      channels: 3,
+      background: '#808080',
+      noise: { type: 'gaussian', mean: 128, sigma: 9 },
+    },
+  })
+    .png()
+    .toBuffer()
+  const upright = sharp(drawn)
+    .removeAlpha()
+    .composite([{ input: noise, blend: 'soft-light' }])
+    .blur(0.8)
   // The phone lays the pixels down as its sensor stands and says in EXIF how to turn them.
   const turned = { 1: 0, 3: 180, 6: 270, 8: 90 }[plan.orientation ?? 1]
   const laid = turned ? sharp(await upright.png().toBuffer()).rotate(turned) : upright
-  return laid.withExif({ IFD0: { Make: 'Stand-in', Model: 'Phone' } }).withMetadata({ orientation: plan.orientation ?? 1 }).jpeg({ quality: 86 }).toBuffer()
+  return laid
+    .withExif({ IFD0: { Make: 'Stand-in', Model: 'Phone' } })
+    .withMetadata({ orientation: plan.orientation ?? 1 })
+    .jpeg({ quality: 86 })
+    .toBuffer()
 }

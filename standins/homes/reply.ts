@@ -29,24 +29,50 @@ export async function replyFrom(http: Client, token: string, packId: string, hid
     for (const task of page.pack.tasks) {
       if (task.kind === 'number') {
         const truth = solveWords(task.prompt)
-        answers.push({ taskId: task.id, kind: 'number', text: String(truth === null ? 3 : knows() ? truth : truth + 1) })
+        answers.push({
+          taskId: task.id,
+          kind: 'number',
+          text: String(truth === null ? 3 : knows() ? truth : truth + 1),
+        })
       } else if (task.kind === 'choice') {
         const right = task.choices.findIndex(holds)
-        answers.push({ taskId: task.id, kind: 'choice', choice: knows() && right >= 0 ? right : random(task.choices.length) })
+        answers.push({
+          taskId: task.id,
+          kind: 'choice',
+          choice: knows() && right >= 0 ? right : random(task.choices.length),
+        })
       } else if (hidden.photo) {
         const form = new FormData()
-        const jpeg = await standInPhoto({ ...hidden.photo, seed: hidden.seed, orientation: ([1, 6, 8, 3] as const)[hidden.seed % 4]!, sheet: hidden.seed % 2 === 0 })
+        const jpeg = await standInPhoto({
+          ...hidden.photo,
+          seed: hidden.seed,
+          orientation: ([1, 6, 8, 3] as const)[hidden.seed % 4]!,
+          sheet: hidden.seed % 2 === 0,
+        })
         form.set('photo', new Blob([new Uint8Array(jpeg)], { type: 'image/jpeg' }), 'table.jpg')
-        const { id } = await http.send<{ id: string }>('POST', `/api/home/${token}/packs/${packId}/photos`, form)
+        const { id } = await http.send<{ id: string }>(
+          'POST',
+          `/api/home/${token}/packs/${packId}/photos`,
+          form,
+        )
         answers.push({ taskId: task.id, kind: 'photo', photoId: id })
       }
     }
-    await http.send('PUT', `/api/home/${token}/packs/${packId}/reply`, { childId: child.id, key: randomUUID(), answers, help: hidden.help, words: hidden.words })
+    await http.send('PUT', `/api/home/${token}/packs/${packId}/reply`, {
+      childId: child.id,
+      key: randomUUID(),
+      answers,
+      help: hidden.help,
+      words: hidden.words,
+    })
   }
 }
 
 const words = ['zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten']
-const numbersIn = (text: string): number[] => (text.toLowerCase().match(/\d+|[a-z]+/g) ?? []).flatMap((w) => (/^\d/.test(w) ? [Number(w)] : words.includes(w) ? [words.indexOf(w)] : []))
+const numbersIn = (text: string): number[] =>
+  (text.toLowerCase().match(/\d+|[a-z]+/g) ?? []).flatMap((w) =>
+    /^\d/.test(w) ? [Number(w)] : words.includes(w) ? [words.indexOf(w)] : [],
+  )
 /** A grown-up reads the story: what is asked for is the part not told, what is left, or all of it. */
 function solveWords(prompt: string): number | null {
   const [a, b] = numbersIn(prompt)
@@ -55,5 +81,7 @@ function solveWords(prompt: string): number | null {
 }
 const holds = (choice: string): boolean => {
   const m = choice.match(/(\d+)\s*([+−-])\s*(\d+)\s*=\s*(\d+)/)
-  return m !== null && (m[2] === '+' ? Number(m[1]) + Number(m[3]) : Number(m[1]) - Number(m[3])) === Number(m[4])
+  return (
+    m !== null && (m[2] === '+' ? Number(m[1]) + Number(m[3]) : Number(m[1]) - Number(m[3])) === Number(m[4])
+  )
 }

@@ -33,7 +33,12 @@ export function inRoom(dry: Int16Array, name: StandInRoom, seed: number): Int16A
   const random = seeded(seed * 13 + 5)
   const out = new Float64Array(dry)
   // A handful of early reflections and one comb: enough to smear consonants as a kitchen does.
-  for (const [ms, strength] of [[11, 0.3], [19, 0.22], [31, 0.16], [47, 0.1]] as const) {
+  for (const [ms, strength] of [
+    [11, 0.3],
+    [19, 0.22],
+    [31, 0.16],
+    [47, 0.1],
+  ] as const) {
     const late = Math.round((ms * speechRate) / 1000)
     for (let i = late; i < dry.length; i++) out[i]! += dry[i - late]! * strength
   }
@@ -48,7 +53,8 @@ export function inRoom(dry: Int16Array, name: StandInRoom, seed: number): Int16A
   for (let i = 0; i < out.length; i++) {
     const white = (random(20_001) / 10_000 - 1) * 1.7
     slow += (white - slow) * 0.12
-    const hiss = (white * 0.45 + slow * 1.6) * noise + Math.sin((2 * Math.PI * 100 * i) / speechRate) * noise * 0.5
+    const hiss =
+      (white * 0.45 + slow * 1.6) * noise + Math.sin((2 * Math.PI * 100 * i) / speechRate) * noise * 0.5
     result[i] = Math.max(-32_768, Math.min(32_767, Math.round((out[i]! + hiss) * gain)))
   }
   return result

@@ -8,8 +8,17 @@ import { useLessonDocument } from './document.ts'
 import type { LessonRecord } from './types.ts'
 
 const start = lessonOf('# Parcels\n\n## One {show}\nSay: First.\n## Two {together}\nSay: Second.')
-const titled = (title: string) => (d: Lesson): Lesson => ({ ...d, title })
-const said = (segment: number, text: string) => (d: Lesson): Lesson => ({ ...d, segments: d.segments.map((s, i) => (i === segment ? { ...s, steps: s.steps.map((x, k) => (k === 0 ? { ...x, text } : x)) } : s)) })
+const titled =
+  (title: string) =>
+  (d: Lesson): Lesson => ({ ...d, title })
+const said =
+  (segment: number, text: string) =>
+  (d: Lesson): Lesson => ({
+    ...d,
+    segments: d.segments.map((s, i) =>
+      i === segment ? { ...s, steps: s.steps.map((x, k) => (k === 0 ? { ...x, text } : x)) } : s,
+    ),
+  })
 const text = (d: Lesson, segment: number): string => d.segments[segment]!.steps[0]!.text
 
 /** Keeps a lesson as the server does, every revision of it. */
@@ -17,8 +26,12 @@ class Lessons {
   revisions: Lesson[] = [start]
   lost = 0
   refuse: { status: number; detail: string } | null = null
-  get revision(): number { return this.revisions.length }
-  get doc(): Lesson { return this.revisions.at(-1)! }
+  get revision(): number {
+    return this.revisions.length
+  }
+  get doc(): Lesson {
+    return this.revisions.at(-1)!
+  }
   readonly answer = ({ method, path, body }: Asked): Answer => {
     if (this.lost > 0) {
       this.lost--
@@ -27,17 +40,35 @@ class Lessons {
     if (method === 'GET') return { body: { doc: this.revisions[Number(path.split('/').at(-1)) - 1] } }
     if (this.refuse) return { status: this.refuse.status, body: { title: 'No', detail: this.refuse.detail } }
     const sent = body as { revision: number; doc: Lesson }
-    if (sent.revision !== this.revision) return { status: 409, body: { title: 'Changed', detail: 'Changed elsewhere.', doc: this.doc, base: this.revisions[sent.revision - 1] ?? null, revision: this.revision } }
+    if (sent.revision !== this.revision)
+      return {
+        status: 409,
+        body: {
+          title: 'Changed',
+          detail: 'Changed elsewhere.',
+          doc: this.doc,
+          base: this.revisions[sent.revision - 1] ?? null,
+          revision: this.revision,
+        },
+      }
     this.revisions.push(sent.doc)
     return { body: { revision: this.revision } }
   }
-  record(): LessonRecord { return { id: 'l', revision: this.revision, doc: this.doc } as LessonRecord }
+  record(): LessonRecord {
+    return { id: 'l', revision: this.revision, doc: this.doc } as LessonRecord
+  }
 }
 let server: Lessons
 let asked: Asked[]
 function open(record = server.record()) {
   const hook = renderHook((r: LessonRecord) => useLessonDocument(r), { initialProps: record })
-  return { at: () => hook.result.current, edit: (change: (d: Lesson) => Lesson, typing?: string) => act(() => hook.result.current.edit(change, typing)), told: (r: LessonRecord) => act(() => hook.rerender(r)), leave: hook.unmount }
+  return {
+    at: () => hook.result.current,
+    edit: (change: (d: Lesson) => Lesson, typing?: string) =>
+      act(() => hook.result.current.edit(change, typing)),
+    told: (r: LessonRecord) => act(() => hook.rerender(r)),
+    leave: hook.unmount,
+  }
 }
 beforeEach(() => {
   vi.useFakeTimers()
@@ -62,9 +93,16 @@ describe('a lesson being written', () => {
     page.edit(titled('Other'))
     expect([page.at().doc.title, server.revision]).toEqual(['Other', 1])
     await pass(200)
-    expect(JSON.parse(localStorage.getItem('awlbox-draft-l')!)).toMatchObject({ revision: 1, doc: { title: 'Other' } })
+    expect(JSON.parse(localStorage.getItem('awlbox-draft-l')!)).toMatchObject({
+      revision: 1,
+      doc: { title: 'Other' },
+    })
     await pass(600)
-    expect([server.doc.title, page.at().state, localStorage.getItem('awlbox-draft-l')]).toEqual(['Other', { kind: 'saved', revision: 2 }, null])
+    expect([server.doc.title, page.at().state, localStorage.getItem('awlbox-draft-l')]).toEqual([
+      'Other',
+      { kind: 'saved', revision: 2 },
+      null,
+    ])
   })
   test('letters typed close after each other are one step of undo; others are steps of their own', async () => {
     const page = open()
@@ -140,7 +178,10 @@ describe('when the server does not answer', () => {
     const page = open()
     page.edit(titled('Bad'))
     await pass(600)
-    expect([page.at().state, page.at().doc.title]).toEqual([{ kind: 'refused', why: 'A title is needed.' }, 'Bad'])
+    expect([page.at().state, page.at().doc.title]).toEqual([
+      { kind: 'refused', why: 'A title is needed.' },
+      'Bad',
+    ])
   })
   test('a page that is left sends what it has on its way', async () => {
     const page = open()
@@ -158,7 +199,11 @@ describe('two windows on one lesson', () => {
     server.revisions.push(said(1, 'Theirs.')(start))
     page.edit(said(0, 'Mine.'))
     await pass(1200)
-    expect([text(server.doc, 0), text(server.doc, 1), page.at().state]).toEqual(['Mine.', 'Theirs.', { kind: 'saved', revision: 3 }])
+    expect([text(server.doc, 0), text(server.doc, 1), page.at().state]).toEqual([
+      'Mine.',
+      'Theirs.',
+      { kind: 'saved', revision: 3 },
+    ])
     expect(text(page.at().doc, 1)).toBe('Theirs.')
   })
   test('the same segment is asked about, with both versions; what is chosen is saved', async () => {
@@ -168,7 +213,11 @@ describe('two windows on one lesson', () => {
     await pass(600)
     const { state } = page.at()
     if (state.kind !== 'conflict') throw new Error(state.kind)
-    expect([state.segments.map((s) => s.title), text(state.mine, 0), text(state.theirs, 0)]).toEqual([['One'], 'Mine.', 'Theirs.'])
+    expect([state.segments.map((s) => s.title), text(state.mine, 0), text(state.theirs, 0)]).toEqual([
+      ['One'],
+      'Mine.',
+      'Theirs.',
+    ])
     act(() => page.at().resolve({ ...state.mine, segments: state.theirs.segments }))
     await pass(600)
     expect([text(page.at().doc, 0), page.at().state.kind]).toEqual(['Theirs.', 'saved'])

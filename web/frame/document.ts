@@ -10,10 +10,21 @@ export type SaveState =
   | { kind: 'saved'; revision: number }
   | { kind: 'saving' }
   | { kind: 'kept'; why: string }
-  | { kind: 'conflict'; mine: Lesson; theirs: Lesson; base: Lesson | null; revision: number; segments: { segmentId: string; title: string }[] }
+  | {
+      kind: 'conflict'
+      mine: Lesson
+      theirs: Lesson
+      base: Lesson | null
+      revision: number
+      segments: { segmentId: string; title: string }[]
+    }
   | { kind: 'refused'; why: string }
 
-interface Draft { revision: number; base: Lesson; doc: Lesson }
+interface Draft {
+  revision: number
+  base: Lesson
+  doc: Lesson
+}
 const draftKey = (id: string) => `awlbox-draft-${id}`
 const undoKey = (id: string) => `awlbox-undo-${id}`
 const undoDepth = 40
@@ -23,7 +34,9 @@ const typingPause = 1500
 function draftOf(id: string): Draft | null {
   const kept = readKept<Draft>(draftKey(id))
   const [doc, base] = [Lesson.safeParse(kept?.doc), Lesson.safeParse(kept?.base)]
-  return kept && doc.success && base.success ? { revision: kept.revision, doc: doc.data, base: base.data } : null
+  return kept && doc.success && base.success
+    ? { revision: kept.revision, doc: doc.data, base: base.data }
+    : null
 }
 export interface LessonDocument {
   doc: Lesson
@@ -44,8 +57,12 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
   const [draft] = useState(() => draftOf(id))
   const [doc, setDoc] = useState<Lesson>(draft?.doc ?? record.doc)
   const saved = useRef({ revision: draft?.revision ?? record.revision, doc: draft?.base ?? record.doc })
-  const [state, setState] = useState<SaveState>(() => (draft ? { kind: 'saving' } : { kind: 'saved', revision: record.revision }))
-  const [stacks, setStacks] = useState(() => readKept<{ past: Lesson[]; future: Lesson[] }>(undoKey(id)) ?? { past: [], future: [] })
+  const [state, setState] = useState<SaveState>(() =>
+    draft ? { kind: 'saving' } : { kind: 'saved', revision: record.revision },
+  )
+  const [stacks, setStacks] = useState(
+    () => readKept<{ past: Lesson[]; future: Lesson[] }>(undoKey(id)) ?? { past: [], future: [] },
+  )
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null)
   const typed = useRef<{ key: string; at: number } | null>(null)
   const toKeep = useRef<{ draft?: Draft; undo?: { past: Lesson[]; future: Lesson[] } }>({})
@@ -65,10 +82,13 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
     if (d) keepHere(draftKey(id), d)
     if (u) keepHere(undoKey(id), u)
   }, [id])
-  const keepSoon = useCallback((what: { draft?: Draft; undo?: { past: Lesson[]; future: Lesson[] } }) => {
-    toKeep.current = { ...toKeep.current, ...what }
-    keeping.current ??= setTimeout(keepNow, 120)
-  }, [keepNow])
+  const keepSoon = useCallback(
+    (what: { draft?: Draft; undo?: { past: Lesson[]; future: Lesson[] } }) => {
+      toKeep.current = { ...toKeep.current, ...what }
+      keeping.current ??= setTimeout(keepNow, 120)
+    },
+    [keepNow],
+  )
 
   const save = useCallback(async (): Promise<void> => {
     if (busy.current) return
@@ -78,7 +98,10 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
     setState({ kind: 'saving' })
     let again: number | null = null
     try {
-      const { revision } = await send<{ revision: number }>('PUT', `/api/lessons/${id}/doc`, { revision: saved.current.revision, doc: sending })
+      const { revision } = await send<{ revision: number }>('PUT', `/api/lessons/${id}/doc`, {
+        revision: saved.current.revision,
+        doc: sending,
+      })
       saved.current = { revision, doc: sending }
       if (latest.current === sending) {
         delete toKeep.current.draft
@@ -96,7 +119,8 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
           latest.current = merged.doc
           setDoc(merged.doc)
           again = 0
-        } else setState({ kind: 'conflict', mine: merged.doc, theirs, base, revision, segments: merged.conflicts })
+        } else
+          setState({ kind: 'conflict', mine: merged.doc, theirs, base, revision, segments: merged.conflicts })
       } else if (isAway(error)) {
         setState({ kind: 'kept', why: wordsOf(error) })
         again = 2000
@@ -107,13 +131,16 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
     if (again !== null) timer.current = setTimeout(() => void save(), again)
   }, [id])
 
-  const put = useCallback((next: Lesson) => {
-    latest.current = next
-    setDoc(next)
-    keepSoon({ draft: { revision: saved.current.revision, base: saved.current.doc, doc: next } })
-    if (timer.current) clearTimeout(timer.current)
-    timer.current = setTimeout(() => void save(), 500)
-  }, [keepSoon, save])
+  const put = useCallback(
+    (next: Lesson) => {
+      latest.current = next
+      setDoc(next)
+      keepSoon({ draft: { revision: saved.current.revision, base: saved.current.doc, doc: next } })
+      if (timer.current) clearTimeout(timer.current)
+      timer.current = setTimeout(() => void save(), 500)
+    },
+    [keepSoon, save],
+  )
 
   useEffect(() => {
     if (draft) void save()
@@ -121,7 +148,12 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
       keepNow()
       // The draft is already on this device; this sends it on its way as well.
       if (latest.current !== saved.current.doc && !busy.current)
-        void fetch(`/api/lessons/${id}/doc`, { method: 'PUT', keepalive: true, headers: { 'content-type': 'application/json' }, body: JSON.stringify({ revision: saved.current.revision, doc: latest.current }) }).catch(() => undefined)
+        void fetch(`/api/lessons/${id}/doc`, {
+          method: 'PUT',
+          keepalive: true,
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ revision: saved.current.revision, doc: latest.current }),
+        }).catch(() => undefined)
     }
     window.addEventListener('pagehide', onLeave)
     return () => {
@@ -147,28 +179,38 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
     setStacks(next)
     keepSoon({ undo: next })
   }
-  const edit = useCallback((change: (doc: Lesson) => Lesson, typing?: string) => {
-    const before = latest.current
-    const next = change(before)
-    if (next === before) return
-    const now = performance.now()
-    const goesOn = typing !== undefined && typed.current?.key === typing && now - typed.current.at < typingPause
-    typed.current = typing === undefined ? null : { key: typing, at: now }
-    if (!goesOn) setStacks((s) => {
-      const stacksNext = { past: [...s.past, before].slice(-undoDepth), future: [] }
-      keepSoon({ undo: stacksNext })
-      return stacksNext
-    })
-    put(next)
-  }, [keepSoon, put])
+  const edit = useCallback(
+    (change: (doc: Lesson) => Lesson, typing?: string) => {
+      const before = latest.current
+      const next = change(before)
+      if (next === before) return
+      const now = performance.now()
+      const goesOn =
+        typing !== undefined && typed.current?.key === typing && now - typed.current.at < typingPause
+      typed.current = typing === undefined ? null : { key: typing, at: now }
+      if (!goesOn)
+        setStacks((s) => {
+          const stacksNext = { past: [...s.past, before].slice(-undoDepth), future: [] }
+          keepSoon({ undo: stacksNext })
+          return stacksNext
+        })
+      put(next)
+    },
+    [keepSoon, put],
+  )
   return {
-    doc, state, edit,
+    doc,
+    state,
+    edit,
     canUndo: stacks.past.length > 0 || saved.current.revision > 1,
     canRedo: stacks.future.length > 0,
     undo() {
       const before = stacks.past.at(-1)
       if (before) {
-        remember({ past: stacks.past.slice(0, -1), future: [latest.current, ...stacks.future].slice(0, undoDepth) })
+        remember({
+          past: stacks.past.slice(0, -1),
+          future: [latest.current, ...stacks.future].slice(0, undoDepth),
+        })
         // Kept by this device, perhaps before lessons held all they hold now.
         put(Lesson.parse(before))
         return
@@ -176,10 +218,12 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
       // Nothing left in this browser: the server keeps every revision.
       const revision = saved.current.revision - 1
       if (revision < 1) return
-      void get<{ doc: Lesson }>(`/api/lessons/${id}/revisions/${revision}`).then((r) => {
-        remember({ past: [], future: [latest.current, ...stacks.future].slice(0, undoDepth) })
-        put(r.doc)
-      }).catch(() => undefined)
+      void get<{ doc: Lesson }>(`/api/lessons/${id}/revisions/${revision}`)
+        .then((r) => {
+          remember({ past: [], future: [latest.current, ...stacks.future].slice(0, undoDepth) })
+          put(r.doc)
+        })
+        .catch(() => undefined)
     },
     redo() {
       const [next, ...rest] = stacks.future

@@ -13,10 +13,27 @@ export function Mark() {
   )
 }
 
-export function Head({ where, title, children, shortcuts = [] }: { where?: ReactNode; title?: ReactNode; children?: ReactNode; shortcuts?: readonly (readonly [string, string])[] }) {
+export function Head({
+  where,
+  title,
+  children,
+  shortcuts = [],
+}: {
+  where?: ReactNode
+  title?: ReactNode
+  children?: ReactNode
+  shortcuts?: readonly (readonly [string, string])[]
+}) {
   return (
     <header className="h-[52px] bg-card border-b border-hair px-5 flex items-center gap-4">
-      <Link to="/" className="flex items-center gap-2.5 font-bold rounded-lg" aria-label="Awlbox, to the shelf"><Mark />Awlbox</Link>
+      <Link
+        to="/"
+        className="flex items-center gap-2.5 font-bold rounded-lg"
+        aria-label="Awlbox, to the shelf"
+      >
+        <Mark />
+        Awlbox
+      </Link>
       {where && <span className="text-steel truncate shrink-0 max-w-60 max-sm:hidden">{where}</span>}
       <div className="min-w-0 flex-1">{title}</div>
       {children}
@@ -47,18 +64,39 @@ function HelpSheet({ shortcuts }: { shortcuts: readonly (readonly [string, strin
   }
   return (
     <>
-      <Button onClick={() => setOpen(true)} aria-label="Keys and look" className="!px-0 w-10">?</Button>
+      <Button onClick={() => setOpen(true)} aria-label="Keys and look" className="!px-0 w-10">
+        ?
+      </Button>
       <Dialog open={open} onClose={() => setOpen(false)} title="Keys and look">
         <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2 mb-5">
           {[...shortcuts, ['?', 'this sheet'] as const].map(([key, what]) => (
-            <div key={key + what} className="contents"><dt><kbd className="rounded-md border border-hair bg-wash px-2 py-0.5 font-semibold text-sm whitespace-nowrap">{key}</kbd></dt><dd>{what}</dd></div>
+            <div key={key + what} className="contents">
+              <dt>
+                <kbd className="rounded-md border border-hair bg-wash px-2 py-0.5 font-semibold text-sm whitespace-nowrap">
+                  {key}
+                </kbd>
+              </dt>
+              <dd>{what}</dd>
+            </div>
           ))}
         </dl>
-        <fieldset className="flex gap-2"><legend className="font-semibold mb-2">Light</legend>
-          {(['system', 'light', 'dark'] as const).map((t) => <Button key={t} aria-pressed={theme === t} look={theme === t ? 'act' : 'plain'} onClick={() => choose(t)}>{t === 'system' ? 'As the device' : t === 'light' ? 'Light' : 'Dark'}</Button>)}
+        <fieldset className="flex gap-2">
+          <legend className="font-semibold mb-2">Light</legend>
+          {(['system', 'light', 'dark'] as const).map((t) => (
+            <Button
+              key={t}
+              aria-pressed={theme === t}
+              look={theme === t ? 'act' : 'plain'}
+              onClick={() => choose(t)}
+            >
+              {t === 'system' ? 'As the device' : t === 'light' ? 'Light' : 'Dark'}
+            </Button>
+          ))}
         </fieldset>
       </Dialog>
     </>
   )
 }
-export const isTyping = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.isContentEditable || /^(input|textarea|select)$/i.test(target.tagName))
+export const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable || /^(input|textarea|select)$/i.test(target.tagName))

@@ -22,13 +22,40 @@ export function useJobs(lessonId: string): JobRecord[] {
 export function JobList({ jobs, name }: { jobs: readonly JobRecord[]; name?: (j: JobRecord) => string }) {
   const open = jobs.filter((j) => j.status === 'queued' || j.status === 'running')
   // A failure is shown until the same thing is tried again.
-  const failed = jobs.filter((j, i) => j.status === 'failed' && !jobs.slice(0, i).some((k) => k.kind === j.kind && k.subject === j.subject)).slice(0, 3)
+  const failed = jobs
+    .filter(
+      (j, i) =>
+        j.status === 'failed' && !jobs.slice(0, i).some((k) => k.kind === j.kind && k.subject === j.subject),
+    )
+    .slice(0, 3)
   if (!open.length && !failed.length) return null
   return (
     <div className="grid gap-2">
-      {open.slice(0, 4).map((j) => <WorkBar key={j.id} label={`${name?.(j) ?? words[j.kind]}: ${j.step}`} share={j.share} left={left(j)} onCancel={() => void send('POST', `/api/jobs/${j.id}/cancel`)} />)}
+      {open.slice(0, 4).map((j) => (
+        <WorkBar
+          key={j.id}
+          label={`${name?.(j) ?? words[j.kind]}: ${j.step}`}
+          share={j.share}
+          left={left(j)}
+          onCancel={() => void send('POST', `/api/jobs/${j.id}/cancel`)}
+        />
+      ))}
       {open.length > 4 && <p className="text-sm text-steel">and {open.length - 4} more waiting</p>}
-      {failed.map((j) => <Notice key={j.id} kind="wrong" action={j.kind === 'take' ? <Button small onClick={() => void send('POST', `/api/takes/${j.subject}/hear`)}>Try again</Button> : undefined}>{name?.(j) ?? words[j.kind]}: {j.problem}</Notice>)}
+      {failed.map((j) => (
+        <Notice
+          key={j.id}
+          kind="wrong"
+          action={
+            j.kind === 'take' ? (
+              <Button small onClick={() => void send('POST', `/api/takes/${j.subject}/hear`)}>
+                Try again
+              </Button>
+            ) : undefined
+          }
+        >
+          {name?.(j) ?? words[j.kind]}: {j.problem}
+        </Notice>
+      ))}
     </div>
   )
 }

@@ -26,11 +26,24 @@ export function LessonFrame() {
   const me = useMe()
   useEvents()
   if (error && !data) return <Away error={error} />
-  if (!data || !me) return <><Head /><p className="p-8 text-steel">Opening the lesson…</p></>
+  if (!data || !me)
+    return (
+      <>
+        <Head />
+        <p className="p-8 text-steel">Opening the lesson…</p>
+      </>
+    )
   return <Opened key={data.id} record={data} me={me} />
 }
 export function Away({ error }: { error: unknown }) {
-  return <><Head /><div className="p-8 max-w-xl"><Notice kind="wrong">{wordsOf(error)}</Notice></div></>
+  return (
+    <>
+      <Head />
+      <div className="p-8 max-w-xl">
+        <Notice kind="wrong">{wordsOf(error)}</Notice>
+      </div>
+    </>
+  )
 }
 
 function Opened({ record, me }: { record: LessonRecord; me: Me }) {
@@ -51,7 +64,7 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
   }, [doc.title, station])
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      if (!(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== 'z' && e.key.toLowerCase() !== 'y') return
+      if (!(e.ctrlKey || e.metaKey) || (e.key.toLowerCase() !== 'z' && e.key.toLowerCase() !== 'y')) return
       // Inside a line the browser's own undo works on the letters.
       if (isTyping(e.target)) return
       e.preventDefault()
@@ -68,8 +81,16 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
     plan: { text: doc.examples.length ? `${doc.examples.length} examples` : 'no examples' },
     script: { text: n ? `${n} ${n === 1 ? 'finding' : 'findings'}` : 'clean', wrong: n > 0 },
     film: { text: `${f.filmed} of ${f.segments}` },
-    cut: { text: f.lastFilmSeconds ? clockTime(f.lastFilmSeconds) : f.proposedDrops ? `${f.proposedDrops} ${f.proposedDrops === 1 ? 'drop' : 'drops'}` : '' },
-    send: { text: f.sentAt ? `sent ${new Date(f.sentAt).toLocaleDateString('en-GB', { weekday: 'short' })}` : '' },
+    cut: {
+      text: f.lastFilmSeconds
+        ? clockTime(f.lastFilmSeconds)
+        : f.proposedDrops
+          ? `${f.proposedDrops} ${f.proposedDrops === 1 ? 'drop' : 'drops'}`
+          : '',
+    },
+    send: {
+      text: f.sentAt ? `sent ${new Date(f.sentAt).toLocaleDateString('en-GB', { weekday: 'short' })}` : '',
+    },
     look: { text: f.replies ? `${f.looked} of ${f.replies}` : '' },
     next: { text: '' },
   }
@@ -79,8 +100,17 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
     <LessonProvider value={value}>
       <Head where={record.className} title={<TitleField />} shortcuts={keysOf[station]}>
         <SaveMark />
-        <Button onClick={undo} disabled={!document_.canUndo || !record.mayChange} title="Ctrl Z">Undo</Button>
-        <Button onClick={redo} disabled={!document_.canRedo || !record.mayChange} title="Ctrl Shift Z" className="max-lg:hidden">Redo</Button>
+        <Button onClick={undo} disabled={!document_.canUndo || !record.mayChange} title="Ctrl Z">
+          Undo
+        </Button>
+        <Button
+          onClick={redo}
+          disabled={!document_.canRedo || !record.mayChange}
+          title="Ctrl Shift Z"
+          className="max-lg:hidden"
+        >
+          Redo
+        </Button>
         <HistoryButton />
         <FilesMenu />
       </Head>
@@ -93,11 +123,40 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
 
 const keysOf: Record<Station, readonly (readonly [string, string])[]> = {
   plan: [['Ctrl Z', 'undo']],
-  script: [['Enter', 'next line, of the kind that makes sense'], ['Alt ↑ ↓', 'move the line'], ['Backspace', 'in an empty line, take it out'], ['w', 'add a wait after this line'], ['p', 'add a pause after this line'], ['+ −', 'on the table: put one, take one'], ['t x', 'on the table: turn over, cross out'], ['Ctrl Z', 'undo']],
-  film: [['f', 'film, and stop filming'], ['↑ ↓', 'segment before, after']],
-  cut: [['Space', 'play, stop'], ['← →', 'span before, after'], ['Alt ← →', 'move it earlier, later'], ['d', 'drop what is chosen'], ['b', 'bring it back'], ['a k', 'accept, keep as filmed'], ['s', 'split at the picture'], ['w', 'wait after it'], ['p', 'pause card after it'], ['Ctrl Z, Ctrl Shift Z', 'undo and redo in the cut']],
+  script: [
+    ['Enter', 'next line, of the kind that makes sense'],
+    ['Alt ↑ ↓', 'move the line'],
+    ['Backspace', 'in an empty line, take it out'],
+    ['w', 'add a wait after this line'],
+    ['p', 'add a pause after this line'],
+    ['+ −', 'on the table: put one, take one'],
+    ['t x', 'on the table: turn over, cross out'],
+    ['Ctrl Z', 'undo'],
+  ],
+  film: [
+    ['f', 'film, and stop filming'],
+    ['↑ ↓', 'segment before, after'],
+  ],
+  cut: [
+    ['Space', 'play, stop'],
+    ['← →', 'span before, after'],
+    ['Alt ← →', 'move it earlier, later'],
+    ['d', 'drop what is chosen'],
+    ['b', 'bring it back'],
+    ['a k', 'accept, keep as filmed'],
+    ['s', 'split at the picture'],
+    ['w', 'wait after it'],
+    ['p', 'pause card after it'],
+    ['Ctrl Z, Ctrl Shift Z', 'undo and redo in the cut'],
+  ],
   send: [],
-  look: [['1 2 3 4', 'Secure, Nearly, Not yet, Can’t tell'], ['a n t', 'alone, nudged, together'], ['7 8 9 0', 'things, picture, track, head'], ['Backspace', 'take the last choice back'], ['← →', 'reply before, after']],
+  look: [
+    ['1 2 3 4', 'Secure, Nearly, Not yet, Can’t tell'],
+    ['a n t', 'alone, nudged, together'],
+    ['7 8 9 0', 'things, picture, track, head'],
+    ['Backspace', 'take the last choice back'],
+    ['← →', 'reply before, after'],
+  ],
   next: [],
 }
 
@@ -110,18 +169,54 @@ function TitleField() {
     if (title && title !== doc.title) edit((d) => ({ ...d, title }))
     else setText(doc.title)
   }
-  return <input aria-label="Title of the lesson" disabled={!record.mayChange} value={text} maxLength={120} onChange={(e) => setText(e.target.value)} onBlur={done} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} className="w-full bg-transparent font-bold text-lg rounded-md px-1 -mx-1 truncate hover:bg-wash focus:bg-wash" />
+  return (
+    <input
+      aria-label="Title of the lesson"
+      disabled={!record.mayChange}
+      value={text}
+      maxLength={120}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={done}
+      onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      className="w-full bg-transparent font-bold text-lg rounded-md px-1 -mx-1 truncate hover:bg-wash focus:bg-wash"
+    />
+  )
 }
 
 function SaveMark(): ReactNode {
   const { state, record } = useLesson()
   if (!record.mayChange) return <span className="text-steel whitespace-nowrap">You can look, not change</span>
   switch (state.kind) {
-    case 'saved': return <span className="text-steel figures whitespace-nowrap" role="status">Saved · revision {state.revision}</span>
-    case 'saving': return <span className="text-steel whitespace-nowrap" role="status">Saving…</span>
-    case 'kept': return <span className="text-brick font-semibold whitespace-nowrap" role="status" title={state.why}>Kept here; saved when the server is back</span>
-    case 'conflict': return <span className="text-brick font-semibold whitespace-nowrap" role="status">Changed elsewhere</span>
-    case 'refused': return <span className="text-brick font-semibold truncate" role="alert" title={state.why}>Not saved: {state.why}</span>
+    case 'saved':
+      return (
+        <span className="text-steel figures whitespace-nowrap" role="status">
+          Saved · revision {state.revision}
+        </span>
+      )
+    case 'saving':
+      return (
+        <span className="text-steel whitespace-nowrap" role="status">
+          Saving…
+        </span>
+      )
+    case 'kept':
+      return (
+        <span className="text-brick font-semibold whitespace-nowrap" role="status" title={state.why}>
+          Kept here; saved when the server is back
+        </span>
+      )
+    case 'conflict':
+      return (
+        <span className="text-brick font-semibold whitespace-nowrap" role="status">
+          Changed elsewhere
+        </span>
+      )
+    case 'refused':
+      return (
+        <span className="text-brick font-semibold truncate" role="alert" title={state.why}>
+          Not saved: {state.why}
+        </span>
+      )
   }
 }
 
@@ -129,32 +224,60 @@ function ConflictDialog() {
   const { state, resolve } = useLesson()
   const [picked, setPicked] = useState<Record<string, 'mine' | 'theirs'>>({})
   if (state.kind !== 'conflict') return null
-  const text = (doc: Lesson, id: string) => doc.segments.find((s) => s.id === id)?.steps.map((x) => `${x.verb}: ${x.text}`).join('\n') ?? '(taken out)'
-  const done = () => resolve({ ...state.mine, segments: state.mine.segments.flatMap((s) => {
-    if (picked[s.id] !== 'theirs') return [s]
-    const theirs = state.theirs.segments.find((t) => t.id === s.id)
-    return theirs ? [theirs] : []
-  }) })
+  const text = (doc: Lesson, id: string) =>
+    doc.segments
+      .find((s) => s.id === id)
+      ?.steps.map((x) => `${x.verb}: ${x.text}`)
+      .join('\n') ?? '(taken out)'
+  const done = () =>
+    resolve({
+      ...state.mine,
+      segments: state.mine.segments.flatMap((s) => {
+        if (picked[s.id] !== 'theirs') return [s]
+        const theirs = state.theirs.segments.find((t) => t.id === s.id)
+        return theirs ? [theirs] : []
+      }),
+    })
   return (
     <Dialog open onClose={done} title="Two windows changed the same segment" wide>
-      <p className="text-steel mb-3">Everything else was merged. Choose for each; both versions stay in the history.</p>
+      <p className="text-steel mb-3">
+        Everything else was merged. Choose for each; both versions stay in the history.
+      </p>
       {state.segments.map((s) => (
-        <div key={s.segmentId} className="mb-4"><h3 className="font-semibold mb-1">{s.title}</h3>
+        <div key={s.segmentId} className="mb-4">
+          <h3 className="font-semibold mb-1">{s.title}</h3>
           <div className="grid grid-cols-2 gap-3 max-md:grid-cols-1">
             {(['mine', 'theirs'] as const).map((side) => (
-              <button key={side} type="button" aria-pressed={(picked[s.segmentId] ?? 'mine') === side} onClick={() => setPicked((p) => ({ ...p, [s.segmentId]: side }))} className={`text-left rounded-lg border p-3 cursor-pointer ${(picked[s.segmentId] ?? 'mine') === side ? 'border-ink border-2' : 'border-hair'}`}>
+              <button
+                key={side}
+                type="button"
+                aria-pressed={(picked[s.segmentId] ?? 'mine') === side}
+                onClick={() => setPicked((p) => ({ ...p, [s.segmentId]: side }))}
+                className={`text-left rounded-lg border p-3 cursor-pointer ${(picked[s.segmentId] ?? 'mine') === side ? 'border-ink border-2' : 'border-hair'}`}
+              >
                 <b>{side === 'mine' ? 'This window' : 'The other'}</b>
-                <pre className="whitespace-pre-wrap font-sans text-sm mt-1 max-h-48 overflow-auto">{text(side === 'mine' ? state.mine : state.theirs, s.segmentId)}</pre>
+                <pre className="whitespace-pre-wrap font-sans text-sm mt-1 max-h-48 overflow-auto">
+                  {text(side === 'mine' ? state.mine : state.theirs, s.segmentId)}
+                </pre>
               </button>
             ))}
           </div>
         </div>
       ))}
-      <Button look="main" onClick={done}>Keep these</Button>
+      <Button look="main" onClick={done}>
+        Keep these
+      </Button>
     </Dialog>
   )
 }
 function HistoryButton() {
   const [open, setOpen] = useState(false)
-  return <><Button onClick={() => setOpen(true)} className="max-md:hidden">History</Button>{open && <HistoryDialog onClose={() => setOpen(false)} />}</>
+  return (
+    <>
+      <Button onClick={() => setOpen(true)} className="max-md:hidden">
+        History
+      </Button>
+      {open && <HistoryDialog onClose={() => setOpen(false)} />}
+    </>
+  )
 }

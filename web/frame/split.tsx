@@ -13,8 +13,21 @@ export function Split({ left, right }: { left: ReactNode; right: ReactNode }) {
   }
   return (
     <div ref={box} className="flex max-md:flex-col h-[calc(100dvh-112px)] max-md:h-auto">
-      <section className="min-w-0 flex flex-col max-md:!w-full" style={{ width: `${share}%` }} aria-label="The strip">{left}</section>
-      <div role="separator" aria-orientation="vertical" aria-label="Divider between strip and table" aria-valuenow={Math.round(share)} aria-valuemin={32} aria-valuemax={65} tabIndex={0}
+      <section
+        className="min-w-0 flex flex-col max-md:!w-full"
+        style={{ width: `${share}%` }}
+        aria-label="The strip"
+      >
+        {left}
+      </section>
+      <div
+        role="separator"
+        aria-orientation="vertical"
+        aria-label="Divider between strip and table"
+        aria-valuenow={Math.round(share)}
+        aria-valuemin={32}
+        aria-valuemax={65}
+        tabIndex={0}
         className="max-md:hidden w-1.5 shrink-0 cursor-col-resize border-l border-hair hover:bg-hair"
         onKeyDown={(e) => {
           if (e.key === 'ArrowLeft') move(share - 2)
@@ -23,9 +36,13 @@ export function Split({ left, right }: { left: ReactNode; right: ReactNode }) {
         onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
         onPointerMove={(e) => {
           const r = box.current?.getBoundingClientRect()
-          if (r && e.currentTarget.hasPointerCapture(e.pointerId)) move(((e.clientX - r.left) / r.width) * 100)
-        }} />
-      <section className="min-w-0 flex-1 overflow-auto" aria-label="The table">{right}</section>
+          if (r && e.currentTarget.hasPointerCapture(e.pointerId))
+            move(((e.clientX - r.left) / r.width) * 100)
+        }}
+      />
+      <section className="min-w-0 flex-1 overflow-auto" aria-label="The table">
+        {right}
+      </section>
     </div>
   )
 }

@@ -1,7 +1,13 @@
-export const minutesText = (min: number): string => (min < 60 ? `${min} min` : `${Math.floor(min / 60)} h ${String(min % 60).padStart(2, '0')}`)
-export const megabytes = (bytes: number): string => (bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`)
+export const minutesText = (min: number): string =>
+  min < 60 ? `${min} min` : `${Math.floor(min / 60)} h ${String(min % 60).padStart(2, '0')}`
+export const megabytes = (bytes: number): string =>
+  bytes < 1e6
+    ? `${Math.max(1, Math.round(bytes / 1000))} kB`
+    : `${(bytes / 1e6).toFixed(bytes < 1e7 ? 1 : 0)} MB`
 export const dayName = (iso: string, now = new Date()): string => {
   const d = new Date(`${iso}T12:00:00`)
   const away = Math.round((d.getTime() - now.getTime()) / 86_400_000)
-  return Math.abs(away) < 6 ? d.toLocaleDateString('en-GB', { weekday: 'short' }) : d.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
+  return Math.abs(away) < 6
+    ? d.toLocaleDateString('en-GB', { weekday: 'short' })
+    : d.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
 }

@@ -1,9 +1,18 @@
 import { Upload } from 'tus-js-client'
 
-export interface UploadState { name: string; share: number; problem: string | null; stop: () => void }
+export interface UploadState {
+  name: string
+  share: number
+  problem: string | null
+  stop: () => void
+}
 
 /** Sends a film in resumable parts and tells which take it became, or that the lesson had this very file; a lost connection goes on where it stopped, also after the page was closed. */
-export function uploadTake(file: File, meta: { lessonId: string; segmentId: string; source: 'recorded' | 'uploaded' }, tell: (s: UploadState | null) => void): Promise<{ takeId: string; known: boolean }> {
+export function uploadTake(
+  file: File,
+  meta: { lessonId: string; segmentId: string; source: 'recorded' | 'uploaded' },
+  tell: (s: UploadState | null) => void,
+): Promise<{ takeId: string; known: boolean }> {
   return new Promise((resolve, reject) => {
     const upload = new Upload(file, {
       endpoint: '/api/uploads',
@@ -15,14 +24,19 @@ export function uploadTake(file: File, meta: { lessonId: string; segmentId: stri
         const status = error.originalResponse?.getStatus() ?? 0
         return status === 0 || status === 423 || status === 502 || status === 503
       },
-      onProgress: (sent, total) => tell({ name: file.name, share: total ? sent / total : 0, problem: null, stop }),
+      onProgress: (sent, total) =>
+        tell({ name: file.name, share: total ? sent / total : 0, problem: null, stop }),
       onSuccess: ({ lastResponse }) => {
         tell(null)
-        resolve({ takeId: lastResponse.getHeader('Awlbox-Take') ?? '', known: lastResponse.getHeader('Awlbox-Known') === '1' })
+        resolve({
+          takeId: lastResponse.getHeader('Awlbox-Take') ?? '',
+          known: lastResponse.getHeader('Awlbox-Known') === '1',
+        })
       },
       onError: (error) => {
         const body = 'originalResponse' in error ? (error.originalResponse?.getBody() ?? '') : ''
-        let words = 'The upload stopped. The part already sent is kept; choose the same file again and it goes on from there.'
+        let words =
+          'The upload stopped. The part already sent is kept; choose the same file again and it goes on from there.'
         try {
           words = (JSON.parse(body) as { detail?: string }).detail ?? words
         } catch {
@@ -35,7 +49,11 @@ export function uploadTake(file: File, meta: { lessonId: string; segmentId: stri
     const stop = () => {
       void upload.abort().then(() => {
         tell(null)
-        reject(new Error('Stopped. The part already sent is kept for three days; choose the same file again and it goes on from there.'))
+        reject(
+          new Error(
+            'Stopped. The part already sent is kept for three days; choose the same file again and it goes on from there.',
+          ),
+        )
       })
     }
     void upload.findPreviousUploads().then((before) => {

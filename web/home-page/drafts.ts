@@ -2,7 +2,14 @@ import { openDB } from 'idb'
 import type { Draft, HomePack } from './types.ts'
 
 const key = (packId: string, childId: string) => `awlbox-home-${packId}-${childId}`
-export const emptyDraft = (): Draft => ({ key: crypto.randomUUID(), answers: {}, help: null, words: '', receivedAt: null, waiting: false })
+export const emptyDraft = (): Draft => ({
+  key: crypto.randomUUID(),
+  answers: {},
+  help: null,
+  words: '',
+  receivedAt: null,
+  waiting: false,
+})
 
 /** The answers as last typed on this phone, else as last received by the server, else none. */
 export function readDraft(pack: HomePack, childId: string): Draft {
@@ -15,8 +22,20 @@ export function readDraft(pack: HomePack, childId: string): Draft {
   const reply = pack.replies.find((r) => r.childId === childId)
   if (!reply) return emptyDraft()
   return {
-    ...emptyDraft(), help: reply.help, words: reply.words, receivedAt: reply.updatedAt,
-    answers: Object.fromEntries(reply.answers.map((a) => [a.taskId, { ...(a.text ? { text: a.text } : {}), ...(a.choice !== null && a.choice !== undefined ? { choice: a.choice } : {}), ...(a.photoId ? { photoId: a.photoId, photoName: 'your photo' } : {}) }])),
+    ...emptyDraft(),
+    help: reply.help,
+    words: reply.words,
+    receivedAt: reply.updatedAt,
+    answers: Object.fromEntries(
+      reply.answers.map((a) => [
+        a.taskId,
+        {
+          ...(a.text ? { text: a.text } : {}),
+          ...(a.choice !== null && a.choice !== undefined ? { choice: a.choice } : {}),
+          ...(a.photoId ? { photoId: a.photoId, photoName: 'your photo' } : {}),
+        },
+      ]),
+    ),
   }
 }
 export function keepDraft(packId: string, childId: string, draft: Draft): void {
@@ -29,6 +48,8 @@ export function keepDraft(packId: string, childId: string, draft: Draft): void {
 
 const store = () => openDB('awlbox-home', 1, { upgrade: (db) => void db.createObjectStore('photos') })
 /** A photo chosen with no connection waits on this phone. */
-export const keepPhoto = async (id: string, file: File): Promise<void> => void (await (await store()).put('photos', file, id))
-export const keptPhoto = async (id: string): Promise<File | undefined> => (await (await store()).get('photos', id)) as File | undefined
+export const keepPhoto = async (id: string, file: File): Promise<void> =>
+  void (await (await store()).put('photos', file, id))
+export const keptPhoto = async (id: string): Promise<File | undefined> =>
+  (await (await store()).get('photos', id)) as File | undefined
 export const forgetPhoto = async (id: string): Promise<void> => (await store()).delete('photos', id)

@@ -9,10 +9,16 @@ import type { Draft, HomePack } from './types.ts'
 
 const token = window.location.pathname.split('/')[2] ?? ''
 const base = `/api/home/${token}`
-const helps: readonly [Help, string][] = [['alone', 'On their own'], ['nudged', 'With a nudge'], ['together', 'We did it together']]
+const helps: readonly [Help, string][] = [
+  ['alone', 'On their own'],
+  ['nudged', 'With a nudge'],
+  ['together', 'We did it together'],
+]
 
 export function HomePage() {
-  const [packs, setPacks] = useState<{ id: string; title: string; className: string; sentAt: string }[] | null>(null)
+  const [packs, setPacks] = useState<
+    { id: string; title: string; className: string; sentAt: string }[] | null
+  >(null)
   const [packId, setPackId] = useState<string | null>(null)
   const [pack, setPack] = useState<HomePack | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
@@ -22,13 +28,18 @@ export function HomePage() {
     localStorage.setItem('awlbox-home-large', large ? '1' : '0')
   }, [large])
   useEffect(() => {
-    get<{ packs: NonNullable<typeof packs> }>(base).then((r) => {
-      setPacks(r.packs)
-      setPackId(r.packs[0]?.id ?? null)
-    }).catch((e: unknown) => setProblem(wordsOf(e)))
+    get<{ packs: NonNullable<typeof packs> }>(base)
+      .then((r) => {
+        setPacks(r.packs)
+        setPackId(r.packs[0]?.id ?? null)
+      })
+      .catch((e: unknown) => setProblem(wordsOf(e)))
   }, [])
   useEffect(() => {
-    if (packId) get<HomePack>(`${base}/packs/${packId}`).then(setPack).catch((e: unknown) => setProblem(wordsOf(e)))
+    if (packId)
+      get<HomePack>(`${base}/packs/${packId}`)
+        .then(setPack)
+        .catch((e: unknown) => setProblem(wordsOf(e)))
   }, [packId])
   useEffect(() => {
     if (pack) document.title = pack.pack.title
@@ -36,16 +47,57 @@ export function HomePage() {
   return (
     <>
       <header className="bg-card border-b border-hair">
-        <div className="max-w-[560px] mx-auto px-4 min-h-13 flex items-center justify-between gap-3"><b>{pack?.className ?? 'Awlbox'}</b>
-          <button type="button" aria-pressed={large} onClick={() => setLarge(!large)} className="min-h-10 min-w-12 rounded-lg border border-hair px-3 font-semibold" aria-label="Larger text">{large ? 'A–' : 'A+'}</button></div>
+        <div className="max-w-[560px] mx-auto px-4 min-h-13 flex items-center justify-between gap-3">
+          <b>{pack?.className ?? 'Awlbox'}</b>
+          <button
+            type="button"
+            aria-pressed={large}
+            onClick={() => setLarge(!large)}
+            className="min-h-10 min-w-12 rounded-lg border border-hair px-3 font-semibold"
+            aria-label="Larger text"
+          >
+            {large ? 'A–' : 'A+'}
+          </button>
+        </div>
       </header>
       <main className="max-w-[560px] mx-auto p-4 pb-16 grid gap-4">
-        {problem && <p role="alert" className="rounded-lg border border-brick bg-card text-brick p-3">{problem}</p>}
-        {!problem && !pack && packs?.length === 0 && <p className="text-steel">Nothing has been sent yet. Keep this link: the next lesson appears here.</p>}
+        {problem && (
+          <p role="alert" className="rounded-lg border border-brick bg-card text-brick p-3">
+            {problem}
+          </p>
+        )}
+        {!problem && !pack && packs?.length === 0 && (
+          <p className="text-steel">
+            Nothing has been sent yet. Keep this link: the next lesson appears here.
+          </p>
+        )}
         {!problem && !pack && packs?.length !== 0 && <p className="text-steel">Opening…</p>}
         {pack && <PackView key={pack.id} pack={pack} />}
         {packs && <KitForm base={base} />}
-        {packs && packs.length > 1 && <nav aria-label="Other lessons"><h2 className="font-semibold mb-1">Other lessons</h2><ul className="grid gap-1">{packs.filter((p) => p.id !== packId).slice(0, 6).map((p) => <li key={p.id}><button type="button" onClick={() => (setPack(null), setPackId(p.id), window.scrollTo(0, 0))} className="w-full min-h-12 text-left rounded-lg border border-hair bg-card px-3">{p.title} <span className="text-steel text-sm">{new Date(p.sentAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}</span></button></li>)}</ul></nav>}
+        {packs && packs.length > 1 && (
+          <nav aria-label="Other lessons">
+            <h2 className="font-semibold mb-1">Other lessons</h2>
+            <ul className="grid gap-1">
+              {packs
+                .filter((p) => p.id !== packId)
+                .slice(0, 6)
+                .map((p) => (
+                  <li key={p.id}>
+                    <button
+                      type="button"
+                      onClick={() => (setPack(null), setPackId(p.id), window.scrollTo(0, 0))}
+                      className="w-full min-h-12 text-left rounded-lg border border-hair bg-card px-3"
+                    >
+                      {p.title}{' '}
+                      <span className="text-steel text-sm">
+                        {new Date(p.sentAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}
+                      </span>
+                    </button>
+                  </li>
+                ))}
+            </ul>
+          </nav>
+        )}
       </main>
     </>
   )
@@ -57,16 +109,62 @@ function PackView({ pack }: { pack: HomePack }) {
   const p = pack.pack
   return (
     <>
-      <div><h1 className="font-child font-bold text-[26px] leading-tight">{p.title}</h1><p className="text-[17px] mt-1">{p.aim}</p></div>
+      <div>
+        <h1 className="font-child font-bold text-[26px] leading-tight">{p.title}</h1>
+        <p className="text-[17px] mt-1">{p.aim}</p>
+      </div>
       {pack.film && <FilmView base={base} pack={pack} />}
-      {p.needs.length > 0 && <section aria-label="You need" className="rounded-xl bg-wash p-4 grid gap-1.5">
-        <h2 className="font-bold text-[17px]">You need</h2>
-        <ul className="text-[17px] grid gap-1">{p.needs.map((n) => <li key={n.thing}><b>{n.count} {n.thing}</b>{n.swap && <span>, or {n.swap}</span>}</li>)}</ul>
-        {p.cautions.map((c) => <p key={c} className="text-brick">{c}</p>)}
-        {pack.youngerChild && <p className="text-brick">A baby or toddler at home? Choose things too big to swallow.</p>}
-      </section>}
-      {p.adultNote.length > 0 && <details className="rounded-xl border border-hair bg-card px-4"><summary className="min-h-12 grid items-center font-semibold cursor-pointer">For the grown-up: read this first, on your own</summary><div className="pb-3 grid gap-2">{p.adultNote.map((t) => <p key={t}>{t}</p>)}</div></details>}
-      {pack.children.length > 1 && <div role="radiogroup" aria-label="Whose answers" className="flex gap-2">{pack.children.map((c) => <button key={c.id} type="button" role="radio" aria-checked={c.id === childId} onClick={() => setChildId(c.id)} className={`min-h-12 flex-1 rounded-lg border-2 font-semibold ${c.id === childId ? 'border-ink bg-ink text-card' : 'border-hair bg-card'}`}>{c.name}</button>)}</div>}
+      {p.needs.length > 0 && (
+        <section aria-label="You need" className="rounded-xl bg-wash p-4 grid gap-1.5">
+          <h2 className="font-bold text-[17px]">You need</h2>
+          <ul className="text-[17px] grid gap-1">
+            {p.needs.map((n) => (
+              <li key={n.thing}>
+                <b>
+                  {n.count} {n.thing}
+                </b>
+                {n.swap && <span>, or {n.swap}</span>}
+              </li>
+            ))}
+          </ul>
+          {p.cautions.map((c) => (
+            <p key={c} className="text-brick">
+              {c}
+            </p>
+          ))}
+          {pack.youngerChild && (
+            <p className="text-brick">A baby or toddler at home? Choose things too big to swallow.</p>
+          )}
+        </section>
+      )}
+      {p.adultNote.length > 0 && (
+        <details className="rounded-xl border border-hair bg-card px-4">
+          <summary className="min-h-12 grid items-center font-semibold cursor-pointer">
+            For the grown-up: read this first, on your own
+          </summary>
+          <div className="pb-3 grid gap-2">
+            {p.adultNote.map((t) => (
+              <p key={t}>{t}</p>
+            ))}
+          </div>
+        </details>
+      )}
+      {pack.children.length > 1 && (
+        <div role="radiogroup" aria-label="Whose answers" className="flex gap-2">
+          {pack.children.map((c) => (
+            <button
+              key={c.id}
+              type="button"
+              role="radio"
+              aria-checked={c.id === childId}
+              onClick={() => setChildId(c.id)}
+              className={`min-h-12 flex-1 rounded-lg border-2 font-semibold ${c.id === childId ? 'border-ink bg-ink text-card' : 'border-hair bg-card'}`}
+            >
+              {c.name}
+            </button>
+          ))}
+        </div>
+      )}
       {child && <ReplyForm key={child.id} pack={pack} child={child} />}
     </>
   )
@@ -77,11 +175,12 @@ function ReplyForm({ pack, child }: { pack: HomePack; child: { id: string; name:
   const [busy, setBusy] = useState(false)
   const [problem, setProblem] = useState<string | null>(null)
   const looked = pack.replies.find((r) => r.childId === child.id)?.looked ?? false
-  const change = (next: Partial<Draft>) => setDraft((d) => {
-    const changed = { ...d, ...next }
-    keepDraft(pack.id, child.id, changed)
-    return changed
-  })
+  const change = (next: Partial<Draft>) =>
+    setDraft((d) => {
+      const changed = { ...d, ...next }
+      keepDraft(pack.id, child.id, changed)
+      return changed
+    })
   const waitingId = (taskId: string) => `${pack.id}-${child.id}-${taskId}`
   const postPhoto = async (file: File): Promise<string> => {
     const form = new FormData()
@@ -97,34 +196,57 @@ function ReplyForm({ pack, child }: { pack: HomePack; child: { id: string; name:
       return { photoName: file.name }
     }
   }
-  const sendAll = useCallback(async (d: Draft): Promise<void> => {
-    setBusy(true)
-    setProblem(null)
-    try {
-      const answers = { ...d.answers }
-      for (const t of pack.pack.tasks) {
-        const a = answers[t.id]
-        if (t.kind !== 'photo' || !a?.photoName || a.photoId) continue
-        const file = await keptPhoto(waitingId(t.id))
-        if (!file) continue
-        answers[t.id] = { ...a, photoId: await postPhoto(file) }
-        await forgetPhoto(waitingId(t.id))
+  const sendAll = useCallback(
+    async (d: Draft): Promise<void> => {
+      setBusy(true)
+      setProblem(null)
+      try {
+        const answers = { ...d.answers }
+        for (const t of pack.pack.tasks) {
+          const a = answers[t.id]
+          if (t.kind !== 'photo' || !a?.photoName || a.photoId) continue
+          const file = await keptPhoto(waitingId(t.id))
+          if (!file) continue
+          answers[t.id] = { ...a, photoId: await postPhoto(file) }
+          await forgetPhoto(waitingId(t.id))
+        }
+        const body = {
+          childId: child.id,
+          key: d.key,
+          help: d.help,
+          words: d.words,
+          answers: pack.pack.tasks.flatMap((t) => {
+            const a = answers[t.id]
+            if (!a) return []
+            return [
+              {
+                taskId: t.id,
+                kind: t.kind,
+                ...(t.kind === 'number'
+                  ? { text: a.text ?? null }
+                  : t.kind === 'choice'
+                    ? { choice: a.choice ?? null }
+                    : { photoId: a.photoId ?? null }),
+              },
+            ]
+          }),
+        }
+        const { receivedAt } = await send<{ receivedAt: string }>(
+          'PUT',
+          `${base}/packs/${pack.id}/reply`,
+          body,
+        )
+        change({ answers, receivedAt, waiting: false })
+      } catch (error) {
+        if (isAway(error)) change({ waiting: true })
+        else setProblem(wordsOf(error))
+      } finally {
+        setBusy(false)
       }
-      const body = { childId: child.id, key: d.key, help: d.help, words: d.words, answers: pack.pack.tasks.flatMap((t) => {
-        const a = answers[t.id]
-        if (!a) return []
-        return [{ taskId: t.id, kind: t.kind, ...(t.kind === 'number' ? { text: a.text ?? null } : t.kind === 'choice' ? { choice: a.choice ?? null } : { photoId: a.photoId ?? null }) }]
-      }) }
-      const { receivedAt } = await send<{ receivedAt: string }>('PUT', `${base}/packs/${pack.id}/reply`, body)
-      change({ answers, receivedAt, waiting: false })
-    } catch (error) {
-      if (isAway(error)) change({ waiting: true })
-      else setProblem(wordsOf(error))
-    } finally {
-      setBusy(false)
-    }
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [pack, child])
+      // eslint-disable-next-line react-hooks/exhaustive-deps
+    },
+    [pack, child],
+  )
   // Sent with no connection: tries by itself, when the phone is online again and every while.
   useEffect(() => {
     if (!draft.waiting) return
@@ -140,25 +262,105 @@ function ReplyForm({ pack, child }: { pack: HomePack; child: { id: string; name:
   const tasks = pack.pack.tasks
   const open = tasks.filter((t) => {
     const a = draft.answers[t.id]
-    return !a || (t.kind === 'number' ? !a.text?.trim() : t.kind === 'choice' ? a.choice === undefined : !a.photoId && !a.photoName)
+    return (
+      !a ||
+      (t.kind === 'number'
+        ? !a.text?.trim()
+        : t.kind === 'choice'
+          ? a.choice === undefined
+          : !a.photoId && !a.photoName)
+    )
   }).length
   return (
     <form className="grid gap-4" onSubmit={(e) => (e.preventDefault(), void sendAll(draft))}>
-      {tasks.length > 0 && <p className="text-[17px]">Mistakes are welcome, any of these may be left out, and there is no hurry.</p>}
-      {tasks.map((t, i) => <TaskCard key={t.id} task={t} n={i + 1} of={tasks.length} value={draft.answers[t.id] ?? {}} locked={looked} onChange={(v) => edit({ answers: { ...draft.answers, [t.id]: v } })} onPhoto={(f) => takePhoto(t.id, f)} />)}
-      <fieldset className="rounded-xl border-2 border-hair bg-card p-4 grid gap-2" disabled={looked}><legend className="sr-only">How much help did {child.name} have?</legend>
-        <p className="font-semibold text-[17px]" aria-hidden>How much help did {child.name} have?</p>
-        <div className="grid gap-2">{helps.map(([h, words]) => <button key={h} type="button" aria-pressed={draft.help === h} onClick={() => edit({ help: h })} className={`min-h-12 rounded-lg border-2 font-semibold ${draft.help === h ? 'border-ink bg-ink text-card' : 'border-hair bg-card'}`}>{words}</button>)}</div>
-        <label className="grid gap-1 mt-1"><span>Anything to tell? <span className="text-steel">(if you like)</span></span><textarea rows={2} maxLength={1000} value={draft.words} onChange={(e) => edit({ words: e.target.value })} className="rounded-lg border border-hair bg-card p-2 text-[17px]" /></label>
+      {tasks.length > 0 && (
+        <p className="text-[17px]">
+          Mistakes are welcome, any of these may be left out, and there is no hurry.
+        </p>
+      )}
+      {tasks.map((t, i) => (
+        <TaskCard
+          key={t.id}
+          task={t}
+          n={i + 1}
+          of={tasks.length}
+          value={draft.answers[t.id] ?? {}}
+          locked={looked}
+          onChange={(v) => edit({ answers: { ...draft.answers, [t.id]: v } })}
+          onPhoto={(f) => takePhoto(t.id, f)}
+        />
+      ))}
+      <fieldset className="rounded-xl border-2 border-hair bg-card p-4 grid gap-2" disabled={looked}>
+        <legend className="sr-only">How much help did {child.name} have?</legend>
+        <p className="font-semibold text-[17px]" aria-hidden>
+          How much help did {child.name} have?
+        </p>
+        <div className="grid gap-2">
+          {helps.map(([h, words]) => (
+            <button
+              key={h}
+              type="button"
+              aria-pressed={draft.help === h}
+              onClick={() => edit({ help: h })}
+              className={`min-h-12 rounded-lg border-2 font-semibold ${draft.help === h ? 'border-ink bg-ink text-card' : 'border-hair bg-card'}`}
+            >
+              {words}
+            </button>
+          ))}
+        </div>
+        <label className="grid gap-1 mt-1">
+          <span>
+            Anything to tell? <span className="text-steel">(if you like)</span>
+          </span>
+          <textarea
+            rows={2}
+            maxLength={1000}
+            value={draft.words}
+            onChange={(e) => edit({ words: e.target.value })}
+            className="rounded-lg border border-hair bg-card p-2 text-[17px]"
+          />
+        </label>
       </fieldset>
-      {problem && <p role="alert" className="rounded-lg border border-brick bg-card text-brick p-3">{problem}</p>}
-      {looked ? <p className="rounded-lg bg-wash p-3 font-semibold">Your teacher has looked at this. Thank you.</p> : <>
-        <button type="submit" disabled={busy} className="min-h-14 rounded-xl bg-moss text-on-moss font-bold text-[19px] disabled:opacity-60">{busy ? 'Sending…' : draft.receivedAt ? 'Send again' : 'Send'}</button>
-        {open > 0 && !draft.receivedAt && !draft.waiting && <p className="text-steel text-center">{open === 1 ? 'One is' : `${open} are`} still open; that is all right.</p>}
-        {draft.receivedAt && <p role="status" className="text-center text-moss font-semibold text-[17px]">Received {new Date(draft.receivedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}. You can change it until it is looked at.</p>}
-        {draft.waiting && <p role="status" className="text-center font-semibold text-[17px]">No connection. It is kept on this phone and sent by itself; leave this page open or come back to it.</p>}
-      </>}
-      <p className="text-sm text-steel">Kept: the first name, these answers, the photo. Seen by: your setting’s teachers. Ask them to delete it at any time. Do not pass this link on: it opens your page.</p>
+      {problem && (
+        <p role="alert" className="rounded-lg border border-brick bg-card text-brick p-3">
+          {problem}
+        </p>
+      )}
+      {looked ? (
+        <p className="rounded-lg bg-wash p-3 font-semibold">Your teacher has looked at this. Thank you.</p>
+      ) : (
+        <>
+          <button
+            type="submit"
+            disabled={busy}
+            className="min-h-14 rounded-xl bg-moss text-on-moss font-bold text-[19px] disabled:opacity-60"
+          >
+            {busy ? 'Sending…' : draft.receivedAt ? 'Send again' : 'Send'}
+          </button>
+          {open > 0 && !draft.receivedAt && !draft.waiting && (
+            <p className="text-steel text-center">
+              {open === 1 ? 'One is' : `${open} are`} still open; that is all right.
+            </p>
+          )}
+          {draft.receivedAt && (
+            <p role="status" className="text-center text-moss font-semibold text-[17px]">
+              Received{' '}
+              {new Date(draft.receivedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}
+              . You can change it until it is looked at.
+            </p>
+          )}
+          {draft.waiting && (
+            <p role="status" className="text-center font-semibold text-[17px]">
+              No connection. It is kept on this phone and sent by itself; leave this page open or come back to
+              it.
+            </p>
+          )}
+        </>
+      )}
+      <p className="text-sm text-steel">
+        Kept: the first name, these answers, the photo. Seen by: your setting’s teachers. Ask them to delete
+        it at any time. Do not pass this link on: it opens your page.
+      </p>
     </form>
   )
 }

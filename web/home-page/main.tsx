@@ -3,4 +3,8 @@ import { createRoot } from 'react-dom/client'
 import { HomePage } from './home-page.tsx'
 import '../styles.css'
 
-createRoot(document.getElementById('app')!).render(<StrictMode><HomePage /></StrictMode>)
+createRoot(document.getElementById('app')!).render(
+  <StrictMode>
+    <HomePage />
+  </StrictMode>,
+)

@@ -1,15 +1,39 @@
 import type { Answer, Help } from '@awlbox/core/contracts/reply'
 
-export interface HomeTask { id: string; prompt: string; kind: 'number' | 'choice' | 'photo'; choices: string[] }
+export interface HomeTask {
+  id: string
+  prompt: string
+  kind: 'number' | 'choice' | 'photo'
+  choices: string[]
+}
 export interface HomePack {
   id: string
   className: string
   sentAt: string
-  film: { seconds: number; bytes: number; versions: { kind: string; bytes: number }[]; replaced: { at: string; changes: string[] } | null } | null
-  pack: { title: string; aim: string; needs: { thing: string; count: number; swap: string | null }[]; cautions: string[]; tasks: HomeTask[]; adultNote: string[] }
+  film: {
+    seconds: number
+    bytes: number
+    versions: { kind: string; bytes: number }[]
+    replaced: { at: string; changes: string[] } | null
+  } | null
+  pack: {
+    title: string
+    aim: string
+    needs: { thing: string; count: number; swap: string | null }[]
+    cautions: string[]
+    tasks: HomeTask[]
+    adultNote: string[]
+  }
   youngerChild: boolean
   children: { id: string; name: string }[]
-  replies: { childId: string; answers: Answer[]; help: Help | null; words: string; updatedAt: string; looked: boolean }[]
+  replies: {
+    childId: string
+    answers: Answer[]
+    help: Help | null
+    words: string
+    updatedAt: string
+    looked: boolean
+  }[]
 }
 export interface Draft {
   key: string

@@ -9,9 +9,23 @@ const looks = {
 } as const
 
 /** A button at least 40 px high. One `main` on a screen. */
-export function Button({ look = 'plain', small, className = '', children, ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { look?: keyof typeof looks; small?: boolean; children: ReactNode }) {
+export function Button({
+  look = 'plain',
+  small,
+  className = '',
+  children,
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & {
+  look?: keyof typeof looks
+  small?: boolean
+  children: ReactNode
+}) {
   return (
-    <button type="button" className={`inline-flex items-center justify-center gap-1.5 rounded-lg border whitespace-nowrap transition-colors disabled:opacity-50 disabled:pointer-events-none cursor-pointer ${small ? 'min-h-8 px-2.5 text-sm' : 'min-h-10 px-3.5'} ${looks[look]} ${className}`} {...rest}>
+    <button
+      type="button"
+      className={`inline-flex items-center justify-center gap-1.5 rounded-lg border whitespace-nowrap transition-colors disabled:opacity-50 disabled:pointer-events-none cursor-pointer ${small ? 'min-h-8 px-2.5 text-sm' : 'min-h-10 px-3.5'} ${looks[look]} ${className}`}
+      {...rest}
+    >
       {children}
     </button>
   )

@@ -20,9 +20,13 @@ export function keepHere(key: string, value: unknown): void {
 /** Settings of a page that this device keeps. */
 export function useKept<T extends object>(key: string, start: T): [T, (change: Partial<T>) => void] {
   const [value, set] = useState<T>(() => ({ ...start, ...readKept<Partial<T>>(key) }))
-  return [value, (change) => set((v) => {
-    const next = { ...v, ...change }
-    keepHere(key, next)
-    return next
-  })]
+  return [
+    value,
+    (change) =>
+      set((v) => {
+        const next = { ...v, ...change }
+        keepHere(key, next)
+        return next
+      }),
+  ]
 }

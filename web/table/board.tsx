@@ -12,17 +12,36 @@ import { node } from './shapes.tsx'
 
 export type Hand = 'saffron' | 'blue' | 'turn' | 'cross' | 'take'
 const spotOf = (z: TableZone): Spot => ({ mat: z.mat, region: z.region })
-const spotOfThing = (t: TableThing): Spot => ({ mat: t.mat, region: hasWhole(t.mat) ? t.region - 1 : t.region })
+const spotOfThing = (t: TableThing): Spot => ({
+  mat: t.mat,
+  region: hasWhole(t.mat) ? t.region - 1 : t.region,
+})
 const numberMats = ['line', 'square']
 
-type Drag = { kind: 'thing'; thing: TableThing; x: number; y: number; moved: boolean } | { kind: 'number'; from: number; at: number; zone: TableZone }
+type Drag =
+  | { kind: 'thing'; thing: TableThing; x: number; y: number; moved: boolean }
+  | { kind: 'number'; from: number; at: number; zone: TableZone }
 
 /**
  * The table one can put hands on: tap a place to put a thing there, tap a thing to turn, cross out or take it, drag it
  * to another place or off the table; on a line tap a number or drag a hop. Each writes a line of the script. By
  * keyboard: arrows choose a place, + and − put and take, t turns over, x crosses out.
  */
-export function TableBoard({ table, fill, hand, onGesture, disabled, className = '' }: { table: TableState; fill: HouseStyle['frameFill']; hand: Hand; onGesture: (g: Gesture) => void; disabled: boolean; className?: string }) {
+export function TableBoard({
+  table,
+  fill,
+  hand,
+  onGesture,
+  disabled,
+  className = '',
+}: {
+  table: TableState
+  fill: HouseStyle['frameFill']
+  hand: Hand
+  onGesture: (g: Gesture) => void
+  disabled: boolean
+  className?: string
+}) {
   const picture = useMemo(() => layTable(table, fill), [table, fill])
   const svg = useRef<SVGSVGElement>(null)
   const [drag, setDrag] = useState<Drag | null>(null)
@@ -32,8 +51,10 @@ export function TableBoard({ table, fill, hand, onGesture, disabled, className =
     const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix)
     return { x: p.x, y: p.y }
   }
-  const thingAt = (x: number, y: number) => [...picture.things].reverse().find((t) => Math.hypot(t.x - x, t.y - y) <= t.r * 1.15)
-  const zoneAt = (x: number, y: number) => [...picture.zones].reverse().find((z) => x >= z.x && x <= z.x + z.w && y >= z.y && y <= z.y + z.h)
+  const thingAt = (x: number, y: number) =>
+    [...picture.things].reverse().find((t) => Math.hypot(t.x - x, t.y - y) <= t.r * 1.15)
+  const zoneAt = (x: number, y: number) =>
+    [...picture.zones].reverse().find((z) => x >= z.x && x <= z.x + z.w && y >= z.y && y <= z.y + z.h)
   const onThing = (t: TableThing): void => {
     const at = spotOfThing(t)
     if (hand === 'turn') onGesture({ type: 'turn', at, count: 1 })
@@ -46,7 +67,8 @@ export function TableBoard({ table, fill, hand, onGesture, disabled, className =
     if (numberMats.includes(z.mat)) {
       if (n !== null && n !== undefined) onGesture({ type: 'mark', number: n, square: z.mat === 'square' })
     } else if (hand === 'take') onGesture({ type: 'take', at: spotOf(z), count: 1 })
-    else if (hand === 'saffron' || hand === 'blue') onGesture({ type: 'put', at: spotOf(z), count: 1, face: hand as Face })
+    else if (hand === 'saffron' || hand === 'blue')
+      onGesture({ type: 'put', at: spotOf(z), count: 1, face: hand as Face })
   }
   const down = (e: PointerEvent) => {
     if (disabled || e.button !== 0) return
@@ -62,7 +84,13 @@ export function TableBoard({ table, fill, hand, onGesture, disabled, className =
   const move = (e: PointerEvent) => {
     if (!drag) return
     const { x, y } = point(e)
-    if (drag.kind === 'thing') setDrag({ ...drag, x, y, moved: drag.moved || Math.hypot(x - drag.thing.x, y - drag.thing.y) > drag.thing.r * 1.3 })
+    if (drag.kind === 'thing')
+      setDrag({
+        ...drag,
+        x,
+        y,
+        moved: drag.moved || Math.hypot(x - drag.thing.x, y - drag.thing.y) > drag.thing.r * 1.3,
+      })
     else setDrag({ ...drag, at: drag.zone.numberAt?.(x, y) ?? drag.at })
   }
   const up = (e: PointerEvent) => {
@@ -85,12 +113,18 @@ export function TableBoard({ table, fill, hand, onGesture, disabled, className =
   const zone = picture.zones[Math.min(focus, picture.zones.length - 1)]
   const onKey = (e: KeyboardEvent) => {
     if (!zone || disabled) return
-    const step = e.key === 'ArrowRight' || e.key === 'ArrowDown' ? 1 : e.key === 'ArrowLeft' || e.key === 'ArrowUp' ? -1 : 0
+    const step =
+      e.key === 'ArrowRight' || e.key === 'ArrowDown'
+        ? 1
+        : e.key === 'ArrowLeft' || e.key === 'ArrowUp'
+          ? -1
+          : 0
     const at = spotOf(zone)
     const line = numberMats.includes(zone.mat)
     if (step) setFocus((f) => (f + step + picture.zones.length) % picture.zones.length)
     else if (line) return
-    else if (e.key === '+' || e.key === '=' || e.key === 'Enter') onGesture({ type: 'put', at, count: 1, face: hand === 'blue' ? 'blue' : 'saffron' })
+    else if (e.key === '+' || e.key === '=' || e.key === 'Enter')
+      onGesture({ type: 'put', at, count: 1, face: hand === 'blue' ? 'blue' : 'saffron' })
     else if (e.key === '-') onGesture({ type: 'take', at, count: 1 })
     else if (e.key === 't') onGesture({ type: 'turn', at, count: 1 })
     else if (e.key === 'x') onGesture({ type: 'cross', at, count: 1 })
@@ -99,13 +133,48 @@ export function TableBoard({ table, fill, hand, onGesture, disabled, className =
     e.stopPropagation()
   }
   return (
-    <svg ref={svg} viewBox={`0 0 ${tableWidth} ${tableHeight}`} role="application" tabIndex={disabled ? -1 : 0} aria-label={`${describeTable(table)}.${zone && !disabled ? ` At ${spotWords(spotOf(zone))}: plus puts, minus takes, t turns over, x crosses out, arrows change the place.` : ''}`}
-      onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={() => setDrag(null)} onKeyDown={onKey}
-      className={`peer block w-full bg-white rounded-lg select-none ${disabled ? '' : 'cursor-pointer touch-none'} ${className}`}>
+    <svg
+      ref={svg}
+      viewBox={`0 0 ${tableWidth} ${tableHeight}`}
+      role="application"
+      tabIndex={disabled ? -1 : 0}
+      aria-label={`${describeTable(table)}.${zone && !disabled ? ` At ${spotWords(spotOf(zone))}: plus puts, minus takes, t turns over, x crosses out, arrows change the place.` : ''}`}
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onPointerCancel={() => setDrag(null)}
+      onKeyDown={onKey}
+      className={`peer block w-full bg-white rounded-lg select-none ${disabled ? '' : 'cursor-pointer touch-none'} ${className}`}
+    >
       <Painted picture={picture} moving />
-      {drag?.kind === 'thing' && drag.moved && <g opacity={0.85} style={{ transform: `translate(${drag.x}px, ${drag.y}px)` }}>{drawThing(drag.thing.form, drag.thing.r * 1.1, drag.thing.thing).map(node)}</g>}
-      {drag?.kind === 'number' && drag.at !== drag.from && <text x={tableWidth / 2} y={30} textAnchor="middle" fontSize={22} fontFamily="Andika">{`${drag.from} to ${drag.at}`}</text>}
-      {zone && <rect x={zone.x - 3} y={zone.y - 3} width={zone.w + 6} height={zone.h + 6} rx={10} fill="none" stroke="#1F5F99" strokeWidth={3} strokeDasharray="3 5" className="board-focus" />}
+      {drag?.kind === 'thing' && drag.moved && (
+        <g opacity={0.85} style={{ transform: `translate(${drag.x}px, ${drag.y}px)` }}>
+          {drawThing(drag.thing.form, drag.thing.r * 1.1, drag.thing.thing).map(node)}
+        </g>
+      )}
+      {drag?.kind === 'number' && drag.at !== drag.from && (
+        <text
+          x={tableWidth / 2}
+          y={30}
+          textAnchor="middle"
+          fontSize={22}
+          fontFamily="Andika"
+        >{`${drag.from} to ${drag.at}`}</text>
+      )}
+      {zone && (
+        <rect
+          x={zone.x - 3}
+          y={zone.y - 3}
+          width={zone.w + 6}
+          height={zone.h + 6}
+          rx={10}
+          fill="none"
+          stroke="#1F5F99"
+          strokeWidth={3}
+          strokeDasharray="3 5"
+          className="board-focus"
+        />
+      )}
     </svg>
   )
 }

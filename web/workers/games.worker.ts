@@ -7,7 +7,13 @@ const batch = 50_000
 let stopped = 0
 /** Plays many games away from the page, a batch at a time, telling how far it is. */
 const worker = {
-  async play(game: Game, games: number, seed: number, run: number, told: (done: number, played: Played) => void): Promise<Played | null> {
+  async play(
+    game: Game,
+    games: number,
+    seed: number,
+    run: number,
+    told: (done: number, played: Played) => void,
+  ): Promise<Played | null> {
     let all: Played | null = null
     let last = 0
     for (let done = 0, k = 0; done < games; done += batch, k++) {

@@ -21,11 +21,25 @@ export function toEdl(list: Pick<CutList, 'segments'>, title: string): string {
   const lines = [`TITLE: ${comment(title).slice(0, 70)}`, 'FCM: NON-DROP FRAME']
   let at = 0
   eventsOf(list).forEach((e, i) => {
-    const source = e.kind === 'clip' ? [e.from, e.from + e.frames] : e.kind === 'still' ? [e.frame, e.frame + e.frames] : [0, e.frames]
-    const name = e.kind === 'card' ? e.name.replace('-', '').toUpperCase().padEnd(8).slice(0, 8) : reel(e.takeId)
-    lines.push('', `${String(i + 1).padStart(3, '0')}  ${name} ${e.kind === 'clip' ? 'B ' : 'V '}    C        ${timecode(source[0]!)} ${timecode(source[1]!)} ${timecode(at)} ${timecode(at + e.frames)}`)
+    const source =
+      e.kind === 'clip'
+        ? [e.from, e.from + e.frames]
+        : e.kind === 'still'
+          ? [e.frame, e.frame + e.frames]
+          : [0, e.frames]
+    const name =
+      e.kind === 'card' ? e.name.replace('-', '').toUpperCase().padEnd(8).slice(0, 8) : reel(e.takeId)
+    lines.push(
+      '',
+      `${String(i + 1).padStart(3, '0')}  ${name} ${e.kind === 'clip' ? 'B ' : 'V '}    C        ${timecode(source[0]!)} ${timecode(source[1]!)} ${timecode(at)} ${timecode(at + e.frames)}`,
+    )
     if (e.kind === 'still') lines.push(`M2   ${name}       000.0                ${timecode(e.frame)}`)
-    lines.push(e.kind === 'card' ? `* CARD: ${e.look} | ${[e.title, ...e.lines].map(comment).join(' | ')}` : `* FROM CLIP NAME: ${e.takeId}`, `* SEGMENT: ${e.segmentId}`)
+    lines.push(
+      e.kind === 'card'
+        ? `* CARD: ${e.look} | ${[e.title, ...e.lines].map(comment).join(' | ')}`
+        : `* FROM CLIP NAME: ${e.takeId}`,
+      `* SEGMENT: ${e.segmentId}`,
+    )
     at += e.frames
   })
   return `${lines.join('\n')}\n`
@@ -36,27 +50,67 @@ export function toEdl(list: Pick<CutList, 'segments'>, title: string): string {
  * `segmentOf` tells the segment of a take where no comment does.
  * @throws SyntaxError when it holds no event, or none of a take that is known.
  */
-export function fromEdl(text: string, takes: readonly string[], segmentOf: (takeId: string) => string | null): CutList {
-  interface Read { reel: string; from: number; frames: number; still: boolean; comments: string[] }
+export function fromEdl(
+  text: string,
+  takes: readonly string[],
+  segmentOf: (takeId: string) => string | null,
+): CutList {
+  interface Read {
+    reel: string
+    from: number
+    frames: number
+    still: boolean
+    comments: string[]
+  }
   const events: Read[] = []
   for (const line of text.replace(/\r\n?/g, '\n').split('\n')) {
-    const m = line.match(/^\s*\d+\s+(\S+)\s+\S+\s+C\s+(\d{2}:\d{2}:\d{2}[:;]\d{2})\s+(\d{2}:\d{2}:\d{2}[:;]\d{2})\s+(\d{2}:\d{2}:\d{2}[:;]\d{2})\s+(\d{2}:\d{2}:\d{2}[:;]\d{2})/)
+    const m = line.match(
+      /^\s*\d+\s+(\S+)\s+\S+\s+C\s+(\d{2}:\d{2}:\d{2}[:;]\d{2})\s+(\d{2}:\d{2}:\d{2}[:;]\d{2})\s+(\d{2}:\d{2}:\d{2}[:;]\d{2})\s+(\d{2}:\d{2}:\d{2}[:;]\d{2})/,
+    )
     const last = events.at(-1)
-    if (m) events.push({ reel: m[1]!, from: frameIn(m[2]!), frames: frameIn(m[5]!) - frameIn(m[4]!), still: false, comments: [] })
+    if (m)
+      events.push({
+        reel: m[1]!,
+        from: frameIn(m[2]!),
+        frames: frameIn(m[5]!) - frameIn(m[4]!),
+        still: false,
+        comments: [],
+      })
     else if (last && /^M2\s/.test(line)) last.still = Number(line.trim().split(/\s+/)[2]) === 0
     else if (last && line.startsWith('*')) last.comments.push(line.slice(1).trim())
   }
   if (!events.length) throw new SyntaxError('No event was found: this is no CMX 3600 edit list.')
   let segment: string | null = null
   const known = events.flatMap((e): CutEvent[] => {
-    const said = (name: string): string | undefined => e.comments.find((c) => c.toUpperCase().startsWith(`${name}:`))?.slice(name.length + 1).trim()
-    const takeId = takeIn(said('FROM CLIP NAME') ?? '') ?? takes.find((t) => reel(t) === e.reel.toUpperCase()) ?? null
+    const said = (name: string): string | undefined =>
+      e.comments
+        .find((c) => c.toUpperCase().startsWith(`${name}:`))
+        ?.slice(name.length + 1)
+        .trim()
+    const takeId =
+      takeIn(said('FROM CLIP NAME') ?? '') ?? takes.find((t) => reel(t) === e.reel.toUpperCase()) ?? null
     segment = said('SEGMENT') ?? (takeId ? segmentOf(takeId) : null) ?? segment
     if (segment === null || e.frames < 1) return []
     const base = { segmentId: segment, frames: e.frames }
-    if (takeId) return [e.still ? { ...base, kind: 'still', takeId, frame: e.from } : { ...base, kind: 'clip', takeId, from: e.from }]
+    if (takeId)
+      return [
+        e.still
+          ? { ...base, kind: 'still', takeId, frame: e.from }
+          : { ...base, kind: 'clip', takeId, from: e.from },
+      ]
     const card = said('CARD')?.split(' | ')
-    return card ? [{ ...base, kind: 'card', name: e.reel, look: lookOf(card[0]), title: (card[1] ?? 'Card').slice(0, 160), lines: card.slice(2, 2 + cardLines).map((l) => l.slice(0, 120)) }] : []
+    return card
+      ? [
+          {
+            ...base,
+            kind: 'card',
+            name: e.reel,
+            look: lookOf(card[0]),
+            title: (card[1] ?? 'Card').slice(0, 160),
+            lines: card.slice(2, 2 + cardLines).map((l) => l.slice(0, 120)),
+          },
+        ]
+      : []
   })
   if (!known.length) throw new SyntaxError('No event of this list is of a take of this lesson.')
   return listFrom(known)

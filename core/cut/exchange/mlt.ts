@@ -5,14 +5,22 @@ import { type CutEvent, eventsOf, takeFile } from './events.ts'
 
 const stillFile = (takeId: string, frame: number): string => `stills/${takeId.slice(0, 8)}-${frame}.png`
 /** The file that shows an event's picture, beside the project. Stills are named by their take and frame. */
-export const pictureFile = (e: CutEvent): string => (e.kind === 'clip' ? takeFile(e.takeId) : e.kind === 'still' ? stillFile(e.takeId, e.frame) : `cards/${e.name}.png`)
+export const pictureFile = (e: CutEvent): string =>
+  e.kind === 'clip'
+    ? takeFile(e.takeId)
+    : e.kind === 'still'
+      ? stillFile(e.takeId, e.frame)
+      : `cards/${e.name}.png`
 
 /** The whole cut as an MLT XML project (its published DTD) that plays in any MLT program, as long as the film to the frame. */
 export function toMlt(list: Pick<CutList, 'segments'>, title: string): string {
   const events = eventsOf(list)
   const files = [...new Set(events.map(pictureFile))]
   const longest = Math.max(1, ...events.map((e) => (e.kind === 'clip' ? e.from + e.frames : e.frames)))
-  const producers = files.map((f, i) => `  <producer id="p${i}" in="0" out="${longest - 1}"><property name="resource">${escapeXml(f)}</property><property name="length">${longest}</property>${f.endsWith('.png') ? '<property name="mlt_service">pixbuf</property><property name="ttl">1</property>' : '<property name="mlt_service">avformat</property>'}</producer>`)
+  const producers = files.map(
+    (f, i) =>
+      `  <producer id="p${i}" in="0" out="${longest - 1}"><property name="resource">${escapeXml(f)}</property><property name="length">${longest}</property>${f.endsWith('.png') ? '<property name="mlt_service">pixbuf</property><property name="ttl">1</property>' : '<property name="mlt_service">avformat</property>'}</producer>`,
+  )
   const entries = events.map((e) => {
     const from = e.kind === 'clip' ? e.from : 0
     return `    <entry producer="p${files.indexOf(pictureFile(e))}" in="${from}" out="${from + e.frames - 1}"/>`

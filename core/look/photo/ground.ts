@@ -49,7 +49,8 @@ function fit(plane: Float32Array, w: number, h: number, picks: readonly number[]
   for (let r = 0; r < terms; r++) m[r]![r]! += 1e-4 * picks.length
   return solve(m)
 }
-const valueAt = (k: readonly number[], x: number, y: number): number => k[0]! + k[1]! * x + k[2]! * y + k[3]! * x * x + k[4]! * x * y + k[5]! * y * y
+const valueAt = (k: readonly number[], x: number, y: number): number =>
+  k[0]! + k[1]! * x + k[2]! * y + k[3]! * x * x + k[4]! * x * y + k[5]! * y * y
 
 /** Lightness matters half as much as hue: lamp light changes it most. */
 const lightness = 0.55
@@ -61,12 +62,17 @@ const lightness = 0.55
 export function groundDistance(image: LabImage, inside?: Uint8Array): Distance {
   const { width: w, height: h, l, a, b } = image
   const grid: number[] = []
-  for (let y = 1; y < h; y += 3) for (let x = 1; x < w; x += 3) if (!inside || inside[y * w + x]) grid.push(y * w + x)
+  for (let y = 1; y < h; y += 3)
+    for (let x = 1; x < w; x += 3) if (!inside || inside[y * w + x]) grid.push(y * w + x)
   let picks = startFrom(image, grid)
   let ks = [l, a, b].map((p) => fit(p, w, h, picks))
   const residual = (i: number): number => {
     const [x, y] = [(i % w) / w - 0.5, Math.floor(i / w) / h - 0.5]
-    return length3(lightness * (l[i]! - valueAt(ks[0]!, x, y)), a[i]! - valueAt(ks[1]!, x, y), b[i]! - valueAt(ks[2]!, x, y))
+    return length3(
+      lightness * (l[i]! - valueAt(ks[0]!, x, y)),
+      a[i]! - valueAt(ks[1]!, x, y),
+      b[i]! - valueAt(ks[2]!, x, y),
+    )
   }
   let noise = 4
   for (let round = 0; round < 7 && ks.every((k) => k !== null); round++) {
@@ -117,7 +123,10 @@ export function groundDistance(image: LabImage, inside?: Uint8Array): Distance {
 function startFrom(image: LabImage, grid: readonly number[]): number[] {
   const bins = new Map<number, number[]>()
   for (const i of grid) {
-    const key = Math.floor(image.l[i]! / 14) * 10000 + Math.floor((image.a[i]! + 128) / 10) * 100 + Math.floor((image.b[i]! + 128) / 10)
+    const key =
+      Math.floor(image.l[i]! / 14) * 10000 +
+      Math.floor((image.a[i]! + 128) / 10) * 100 +
+      Math.floor((image.b[i]! + 128) / 10)
     const bin = bins.get(key)
     if (bin) bin.push(i)
     else bins.set(key, [i])
@@ -126,7 +135,8 @@ function startFrom(image: LabImage, grid: readonly number[]): number[] {
   const out: number[] = []
   // Neighbouring shades of one ground fall into several bins.
   const first = sorted[0] ?? []
-  const mean = (p: Float32Array, of: readonly number[]) => of.reduce((s, i) => s + p[i]!, 0) / Math.max(1, of.length)
+  const mean = (p: Float32Array, of: readonly number[]) =>
+    of.reduce((s, i) => s + p[i]!, 0) / Math.max(1, of.length)
   const [ml, ma, mb] = [mean(image.l, first), mean(image.a, first), mean(image.b, first)]
   for (const bin of sorted) {
     const far = Math.hypot((mean(image.l, bin) - ml) * 0.5, mean(image.a, bin) - ma, mean(image.b, bin) - mb)

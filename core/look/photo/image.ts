@@ -20,8 +20,14 @@ const f = (t: number): number => (t > 0.008856 ? Math.cbrt(t) : 7.787 * t + 16 /
  * Shrinks RGBA pixels to `longSide` by averaging areas and converts to Lab (D65).
  * @throws RangeError when the pixels do not fit width × height.
  */
-export function toLab(rgba: Uint8ClampedArray | Uint8Array, width: number, height: number, longSide: number): LabImage {
-  if (rgba.length !== width * height * 4 || width < 1 || height < 1) throw new RangeError(`Expected ${width} × ${height} RGBA pixels`)
+export function toLab(
+  rgba: Uint8ClampedArray | Uint8Array,
+  width: number,
+  height: number,
+  longSide: number,
+): LabImage {
+  if (rgba.length !== width * height * 4 || width < 1 || height < 1)
+    throw new RangeError(`Expected ${width} × ${height} RGBA pixels`)
   const scale = Math.max(1, Math.max(width, height) / longSide)
   const w = Math.max(1, Math.floor(width / scale))
   const h = Math.max(1, Math.floor(height / scale))
@@ -41,7 +47,14 @@ export function toLab(rgba: Uint8ClampedArray | Uint8Array, width: number, heigh
       counts[i]!++
     }
   }
-  const out: LabImage = { width: w, height: h, scale, l: new Float32Array(w * h), a: new Float32Array(w * h), b: new Float32Array(w * h) }
+  const out: LabImage = {
+    width: w,
+    height: h,
+    scale,
+    l: new Float32Array(w * h),
+    a: new Float32Array(w * h),
+    b: new Float32Array(w * h),
+  }
   for (let i = 0; i < w * h; i++) {
     const n = counts[i] || 1
     const [r, g, bl] = [sums[i * 3]! / n, sums[i * 3 + 1]! / n, sums[i * 3 + 2]! / n]
@@ -57,7 +70,13 @@ export function toLab(rgba: Uint8ClampedArray | Uint8Array, width: number, heigh
 
 /** Box blur of radius r, in place of a Gaussian when run twice. */
 export function blur(plane: Float32Array, w: number, h: number, r: number): Float32Array {
-  const pass = (src: Float32Array, lines: number, length: number, step: number, jump: number): Float32Array => {
+  const pass = (
+    src: Float32Array,
+    lines: number,
+    length: number,
+    step: number,
+    jump: number,
+  ): Float32Array => {
     const out = new Float32Array(src.length)
     for (let k = 0; k < lines; k++) {
       const base = k * jump

@@ -80,11 +80,17 @@ export function erode(mask: Uint8Array, w: number, h: number, r: number): Uint8A
   return maskOf(d.length, (i) => d[i]! > r * r)
 }
 export function dilate(mask: Uint8Array, w: number, h: number, r: number): Uint8Array {
-  const d = distance(maskOf(mask.length, (i) => !mask[i]), w, h)
+  const d = distance(
+    maskOf(mask.length, (i) => !mask[i]),
+    w,
+    h,
+  )
   return maskOf(d.length, (i) => d[i]! <= r * r)
 }
-export const open = (mask: Uint8Array, w: number, h: number, r: number): Uint8Array => dilate(erode(mask, w, h, r), w, h, r)
-export const close = (mask: Uint8Array, w: number, h: number, r: number): Uint8Array => erode(dilate(mask, w, h, r), w, h, r)
+export const open = (mask: Uint8Array, w: number, h: number, r: number): Uint8Array =>
+  dilate(erode(mask, w, h, r), w, h, r)
+export const close = (mask: Uint8Array, w: number, h: number, r: number): Uint8Array =>
+  erode(dilate(mask, w, h, r), w, h, r)
 
 export interface Blob {
   label: number
@@ -140,7 +146,13 @@ export function components(mask: Uint8Array, w: number, h: number): { labels: In
 
 /** Fills holes that the border cannot reach and that are smaller than `most` pixels. */
 export function fillHoles(mask: Uint8Array, w: number, h: number, most: number): Uint8Array {
-  const { labels, blobs } = components(maskOf(mask.length, (i) => !mask[i]), w, h)
-  const hole = blobs.map((b) => b.left > 0 && b.top > 0 && b.right < w - 1 && b.bottom < h - 1 && b.area < most)
+  const { labels, blobs } = components(
+    maskOf(mask.length, (i) => !mask[i]),
+    w,
+    h,
+  )
+  const hole = blobs.map(
+    (b) => b.left > 0 && b.top > 0 && b.right < w - 1 && b.bottom < h - 1 && b.area < most,
+  )
   return maskOf(mask.length, (i) => mask[i] === 1 || hole[labels[i]! - 1] === true)
 }

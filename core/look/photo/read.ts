@@ -36,7 +36,8 @@ interface Found {
 export function readPhoto(rgba: Uint8ClampedArray | Uint8Array, width: number, height: number): PhotoReading {
   const image = toLab(rgba, width, height, seeing.longSide)
   const sharp = sharpness(image)
-  for (const plane of ['l', 'a', 'b'] as const) image[plane] = blur(blur(image[plane], image.width, image.height, 1), image.width, image.height, 1)
+  for (const plane of ['l', 'a', 'b'] as const)
+    image[plane] = blur(blur(image[plane], image.width, image.height, 1), image.width, image.height, 1)
   const { mask, busy } = thingMask(image)
   const { found, alternatives } = separate(image, mask)
   return summarise(image, found, alternatives, { width, height, sharp, busy })
@@ -49,11 +50,21 @@ function thingMask(image: LabImage): { mask: Uint8Array; busy: boolean } {
   let mask: Uint8Array = outer.mask
   const { labels, blobs } = components(mask, w, h)
   for (const sheet of blobs.filter((b) => b.area > seeing.sheet * w * h)) {
-    const solid = fillHoles(maskOf(labels.length, (i) => labels[i] === sheet.label), w, h, w * h)
+    const solid = fillHoles(
+      maskOf(labels.length, (i) => labels[i] === sheet.label),
+      w,
+      h,
+      w * h,
+    )
     // Its rim is blurred into the table and carries its own shadow.
     const inside = erode(solid, w, h, Math.max(3, Math.round(w / 160)))
     const inner = foreground(image, inside)
-    const covered = inner.mask.reduce((s, m) => s + m, 0) / Math.max(1, inside.reduce((s, m) => s + m, 0))
+    const covered =
+      inner.mask.reduce((s, m) => s + m, 0) /
+      Math.max(
+        1,
+        inside.reduce((s, m) => s + m, 0),
+      )
     // A heap of touching things is not a sheet: nothing in it is common ground.
     if (covered > 0.6) continue
     const before = mask
@@ -76,7 +87,9 @@ function foreground(image: LabImage, inside?: Uint8Array): { mask: Uint8Array; n
 function separate(image: LabImage, mask: Uint8Array): { found: Found[]; alternatives: number[] } {
   const { width: w, height: h } = image
   const { labels, blobs } = components(mask, w, h)
-  const large = blobs.filter((b) => b.area > seeing.smallest * w * h && b.area < seeing.sheet * w * h && !isStroke(b))
+  const large = blobs.filter(
+    (b) => b.area > seeing.smallest * w * h && b.area < seeing.sheet * w * h && !isStroke(b),
+  )
   if (!large.length) return { found: [], alternatives: [0, 0] }
   const d = distance(mask, w, h)
   const depth = new Float32Array(blobs.length + 1)
@@ -97,9 +110,22 @@ function separate(image: LabImage, mask: Uint8Array): { found: Found[]; alternat
     if (n === 1) found.push(describe(image, labels, b, [b.x, b.y, Math.sqrt(b.area / Math.PI)], false))
     else for (const p of peaks) found.push(describe(image, labels, b, p, true))
   }
-  const doubtful = large.filter((b) => b.area > seeing.speck * 0.6 * unit && b.area < seeing.speck * 1.7 * unit).length
-  const strict = whole.filter((b) => b.area > seeing.speck * 1.7 * unit).length + (found.length - whole.length)
-  return { found, alternatives: [byArea, byPeaks, Math.min(strict, byPeaks), byPeaks + large.filter((b) => b.area <= seeing.speck * unit && b.area > seeing.speck * 0.6 * unit).length * (doubtful ? 1 : 0)] }
+  const doubtful = large.filter(
+    (b) => b.area > seeing.speck * 0.6 * unit && b.area < seeing.speck * 1.7 * unit,
+  ).length
+  const strict =
+    whole.filter((b) => b.area > seeing.speck * 1.7 * unit).length + (found.length - whole.length)
+  return {
+    found,
+    alternatives: [
+      byArea,
+      byPeaks,
+      Math.min(strict, byPeaks),
+      byPeaks +
+        large.filter((b) => b.area <= seeing.speck * unit && b.area > seeing.speck * 0.6 * unit).length *
+          (doubtful ? 1 : 0),
+    ],
+  }
 }
 /** Drawn lines and frames: long and thin. */
 const isStroke = (b: Blob): boolean => {
@@ -118,7 +144,13 @@ const median = (xs: readonly number[]): number => {
 }
 
 /** Centres of the things in a clump: local maxima of depth that stand clear of each other. */
-function peaksIn(b: Blob, labels: Int32Array, d: Float32Array, w: number, unitDepth: number): [number, number, number][] {
+function peaksIn(
+  b: Blob,
+  labels: Int32Array,
+  d: Float32Array,
+  w: number,
+  unitDepth: number,
+): [number, number, number][] {
   const tops: [number, number, number][] = []
   const least = (unitDepth * 0.55) ** 2
   for (let y = b.top; y <= b.bottom; y++)
@@ -126,24 +158,47 @@ function peaksIn(b: Blob, labels: Int32Array, d: Float32Array, w: number, unitDe
       const i = y * w + x
       const v = d[i]!
       if (labels[i] !== b.label || v < least) continue
-      if (v >= (d[i - 1] ?? 0) && v >= (d[i + 1] ?? 0) && v >= (d[i - w] ?? 0) && v >= (d[i + w] ?? 0)) tops.push([x, y, Math.sqrt(v)])
+      if (v >= (d[i - 1] ?? 0) && v >= (d[i + 1] ?? 0) && v >= (d[i - w] ?? 0) && v >= (d[i + w] ?? 0))
+        tops.push([x, y, Math.sqrt(v)])
     }
   tops.sort((p, q) => q[2] - p[2])
   const kept: [number, number, number][] = []
   for (const t of tops)
     // Two centres of touching round things lie about two radii apart; nearer ones are one thing's ridge.
-    if (kept.every((k) => Math.hypot(k[0] - t[0], k[1] - t[1]) > 0.62 * (k[2] + t[2]) + 0.3 * unitDepth && saddle(k, t, d, w) < 0.86 * Math.min(k[2], t[2]))) kept.push(t)
+    if (
+      kept.every(
+        (k) =>
+          Math.hypot(k[0] - t[0], k[1] - t[1]) > 0.62 * (k[2] + t[2]) + 0.3 * unitDepth &&
+          saddle(k, t, d, w) < 0.86 * Math.min(k[2], t[2]),
+      )
+    )
+      kept.push(t)
   return kept
 }
 /** Least depth along the straight way between two peaks. */
-function saddle(p: readonly [number, number, number], q: readonly [number, number, number], d: Float32Array, w: number): number {
+function saddle(
+  p: readonly [number, number, number],
+  q: readonly [number, number, number],
+  d: Float32Array,
+  w: number,
+): number {
   const n = Math.ceil(Math.hypot(p[0] - q[0], p[1] - q[1]))
   let least = Infinity
-  for (let k = 0; k <= n; k++) least = Math.min(least, d[Math.round(p[1] + ((q[1] - p[1]) * k) / n) * w + Math.round(p[0] + ((q[0] - p[0]) * k) / n)]!)
+  for (let k = 0; k <= n; k++)
+    least = Math.min(
+      least,
+      d[Math.round(p[1] + ((q[1] - p[1]) * k) / n) * w + Math.round(p[0] + ((q[0] - p[0]) * k) / n)]!,
+    )
   return Math.sqrt(least)
 }
 
-function describe(image: LabImage, labels: Int32Array, b: Blob, [x, y, r]: readonly [number, number, number], shared: boolean): Found {
+function describe(
+  image: LabImage,
+  labels: Int32Array,
+  b: Blob,
+  [x, y, r]: readonly [number, number, number],
+  shared: boolean,
+): Found {
   const { width: w, height: h } = image
   const reach = Math.max(2, r * 0.75)
   let n = 0
@@ -160,20 +215,34 @@ function describe(image: LabImage, labels: Int32Array, b: Blob, [x, y, r]: reado
       n++
     }
   n ||= 1
-  return { x, y, r, area: Math.PI * r * r, l: sum[0]! / n, a: sum[1]! / n, b: sum[2]! / n, shared, cutOff: b.left <= 1 || b.top <= 1 || b.right >= w - 2 || b.bottom >= h - 2 }
+  return {
+    x,
+    y,
+    r,
+    area: Math.PI * r * r,
+    l: sum[0]! / n,
+    a: sum[1]! / n,
+    b: sum[2]! / n,
+    shared,
+    cutOff: b.left <= 1 || b.top <= 1 || b.right >= w - 2 || b.bottom >= h - 2,
+  }
 }
 
 /** Groups by colour: things join the group whose mean is nearest, within 20 Lab units (lightness at a third). */
 function colourGroups(found: readonly Found[]): { name: string; members: Found[] }[] {
   const groups: { l: number; a: number; b: number; members: Found[] }[] = []
   for (const f of found) {
-    const near = groups.map((g) => ({ g, far: Math.hypot((g.l - f.l) * 0.35, g.a - f.a, g.b - f.b) })).sort((p, q) => p.far - q.far)[0]
+    const near = groups
+      .map((g) => ({ g, far: Math.hypot((g.l - f.l) * 0.35, g.a - f.a, g.b - f.b) }))
+      .sort((p, q) => p.far - q.far)[0]
     if (near && near.far < 20) {
       const n = near.g.members.push(f)
       for (const k of ['l', 'a', 'b'] as const) near.g[k] += (f[k] - near.g[k]) / n
     } else groups.push({ l: f.l, a: f.a, b: f.b, members: [f] })
   }
-  return groups.map((g) => ({ name: colourName(g.l, g.a, g.b), members: g.members })).sort((p, q) => q.members.length - p.members.length)
+  return groups
+    .map((g) => ({ name: colourName(g.l, g.a, g.b), members: g.members }))
+    .sort((p, q) => q.members.length - p.members.length)
 }
 export function colourName(l: number, a: number, b: number): string {
   const chroma = Math.hypot(a, b)
@@ -199,20 +268,34 @@ function heaps(found: readonly Found[]): number[] {
     while (queue.length) {
       const f = queue.pop()!
       size++
-      for (const g of left) if (Math.hypot(f.x - g.x, f.y - g.y) < 2.5 * (f.r + g.r)) {
-        left.delete(g)
-        queue.push(g)
-      }
+      for (const g of left)
+        if (Math.hypot(f.x - g.x, f.y - g.y) < 2.5 * (f.r + g.r)) {
+          left.delete(g)
+          queue.push(g)
+        }
     }
     sizes.push(size)
   }
   return sizes.sort((p, q) => q - p)
 }
 
-function summarise(image: LabImage, found: readonly Found[], alternatives: readonly number[], photo: { width: number; height: number; sharp: number; busy: boolean }): PhotoReading {
+function summarise(
+  image: LabImage,
+  found: readonly Found[],
+  alternatives: readonly number[],
+  photo: { width: number; height: number; sharp: number; busy: boolean },
+): PhotoReading {
   const groups = colourGroups(found)
   const count = found.length
-  const things: PhotoThing[] = groups.flatMap((g) => g.members.map((f) => ({ x: Math.round((f.x + 0.5) * image.scale), y: Math.round((f.y + 0.5) * image.scale), r: Math.round(f.r * image.scale), colour: g.name, cutOff: f.cutOff })))
+  const things: PhotoThing[] = groups.flatMap((g) =>
+    g.members.map((f) => ({
+      x: Math.round((f.x + 0.5) * image.scale),
+      y: Math.round((f.y + 0.5) * image.scale),
+      r: Math.round(f.r * image.scale),
+      colour: g.name,
+      cutOff: f.cutOff,
+    })),
+  )
   inReadingOrder(things)
   const warnings: PhotoReading['warnings'] = []
   const radius = median(found.map((f) => f.r))
@@ -227,9 +310,15 @@ function summarise(image: LabImage, found: readonly Found[], alternatives: reado
   const cut = found.filter((f) => f.cutOff).length
   const merged = mergeNames(groups)
   return {
-    width: photo.width, height: photo.height, count,
-    low: Math.max(0, Math.min(count - cut, ...alternatives)), high: Math.max(count, ...alternatives),
-    groups: merged, places: heaps(found), things: things.slice(0, 400), warnings,
+    width: photo.width,
+    height: photo.height,
+    count,
+    low: Math.max(0, Math.min(count - cut, ...alternatives)),
+    high: Math.max(count, ...alternatives),
+    groups: merged,
+    places: heaps(found),
+    things: things.slice(0, 400),
+    warnings,
   }
 }
 /** Orders things in rows from top left, whichever way the photo was tilted: the tilt (±15°) at which rows are flattest. */
@@ -237,7 +326,9 @@ function inReadingOrder(things: PhotoThing[]): void {
   const r = median(things.map((t) => t.r)) || 1
   const rowsAt = (angle: number) => {
     const [c, s] = [Math.cos(angle), Math.sin(angle)]
-    const turned = things.map((t) => ({ t, x: t.x * c + t.y * s, y: t.y * c - t.x * s })).sort((p, q) => p.y - q.y)
+    const turned = things
+      .map((t) => ({ t, x: t.x * c + t.y * s, y: t.y * c - t.x * s }))
+      .sort((p, q) => p.y - q.y)
     let [row, top, spread] = [0, turned[0]?.y ?? 0, 0]
     const placed = turned.map((p) => {
       if (p.y - top > 1.3 * r) {

@@ -15,21 +15,33 @@ export interface Outcome {
  */
 export function outcomes(device: Device): Outcome[] {
   switch (device.kind) {
-    case 'none': return []
-    case 'dice': return independent(even(device.faces), device.dice)
+    case 'none':
+      return []
+    case 'dice':
+      return independent(even(device.faces), device.dice)
     case 'spinner': {
       const all = device.parts.reduce((s, p) => s + p.share, 0)
-      return independent(device.parts.map((p) => ({ number: p.number, chance: p.share / all })), device.spins)
+      return independent(
+        device.parts.map((p) => ({ number: p.number, chance: p.share / all })),
+        device.spins,
+      )
     }
-    case 'cards': return device.back ? independent(even(device.numbers), device.draws) : without(device.numbers, device.draws)
-    case 'bowl': return device.back ? independent(even(device.digits), device.draws) : without(device.digits, device.draws)
+    case 'cards':
+      return device.back
+        ? independent(even(device.numbers), device.draws)
+        : without(device.numbers, device.draws)
+    case 'bowl':
+      return device.back
+        ? independent(even(device.digits), device.draws)
+        : without(device.digits, device.draws)
   }
 }
 interface Single {
   number: number
   chance: number
 }
-const even = (numbers: readonly number[]): Single[] => numbers.map((number) => ({ number, chance: 1 / numbers.length }))
+const even = (numbers: readonly number[]): Single[] =>
+  numbers.map((number) => ({ number, chance: 1 / numbers.length }))
 
 function merge(list: readonly Outcome[]): Outcome[] {
   const by = new Map<string, Outcome>()
@@ -41,17 +53,30 @@ function merge(list: readonly Outcome[]): Outcome[] {
 }
 function independent(singles: readonly Single[], times: number): Outcome[] {
   let list: Outcome[] = [{ numbers: [], chance: 1 }]
-  for (let i = 0; i < times; i++) list = merge(list.flatMap((o) => singles.map((s) => ({ numbers: [...o.numbers, s.number], chance: o.chance * s.chance }))))
+  for (let i = 0; i < times; i++)
+    list = merge(
+      list.flatMap((o) =>
+        singles.map((s) => ({ numbers: [...o.numbers, s.number], chance: o.chance * s.chance })),
+      ),
+    )
   return list
 }
 function without(numbers: readonly number[], draws: number): Outcome[] {
-  let list: { numbers: number[]; left: number[]; chance: number }[] = [{ numbers: [], left: [...numbers], chance: 1 }]
+  let list: { numbers: number[]; left: number[]; chance: number }[] = [
+    { numbers: [], left: [...numbers], chance: 1 },
+  ]
   for (let i = 0; i < draws; i++)
-    list = list.flatMap((o) => [...new Set(o.left)].map((n) => {
-      const left = [...o.left]
-      left.splice(left.indexOf(n), 1)
-      return { numbers: [...o.numbers, n], left, chance: (o.chance * o.left.filter((x) => x === n).length) / o.left.length }
-    }))
+    list = list.flatMap((o) =>
+      [...new Set(o.left)].map((n) => {
+        const left = [...o.left]
+        left.splice(left.indexOf(n), 1)
+        return {
+          numbers: [...o.numbers, n],
+          left,
+          chance: (o.chance * o.left.filter((x) => x === n).length) / o.left.length,
+        }
+      }),
+    )
   return merge(list)
 }
 
@@ -60,13 +85,18 @@ export const rules = ['total', 'difference', 'tens and ones', 'first'] as const
 export type Reading = (typeof rules)[number]
 export function read(numbers: readonly number[], rule: Reading): number {
   switch (rule) {
-    case 'total': return numbers.reduce((a, b) => a + b, 0)
-    case 'difference': return Math.abs((numbers[0] ?? 0) - (numbers[1] ?? 0))
-    case 'tens and ones': return numbers.reduce((n, d) => n * 10 + d, 0)
-    case 'first': return numbers[0] ?? 0
+    case 'total':
+      return numbers.reduce((a, b) => a + b, 0)
+    case 'difference':
+      return Math.abs((numbers[0] ?? 0) - (numbers[1] ?? 0))
+    case 'tens and ones':
+      return numbers.reduce((n, d) => n * 10 + d, 0)
+    case 'first':
+      return numbers[0] ?? 0
   }
 }
-export const usualReading = (d: Device): Reading => (d.kind === 'bowl' && d.draws === 2 ? 'tens and ones' : 'total')
+export const usualReading = (d: Device): Reading =>
+  d.kind === 'bowl' && d.draws === 2 ? 'tens and ones' : 'total'
 
 export interface Bar {
   number: number
@@ -75,7 +105,8 @@ export interface Bar {
 /** Exact distribution of what a round comes to, smallest number first; chances sum to one. */
 export function distribution(device: Device, rule: Reading): Bar[] {
   const by = new Map<number, number>()
-  for (const o of outcomes(device)) by.set(read(o.numbers, rule), (by.get(read(o.numbers, rule)) ?? 0) + o.chance)
+  for (const o of outcomes(device))
+    by.set(read(o.numbers, rule), (by.get(read(o.numbers, rule)) ?? 0) + o.chance)
   return [...by].map(([number, chance]) => ({ number, chance })).sort((x, y) => x.number - y.number)
 }
 
@@ -90,15 +121,34 @@ export function cannotCome(device: Device): { numbers: number[]; doubles: boolea
   const many = all[0]!.numbers.length > 1
   const doubles = many && !all.some((o) => o.numbers[0] === o.numbers[1])
   const why: string[] = []
-  if (doubles) why.push(device.kind === 'bowl' ? 'Drawn without putting back, no digit comes twice: 11, 22, 33 and the other doubles never come.' : 'Without putting back, the same one never comes twice.')
+  if (doubles)
+    why.push(
+      device.kind === 'bowl'
+        ? 'Drawn without putting back, no digit comes twice: 11, 22, 33 and the other doubles never come.'
+        : 'Without putting back, the same one never comes twice.',
+    )
   const least = Math.min(...come)
-  if (rule === 'total' && least > 0) why.push(least === 1 ? 'Zero never comes: no face shows it.' : `Nothing under ${least} comes: the smallest faces together make ${least}.`)
+  if (rule === 'total' && least > 0)
+    why.push(
+      least === 1
+        ? 'Zero never comes: no face shows it.'
+        : `Nothing under ${least} comes: the smallest faces together make ${least}.`,
+    )
   const gaps = numbers.filter((n) => n > least && !(doubles && rule === 'tens and ones' && n % 11 === 0))
-  if (gaps.length && rule !== 'tens and ones') why.push(`${listWords(gaps)} never ${gaps.length === 1 ? 'comes' : 'come'} either: no faces make ${gaps.length === 1 ? 'it' : 'them'}.`)
-  if (rule === 'tens and ones' && come.has(7) && all.some((o) => o.numbers[0] === 0)) why.push('Zero drawn first gives a one-digit number: 0 and 7 is 7, not 70.')
+  if (gaps.length && rule !== 'tens and ones')
+    why.push(
+      `${listWords(gaps)} never ${gaps.length === 1 ? 'comes' : 'come'} either: no faces make ${gaps.length === 1 ? 'it' : 'them'}.`,
+    )
+  if (rule === 'tens and ones' && come.has(7) && all.some((o) => o.numbers[0] === 0))
+    why.push('Zero drawn first gives a one-digit number: 0 and 7 is 7, not 70.')
   return { numbers, doubles, why }
 }
-const listWords = (ns: readonly number[]): string => (ns.length > 8 ? `${ns.slice(0, 8).join(', ')} and others` : ns.length > 1 ? `${ns.slice(0, -1).join(', ')} and ${ns.at(-1)}` : String(ns[0]))
+const listWords = (ns: readonly number[]): string =>
+  ns.length > 8
+    ? `${ns.slice(0, 8).join(', ')} and others`
+    : ns.length > 1
+      ? `${ns.slice(0, -1).join(', ')} and ${ns.at(-1)}`
+      : String(ns[0])
 
 /**
  * Facts of an aim that a device can never give: a die gives no first part of 0 or above 6. `gives` says which number
@@ -108,11 +158,14 @@ export function unreachable(device: Device, facts: readonly Example[], gives: 'a
   if (device.kind === 'none') return []
   const all = outcomes(device)
   const two = all[0]!.numbers.length > 1 && !(device.kind === 'bowl')
-  const firsts = new Set(all.map((o) => (two ? `${o.numbers[0]},${o.numbers[1]}` : String(read(o.numbers, usualReading(device))))))
+  const firsts = new Set(
+    all.map((o) => (two ? `${o.numbers[0]},${o.numbers[1]}` : String(read(o.numbers, usualReading(device))))),
+  )
   return facts.filter((e) => !firsts.has(two ? `${e.a},${e.b}` : String(e[gives])))
 }
 /** Which number of a fact of this structure a single roll gives. */
-export const givenBy = (structure: Structure): 'a' | 'b' => (structure === 'count-on' || structure === 'take-away' || structure === 'tens' ? 'b' : 'a')
+export const givenBy = (structure: Structure): 'a' | 'b' =>
+  structure === 'count-on' || structure === 'take-away' || structure === 'tens' ? 'b' : 'a'
 
 /**
  * Expected rounds until every reachable number has come. Rounds are let come at the moments of a Poisson process, which
@@ -133,14 +186,22 @@ export function roundsToMeetAll(bars: readonly Bar[]): number {
 }
 
 /** Chance that a round asks for more than the things there are. */
-export const chanceAbove = (bars: readonly Bar[], things: number): number => bars.reduce((s, b) => s + (b.number > things ? b.chance : 0), 0)
+export const chanceAbove = (bars: readonly Bar[], things: number): number =>
+  bars.reduce((s, b) => s + (b.number > things ? b.chance : 0), 0)
 
 /** Seconds of one round: rolling or drawing, saying it, putting out what came (1.5 s a thing), writing it (2 s + 1.2 s a sign). */
 export const roundTime = { device: 3, say: 4, perThing: 1.5, write: 2 + 4 * 1.2, clear: 4 } as const
 /** Expected seconds of a game of `rounds` rounds, things put out included, or not when it is played on a line. */
 export function gameSeconds(bars: readonly Bar[], draws: number, rounds: number, things: boolean): number {
   const expected = bars.reduce((s, b) => s + b.number * b.chance, 0)
-  return rounds * (roundTime.device * draws + roundTime.say + (things ? roundTime.perThing * expected : 3) + roundTime.write + roundTime.clear)
+  return (
+    rounds *
+    (roundTime.device * draws +
+      roundTime.say +
+      (things ? roundTime.perThing * expected : 3) +
+      roundTime.write +
+      roundTime.clear)
+  )
 }
 
 /** Where each outcome's share of 0–1 ends; the last one ends at 1 whatever the sums round to. */
@@ -164,7 +225,11 @@ export function rollsFrom(device: Device, seed: number): () => readonly number[]
  * when some number can never come. Deterministic. A seed costs one comparison in most cases, however many outcomes
  * the device has: twenty million of them take a second or so.
  */
-export function luckySeed(device: Device, wanted: readonly (readonly number[])[], tries = 20_000_000): number | null {
+export function luckySeed(
+  device: Device,
+  wanted: readonly (readonly number[])[],
+  tries = 20_000_000,
+): number | null {
   const all = outcomes(device)
   const ends = endsOf(all)
   const at = wanted.map((w) => all.findIndex((o) => o.numbers.join() === w.join()))
@@ -183,8 +248,20 @@ export function luckySeed(device: Device, wanted: readonly (readonly number[])[]
   return null
 }
 /** The rolls a set of examples asks for, as the device would show them; null for an example it cannot show. */
-export function rollsFor(device: Device, examples: readonly Example[], gives: 'a' | 'b' = 'a'): (readonly number[] | null)[] {
+export function rollsFor(
+  device: Device,
+  examples: readonly Example[],
+  gives: 'a' | 'b' = 'a',
+): (readonly number[] | null)[] {
   const all = outcomes(device)
   const bad = new Set(unreachable(device, examples, gives).map(factKey))
-  return examples.map((e) => (bad.has(factKey(e)) ? null : (all.find((o) => (o.numbers.length > 1 && device.kind !== 'bowl' ? o.numbers[0] === e.a && o.numbers[1] === e.b : read(o.numbers, usualReading(device)) === e[gives]))?.numbers ?? null)))
+  return examples.map((e) =>
+    bad.has(factKey(e))
+      ? null
+      : (all.find((o) =>
+          o.numbers.length > 1 && device.kind !== 'bowl'
+            ? o.numbers[0] === e.a && o.numbers[1] === e.b
+            : read(o.numbers, usualReading(device)) === e[gives],
+        )?.numbers ?? null),
+  )
 }

@@ -26,7 +26,10 @@ export function playGames(game: Game, games: number, seed: number): Played {
   const numbers = all.map((o) => read(o.numbers, game.rule))
   const values = [...new Set(numbers)].sort((a, b) => a - b)
   const indexOf = numbers.map((n) => values.indexOf(n))
-  const pick = aliasTable(all.map((o) => o.chance), fractions(seed))
+  const pick = aliasTable(
+    all.map((o) => o.chance),
+    fractions(seed),
+  )
   const tally = new Float64Array(values.length)
   const lengths = new Float64Array(game.longest + 1)
   const met = new Int32Array(values.length)
@@ -74,6 +77,11 @@ function aliasTable(chances: readonly number[], random: () => number): () => num
 /** Adds the games of one batch to another's. */
 export function addPlayed(a: Played | null, b: Played): Played {
   if (!a) return b
-  const sum = (x: Map<number, number>, y: Map<number, number>) => new Map([...new Set([...x.keys(), ...y.keys()])].sort((p, q) => p - q).map((k) => [k, (x.get(k) ?? 0) + (y.get(k) ?? 0)]))
+  const sum = (x: Map<number, number>, y: Map<number, number>) =>
+    new Map(
+      [...new Set([...x.keys(), ...y.keys()])]
+        .sort((p, q) => p - q)
+        .map((k) => [k, (x.get(k) ?? 0) + (y.get(k) ?? 0)]),
+    )
   return { games: a.games + b.games, tally: sum(a.tally, b.tally), rounds: sum(a.rounds, b.rounds) }
 }

@@ -49,7 +49,11 @@ export function placeLadder(ideas: readonly Idea[]): { places: RungPlace[]; colu
     for (const i of here) rowOf.set(i.id, Math.max(here.indexOf(i), rowOf.get(i.id)! - spare))
     rows = Math.max(rows, ...here.map((i) => rowOf.get(i.id)! + 1))
   }
-  return { places: ideas.map((idea) => ({ idea, column: depth.get(idea.id)!, row: rowOf.get(idea.id)! })), columns, rows }
+  return {
+    places: ideas.map((idea) => ({ idea, column: depth.get(idea.id)!, row: rowOf.get(idea.id)! })),
+    columns,
+    rows,
+  }
 }
 
 /** Everything that comes before an idea, however far. */
@@ -57,10 +61,11 @@ export function allBefore(id: string, ideas: readonly Idea[]): Set<string> {
   const by = new Map(ideas.map((i) => [i.id, i]))
   const out = new Set<string>()
   const walk = (x: string) => {
-    for (const a of by.get(x)?.after ?? []) if (!out.has(a)) {
-      out.add(a)
-      walk(a)
-    }
+    for (const a of by.get(x)?.after ?? [])
+      if (!out.has(a)) {
+        out.add(a)
+        walk(a)
+      }
   }
   walk(id)
   return out

@@ -1,8 +1,26 @@
 import { remembered } from '../../remember.ts'
 
 const ones = [
-  'zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve',
-  'thirteen', 'fourteen', 'fifteen', 'sixteen', 'seventeen', 'eighteen', 'nineteen',
+  'zero',
+  'one',
+  'two',
+  'three',
+  'four',
+  'five',
+  'six',
+  'seven',
+  'eight',
+  'nine',
+  'ten',
+  'eleven',
+  'twelve',
+  'thirteen',
+  'fourteen',
+  'fifteen',
+  'sixteen',
+  'seventeen',
+  'eighteen',
+  'nineteen',
 ]
 const tens = ['', '', 'twenty', 'thirty', 'forty', 'fifty', 'sixty', 'seventy', 'eighty', 'ninety']
 
@@ -11,7 +29,8 @@ const tens = ['', '', 'twenty', 'thirty', 'forty', 'fifty', 'sixty', 'seventy', 
  * @throws RangeError outside 0–1000 or for a fraction.
  */
 export function numberName(n: number): string {
-  if (!Number.isInteger(n) || n < 0 || n > 1000) throw new RangeError(`No name for ${n}: whole numbers 0 to 1000 only`)
+  if (!Number.isInteger(n) || n < 0 || n > 1000)
+    throw new RangeError(`No name for ${n}: whole numbers 0 to 1000 only`)
   if (n < 20) return ones[n]!
   if (n < 100) return tens[Math.floor(n / 10)]! + (n % 10 ? `-${ones[n % 10]}` : '')
   if (n === 1000) return 'one thousand'
@@ -21,13 +40,39 @@ export function numberName(n: number): string {
 
 const smallWords = new Map<string, number>([
   ...ones.map((w, i) => [w, i] as const),
-  ['nought', 0], ['none', 0], ['nothing', 0], ['forteen', 14], ['fourty', 40],
+  ['nought', 0],
+  ['none', 0],
+  ['nothing', 0],
+  ['forteen', 14],
+  ['fourty', 40],
 ])
 const tensWords = new Map(tens.map((w, i) => [w, i * 10] as const).filter(([w]) => w))
 
 /** "two fours" is a double; "tens" and "ones" after a number are places, not doubles. */
-const plurals = new Map(['two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'eleven', 'twelve', 'thirteen', 'fourteen', 'fifteen', 'sixteen', 'seventeen', 'eighteen', 'nineteen', 'twenty']
-  .map((w) => [w === 'six' ? 'sixes' : w === 'twenty' ? 'twenties' : `${w}s`, smallWords.get(w) ?? 20] as const))
+const plurals = new Map(
+  [
+    'two',
+    'three',
+    'four',
+    'five',
+    'six',
+    'seven',
+    'eight',
+    'nine',
+    'eleven',
+    'twelve',
+    'thirteen',
+    'fourteen',
+    'fifteen',
+    'sixteen',
+    'seventeen',
+    'eighteen',
+    'nineteen',
+    'twenty',
+  ].map(
+    (w) => [w === 'six' ? 'sixes' : w === 'twenty' ? 'twenties' : `${w}s`, smallWords.get(w) ?? 20] as const,
+  ),
+)
 
 export interface NumberAt {
   value: number
@@ -37,7 +82,13 @@ export interface NumberAt {
 }
 
 /** Splits text into lower-case words, digits and the signs + − = ×. Hyphens inside words part them. */
-export const tokens: (text: string) => readonly string[] = remembered((text) => text.toLowerCase().replace(/[−–]/g, '-').match(/\d+|[\p{L}']+|[+=×]|-(?=\s*[\d\s_□])|_{2,}|□/gu) ?? [])
+export const tokens: (text: string) => readonly string[] = remembered(
+  (text) =>
+    text
+      .toLowerCase()
+      .replace(/[−–]/g, '-')
+      .match(/\d+|[\p{L}']+|[+=×]|-(?=\s*[\d\s_□])|_{2,}|□/gu) ?? [],
+)
 
 /** Reads one number starting at token i, or null. "none", "nought" are 0; "double four" is 8. */
 export function readNumberAt(words: readonly string[], i: number): NumberAt | null {
@@ -55,12 +106,16 @@ export function readNumberAt(words: readonly string[], i: number): NumberAt | nu
   let value: number
   let j = i + 1
   const hundredNext = words[j] === 'hundred'
-  if ((w === 'a' && hundredNext) || (smallWords.has(w) && smallWords.get(w)! > 0 && smallWords.get(w)! < 10 && hundredNext)) {
+  if (
+    (w === 'a' && hundredNext) ||
+    (smallWords.has(w) && smallWords.get(w)! > 0 && smallWords.get(w)! < 10 && hundredNext)
+  ) {
     value = (w === 'a' ? 1 : smallWords.get(w)!) * 100
     j++
     const k = words[j] === 'and' ? j + 1 : j
     const rest = readNumberAt(words, k)
-    if (rest && rest.value < 100 && !/^\d/.test(words[k]!)) return { value: value + rest.value, from: i, to: rest.to }
+    if (rest && rest.value < 100 && !/^\d/.test(words[k]!))
+      return { value: value + rest.value, from: i, to: rest.to }
     return { value, from: i, to: j }
   }
   if ((w === 'one' || w === 'a') && words[j] === 'thousand') return { value: 1000, from: i, to: j + 1 }
@@ -93,7 +148,8 @@ export function variants(n: number): string[] {
   if (n === 1000) out.push('a thousand')
   if (n === 0) out.push('nought', 'none', 'nothing')
   if (n > 0 && n <= 40 && n % 2 === 0) out.push(`double ${numberName(n / 2)}`)
-  if (n > 2 && n < 40 && n % 2 === 0 && n !== 20) out.push(`two ${numberName(n / 2)}s`.replace(/sixs$/, 'sixes'))
+  if (n > 2 && n < 40 && n % 2 === 0 && n !== 20)
+    out.push(`two ${numberName(n / 2)}s`.replace(/sixs$/, 'sixes'))
   return [...new Set(out)]
 }
 /** "ten more than six", "two fewer than nine", "one less than ten" at token i: the number meant and where it ends, or null. */
@@ -109,7 +165,7 @@ export function relativeNumberAt(words: readonly string[], i: number): NumberAt 
 /** Every number in a token list, left to right, none overlapping. */
 export function numbersIn(words: readonly string[]): NumberAt[] {
   const out: NumberAt[] = []
-  for (let i = 0; i < words.length; ) {
+  for (let i = 0; i < words.length;) {
     const found = readNumberAt(words, i)
     if (found) {
       out.push(found)

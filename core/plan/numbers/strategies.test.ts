@@ -8,14 +8,30 @@ import { isTrue, sentencesIn } from '../../script/sentence.ts'
 import { leftOn, type TableState } from '../../script/table/state.ts'
 import { strategyIds, waysToWork, type Worked } from './strategies.ts'
 
-const played = (w: Worked) => simulate({ segments: [{ id: 's', title: 'A', kind: 'show', audience: 'children', steps: w.lines.map((l, i) => ({ id: `s${i}`, ...l })) }] })
+const played = (w: Worked) =>
+  simulate({
+    segments: [
+      {
+        id: 's',
+        title: 'A',
+        kind: 'show',
+        audience: 'children',
+        steps: w.lines.map((l, i) => ({ id: `s${i}`, ...l })),
+      },
+    ],
+  })
 function answerOn(table: TableState, w: Worked): number {
   switch (w.shown) {
-    case 'left': return leftOn(table)
-    case 'line': return table.mats.find((m) => m.line)!.line!.at!
-    case 'hops': return table.mats.find((m) => m.line)!.line!.hops.reduce((s, h) => s + Math.abs(h.to - h.from), 0)
-    case 'plate': return table.mats.find((m) => m.kind === 'plates')?.regions[0]!.things.length ?? w.answer
-    case 'unmatched': return Math.abs(table.mats[0]!.regions[0]!.things.length - table.mats[0]!.regions[1]!.things.length)
+    case 'left':
+      return leftOn(table)
+    case 'line':
+      return table.mats.find((m) => m.line)!.line!.at!
+    case 'hops':
+      return table.mats.find((m) => m.line)!.line!.hops.reduce((s, h) => s + Math.abs(h.to - h.from), 0)
+    case 'plate':
+      return table.mats.find((m) => m.kind === 'plates')?.regions[0]!.things.length ?? w.answer
+    case 'unmatched':
+      return Math.abs(table.mats[0]!.regions[0]!.things.length - table.mats[0]!.regions[1]!.things.length)
     case 'written': {
       const last = sentencesIn(table.written.at(-1)!)[0]!
       return last.right[0]!.value!
@@ -25,8 +41,10 @@ function answerOn(table: TableState, w: Worked): number {
 const all: Example[] = []
 for (let a = 0; a <= 40; a++) for (let b = 0; a + b <= 60; b++) all.push({ a, b, total: a + b, op: '+' })
 for (let a = 0; a <= 99; a++) for (let b = 0; b <= a; b++) all.push({ a, b, total: a - b, op: '-' })
-for (let a = 0; a <= 20; a++) for (let b = 0; b <= 20; b++) all.push({ a, b, total: Math.abs(a - b), op: '~' })
-for (let a = 0; a <= 30; a++) for (let b = 2; b <= 6; b++) all.push({ a, b, total: Math.floor(a / b), op: '÷' })
+for (let a = 0; a <= 20; a++)
+  for (let b = 0; b <= 20; b++) all.push({ a, b, total: Math.abs(a - b), op: '~' })
+for (let a = 0; a <= 30; a++)
+  for (let b = 2; b <= 6; b++) all.push({ a, b, total: Math.floor(a / b), op: '÷' })
 
 describe('every way of working', () => {
   test('ends at the right answer over its whole range, and the table never refuses it', () => {
@@ -36,21 +54,36 @@ describe('every way of working', () => {
         met.add(w.id)
         const moments = played(w)
         const bad = moments.find((m) => m.error || m.unread)
-        expect(bad && `${w.id} ${e.a}${e.op}${e.b}: ${bad.step.text} ${bad.error?.message ?? 'unread'}`).toBeUndefined()
-        expect([w.id, e.a, e.op, e.b, answerOn(moments.at(-1)!.after, w)]).toEqual([w.id, e.a, e.op, e.b, e.total])
-        for (const m of moments) for (const s of sentencesIn(m.step.text)) expect([m.step.text, isTrue(s)]).toEqual([m.step.text, true])
+        expect(
+          bad && `${w.id} ${e.a}${e.op}${e.b}: ${bad.step.text} ${bad.error?.message ?? 'unread'}`,
+        ).toBeUndefined()
+        expect([w.id, e.a, e.op, e.b, answerOn(moments.at(-1)!.after, w)]).toEqual([
+          w.id,
+          e.a,
+          e.op,
+          e.b,
+          e.total,
+        ])
+        for (const m of moments)
+          for (const s of sentencesIn(m.step.text))
+            expect([m.step.text, isTrue(s)]).toEqual([m.step.text, true])
       }
     expect([...met].sort()).toEqual([...strategyIds].sort())
   }, 60_000)
   test('hops told apart from the table are the hops on it', () => {
-    fc.assert(fc.property(fc.constantFrom(...all.filter((e) => e.op !== '÷')), (e) => {
-      for (const w of waysToWork(e, HouseStyle.parse({}))) {
-        if (!w.hops.length) continue
-        const on = played(w).at(-1)!.after.mats.find((m) => m.line)!.line!.hops
-        expect(on.at(-1)!.to).toBe(w.hops.at(-1)!.to)
-        expect(on[0]!.from).toBe(w.hops[0]!.from)
-      }
-    }), { numRuns: 300 })
+    fc.assert(
+      fc.property(fc.constantFrom(...all.filter((e) => e.op !== '÷')), (e) => {
+        for (const w of waysToWork(e, HouseStyle.parse({}))) {
+          if (!w.hops.length) continue
+          const on = played(w)
+            .at(-1)!
+            .after.mats.find((m) => m.line)!.line!.hops
+          expect(on.at(-1)!.to).toBe(w.hops.at(-1)!.to)
+          expect(on[0]!.from).toBe(w.hops[0]!.from)
+        }
+      }),
+      { numRuns: 300 },
+    )
   })
 })
 
@@ -58,8 +91,24 @@ test('easiest comes first, unless the learner chooses', () => {
   const e: Example = { a: 8, b: 5, total: 13, op: '+' }
   const rungs = (style: Partial<HouseStyle>) => waysToWork(e, HouseStyle.parse(style)).map((w) => w.rung)
   expect(rungs({})[0]).toBe('things')
-  expect(rungs({}).join()).toBe([...rungs({})].sort((a, b) => ['things', 'picture', 'track', 'head'].indexOf(a) - ['things', 'picture', 'track', 'head'].indexOf(b)).join())
-  expect(waysToWork(e, HouseStyle.parse({ strategyOrder: 'learner' })).map((w) => w.id).sort()).toEqual(waysToWork(e, HouseStyle.parse({})).map((w) => w.id).sort())
+  expect(rungs({}).join()).toBe(
+    [...rungs({})]
+      .sort(
+        (a, b) =>
+          ['things', 'picture', 'track', 'head'].indexOf(a) -
+          ['things', 'picture', 'track', 'head'].indexOf(b),
+      )
+      .join(),
+  )
+  expect(
+    waysToWork(e, HouseStyle.parse({ strategyOrder: 'learner' }))
+      .map((w) => w.id)
+      .sort(),
+  ).toEqual(
+    waysToWork(e, HouseStyle.parse({}))
+      .map((w) => w.id)
+      .sort(),
+  )
 })
 test('the house says where counting on begins', () => {
   const counts = (countingOn: 'held' | 'next') => {
@@ -71,12 +120,20 @@ test('the house says where counting on begins', () => {
   expect(counts('next')).toEqual(['six', 'seven'])
 })
 test('the house words stand in what is said', () => {
-  const said = (style: Partial<HouseStyle>) => waysToWork({ a: 62, b: 19, total: 43, op: '-' }, HouseStyle.parse(style)).flatMap((w) => w.lines.map((l) => l.text)).join(' ')
+  const said = (style: Partial<HouseStyle>) =>
+    waysToWork({ a: 62, b: 19, total: 43, op: '-' }, HouseStyle.parse(style))
+      .flatMap((w) => w.lines.map((l) => l.text))
+      .join(' ')
   expect(said({})).toContain('ixty-two take away nineteen equals forty-three')
   expect(said({ takeAway: 'minus', equals: 'makes' })).toContain('ixty-two minus nineteen makes forty-three')
 })
 test('62 − 19 is 62 − 20 + 1', () => {
-  const w = waysToWork({ a: 62, b: 19, total: 43, op: '-' }, HouseStyle.parse({})).find((x) => x.id === 'round-and-back')!
+  const w = waysToWork({ a: 62, b: 19, total: 43, op: '-' }, HouseStyle.parse({})).find(
+    (x) => x.id === 'round-and-back',
+  )!
   expect(w.lines.find((l) => l.verb === 'write')!.text).toBe('62 − 20 + 1 = 43')
-  expect(w.hops).toEqual([{ from: 62, to: 42 }, { from: 42, to: 43 }])
+  expect(w.hops).toEqual([
+    { from: 62, to: 42 },
+    { from: 42, to: 43 },
+  ])
 })

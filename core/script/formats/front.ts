@@ -15,7 +15,10 @@ export function frontLines(lesson: Lesson): string[] {
   if (aim.among !== 2) said.push(`among ${aim.among}`)
   const out = [`Idea: ${lesson.ideaId}`, `Age: ${lesson.age}`, `Aim: ${said.join(', ')}`]
   if (aim.device.kind !== 'none') out.push(`Device: ${deviceText(aim.device)}`)
-  if (lesson.examples.length) out.push(`Examples: ${lesson.examples.map((e) => `${exampleText(e)}${e.locked ? ' (kept)' : ''}`).join('; ')}`)
+  if (lesson.examples.length)
+    out.push(
+      `Examples: ${lesson.examples.map((e) => `${exampleText(e)}${e.locked ? ' (kept)' : ''}`).join('; ')}`,
+    )
   if (lesson.kit.length) out.push(`Needs: ${lesson.kit.map((k) => `${k.count} ${k.thing}`).join(', ')}`)
   if (lesson.arc !== 'show-together-alone') out.push(`Arc: ${lesson.arc}`)
   out.push(`Story: ${[story.who, story.thing, story.things, story.place].join(' | ')}`)
@@ -23,15 +26,21 @@ export function frontLines(lesson: Lesson): string[] {
   return out
 }
 /** Signs read back whatever stands between them; a fact that is not true to its own rule keeps its total. */
-const exampleText = (e: Example): string => (e.op === '+' || e.op === '-' ? exampleSentence(e) : `${e.a} ${e.op} ${e.b} = ${e.total}`)
+const exampleText = (e: Example): string =>
+  e.op === '+' || e.op === '-' ? exampleSentence(e) : `${e.a} ${e.op} ${e.b} = ${e.total}`
 
 const deviceText = (d: Device): string => {
   switch (d.kind) {
-    case 'none': return 'none'
-    case 'dice': return `dice ${d.faces.join(' ')} x${d.dice}`
-    case 'cards': return `cards ${d.numbers.join(' ')} x${d.draws}${d.back ? ' back' : ''}`
-    case 'spinner': return `spinner ${d.parts.map((p) => `${p.number}*${p.share}`).join(' ')} x${d.spins}`
-    case 'bowl': return `bowl ${d.digits.join(' ')} x${d.draws}${d.back ? ' back' : ''}`
+    case 'none':
+      return 'none'
+    case 'dice':
+      return `dice ${d.faces.join(' ')} x${d.dice}`
+    case 'cards':
+      return `cards ${d.numbers.join(' ')} x${d.draws}${d.back ? ' back' : ''}`
+    case 'spinner':
+      return `spinner ${d.parts.map((p) => `${p.number}*${p.share}`).join(' ')} x${d.spins}`
+    case 'bowl':
+      return `bowl ${d.digits.join(' ')} x${d.draws}${d.back ? ' back' : ''}`
   }
 }
 function readDevice(text: string): unknown {
@@ -40,16 +49,33 @@ function readDevice(text: string): unknown {
   const [, kind, list, times, back] = found
   const numbers = list!.split(/\s+/)
   switch (kind) {
-    case 'dice': return { kind, faces: numbers.map(Number), dice: Number(times) }
-    case 'cards': return { kind, numbers: numbers.map(Number), draws: Number(times), back: Boolean(back) }
-    case 'bowl': return { kind, digits: numbers.map(Number), draws: Number(times), back: Boolean(back) }
-    default: return { kind, parts: numbers.map((p) => ({ number: Number(p.split('*')[0]), share: Number(p.split('*')[1]) })), spins: Number(times) }
+    case 'dice':
+      return { kind, faces: numbers.map(Number), dice: Number(times) }
+    case 'cards':
+      return { kind, numbers: numbers.map(Number), draws: Number(times), back: Boolean(back) }
+    case 'bowl':
+      return { kind, digits: numbers.map(Number), draws: Number(times), back: Boolean(back) }
+    default:
+      return {
+        kind,
+        parts: numbers.map((p) => ({ number: Number(p.split('*')[0]), share: Number(p.split('*')[1]) })),
+        spins: Number(times),
+      }
   }
 }
 
 function readAim(text: string): Aim | null {
-  const aim: Record<string, unknown> = { structure: 'add', upTo: 10, count: 4, mustHave: [] as Wish[], noRepeatedTotal: false }
-  for (const part of text.split(',').map((p) => p.trim().toLowerCase()).filter(Boolean)) {
+  const aim: Record<string, unknown> = {
+    structure: 'add',
+    upTo: 10,
+    count: 4,
+    mustHave: [] as Wish[],
+    noRepeatedTotal: false,
+  }
+  for (const part of text
+    .split(',')
+    .map((p) => p.trim().toLowerCase())
+    .filter(Boolean)) {
     const n = Number(part.match(/\d+/)?.[0])
     if ((structures as readonly string[]).includes(part)) aim.structure = part
     else if (/^up to \d+$/.test(part)) aim.upTo = n
@@ -58,7 +84,8 @@ function readAim(text: string): Aim | null {
     else if (/^at most \d+ things?$/.test(part)) aim.mostThings = n
     else if (/^among \d+$/.test(part)) aim.among = n
     else if (part === 'no total twice') aim.noRepeatedTotal = true
-    else if (part.startsWith('with ') && (wishes as readonly string[]).includes(part.slice(5))) (aim.mustHave as string[]).push(part.slice(5))
+    else if (part.startsWith('with ') && (wishes as readonly string[]).includes(part.slice(5)))
+      (aim.mustHave as string[]).push(part.slice(5))
     else return null
   }
   const parsed = Aim.safeParse(aim)
@@ -69,12 +96,20 @@ function readExample(text: string): Example | null {
   const found = text.trim().match(/^(\d+)\s*([+\-−–÷~@])\s*(\d+)\s*=\s*(\d+)(\s*\(kept\))?$/)
   if (!found) return null
   const op = found[2]!.replace(/[−–]/, '-') as Example['op']
-  return { a: Number(found[1]), b: Number(found[3]), total: Number(found[4]), op, ...(found[5] ? { locked: true } : {}) }
+  return {
+    a: Number(found[1]),
+    b: Number(found[3]),
+    total: Number(found[4]),
+    op,
+    ...(found[5] ? { locked: true } : {}),
+  }
 }
 
 /** Reads one line of front matter into the lesson; false when it is none, or says something that cannot be. */
 export function readFront(line: string, lesson: Lesson): boolean {
-  const found = line.match(/^(idea|age|aim|device|examples|needs|you need|things needed|arc|story|word)\s*:\s*(.+)$/i)
+  const found = line.match(
+    /^(idea|age|aim|device|examples|needs|you need|things needed|arc|story|word)\s*:\s*(.+)$/i,
+  )
   if (!found) return false
   const value = found[2]!.trim()
   const take = (change: Partial<Lesson>): boolean => {
@@ -87,9 +122,15 @@ export function readFront(line: string, lesson: Lesson): boolean {
     case 'idea': {
       const idea = ideaById(value)
       // An idea says what its examples are made of, until a line of its own says otherwise.
-      return take({ ideaId: value, ...(idea?.structure ? { aim: aimOf({ structure: idea.structure, upTo: Math.min(100, idea.upTo) }) } : {}) })
+      return take({
+        ideaId: value,
+        ...(idea?.structure
+          ? { aim: aimOf({ structure: idea.structure, upTo: Math.min(100, idea.upTo) }) }
+          : {}),
+      })
     }
-    case 'age': return take({ age: Number(value.match(/\d+/)?.[0]) })
+    case 'age':
+      return take({ age: Number(value.match(/\d+/)?.[0]) })
     case 'aim': {
       const aim = readAim(value)
       return aim !== null && take({ aim: { ...aim, device: lesson.aim.device } })
@@ -102,22 +143,39 @@ export function readFront(line: string, lesson: Lesson): boolean {
       const list = value.split(';').map(readExample)
       return list.every((e) => e !== null) && take({ examples: list as Example[] })
     }
-    case 'arc': return (arcs as readonly string[]).includes(value) && take({ arc: value as Lesson['arc'] })
+    case 'arc':
+      return (arcs as readonly string[]).includes(value) && take({ arc: value as Lesson['arc'] })
     case 'story': {
       const [who, thing, things, place] = value.split('|').map((x) => x.trim())
-      return take({ story: { ...lesson.story, ...(who ? { who } : {}), ...(thing ? { thing } : {}), ...(things ? { things } : {}), ...(place ? { place } : {}) } })
+      return take({
+        story: {
+          ...lesson.story,
+          ...(who ? { who } : {}),
+          ...(thing ? { thing } : {}),
+          ...(things ? { things } : {}),
+          ...(place ? { place } : {}),
+        },
+      })
     }
     case 'word': {
       const [word, ...gesture] = value.split('|').map((x) => x.trim())
       return take({ words: [...lesson.words, { word: word ?? '', gesture: gesture.join(' | ') }] })
     }
-    default: return take({ kit: kitIn(value) })
+    default:
+      return take({ kit: kitIn(value) })
   }
 }
 /** "10 bottle tops, an egg box and paper" as things with counts; a thing with no number is one. */
 export function kitIn(text: string): Lesson['kit'] {
-  return text.split(/,|;|\band\b(?! a pencil)/).map((x) => x.trim().replace(/[.]$/, '')).filter(Boolean).slice(0, 20).map((item) => {
-    const m = item.match(/^(\d+)\s+(.*)$/)
-    return m ? { count: Math.max(1, Math.min(200, Number(m[1]))), thing: m[2]!.slice(0, 60) } : { count: 1, thing: item.replace(/^(a|an|some|the)\s+/i, '').slice(0, 60) }
-  })
+  return text
+    .split(/,|;|\band\b(?! a pencil)/)
+    .map((x) => x.trim().replace(/[.]$/, ''))
+    .filter(Boolean)
+    .slice(0, 20)
+    .map((item) => {
+      const m = item.match(/^(\d+)\s+(.*)$/)
+      return m
+        ? { count: Math.max(1, Math.min(200, Number(m[1]))), thing: m[2]!.slice(0, 60) }
+        : { count: 1, thing: item.replace(/^(a|an|some|the)\s+/i, '').slice(0, 60) }
+    })
 }

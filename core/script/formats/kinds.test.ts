@@ -11,7 +11,8 @@ const read = (text: string) => {
   let n = 0
   return fromMarkdown(text, () => `k${(n += 1)}`)
 }
-const withoutIds = (lesson: Lesson): unknown => JSON.parse(JSON.stringify(lesson, (k, v: unknown) => (k === 'id' ? undefined : v)))
+const withoutIds = (lesson: Lesson): unknown =>
+  JSON.parse(JSON.stringify(lesson, (k, v: unknown) => (k === 'id' ? undefined : v)))
 
 test('there is one of every kind', () => expect(files.length).toBeGreaterThanOrEqual(21))
 describe.each(files)('%s', (file) => {
@@ -20,9 +21,19 @@ describe.each(files)('%s', (file) => {
   const proof = proofread(lesson)
   test('imports with nothing left over', () => expect(unplaced).toEqual([]))
   test('plays on the table: every line is read, none refused', () =>
-    expect(proof.moments.filter((m) => m.unread || m.error).map((m) => `${m.step.verb}: ${m.step.text} — ${m.error?.message ?? 'unread'}`)).toEqual([]))
+    expect(
+      proof.moments
+        .filter((m) => m.unread || m.error)
+        .map((m) => `${m.step.verb}: ${m.step.text} — ${m.error?.message ?? 'unread'}`),
+    ).toEqual([]))
   test('has nothing wrong in it', () =>
-    expect(proof.findings.map((f) => `${f.code}: ${f.what} (${proof.moments.find((m) => m.step.id === f.stepId)?.step.text ?? ''})`)).toEqual([]))
-  test('asks for something that can be sent back', () => expect(lesson.segments.flatMap((s) => s.steps).some((s) => s.task)).toBe(true))
-  test('reads back from what it writes', () => expect(withoutIds(read(toMarkdown(lesson)).lesson)).toEqual(withoutIds(lesson)))
+    expect(
+      proof.findings.map(
+        (f) => `${f.code}: ${f.what} (${proof.moments.find((m) => m.step.id === f.stepId)?.step.text ?? ''})`,
+      ),
+    ).toEqual([]))
+  test('asks for something that can be sent back', () =>
+    expect(lesson.segments.flatMap((s) => s.steps).some((s) => s.task)).toBe(true))
+  test('reads back from what it writes', () =>
+    expect(withoutIds(read(toMarkdown(lesson)).lesson)).toEqual(withoutIds(lesson)))
 })

@@ -1,6 +1,14 @@
 import { aimOf } from '../../plan/aim.ts'
 import { frontLines, readFront } from './front.ts'
-import { defaultStory, Lesson, type Segment, SegmentKind, type Step, TaskSpec, verbs } from '../../contracts/lesson.ts'
+import {
+  defaultStory,
+  Lesson,
+  type Segment,
+  SegmentKind,
+  type Step,
+  TaskSpec,
+  verbs,
+} from '../../contracts/lesson.ts'
 import { capital } from '../../words.ts'
 
 export interface Unplaced {
@@ -21,8 +29,18 @@ const verbLine = new RegExp(`^(?:[-*]\\s+)?(${verbs.join('|')})\\s*:\\s*(.*)$`, 
 export function fromMarkdown(text: string, newId: () => string): MarkdownReading {
   const unplaced: Unplaced[] = []
   const lesson: Lesson = {
-    format: 'awlbox-lesson', version: 1, title: 'Untitled lesson', ideaId: 'parts-10', age: 4,
-    aim: aimOf({ structure: 'parts', upTo: 10 }), examples: [], kit: [], segments: [], story: defaultStory, words: [], arc: 'show-together-alone',
+    format: 'awlbox-lesson',
+    version: 1,
+    title: 'Untitled lesson',
+    ideaId: 'parts-10',
+    age: 4,
+    aim: aimOf({ structure: 'parts', upTo: 10 }),
+    examples: [],
+    kit: [],
+    segments: [],
+    story: defaultStory,
+    words: [],
+    arc: 'show-together-alone',
   }
   let segment: Segment | null = null
   text.split(/\r?\n/).forEach((raw, i) => {
@@ -46,7 +64,14 @@ export function fromMarkdown(text: string, newId: () => string): MarkdownReading
     }
     if (step && segment) segment.steps.push(readStep(step[1]!, step[2]!, newId()))
     else if (!segment && readFront(line, lesson)) return
-    else unplaced.push({ line: i + 1, text: line, why: segment ? `no verb (${verbs.join(', ')}) and colon at its start` : 'it stands before the first segment' })
+    else
+      unplaced.push({
+        line: i + 1,
+        text: line,
+        why: segment
+          ? `no verb (${verbs.join(', ')}) and colon at its start`
+          : 'it stands before the first segment',
+      })
   })
   return { lesson: Lesson.parse(lesson), unplaced }
 }
@@ -55,7 +80,17 @@ function readHeading(text: string, id: string): Segment {
   const found = text.match(/^(.*?)\s*(?:\{([^}]*)\})?$/)!
   const words = (found[2] ?? '').split(',').map((w) => w.trim())
   const kind = SegmentKind.safeParse(words.find((w) => SegmentKind.safeParse(w).success))
-  return { id, title: found[1]!.slice(0, 120), kind: kind.success ? kind.data : 'show', audience: words.includes('adults') || (kind.success && kind.data === 'note to adults' && !words.includes('children')) ? 'adults' : 'children', steps: [] }
+  return {
+    id,
+    title: found[1]!.slice(0, 120),
+    kind: kind.success ? kind.data : 'show',
+    audience:
+      words.includes('adults') ||
+      (kind.success && kind.data === 'note to adults' && !words.includes('children'))
+        ? 'adults'
+        : 'children',
+    steps: [],
+  }
 }
 
 function readStep(verb: string, rest: string, id: string): Step {
@@ -78,17 +113,27 @@ function readTask(text: string): TaskSpec | null {
   const photo = text.match(/^photo of (\d+)$/)
   if (photo) return { kind: 'photo', things: Number(photo[1]) }
   if (!text.startsWith('choose ')) return null
-  const choices = text.slice(7).split('|').map((c) => c.trim())
+  const choices = text
+    .slice(7)
+    .split('|')
+    .map((c) => c.trim())
   const answer = choices.findIndex((c) => c.endsWith('*'))
-  const parsed = TaskSpec.safeParse({ kind: 'choice', choices: choices.map((c) => c.replace(/\s*\*$/, '')), answer })
+  const parsed = TaskSpec.safeParse({
+    kind: 'choice',
+    choices: choices.map((c) => c.replace(/\s*\*$/, '')),
+    answer,
+  })
   return parsed.success ? parsed.data : null
 }
 
 function taskMark(t: TaskSpec): string {
   switch (t.kind) {
-    case 'number': return ` {answer ${t.answer}}`
-    case 'photo': return ` {photo of ${t.things}}`
-    case 'choice': return ` {choose ${t.choices.map((c, i) => (i === t.answer ? `${c} *` : c)).join(' | ')}}`
+    case 'number':
+      return ` {answer ${t.answer}}`
+    case 'photo':
+      return ` {photo of ${t.things}}`
+    case 'choice':
+      return ` {choose ${t.choices.map((c, i) => (i === t.answer ? `${c} *` : c)).join(' | ')}}`
   }
 }
 
@@ -96,7 +141,9 @@ const oneLine = (text: string): string => text.replace(/\s+/g, ' ').trim()
 /** Writes a lesson as Markdown; `fromMarkdown` reads the same document back, its ids and line breaks apart. */
 export function toMarkdown(lesson: Lesson): string {
   const body = lesson.segments.flatMap((s) => [
-    '', `## ${oneLine(s.title)} {${s.kind}${s.audience === 'adults' && s.kind !== 'note to adults' ? ', adults' : s.audience === 'children' && s.kind === 'note to adults' ? ', children' : ''}}`, '',
+    '',
+    `## ${oneLine(s.title)} {${s.kind}${s.audience === 'adults' && s.kind !== 'note to adults' ? ', adults' : s.audience === 'children' && s.kind === 'note to adults' ? ', children' : ''}}`,
+    '',
     ...s.steps.map((x) => {
       const text = oneLine(x.text)
       const marks = `${x.task ? taskMark(x.task) : ''}${x.deliberate ? ' {on purpose}' : ''}`

@@ -66,12 +66,31 @@ export function eachLine(rules: readonly LineRule[]): Rule {
   }
 }
 
-export const at = (m: Moment, code: string, severity: Severity, what: string, why: string, fix?: Fix): Finding => ({
-  code, severity, stepId: m.step.id, segmentId: m.segment.id, what, why, ...(fix ? { fix } : {}),
+export const at = (
+  m: Moment,
+  code: string,
+  severity: Severity,
+  what: string,
+  why: string,
+  fix?: Fix,
+): Finding => ({
+  code,
+  severity,
+  stepId: m.step.id,
+  segmentId: m.segment.id,
+  what,
+  why,
+  ...(fix ? { fix } : {}),
 })
 /** A finding about the lesson as a whole, unless the rest says where it stands. */
-export const ofLesson = (code: string, severity: Severity, what: string, why: string, rest: Partial<Finding> = {}): Finding =>
-  ({ code, severity, stepId: null, segmentId: null, what, why, ...rest })
+export const ofLesson = (
+  code: string,
+  severity: Severity,
+  what: string,
+  why: string,
+  rest: Partial<Finding> = {},
+): Finding => ({ code, severity, stepId: null, segmentId: null, what, why, ...rest })
 
 /** Whether a text says a number, in figures or in words. */
-export const saysNumber = (text: string, n: number): boolean => numbersIn(tokens(text)).some((x) => x.value === n)
+export const saysNumber = (text: string, n: number): boolean =>
+  numbersIn(tokens(text)).some((x) => x.value === n)

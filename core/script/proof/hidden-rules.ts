@@ -20,18 +20,74 @@ export const hidden: Rule = ({ moments }) => {
   for (const list of bySegment(moments)) {
     list.forEach((m, i) => {
       for (const a of m.actions) {
-        if (a.type === 'hold' && !list.some((x) => x !== m && ['say', 'ask', 'count', 'reveal'].includes(x.step.verb) && saysNumber(x.step.text, a.number)))
-          out.push(at(m, 'held-unsaid', 'risky', `${a.number} is held, but no line of this segment says it.`, 'Children can only hold a number they have heard.'))
+        if (
+          a.type === 'hold' &&
+          !list.some(
+            (x) =>
+              x !== m &&
+              ['say', 'ask', 'count', 'reveal'].includes(x.step.verb) &&
+              saysNumber(x.step.text, a.number),
+          )
+        )
+          out.push(
+            at(
+              m,
+              'held-unsaid',
+              'risky',
+              `${a.number} is held, but no line of this segment says it.`,
+              'Children can only hold a number they have heard.',
+            ),
+          )
         if (a.type !== 'cover') continue
         const later = list.slice(i)
         const opened = later.some((x) => x.actions.some((y) => y.type === 'uncover'))
         const cleared = later.find((x) => x.actions.some((y) => y.type === 'clear'))
-        if (!opened && (cleared || later.some((x) => x.step.verb === 'reveal' || x.step.verb === 'write')) && !m.step.deliberate)
-          out.push(at(m, 'never-uncovered', 'risky', 'What is covered here is never uncovered.', 'A count that cannot be checked proves nothing: show it before the table is cleared.',
-            cleared ? { label: 'Uncover it before clearing', kind: 'insert-before', stepId: cleared.step.id, verb: 'do', text: 'Uncover it' } : undefined))
-        const under = m.after.mats.filter((x) => x.covered || thingsIn(x).some((t) => t.hidden)).reduce((s, x) => s + (x.covered ? thingsIn(x).length : thingsIn(x).filter((t) => t.hidden).length), 0)
-        if (under > 0 && !list.some((x) => ['say', 'ask', 'count', 'reveal', 'write'].includes(x.step.verb) && (saysNumber(x.step.text, under) || (x.count?.numbers.includes(under) ?? false))))
-          out.push(at(m, 'hidden-unsaid', 'risky', `${under} ${under === 1 ? 'is' : 'are'} hidden here, and no line of this segment ever says so.`, 'A hidden number has to be found or told.'))
+        if (
+          !opened &&
+          (cleared || later.some((x) => x.step.verb === 'reveal' || x.step.verb === 'write')) &&
+          !m.step.deliberate
+        )
+          out.push(
+            at(
+              m,
+              'never-uncovered',
+              'risky',
+              'What is covered here is never uncovered.',
+              'A count that cannot be checked proves nothing: show it before the table is cleared.',
+              cleared
+                ? {
+                    label: 'Uncover it before clearing',
+                    kind: 'insert-before',
+                    stepId: cleared.step.id,
+                    verb: 'do',
+                    text: 'Uncover it',
+                  }
+                : undefined,
+            ),
+          )
+        const under = m.after.mats
+          .filter((x) => x.covered || thingsIn(x).some((t) => t.hidden))
+          .reduce(
+            (s, x) => s + (x.covered ? thingsIn(x).length : thingsIn(x).filter((t) => t.hidden).length),
+            0,
+          )
+        if (
+          under > 0 &&
+          !list.some(
+            (x) =>
+              ['say', 'ask', 'count', 'reveal', 'write'].includes(x.step.verb) &&
+              (saysNumber(x.step.text, under) || (x.count?.numbers.includes(under) ?? false)),
+          )
+        )
+          out.push(
+            at(
+              m,
+              'hidden-unsaid',
+              'risky',
+              `${under} ${under === 1 ? 'is' : 'are'} hidden here, and no line of this segment ever says so.`,
+              'A hidden number has to be found or told.',
+            ),
+          )
       }
     })
   }
@@ -50,14 +106,24 @@ export const unaccounted: Rule = ({ moments, lesson }) => {
   for (const list of bySegment(moments)) {
     const shown = new Set<number>()
     for (const m of list) {
-      if (!['say', 'ask', 'reveal'].includes(m.step.verb)) for (const n of numbersIn(tokens(m.step.text))) shown.add(n.value)
+      if (!['say', 'ask', 'reveal'].includes(m.step.verb))
+        for (const n of numbersIn(tokens(m.step.text))) shown.add(n.value)
       if (m.step.task?.kind === 'number') shown.add(m.step.task.answer)
       if (m.step.task?.kind === 'photo') shown.add(m.step.task.things)
       for (const n of m.count?.numbers ?? []) shown.add(n)
       // Most steps leave the table as it was.
       if (m.after === m.before && m !== list[0]) continue
       const all = thingsOn(m.after)
-      for (const n of [all.length, leftOn(m.after), m.after.taken, m.after.start, m.after.held ?? -1, all.filter((t) => t.face === 'blue').length, all.filter((t) => t.hidden).length]) shown.add(n)
+      for (const n of [
+        all.length,
+        leftOn(m.after),
+        m.after.taken,
+        m.after.start,
+        m.after.held ?? -1,
+        all.filter((t) => t.face === 'blue').length,
+        all.filter((t) => t.hidden).length,
+      ])
+        shown.add(n)
       for (const mat of m.after.mats) for (const r of mat.regions) shown.add(r.things.length)
     }
     // A segment that plays nothing tells a story of its own numbers.
@@ -65,8 +131,19 @@ export const unaccounted: Rule = ({ moments, lesson }) => {
     for (const m of list) {
       if (!['say', 'reveal'].includes(m.step.verb) || m.step.deliberate) continue
       const words = tokens(m.step.text)
-      const odd = numbersIn(words).find((n) => nouns.has(words[n.to] ?? '') && !shown.has(n.value) && !known.has(n.value) && n.value > 0)
-      if (odd) out.push(at(m, 'number-unaccounted', 'risky', `${odd.value} ${words[odd.to]} are said, but nothing here makes ${odd.value}.`, 'Put them on the table, or say the number that is there.'))
+      const odd = numbersIn(words).find(
+        (n) => nouns.has(words[n.to] ?? '') && !shown.has(n.value) && !known.has(n.value) && n.value > 0,
+      )
+      if (odd)
+        out.push(
+          at(
+            m,
+            'number-unaccounted',
+            'risky',
+            `${odd.value} ${words[odd.to]} are said, but nothing here makes ${odd.value}.`,
+            'Put them on the table, or say the number that is there.',
+          ),
+        )
     }
   }
   return out

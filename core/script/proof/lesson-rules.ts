@@ -9,42 +9,115 @@ export const stock: Rule = ({ lesson, needs }) => {
   if (lesson.segments.every((s) => s.steps.length === 0)) return []
   const { missing, short, unused } = compareStock(lesson.kit, needs)
   return [
-    ...missing.map((n) => ofLesson('not-listed', 'wrong', `${capital(n.thing)}: used here, but not among the things needed.`, 'A home that has not got it out cannot join in.',
-      { stepId: n.stepId, fix: { label: `List ${n.count} ${n.thing}`, kind: 'list-thing', thing: n.thing, count: n.count } })),
-    ...short.map(({ need, listed }) => ofLesson('too-few-listed', 'wrong', `${need.count} ${need.thing} are out at once here; ${listed} are listed.`, 'Most at once, over the whole lesson.',
-      { stepId: need.stepId, fix: { label: `List ${need.count}`, kind: 'list-thing', thing: need.thing, count: need.count } })),
-    ...unused.map((k) => ofLesson('listed-unused', 'tidy', `${capital(k.thing)}: listed, but never used.`, 'Every thing asked for costs a home a minute.', { fix: { label: `Take ${k.thing} off the list`, kind: 'unlist-thing', thing: k.thing } })),
+    ...missing.map((n) =>
+      ofLesson(
+        'not-listed',
+        'wrong',
+        `${capital(n.thing)}: used here, but not among the things needed.`,
+        'A home that has not got it out cannot join in.',
+        {
+          stepId: n.stepId,
+          fix: { label: `List ${n.count} ${n.thing}`, kind: 'list-thing', thing: n.thing, count: n.count },
+        },
+      ),
+    ),
+    ...short.map(({ need, listed }) =>
+      ofLesson(
+        'too-few-listed',
+        'wrong',
+        `${need.count} ${need.thing} are out at once here; ${listed} are listed.`,
+        'Most at once, over the whole lesson.',
+        {
+          stepId: need.stepId,
+          fix: { label: `List ${need.count}`, kind: 'list-thing', thing: need.thing, count: need.count },
+        },
+      ),
+    ),
+    ...unused.map((k) =>
+      ofLesson(
+        'listed-unused',
+        'tidy',
+        `${capital(k.thing)}: listed, but never used.`,
+        'Every thing asked for costs a home a minute.',
+        { fix: { label: `Take ${k.thing} off the list`, kind: 'unlist-thing', thing: k.thing } },
+      ),
+    ),
   ]
 }
 
 export const limits: Rule = ({ lesson, time }) => {
   const out: Finding[] = []
-  if (time.film > time.filmLimit) out.push(ofLesson('film-long', 'risky', `The film runs ${clockTime(time.film)}; the limit at age ${lesson.age} is ${clockTime(time.filmLimit)}.`, 'Past it, most children of this age have left.'))
+  if (time.film > time.filmLimit)
+    out.push(
+      ofLesson(
+        'film-long',
+        'risky',
+        `The film runs ${clockTime(time.film)}; the limit at age ${lesson.age} is ${clockTime(time.filmLimit)}.`,
+        'Past it, most children of this age have left.',
+      ),
+    )
   time.segments.forEach((t, i) => {
-    if (t.film > clock.segmentLimit) out.push(ofLesson('segment-long', 'tidy', `“${lesson.segments[i]!.title}” runs ${clockTime(t.film)}; four minutes is the limit.`, 'Part it in two.', { segmentId: t.id, stepId: lesson.segments[i]!.steps[0]?.id ?? null }))
+    if (t.film > clock.segmentLimit)
+      out.push(
+        ofLesson(
+          'segment-long',
+          'tidy',
+          `“${lesson.segments[i]!.title}” runs ${clockTime(t.film)}; four minutes is the limit.`,
+          'Part it in two.',
+          { segmentId: t.id, stepId: lesson.segments[i]!.steps[0]?.id ?? null },
+        ),
+      )
   })
   const talk = clock.talkLimit(lesson.age)
-  if (time.longestTalk.seconds > talk) out.push(ofLesson('talk-long', 'risky', `You talk for ${Math.round(time.longestTalk.seconds)} s without a question or anything to do; ${talk} s is the limit.`, 'Ask something, or give hands something to do.', { stepId: time.longestTalk.stepId }))
+  if (time.longestTalk.seconds > talk)
+    out.push(
+      ofLesson(
+        'talk-long',
+        'risky',
+        `You talk for ${Math.round(time.longestTalk.seconds)} s without a question or anything to do; ${talk} s is the limit.`,
+        'Ask something, or give hands something to do.',
+        { stepId: time.longestTalk.stepId },
+      ),
+    )
   return out
 }
 
 export const homeTask: Rule = ({ lesson }) =>
-  lesson.segments.filter((s) => s.kind === 'home task' && s.steps.length > 0 && !s.steps.some((x) => x.task)).map((s) => ({
-    code: 'task-no-answer', severity: 'risky' as const, stepId: s.steps.at(-1)!.id, segmentId: s.id,
-    what: 'A home task with nothing to send back.', why: 'Without a number, a choice or a photo you will learn nothing from it.',
-  }))
+  lesson.segments
+    .filter((s) => s.kind === 'home task' && s.steps.length > 0 && !s.steps.some((x) => x.task))
+    .map((s) => ({
+      code: 'task-no-answer',
+      severity: 'risky' as const,
+      stepId: s.steps.at(-1)!.id,
+      segmentId: s.id,
+      what: 'A home task with nothing to send back.',
+      why: 'Without a number, a choice or a photo you will learn nothing from it.',
+    }))
 
 export const handOver: Rule = ({ lesson }) =>
   lesson.segments.flatMap((s, i) => {
     const before = lesson.segments[i - 1]
-    if (s.audience !== 'adults' || !before || before.audience !== 'children' || s.steps.length === 0) return []
+    if (s.audience !== 'adults' || !before || before.audience !== 'children' || s.steps.length === 0)
+      return []
     const first = s.steps[0]!
     if (/\b(grown-?ups?|adults?|whoever|the one who helps)\b/i.test(first.text)) return []
-    return [{
-      code: 'no-hand-over', severity: 'tidy' as const, stepId: first.id, segmentId: s.id,
-      what: 'The film turns to grown-ups without saying so.', why: 'Children keep listening unless told it is not for them.',
-      fix: { label: 'Add a hand-over line', kind: 'insert-before' as const, stepId: first.id, verb: 'say' as const, text: 'This part is for the grown-up with you.' },
-    }]
+    return [
+      {
+        code: 'no-hand-over',
+        severity: 'tidy' as const,
+        stepId: first.id,
+        segmentId: s.id,
+        what: 'The film turns to grown-ups without saying so.',
+        why: 'Children keep listening unless told it is not for them.',
+        fix: {
+          label: 'Add a hand-over line',
+          kind: 'insert-before' as const,
+          stepId: first.id,
+          verb: 'say' as const,
+          text: 'This part is for the grown-up with you.',
+        },
+      },
+    ]
   })
 
 /** The film turns back to children after grown-ups were spoken to. */
@@ -52,24 +125,67 @@ export const handBack: Rule = ({ lesson }) =>
   lesson.segments.flatMap((s, i) => {
     const before = lesson.segments[i - 1]
     // Before the first children's segment there is nobody to call back.
-    if (s.audience !== 'children' || before?.audience !== 'adults' || s.steps.length === 0 || !lesson.segments.slice(0, i).some((x) => x.audience === 'children')) return []
+    if (
+      s.audience !== 'children' ||
+      before?.audience !== 'adults' ||
+      s.steps.length === 0 ||
+      !lesson.segments.slice(0, i).some((x) => x.audience === 'children')
+    )
+      return []
     const first = s.steps[0]!
     if (/\b(children|hello|welcome|back|now you|you and me|everybody|come)\b/i.test(first.text)) return []
-    return [ofLesson('no-hand-back', 'tidy', 'The film turns back to children without calling them.', 'They have stopped listening.', { stepId: first.id, segmentId: s.id, fix: { label: 'Call them back', kind: 'insert-before', stepId: first.id, verb: 'say', text: 'Come back, children: this is for you.' } })]
+    return [
+      ofLesson(
+        'no-hand-back',
+        'tidy',
+        'The film turns back to children without calling them.',
+        'They have stopped listening.',
+        {
+          stepId: first.id,
+          segmentId: s.id,
+          fix: {
+            label: 'Call them back',
+            kind: 'insert-before',
+            stepId: first.id,
+            verb: 'say',
+            text: 'Come back, children: this is for you.',
+          },
+        },
+      ),
+    ]
   })
 
 /** Things named for fetching only after the pause in which they are used. */
 export const askedLate: Rule = ({ lesson, moments }) => {
-  const fetch = moments.findIndex((m) => m.step.verb === 'pause' && /\b(fetch|find|get) (your|the|some)? ?(things|\w+)/i.test(m.step.text))
+  const fetch = moments.findIndex(
+    (m) => m.step.verb === 'pause' && /\b(fetch|find|get) (your|the|some)? ?(things|\w+)/i.test(m.step.text),
+  )
   if (fetch < 0) return []
   return moments.slice(fetch + 1).flatMap((m) => {
     if (m.segment.audience === 'adults' || m.step.verb !== 'say') return []
-    const found = m.step.text.match(/\byou(?:.ll| will)? (?:also )?need (?:a |an |some |your |the )?([a-z][a-z -]{2,30}?)(?: too| as well|,|\.|$)/i)
+    const found = m.step.text.match(
+      /\byou(?:.ll| will)? (?:also )?need (?:a |an |some |your |the )?([a-z][a-z -]{2,30}?)(?: too| as well|,|\.|$)/i,
+    )
     const thing = found && thingNamed(found[1]!.trim())
     if (!thing) return []
-    const used = moments.slice(0, moments.indexOf(m)).some((x) => x.step.verb === 'pause' && thing.words.some((w) => new RegExp(`\\b${w}\\b`, 'i').test(x.step.text)))
-    return [at(m, 'asked-late', used ? 'wrong' : 'risky', `${capital(thing.name)}: asked for only after the pause for fetching things.`, 'Nobody goes to the kitchen twice: name it with the other things.',
-      lesson.kit.some((k) => thingNamed(k.thing) === thing) ? undefined : { label: `List ${thing.name}`, kind: 'list-thing', thing: thing.name, count: 1 })]
+    const used = moments
+      .slice(0, moments.indexOf(m))
+      .some(
+        (x) =>
+          x.step.verb === 'pause' && thing.words.some((w) => new RegExp(`\\b${w}\\b`, 'i').test(x.step.text)),
+      )
+    return [
+      at(
+        m,
+        'asked-late',
+        used ? 'wrong' : 'risky',
+        `${capital(thing.name)}: asked for only after the pause for fetching things.`,
+        'Nobody goes to the kitchen twice: name it with the other things.',
+        lesson.kit.some((k) => thingNamed(k.thing) === thing)
+          ? undefined
+          : { label: `List ${thing.name}`, kind: 'list-thing', thing: thing.name, count: 1 },
+      ),
+    ]
   })
 }
 
@@ -77,20 +193,51 @@ export const askedLate: Rule = ({ lesson, moments }) => {
 export const challenge: Rule = ({ lesson, moments }) => {
   const main = Math.max(0, ...lesson.examples.map((e) => Math.max(e.a, e.total)))
   if (main === 0) return []
-  return lesson.segments.filter((s) => s.kind === 'challenge').flatMap((s) => {
-    const numbers = moments.filter((m) => m.segment === s && ['say', 'ask', 'pause', 'do', 'write'].includes(m.step.verb)).flatMap((m) => numbersIn(tokens(m.step.text.replace(/\([^)]*\)/g, ''))).map((x) => x.value))
-    const most = Math.max(0, ...numbers)
-    return numbers.length > 0 && most < main ? [ofLesson('challenge-easy', 'risky', `The challenge goes to ${most}; the lesson before it goes to ${main}.`, 'A challenge that is easier than the lesson is a rest.', { segmentId: s.id, stepId: s.steps[0]?.id ?? null })] : []
-  })
+  return lesson.segments
+    .filter((s) => s.kind === 'challenge')
+    .flatMap((s) => {
+      const numbers = moments
+        .filter((m) => m.segment === s && ['say', 'ask', 'pause', 'do', 'write'].includes(m.step.verb))
+        .flatMap((m) => numbersIn(tokens(m.step.text.replace(/\([^)]*\)/g, ''))).map((x) => x.value))
+      const most = Math.max(0, ...numbers)
+      return numbers.length > 0 && most < main
+        ? [
+            ofLesson(
+              'challenge-easy',
+              'risky',
+              `The challenge goes to ${most}; the lesson before it goes to ${main}.`,
+              'A challenge that is easier than the lesson is a rest.',
+              { segmentId: s.id, stepId: s.steps[0]?.id ?? null },
+            ),
+          ]
+        : []
+    })
 }
 
 /** A grown-ups' part that says the answers children are to find. */
 export const briefingAnswer: Rule = ({ lesson, moments }) => {
   const firstChild = moments.findIndex((m) => m.segment.audience === 'children')
   return moments.flatMap((m, i) => {
-    if (m.segment.audience !== 'adults' || i > firstChild || m.step.verb !== 'say' || m.step.deliberate) return []
+    if (m.segment.audience !== 'adults' || i > firstChild || m.step.verb !== 'say' || m.step.deliberate)
+      return []
     const said = numbersIn(tokens(m.step.text)).map((x) => x.value)
-    const e = lesson.examples.find((x) => said.includes(x.total) && said.includes(x.a) && said.includes(x.b) && new Set([x.a, x.b, x.total]).size > 1)
-    return e ? [at(m, 'briefing-answer', 'risky', 'The grown-ups’ part gives an answer away before the children’s film.', 'A child sits beside them: use other numbers, or send it as a file of its own.')] : []
+    const e = lesson.examples.find(
+      (x) =>
+        said.includes(x.total) &&
+        said.includes(x.a) &&
+        said.includes(x.b) &&
+        new Set([x.a, x.b, x.total]).size > 1,
+    )
+    return e
+      ? [
+          at(
+            m,
+            'briefing-answer',
+            'risky',
+            'The grown-ups’ part gives an answer away before the children’s film.',
+            'A child sits beside them: use other numbers, or send it as a file of its own.',
+          ),
+        ]
+      : []
   })
 }

@@ -7,20 +7,75 @@ import { cautions } from './care-rules.ts'
 import { claimedCount, countAgainstTable, countOrder, refused } from './count-rules.ts'
 import { eachLine, type Finding, type Rule, severities } from './finding.ts'
 import { hidden, unaccounted } from './hidden-rules.ts'
-import { askedLate, briefingAnswer, challenge, handBack, handOver, homeTask, limits, stock } from './lesson-rules.ts'
+import {
+  askedLate,
+  briefingAnswer,
+  challenge,
+  handBack,
+  handOver,
+  homeTask,
+  limits,
+  stock,
+} from './lesson-rules.ts'
 import { device, exampleSet, waysUnsaid } from './plan-rules.ts'
-import { allNumbers, falseComparison, falseSentence, leftLarger, sentenceAgainstTable, unfairShare } from './sentence-rules.ts'
+import {
+  allNumbers,
+  falseComparison,
+  falseSentence,
+  leftLarger,
+  sentenceAgainstTable,
+  unfairShare,
+} from './sentence-rules.ts'
 import { answerBeforeWait, unclearedTable, waits } from './teaching-rules.ts'
-import { countingOn, fewer, houseWords, manners, newWords, pairsName, symbols, unknownPlace } from './wording-rules.ts'
+import {
+  countingOn,
+  fewer,
+  houseWords,
+  manners,
+  newWords,
+  pairsName,
+  symbols,
+  unknownPlace,
+} from './wording-rules.ts'
 
 const rules: readonly Rule[] = [
   eachLine([
-    falseSentence, falseComparison, sentenceAgainstTable, allNumbers, leftLarger, countOrder, countAgainstTable, claimedCount, refused,
-    houseWords, fewer, pairsName, unknownPlace, countingOn, manners, cautions,
+    falseSentence,
+    falseComparison,
+    sentenceAgainstTable,
+    allNumbers,
+    leftLarger,
+    countOrder,
+    countAgainstTable,
+    claimedCount,
+    refused,
+    houseWords,
+    fewer,
+    pairsName,
+    unknownPlace,
+    countingOn,
+    manners,
+    cautions,
   ]),
-  unfairShare, hidden, unaccounted, waits, answerBeforeWait, unclearedTable,
-  stock, askedLate, exampleSet, device, waysUnsaid, challenge,
-  homeTask, handOver, handBack, briefingAnswer, limits, symbols, newWords,
+  unfairShare,
+  hidden,
+  unaccounted,
+  waits,
+  answerBeforeWait,
+  unclearedTable,
+  stock,
+  askedLate,
+  exampleSet,
+  device,
+  waysUnsaid,
+  challenge,
+  homeTask,
+  handOver,
+  handBack,
+  briefingAnswer,
+  limits,
+  symbols,
+  newWords,
 ]
 
 export interface Proofed {
@@ -35,13 +90,21 @@ export interface Proofed {
  * Plays, times and proof-reads a lesson: everything the Script screen shows, recomputed whole on every change.
  * `pace`: the teacher's own words a minute, where enough takes have been heard.
  */
-export function proofread(lesson: Lesson, style: HouseStyle = defaultHouseStyle, pace: number | null = null): Proofed {
+export function proofread(
+  lesson: Lesson,
+  style: HouseStyle = defaultHouseStyle,
+  pace: number | null = null,
+): Proofed {
   const moments = simulate(lesson)
   const time = timeLesson(lesson, style, moments, pace)
   const needs = needed(lesson, moments)
   const order = new Map(moments.map((m, i) => [m.step.id, i]))
   const findings = rules.flatMap((rule) => rule({ lesson, style, moments, time, needs }))
-  findings.sort((a, b) => severities.indexOf(a.severity) - severities.indexOf(b.severity) || place(order, a) - place(order, b))
+  findings.sort(
+    (a, b) =>
+      severities.indexOf(a.severity) - severities.indexOf(b.severity) || place(order, a) - place(order, b),
+  )
   return { moments, time, needs, findings }
 }
-const place = (order: ReadonlyMap<string, number>, f: Finding): number => (f.stepId === null ? Infinity : (order.get(f.stepId) ?? Infinity))
+const place = (order: ReadonlyMap<string, number>, f: Finding): number =>
+  f.stepId === null ? Infinity : (order.get(f.stepId) ?? Infinity)

@@ -33,18 +33,30 @@ The numbers stand in order.|Numbers go on and on.|Even numbers pair up.|Odd numb
 Double three equals six and double four equals eight.|Is 4 + 3 = 8?|Is 4 + 3 = 8 true or false?|Some people think 4 + 3 = 8, but it is not.|Six take away two equals four, and four take away two equals two.|Three of the four birds flew away.|The answer is not eight.|Take one from ten and you have nine.|Ten is made of six and four.
 A book without a cover.|Read the first page.|It rained in the story.|The sun shines in the picture.|In the morning he starts early.|At night the post office sleeps.|Some day you will know.|Every Friday-coloured van is blue.
 Strings of letters.|Nuts is a silly name.|Glasses help me see.|He pinned up a note.|The ball is round.|Run your finger along the line.|Skip the hard one and come back.|Stand up tall.
-`.trim().split(/\n|\|/).map((s) => s.trim()).filter(Boolean)
+`
+  .trim()
+  .split(/\n|\|/)
+  .map((s) => s.trim())
+  .filter(Boolean)
 
 const style = HouseStyle.parse({})
 // A story that knows its words: only what a sentence itself does wrong can fire.
 const findingsOf = (line: string) => {
   let n = 0
-  const lesson = fromMarkdown(`# Post\nAge: 4\nNeeds: 10 two-faced counters, 1 ten frame\n\n## Together {together}\nDo: Put 7 on the frame\n${line}`, () => `s${(n += 1)}`).lesson
-  return proofread({ ...lesson, aim: aimOf({ structure: 'add', upTo: 10 }) }, style).findings.filter((f) => f.code !== 'too-few-listed')
+  const lesson = fromMarkdown(
+    `# Post\nAge: 4\nNeeds: 10 two-faced counters, 1 ten frame\n\n## Together {together}\nDo: Put 7 on the frame\n${line}`,
+    () => `s${(n += 1)}`,
+  ).lesson
+  return proofread({ ...lesson, aim: aimOf({ structure: 'add', upTo: 10 }) }, style).findings.filter(
+    (f) => f.code !== 'too-few-listed',
+  )
 }
 const allowed: Record<string, string> = {
   // Cautions are meant to fire on these words whatever the sentence; they are listed so that a change is seen.
-  'Nuts is a silly name.': 'caution-food', 'Strings of letters.': '', 'Every Friday-coloured van is blue.': '', 'Stand up tall.': '',
+  'Nuts is a silly name.': 'caution-food',
+  'Strings of letters.': '',
+  'Every Friday-coloured van is blue.': '',
+  'Stand up tall.': '',
 }
 
 test('there are more than two hundred of them', () => expect(new Set(said).size).toBeGreaterThan(200))

@@ -4,49 +4,101 @@ import type { Moment } from '../simulate.ts'
 import { type Hop, leftOn, partitionsOn, type TableState, thingsOn } from '../table/state.ts'
 import { at, type Fix, type LineRule, type Rule } from './finding.ts'
 
-const speaks = (m: Moment): boolean => ['say', 'ask', 'reveal', 'write'].includes(m.step.verb) && !m.step.deliberate
+const speaks = (m: Moment): boolean =>
+  ['say', 'ask', 'reveal', 'write'].includes(m.step.verb) && !m.step.deliberate
 /** Only a sentence that is the whole of a line can be swapped for another without rewriting what is said round it. */
 const rewrite = (m: Moment, text: string | null): Fix | undefined =>
-  text && m.step.verb === 'write' ? { label: `Write ${text}`, kind: 'replace', stepId: m.step.id, text } : undefined
+  text && m.step.verb === 'write'
+    ? { label: `Write ${text}`, kind: 'replace', stepId: m.step.id, text }
+    : undefined
 
 /** A sentence put up to be doubted: "Is 4 + 3 = 8?", "some think …", "true or false". */
-const doubted = (text: string): boolean => /^(is|are|does|do|could|can) .*\?\s*$/i.test(text) || /\b(true or false|not true|is wrong|right or wrong|it is not|it isn.t|that is not|some (people|children) (think|say))\b/i.test(text)
-export const falseSentence: LineRule = (m) => (!speaks(m) || (m.step.verb !== 'write' && doubted(m.step.text)) ? [] :
-    sentencesIn(m.step.text).filter((s) => !isTrue(s)).map((s) => {
-      const right = mended(s)
-      return at(m, 'false-sentence', 'wrong', `${inSigns(s)} is not true${right ? `: ${right}` : ''}.`, 'Children copy what they see written.', rewrite(m, right))
-    }))
+const doubted = (text: string): boolean =>
+  /^(is|are|does|do|could|can) .*\?\s*$/i.test(text) ||
+  /\b(true or false|not true|is wrong|right or wrong|it is not|it isn.t|that is not|some (people|children) (think|say))\b/i.test(
+    text,
+  )
+export const falseSentence: LineRule = (m) =>
+  !speaks(m) || (m.step.verb !== 'write' && doubted(m.step.text))
+    ? []
+    : sentencesIn(m.step.text)
+        .filter((s) => !isTrue(s))
+        .map((s) => {
+          const right = mended(s)
+          return at(
+            m,
+            'false-sentence',
+            'wrong',
+            `${inSigns(s)} is not true${right ? `: ${right}` : ''}.`,
+            'Children copy what they see written.',
+            rewrite(m, right),
+          )
+        })
 
 /** "One more than six is eight." */
-export const falseComparison: LineRule = (m) => (!speaks(m) ? [] :
-  comparisonsIn(m.step.text).filter((c) => c.said !== c.right).map((c) => at(m, 'false-sentence', 'wrong', `“${c.text}” is not true: it is ${c.right}.`, 'Children take it as it is said.')))
+export const falseComparison: LineRule = (m) =>
+  !speaks(m)
+    ? []
+    : comparisonsIn(m.step.text)
+        .filter((c) => c.said !== c.right)
+        .map((c) =>
+          at(
+            m,
+            'false-sentence',
+            'wrong',
+            `“${c.text}” is not true: it is ${c.right}.`,
+            'Children take it as it is said.',
+          ),
+        )
 
 /** A true sentence of a written line that the table contradicts. Spoken ones may recall or look ahead. */
-export const sentenceAgainstTable: LineRule = (m) => (m.step.verb !== 'write' || m.step.deliberate ? [] :
-    sentencesIn(m.step.text).flatMap((s) => {
-      if (hasUnknown(s) || !isTrue(s)) return []
-      const shape = shapeOf(s)
-      if (!shape || shape.parts.length > 4) return []
-      // A game may show one number twice, as skittles and on a frame: one mat that agrees is enough.
-      const shown = m.before.mats.length > 1 && m.before.mats.some((mat) => agrees(shape, { ...m.before, mats: [mat] }) === true) ? true : agrees(shape, m.before)
-      if (shown === null || shown === true) return []
-      return [at(m, 'sentence-table', 'wrong', `${inSigns(s)} is true, but the table shows ${shown}.`, 'The sentence should say what is on the table.')]
-    }))
+export const sentenceAgainstTable: LineRule = (m) =>
+  m.step.verb !== 'write' || m.step.deliberate
+    ? []
+    : sentencesIn(m.step.text).flatMap((s) => {
+        if (hasUnknown(s) || !isTrue(s)) return []
+        const shape = shapeOf(s)
+        if (!shape || shape.parts.length > 4) return []
+        // A game may show one number twice, as skittles and on a frame: one mat that agrees is enough.
+        const shown =
+          m.before.mats.length > 1 &&
+          m.before.mats.some((mat) => agrees(shape, { ...m.before, mats: [mat] }) === true)
+            ? true
+            : agrees(shape, m.before)
+        if (shown === null || shown === true) return []
+        return [
+          at(
+            m,
+            'sentence-table',
+            'wrong',
+            `${inSigns(s)} is true, but the table shows ${shown}.`,
+            'The sentence should say what is on the table.',
+          ),
+        ]
+      })
 
 /** null when the table is silent (nothing out), true when it agrees, else what it shows. */
-function agrees(shape: { parts: number[]; whole: number; takeAway: boolean }, table: TableState): true | string | null {
+function agrees(
+  shape: { parts: number[]; whole: number; takeAway: boolean },
+  table: TableState,
+): true | string | null {
   const total = thingsOn(table).length
   const hops = table.mats.some((m) => m.line && m.line.hops.length > 0)
   if (total === 0 && !hops && table.taken === 0) return null
   const same = (xs: readonly number[]) => {
-    const [a, b] = [xs.filter((x) => x > 0), shape.parts.filter((x) => x > 0)].map((l) => [...l!].sort((x, y) => x - y))
+    const [a, b] = [xs.filter((x) => x > 0), shape.parts.filter((x) => x > 0)].map((l) =>
+      [...l!].sort((x, y) => x - y),
+    )
     return a!.length === b!.length && a!.every((x, i) => x === b![i])
   }
   if (table.mats.some((m) => m.line && chains(m.line.hops).some((h) => matchesHop(h, shape)))) return true
   const left = leftOn(table)
   if (shape.takeAway) {
     const gone = table.taken + (total - left)
-    if (gone > 0) return left + gone === shape.whole && gone === shape.parts[0] ? true : `${left + gone} with ${gone} taken, ${left} left`
+    if (gone > 0)
+      return left + gone === shape.whole && gone === shape.parts[0]
+        ? true
+        : `${left + gone} with ${gone} taken, ${left} left`
   }
   if (total === shape.whole) {
     if (partitionsOn(table).some(same)) return true
@@ -60,30 +112,70 @@ function agrees(shape: { parts: number[]; whole: number; takeAway: boolean }, ta
   return `${total}`
 }
 /** Every unbroken run of hops as one: back twenty and on one is back nineteen. */
-const chains = (hops: readonly Hop[]): Hop[] => hops.flatMap((first, i) => hops.slice(i).filter((h, k) => hops.slice(i, i + k + 1).every((x, j, all) => j === 0 || x.from === all[j - 1]!.to)).map((last) => ({ from: first.from, to: last.to })))
-const matchesHop = (h: { from: number; to: number }, shape: { parts: number[]; whole: number; takeAway: boolean }): boolean => {
+const chains = (hops: readonly Hop[]): Hop[] =>
+  hops.flatMap((first, i) =>
+    hops
+      .slice(i)
+      .filter((h, k) => hops.slice(i, i + k + 1).every((x, j, all) => j === 0 || x.from === all[j - 1]!.to))
+      .map((last) => ({ from: first.from, to: last.to })),
+  )
+const matchesHop = (
+  h: { from: number; to: number },
+  shape: { parts: number[]; whole: number; takeAway: boolean },
+): boolean => {
   const size = Math.abs(h.to - h.from)
-  return shape.takeAway ? h.from === shape.whole && size === shape.parts[0] : h.to === shape.whole && shape.parts.includes(size) && shape.parts.includes(h.from)
+  return shape.takeAway
+    ? h.from === shape.whole && size === shape.parts[0]
+    : h.to === shape.whole && shape.parts.includes(size) && shape.parts.includes(h.from)
 }
 
 const claims: readonly (readonly [RegExp, string])[] = [
-  [/\badding (always )?makes (it|a number|them|numbers) (bigger|larger|more)\b/i, 'Adding nothing leaves a number as it was.'],
-  [/\btak(ing|e) away (always )?(makes|is|gives|leaves) (it |always |a number )*(smaller|less|fewer)\b/i, 'Taking away nothing leaves a number as it was.'],
-  [/\b(any|every|all) numbers? can be (shared|split|halved)( equally| fairly| in two)/i, 'Odd numbers leave one over.'],
-  [/\byou can('t|not| not) take away (a )?(bigger|larger)/i, 'Later they will: say “we haven’t enough here”.'],
+  [
+    /\badding (always )?makes (it|a number|them|numbers) (bigger|larger|more)\b/i,
+    'Adding nothing leaves a number as it was.',
+  ],
+  [
+    /\btak(ing|e) away (always )?(makes|is|gives|leaves) (it |always |a number )*(smaller|less|fewer)\b/i,
+    'Taking away nothing leaves a number as it was.',
+  ],
+  [
+    /\b(any|every|all) numbers? can be (shared|split|halved)( equally| fairly| in two)/i,
+    'Odd numbers leave one over.',
+  ],
+  [
+    /\byou can('t|not| not) take away (a )?(bigger|larger)/i,
+    'Later they will: say “we haven’t enough here”.',
+  ],
 ]
 /** Statements about all numbers that fail at zero or at odd ones. */
-export const allNumbers: LineRule = (m) => (!speaks(m) ? [] :
-    claims.filter(([re]) => re.test(m.step.text)).map(([, why]) => at(m, 'all-numbers', 'risky', 'This is said of all numbers and is not true of all.', why)))
+export const allNumbers: LineRule = (m) =>
+  !speaks(m)
+    ? []
+    : claims
+        .filter(([re]) => re.test(m.step.text))
+        .map(([, why]) =>
+          at(m, 'all-numbers', 'risky', 'This is said of all numbers and is not true of all.', why),
+        )
 
 /** "Nine are left" after starting with seven: what is left is never more than there was. */
 export const leftLarger: LineRule = (m) => {
-  if ((m.step.verb !== 'say' && m.step.verb !== 'reveal') || m.step.deliberate || m.before.start === 0) return []
+  if ((m.step.verb !== 'say' && m.step.verb !== 'reveal') || m.step.deliberate || m.before.start === 0)
+    return []
   const words = tokens(m.step.text)
   return numbersIn(words).flatMap((n) => {
     const after = words.slice(n.to, n.to + 3).join(' ')
     const left = /^(are |is )?left( over)?\b|^\w+ (are |is )?left\b/.test(after)
-    return left && n.value > m.before.start ? [at(m, 'left-larger', 'wrong', `${n.value} are said to be left, but there were only ${m.before.start}.`, 'Taking away cannot leave more than there was.')] : []
+    return left && n.value > m.before.start
+      ? [
+          at(
+            m,
+            'left-larger',
+            'wrong',
+            `${n.value} are said to be left, but there were only ${m.before.start}.`,
+            'Taking away cannot leave more than there was.',
+          ),
+        ]
+      : []
   })
 }
 
@@ -97,6 +189,19 @@ export const unfairShare: Rule = ({ moments }) =>
     const [n, k] = [numbersIn(tokens(found[1]!))[0]?.value, numbersIn(tokens(found[2]!))[0]?.value]
     if (n === undefined || k === undefined || k < 2 || n % k === 0) return []
     const near = moments.slice(i, i + 8).filter((x) => x.segment === m.segment)
-    if (near.some((x) => /\b(left over|leftover|remain|one over|over\b|fair\?|cannot|can.t|won.t|half)/i.test(x.step.text))) return []
-    return [at(m, 'share-unfair', 'risky', `${n} cannot be shared equally among ${k}: ${n % k} ${n % k === 1 ? 'is' : 'are'} left over.`, 'Say what happens to what is left over, or change the number.')]
+    if (
+      near.some((x) =>
+        /\b(left over|leftover|remain|one over|over\b|fair\?|cannot|can.t|won.t|half)/i.test(x.step.text),
+      )
+    )
+      return []
+    return [
+      at(
+        m,
+        'share-unfair',
+        'risky',
+        `${n} cannot be shared equally among ${k}: ${n % k} ${n % k === 1 ? 'is' : 'are'} left over.`,
+        'Say what happens to what is left over, or change the number.',
+      ),
+    ]
   })

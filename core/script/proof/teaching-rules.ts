@@ -10,7 +10,10 @@ const following = (moments: readonly Moment[], i: number): Moment | undefined =>
   return next && next.segment === moments[i]!.segment ? next : undefined
 }
 /** Questions that ask for no thought: greetings, permission, "shall we". */
-const isIdle = (text: string): boolean => /\b(shall we|are you (all )?(ready|well|sitting)|how are you|can you see|ok(ay)?\?|right\?|ready\?)/i.test(text)
+const isIdle = (text: string): boolean =>
+  /\b(shall we|are you (all )?(ready|well|sitting)|how are you|can you see|ok(ay)?\?|right\?|ready\?)/i.test(
+    text,
+  )
 
 export const waits: Rule = ({ moments }) => {
   const out: Finding[] = []
@@ -19,26 +22,72 @@ export const waits: Rule = ({ moments }) => {
     const next = following(moments, i)
     if (m.step.verb === 'ask' && !m.step.task && !isIdle(m.step.text)) {
       // Children may be given something to do or count as their time to think.
-      const nextTime = moments.slice(i + 1).find((x) => x.segment !== m.segment || ['wait', 'pause', 'reveal', 'ask', 'count', 'do', 'write', 'say'].includes(x.step.verb))
-      const waited = nextTime && nextTime.segment === m.segment && ['wait', 'pause', 'count', 'do'].includes(nextTime.step.verb)
+      const nextTime = moments
+        .slice(i + 1)
+        .find(
+          (x) =>
+            x.segment !== m.segment ||
+            ['wait', 'pause', 'reveal', 'ask', 'count', 'do', 'write', 'say'].includes(x.step.verb),
+        )
+      const waited =
+        nextTime &&
+        nextTime.segment === m.segment &&
+        ['wait', 'pause', 'count', 'do'].includes(nextTime.step.verb)
       if (!waited) {
         const answered = next && (next.step.verb === 'reveal' || next.step.verb === 'write')
-        out.push(at(m, answered ? 'answer-early' : 'no-wait', answered ? 'wrong' : 'risky',
-          answered ? 'Answered at once. Leave time to think.' : 'A question with no wait.',
-          'Under three seconds, most children stop trying.',
-          { label: 'Add a wait of 5 s', kind: 'insert-after', stepId: m.step.id, verb: 'wait', text: '5 s' }))
+        out.push(
+          at(
+            m,
+            answered ? 'answer-early' : 'no-wait',
+            answered ? 'wrong' : 'risky',
+            answered ? 'Answered at once. Leave time to think.' : 'A question with no wait.',
+            'Under three seconds, most children stop trying.',
+            {
+              label: 'Add a wait of 5 s',
+              kind: 'insert-after',
+              stepId: m.step.id,
+              verb: 'wait',
+              text: '5 s',
+            },
+          ),
+        )
       }
     }
     if (m.step.verb === 'wait') {
       const seconds = readSeconds(m.step.text)
       const before = i > 0 && moments[i - 1]!.segment === m.segment ? moments[i - 1]! : undefined
       if (seconds !== null && seconds < clock.shortestWait)
-        out.push(at(m, 'short-wait', 'risky', `A wait of ${seconds} s is too short to think in.`, 'Three seconds is the least; five is kinder.', { label: 'Wait 5 s', kind: 'replace', stepId: m.step.id, text: '5 s' }))
+        out.push(
+          at(
+            m,
+            'short-wait',
+            'risky',
+            `A wait of ${seconds} s is too short to think in.`,
+            'Three seconds is the least; five is kinder.',
+            { label: 'Wait 5 s', kind: 'replace', stepId: m.step.id, text: '5 s' },
+          ),
+        )
       if (!before || !['ask', 'do', 'count', 'say', 'sound'].includes(before.step.verb))
-        out.push(at(m, 'wait-alone', 'tidy', 'A wait with no question before it.', 'Children need to know what to think about.'))
+        out.push(
+          at(
+            m,
+            'wait-alone',
+            'tidy',
+            'A wait with no question before it.',
+            'Children need to know what to think about.',
+          ),
+        )
     }
     if (m.step.verb === 'pause' && !pauseWords(m.step.text).trim())
-      out.push(at(m, 'pause-empty', 'risky', 'The film stops with nothing to do.', 'Say what to do, with what, and when to start again.'))
+      out.push(
+        at(
+          m,
+          'pause-empty',
+          'risky',
+          'The film stops with nothing to do.',
+          'Say what to do, with what, and when to start again.',
+        ),
+      )
   })
   return out
 }
@@ -52,13 +101,44 @@ export const answerBeforeWait: Rule = ({ moments }) => {
     const answer = m.step.task?.kind === 'number' ? m.step.task.answer : open ? solve(open) : null
     const next = following(moments, i)
     // Asked, then told, and only then given time.
-    if (next && (next.step.verb === 'reveal' || (next.step.verb === 'say' && answer !== null && saysNumber(next.step.text, answer)))) {
+    if (
+      next &&
+      (next.step.verb === 'reveal' ||
+        (next.step.verb === 'say' && answer !== null && saysNumber(next.step.text, answer)))
+    ) {
       const after = following(moments, i + 1)
-      if (after?.step.verb === 'wait') out.push(at(next, 'answer-before-wait', 'wrong', 'The answer comes before the wait.', 'Time to think after the answer is no time to think.', { label: 'Leave the answer out here', kind: 'remove', stepId: next.step.id }))
+      if (after?.step.verb === 'wait')
+        out.push(
+          at(
+            next,
+            'answer-before-wait',
+            'wrong',
+            'The answer comes before the wait.',
+            'Time to think after the answer is no time to think.',
+            { label: 'Leave the answer out here', kind: 'remove', stepId: next.step.id },
+          ),
+        )
     }
     if (m.step.task?.kind === 'number' && answer !== null) {
-      const given = moments.slice(0, i).find((x) => x.segment === m.segment && (x.step.verb === 'reveal' || x.step.verb === 'say') && saysNumber(x.step.text, answer) && sentencesIn(x.step.text).length > 0)
-      if (given) out.push(at(m, 'answer-given', 'risky', 'The answer to this task was said just before it.', 'Change the numbers, or move the answer.'))
+      const given = moments
+        .slice(0, i)
+        .find(
+          (x) =>
+            x.segment === m.segment &&
+            (x.step.verb === 'reveal' || x.step.verb === 'say') &&
+            saysNumber(x.step.text, answer) &&
+            sentencesIn(x.step.text).length > 0,
+        )
+      if (given)
+        out.push(
+          at(
+            m,
+            'answer-given',
+            'risky',
+            'The answer to this task was said just before it.',
+            'Change the numbers, or move the answer.',
+          ),
+        )
     }
   })
   return out
@@ -77,7 +157,22 @@ export const unclearedTable: Rule = ({ moments }) => {
       const previous = moments[i - 1]
       const prepared = previous?.actions.some((a) => ['take', 'uncross', 'join'].includes(a.type))
       if (!prepared)
-        out.push(at(m, 'table-not-cleared', 'wrong', `The next example starts with ${thingsOn(m.before).length} still on the table.`, 'Children count what is there.', { label: 'Clear the table first', kind: 'insert-before', stepId: m.step.id, verb: 'do', text: 'Clear the table' }))
+        out.push(
+          at(
+            m,
+            'table-not-cleared',
+            'wrong',
+            `The next example starts with ${thingsOn(m.before).length} still on the table.`,
+            'Children count what is there.',
+            {
+              label: 'Clear the table first',
+              kind: 'insert-before',
+              stepId: m.step.id,
+              verb: 'do',
+              text: 'Clear the table',
+            },
+          ),
+        )
       finished = false
     }
   })

@@ -8,8 +8,12 @@ const faces = (r: Region): string[] => {
   const hidden = r.things.filter((t) => t.hidden).length
   const tens = r.things.filter((t) => t.worth !== 1)
   return [
-    saffron && `${saffron} saffron`, blue && `${blue} blue`, tens.length && `${tens.length} of them worth ${[...new Set(tens.map((t) => t.worth))].join(' or ')}`,
-    crossed && `${crossed} crossed out`, hidden && `${hidden} covered`, r.label && `marked ${r.label}`,
+    saffron && `${saffron} saffron`,
+    blue && `${blue} blue`,
+    tens.length && `${tens.length} of them worth ${[...new Set(tens.map((t) => t.worth))].join(' or ')}`,
+    crossed && `${crossed} crossed out`,
+    hidden && `${hidden} covered`,
+    r.label && `marked ${r.label}`,
   ].filter((x): x is string => Boolean(x))
 }
 const list = (words: readonly string[]): string => words.join(', ') || 'empty'
@@ -19,21 +23,33 @@ function describeMat(m: Mat): string {
   if (m.covered && m.kind !== 'sound') return `${name}, covered`
   if (m.line) {
     const hops = m.line.hops.map((h) => `a hop from ${h.from} to ${h.to}`)
-    const marks = m.line.marks.length ? [`${m.kind === 'square' ? 'shaded' : 'marked'}: ${m.line.marks.join(', ')}`] : []
+    const marks = m.line.marks.length
+      ? [`${m.kind === 'square' ? 'shaded' : 'marked'}: ${m.line.marks.join(', ')}`]
+      : []
     return `${name} ${m.line.from} to ${m.line.to}${m.line.every === 0 ? ', empty' : ''}${hops.length + marks.length ? `: ${[...marks, ...hops].join(', ')}` : ''}`
   }
   const all = thingsIn(m)
   switch (m.kind) {
-    case 'sound': return m.covered ? 'a sound to listen for' : `${all.length} ${all.length === 1 ? 'clap' : 'claps'}`
-    case 'scene': return `picture: ${m.regions.map((r) => `${r.things.length === 0 ? 'no' : r.things.length} ${r.name}`).join(', ') || 'empty'}`
-    case 'hands': return `hands: ${all.length} ${all.length === 1 ? 'finger' : 'fingers'} up (${m.regions[0]!.things.length} left, ${m.regions[1]!.things.length} right)`
-    case 'skittles': return `skittles: ${all.filter((t) => !t.crossed).length} standing, ${all.filter((t) => t.crossed).length} knocked over`
-    case 'cards': return `cards: ${m.cards.map((c) => (c.up ? c.text : 'one face down')).join(', ') || 'none yet'}`
-    case 'dice': return `dice: ${m.cards.map((c) => (c.up ? c.text : 'not thrown')).join(' and ') || 'not thrown'}`
-    case 'spinner': return `spinner: ${m.cards.find((c) => c.up)?.text ?? 'not spun'}`
-    case 'bowl': return `bowl with ${m.cards.length} ${m.cards.length === 1 ? 'slip' : 'slips'}: ${m.cards.map((c) => c.text).join(', ')}`
-    case 'pairs': return `pair plate: ${all.length}${all.length % 2 ? ', one on its own' : all.length ? ', all in pairs' : ''}`
-    case 'tower': return `tower of ${all.length}`
+    case 'sound':
+      return m.covered ? 'a sound to listen for' : `${all.length} ${all.length === 1 ? 'clap' : 'claps'}`
+    case 'scene':
+      return `picture: ${m.regions.map((r) => `${r.things.length === 0 ? 'no' : r.things.length} ${r.name}`).join(', ') || 'empty'}`
+    case 'hands':
+      return `hands: ${all.length} ${all.length === 1 ? 'finger' : 'fingers'} up (${m.regions[0]!.things.length} left, ${m.regions[1]!.things.length} right)`
+    case 'skittles':
+      return `skittles: ${all.filter((t) => !t.crossed).length} standing, ${all.filter((t) => t.crossed).length} knocked over`
+    case 'cards':
+      return `cards: ${m.cards.map((c) => (c.up ? c.text : 'one face down')).join(', ') || 'none yet'}`
+    case 'dice':
+      return `dice: ${m.cards.map((c) => (c.up ? c.text : 'not thrown')).join(' and ') || 'not thrown'}`
+    case 'spinner':
+      return `spinner: ${m.cards.find((c) => c.up)?.text ?? 'not spun'}`
+    case 'bowl':
+      return `bowl with ${m.cards.length} ${m.cards.length === 1 ? 'slip' : 'slips'}: ${m.cards.map((c) => c.text).join(', ')}`
+    case 'pairs':
+      return `pair plate: ${all.length}${all.length % 2 ? ', one on its own' : all.length ? ', all in pairs' : ''}`
+    case 'tower':
+      return `tower of ${all.length}`
     case 'frame': {
       const r = m.regions[0]!
       return `${name}: ${list([...faces(r), ...(r.slots !== null && r.slots > all.length ? [`${r.slots - all.length} empty`] : [])])}`

@@ -6,7 +6,8 @@ import { drawTable, toSvg } from './drawing/table.ts'
 import { act } from './machine.ts'
 import { type Action, anywhere, emptyTable, TableError, type TableState, thingsOn } from './state.ts'
 
-const play = (...lines: string[]): TableState => lines.flatMap((l) => readActions(l) ?? [new Error(l) as never]).reduce(act, emptyTable)
+const play = (...lines: string[]): TableState =>
+  lines.flatMap((l) => readActions(l) ?? [new Error(l) as never]).reduce(act, emptyTable)
 const refusal = (...lines: string[]): string => {
   try {
     play(...lines)
@@ -19,22 +20,36 @@ const refusal = (...lines: string[]): string => {
 
 describe('the table does what hands can', () => {
   test('a frame fills, turns and clears', () => {
-    expect(describeTable(play('Put 7 on the frame', 'Turn over 3'))).toBe('ten frame: 4 saffron, 3 blue, 3 empty')
+    expect(describeTable(play('Put 7 on the frame', 'Turn over 3'))).toBe(
+      'ten frame: 4 saffron, 3 blue, 3 empty',
+    )
     expect(describeTable(play('Put 7 on the frame', 'Clear the frame'))).toBe('ten frame: 10 empty')
   })
   test('a part-whole splits and joins with nothing lost', () => {
     const t = play('Lay out a part-whole', 'Put 7 in the whole', 'Split into 4 and 3')
     expect(t.mats[0]!.regions.map((r) => r.things.length)).toEqual([0, 4, 3])
-    expect(play('Lay out a part-whole', 'Put 7 in the whole', 'Split into 4 and 3', 'Bring them together').mats[0]!.regions.map((r) => r.things.length)).toEqual([7, 0, 0])
+    expect(
+      play(
+        'Lay out a part-whole',
+        'Put 7 in the whole',
+        'Split into 4 and 3',
+        'Bring them together',
+      ).mats[0]!.regions.map((r) => r.things.length),
+    ).toEqual([7, 0, 0])
   })
   test('a covered jar hides its number from the drawing', () => {
     const drawn = (t: TableState) => toSvg(drawTable(t))
-    expect(drawn(play('Put 5 in the jar; cover the jar'))).toBe(drawn(play('Put 2 in the jar; cover the jar')))
+    expect(drawn(play('Put 5 in the jar; cover the jar'))).toBe(
+      drawn(play('Put 2 in the jar; cover the jar')),
+    )
     expect(drawn(play('Put 5 in the jar'))).not.toBe(drawn(play('Put 2 in the jar')))
   })
   test('hops run along a line from where the last one ended', () => {
     const line = play('Lay out a number line 0 to 10', 'Hop from 4 by 3', 'Hop back 2').mats[0]!.line!
-    expect(line.hops).toEqual([{ from: 4, to: 7 }, { from: 7, to: 5 }])
+    expect(line.hops).toEqual([
+      { from: 4, to: 7 },
+      { from: 7, to: 5 },
+    ])
   })
   test('moving takes from one place and puts in another', () => {
     const t = play('Put 5 on the top shelf', 'Move 2 from the top shelf to the bottom shelf')
@@ -44,36 +59,72 @@ describe('the table does what hands can', () => {
 
 describe('the table refuses what hands cannot', () => {
   test.each([
-    ['not-there', ['Put 3 on the frame', 'Take away 4']], ['not-there', ['Put 3 on the frame', 'Cross out 4']], ['not-there', ['Put 3 on the frame', 'Turn over 5']],
-    ['not-there', ['Take 1']], ['no-room', ['Put 11 on the frame']], ['no-room', ['Put 7 on the frame', 'Put 4 on the frame']],
-    ['not-conserved', ['Put 7 on the frame', 'Split into 4 and 4']], ['off-the-line', ['Lay out a number line 0 to 10', 'Hop from 8 by 5']],
+    ['not-there', ['Put 3 on the frame', 'Take away 4']],
+    ['not-there', ['Put 3 on the frame', 'Cross out 4']],
+    ['not-there', ['Put 3 on the frame', 'Turn over 5']],
+    ['not-there', ['Take 1']],
+    ['no-room', ['Put 11 on the frame']],
+    ['no-room', ['Put 7 on the frame', 'Put 4 on the frame']],
+    ['not-conserved', ['Put 7 on the frame', 'Split into 4 and 4']],
+    ['off-the-line', ['Lay out a number line 0 to 10', 'Hop from 8 by 5']],
     ['no-mat', ['Put 3 on the frame', 'Uncover the jar']],
   ])('%s', (code, lines) => expect(refusal(...lines)).toBe(code))
 })
 
 test('whatever is done, things are only ever put or taken: never made or lost', () => {
   const action = fc.oneof(
-    fc.record({ type: fc.constant('put' as const), count: fc.integer({ min: 0, max: 6 }), face: fc.constantFrom('saffron' as const, 'blue' as const), kind: fc.constant('counters'), worth: fc.constant(1), target: fc.constantFrom({ mat: 'frame' as const, region: null }, { mat: 'jar' as const, region: null }, { mat: 'shelves' as const, region: 1 }) }),
-    fc.record({ type: fc.constant('take' as const), count: fc.integer({ min: 0, max: 6 }), target: fc.constant(anywhere), face: fc.constant(null) }),
-    fc.record({ type: fc.constant('turn' as const), count: fc.integer({ min: 0, max: 6 }), target: fc.constant(anywhere) }),
-    fc.record({ type: fc.constant('cross' as const), count: fc.integer({ min: 0, max: 6 }), target: fc.constant(anywhere) }),
+    fc.record({
+      type: fc.constant('put' as const),
+      count: fc.integer({ min: 0, max: 6 }),
+      face: fc.constantFrom('saffron' as const, 'blue' as const),
+      kind: fc.constant('counters'),
+      worth: fc.constant(1),
+      target: fc.constantFrom(
+        { mat: 'frame' as const, region: null },
+        { mat: 'jar' as const, region: null },
+        { mat: 'shelves' as const, region: 1 },
+      ),
+    }),
+    fc.record({
+      type: fc.constant('take' as const),
+      count: fc.integer({ min: 0, max: 6 }),
+      target: fc.constant(anywhere),
+      face: fc.constant(null),
+    }),
+    fc.record({
+      type: fc.constant('turn' as const),
+      count: fc.integer({ min: 0, max: 6 }),
+      target: fc.constant(anywhere),
+    }),
+    fc.record({
+      type: fc.constant('cross' as const),
+      count: fc.integer({ min: 0, max: 6 }),
+      target: fc.constant(anywhere),
+    }),
     fc.constant({ type: 'join' as const }),
   )
-  fc.assert(fc.property(fc.array(action, { maxLength: 20 }), (actions: Action[]) => {
-    let state = emptyTable
-    let should = 0
-    for (const a of actions) {
-      try {
-        state = act(state, a)
-        if (a.type === 'put') should += a.count
-        if (a.type === 'take') should -= a.count
-      } catch (error) {
-        if (!(error instanceof TableError)) throw error
+  fc.assert(
+    fc.property(fc.array(action, { maxLength: 20 }), (actions: Action[]) => {
+      let state = emptyTable
+      let should = 0
+      for (const a of actions) {
+        try {
+          state = act(state, a)
+          if (a.type === 'put') should += a.count
+          if (a.type === 'take') should -= a.count
+        } catch (error) {
+          if (!(error instanceof TableError)) throw error
+        }
+        expect(thingsOn(state)).toHaveLength(should)
+        for (const m of state.mats)
+          for (const r of m.regions)
+            if (r.slots !== null) expect(r.things.length).toBeLessThanOrEqual(r.slots)
       }
-      expect(thingsOn(state)).toHaveLength(should)
-      for (const m of state.mats) for (const r of m.regions) if (r.slots !== null) expect(r.things.length).toBeLessThanOrEqual(r.slots)
-    }
-  }))
+    }),
+  )
 })
 
-test.each(['Sing a song', 'Put some on the frame', 'Turn', 'Think about parcels'])('“%s” is no action the table knows', (line) => expect(readActions(line)).toBeNull())
+test.each(['Sing a song', 'Put some on the frame', 'Turn', 'Think about parcels'])(
+  '“%s” is no action the table knows',
+  (line) => expect(readActions(line)).toBeNull(),
+)

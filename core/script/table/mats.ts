@@ -1,25 +1,80 @@
 import { type Card, type Line, type Mat, type MatKind, type Region, type Thing } from './state.ts'
 
-export const region = (name: string, slots: number | null = null, things: readonly Thing[] = []): Region => ({ name, slots, things, label: null })
+export const region = (name: string, slots: number | null = null, things: readonly Thing[] = []): Region => ({
+  name,
+  slots,
+  things,
+  label: null,
+})
 
 /** What a mat is called in a sentence. */
 const names: Record<MatKind, string> = {
-  table: 'open table', row: 'row', frame: 'ten frame', parts: 'part-whole', bar: 'bar', shelves: 'shelves', plates: 'plates', jar: 'jar',
-  line: 'number line', square: 'hundred square', dots: 'dot card', pairs: 'pair plate', rail: 'rail of pegs', cards: 'cards',
-  hands: 'hands', tower: 'tower', coins: 'coins', skittles: 'skittles', scene: 'picture', sound: 'sound', dice: 'dice', spinner: 'spinner', bowl: 'bowl',
+  table: 'open table',
+  row: 'row',
+  frame: 'ten frame',
+  parts: 'part-whole',
+  bar: 'bar',
+  shelves: 'shelves',
+  plates: 'plates',
+  jar: 'jar',
+  line: 'number line',
+  square: 'hundred square',
+  dots: 'dot card',
+  pairs: 'pair plate',
+  rail: 'rail of pegs',
+  cards: 'cards',
+  hands: 'hands',
+  tower: 'tower',
+  coins: 'coins',
+  skittles: 'skittles',
+  scene: 'picture',
+  sound: 'sound',
+  dice: 'dice',
+  spinner: 'spinner',
+  bowl: 'bowl',
 }
 export const matName = (kind: MatKind): string => names[kind]
 
 /** Words that name a mat, longest first so that "ten frame" is met before "frame". */
-export const matWords: readonly (readonly [RegExp, MatKind])[] = ([
-  ['number line', 'line'], ['hundred square', 'square'], ['number square', 'square'], ['ten[- ]frames?', 'frame'], ['egg box(?:es)?', 'frame'],
-  ['part-whole|part whole', 'parts'], ['pigeon-holes?|pigeon holes?', 'shelves'], ['dot cards?', 'dots'], ['domino', 'dots'],
-  ['two-square card', 'dots'], ['pair plate', 'pairs'], ['number cards?', 'cards'], ['word cards?', 'cards'], ['picture cards?', 'cards'],
-  ['frames?', 'frame'], ['shelves|shelf', 'shelves'], ['plates?', 'plates'], ['neighbours?', 'plates'], ['jar|hive|sack|tub', 'jar'], ['row', 'row'], ['line|street', 'line'],
-  ['square', 'square'], ['bars?', 'bar'], ['rail|pegs?', 'rail'], ['fingers?|hands?', 'hands'], ['tower', 'tower'], ['skittles?', 'skittles'],
-  ['picture|scene', 'scene'], ['bowl', 'bowl'], ['spinner', 'spinner'], ['dice|die', 'dice'], ['coins?', 'coins'], ['cards?', 'cards'],
-  ['open table|middle|table', 'table'], ['parts?|whole', 'parts'],
-] as const).map(([w, kind]) => [new RegExp(`\\b(?:${w})\\b`), kind] as const)
+export const matWords: readonly (readonly [RegExp, MatKind])[] = (
+  [
+    ['number line', 'line'],
+    ['hundred square', 'square'],
+    ['number square', 'square'],
+    ['ten[- ]frames?', 'frame'],
+    ['egg box(?:es)?', 'frame'],
+    ['part-whole|part whole', 'parts'],
+    ['pigeon-holes?|pigeon holes?', 'shelves'],
+    ['dot cards?', 'dots'],
+    ['domino', 'dots'],
+    ['two-square card', 'dots'],
+    ['pair plate', 'pairs'],
+    ['number cards?', 'cards'],
+    ['word cards?', 'cards'],
+    ['picture cards?', 'cards'],
+    ['frames?', 'frame'],
+    ['shelves|shelf', 'shelves'],
+    ['plates?', 'plates'],
+    ['neighbours?', 'plates'],
+    ['jar|hive|sack|tub', 'jar'],
+    ['row', 'row'],
+    ['line|street', 'line'],
+    ['square', 'square'],
+    ['bars?', 'bar'],
+    ['rail|pegs?', 'rail'],
+    ['fingers?|hands?', 'hands'],
+    ['tower', 'tower'],
+    ['skittles?', 'skittles'],
+    ['picture|scene', 'scene'],
+    ['bowl', 'bowl'],
+    ['spinner', 'spinner'],
+    ['dice|die', 'dice'],
+    ['coins?', 'coins'],
+    ['cards?', 'cards'],
+    ['open table|middle|table', 'table'],
+    ['parts?|whole', 'parts'],
+  ] as const
+).map(([w, kind]) => [new RegExp(`\\b(?:${w})\\b`), kind] as const)
 
 const many = (n: number, least: number, most: number): number => Math.min(most, Math.max(least, n))
 
@@ -37,36 +92,98 @@ const plain: Laid = { parts: 1, from: 0, to: 10, every: 1, items: [] }
 /** A mat as it is first laid out, with the things that come with it (skittles stand, a picture holds its things). */
 export function layMat(kind: MatKind, wanted: Partial<Laid> = {}, key = 0): Mat {
   const o = { ...plain, ...wanted }
-  const mat = (regions: Region[], more: Partial<Mat> = {}): Mat => ({ kind, regions, covered: false, line: null, divider: null, rings: [], cards: [], look: 0, ...more })
-  const line = (from: number, to: number, every: number): Line => ({ from, to, every, hops: [], at: null, marks: [] })
-  const cards = (): Card[] => o.items.flatMap((i) => Array.from({ length: Math.max(1, i.count) }, () => ({ text: i.text, up: true })))
+  const mat = (regions: Region[], more: Partial<Mat> = {}): Mat => ({
+    kind,
+    regions,
+    covered: false,
+    line: null,
+    divider: null,
+    rings: [],
+    cards: [],
+    look: 0,
+    ...more,
+  })
+  const line = (from: number, to: number, every: number): Line => ({
+    from,
+    to,
+    every,
+    hops: [],
+    at: null,
+    marks: [],
+  })
+  const cards = (): Card[] =>
+    o.items.flatMap((i) => Array.from({ length: Math.max(1, i.count) }, () => ({ text: i.text, up: true })))
   switch (kind) {
-    case 'table': return mat([region('the table')])
-    case 'row': return mat([region('the row', 20)])
-    case 'frame': return mat([region('the frame', 10 * many(o.parts, 1, 3))])
-    case 'parts': case 'bar': return mat([region('the whole'), ...places('part', many(o.parts, 2, 6))])
-    case 'shelves': return mat([region('the top shelf'), region('the bottom shelf')])
-    case 'plates': return mat(places('plate', many(o.parts, 2, 6)))
-    case 'jar': return mat([region('the jar')])
-    case 'line': return mat([], { line: line(o.from, o.to, o.every) })
-    case 'square': return mat([], { line: line(o.from, o.from === 0 ? 99 : 100, 1) })
-    case 'dots': return mat([region('the left square', 10), region('the right square', 10)])
-    case 'pairs': return mat([region('the pair plate', 20)])
-    case 'rail': return mat([region('the rail', 20)])
-    case 'tower': return mat([region('the tower', 20)])
-    case 'coins': return mat([region('the coins')])
-    case 'hands': return mat([region('the left hand', 5), region('the right hand', 5)])
+    case 'table':
+      return mat([region('the table')])
+    case 'row':
+      return mat([region('the row', 20)])
+    case 'frame':
+      return mat([region('the frame', 10 * many(o.parts, 1, 3))])
+    case 'parts':
+    case 'bar':
+      return mat([region('the whole'), ...places('part', many(o.parts, 2, 6))])
+    case 'shelves':
+      return mat([region('the top shelf'), region('the bottom shelf')])
+    case 'plates':
+      return mat(places('plate', many(o.parts, 2, 6)))
+    case 'jar':
+      return mat([region('the jar')])
+    case 'line':
+      return mat([], { line: line(o.from, o.to, o.every) })
+    case 'square':
+      return mat([], { line: line(o.from, o.from === 0 ? 99 : 100, 1) })
+    case 'dots':
+      return mat([region('the left square', 10), region('the right square', 10)])
+    case 'pairs':
+      return mat([region('the pair plate', 20)])
+    case 'rail':
+      return mat([region('the rail', 20)])
+    case 'tower':
+      return mat([region('the tower', 20)])
+    case 'coins':
+      return mat([region('the coins')])
+    case 'hands':
+      return mat([region('the left hand', 5), region('the right hand', 5)])
     case 'skittles': {
       const standing = many(o.parts === 1 ? 10 : o.parts, 3, 10)
-      return mat([region('the skittles', standing, Array.from({ length: standing }, (_, i) => thing(key + i, 'skittles')))])
+      return mat([
+        region(
+          'the skittles',
+          standing,
+          Array.from({ length: standing }, (_, i) => thing(key + i, 'skittles')),
+        ),
+      ])
     }
     case 'scene': {
       let next = key
-      return mat(o.items.map((i) => region(i.text, null, Array.from({ length: i.count }, () => thing(next++, i.text)))))
+      return mat(
+        o.items.map((i) =>
+          region(
+            i.text,
+            null,
+            Array.from({ length: i.count }, () => thing(next++, i.text)),
+          ),
+        ),
+      )
     }
-    case 'sound': return mat([region('the claps')])
-    case 'cards': case 'dice': case 'spinner': case 'bowl': return mat([], { cards: cards() })
+    case 'sound':
+      return mat([region('the claps')])
+    case 'cards':
+    case 'dice':
+    case 'spinner':
+    case 'bowl':
+      return mat([], { cards: cards() })
   }
 }
-const places = (name: string, n: number): Region[] => Array.from({ length: n }, (_, i) => region(`${name} ${i + 1}`))
-export const thing = (key: number, kind: string, over: Partial<Thing> = {}): Thing => ({ key, kind, face: 'saffron', crossed: false, hidden: false, worth: 1, ...over })
+const places = (name: string, n: number): Region[] =>
+  Array.from({ length: n }, (_, i) => region(`${name} ${i + 1}`))
+export const thing = (key: number, kind: string, over: Partial<Thing> = {}): Thing => ({
+  key,
+  kind,
+  face: 'saffron',
+  crossed: false,
+  hidden: false,
+  worth: 1,
+  ...over,
+})

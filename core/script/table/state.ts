@@ -13,8 +13,29 @@ export interface Thing {
 }
 
 export const matKinds = [
-  'table', 'row', 'frame', 'parts', 'bar', 'shelves', 'plates', 'jar', 'line', 'square', 'dots', 'pairs', 'rail',
-  'cards', 'hands', 'tower', 'coins', 'skittles', 'scene', 'sound', 'dice', 'spinner', 'bowl',
+  'table',
+  'row',
+  'frame',
+  'parts',
+  'bar',
+  'shelves',
+  'plates',
+  'jar',
+  'line',
+  'square',
+  'dots',
+  'pairs',
+  'rail',
+  'cards',
+  'hands',
+  'tower',
+  'coins',
+  'skittles',
+  'scene',
+  'sound',
+  'dice',
+  'spinner',
+  'bowl',
 ] as const
 export type MatKind = (typeof matKinds)[number]
 
@@ -79,7 +100,15 @@ export interface Target {
 export const anywhere: Target = { mat: null, region: null }
 
 export type Action =
-  | { type: 'lay'; mat: MatKind; parts: number; from: number; to: number; every: number; items: readonly { text: string; count: number }[] }
+  | {
+      type: 'lay'
+      mat: MatKind
+      parts: number
+      from: number
+      to: number
+      every: number
+      items: readonly { text: string; count: number }[]
+    }
   | { type: 'put'; count: number; face: Face; kind: string; worth: number; target: Target }
   | { type: 'take'; count: number; target: Target; face: Face | null }
   | { type: 'move'; count: number; source: Target; target: Target }
@@ -108,12 +137,24 @@ export type Action =
   | { type: 'spin'; text: string | null }
   | { type: 'clear' }
 
-export const tableErrorCodes = ['not-there', 'no-room', 'not-conserved', 'covered', 'no-mat', 'off-the-line', 'not-fair', 'no-card'] as const
+export const tableErrorCodes = [
+  'not-there',
+  'no-room',
+  'not-conserved',
+  'covered',
+  'no-mat',
+  'off-the-line',
+  'not-fair',
+  'no-card',
+] as const
 export type TableErrorCode = (typeof tableErrorCodes)[number]
 
 /** Why the table refuses an action, in words for the teacher. */
 export class TableError extends Error {
-  constructor(readonly code: TableErrorCode, message: string) {
+  constructor(
+    readonly code: TableErrorCode,
+    message: string,
+  ) {
     super(message)
     this.name = 'TableError'
   }
@@ -134,12 +175,15 @@ export function thingsOn(state: TableState): readonly Thing[] {
 /** Things not crossed out: what is left. */
 export const leftOn = (state: TableState): number => thingsOn(state).filter((t) => !t.crossed).length
 /** What the things not crossed out are worth: tens count ten, coins their value. */
-export const worthOn = (state: TableState): number => thingsOn(state).reduce((s, t) => s + (t.crossed ? 0 : t.worth), 0)
+export const worthOn = (state: TableState): number =>
+  thingsOn(state).reduce((s, t) => s + (t.crossed ? 0 : t.worth), 0)
 /** Things a viewer can see and touch: not under a cover. */
 export const visibleThings = (state: TableState): Thing[] =>
   state.mats.flatMap((m) => (m.covered || !holdsThings(m) ? [] : thingsIn(m).filter((t) => !t.hidden)))
 export const isBare = (state: TableState): boolean =>
-  thingsOn(state).length === 0 && state.written.length === 0 && state.mats.every((m) => (!m.line || m.line.hops.length === 0) && m.regions.every((r) => !r.label))
+  thingsOn(state).length === 0 &&
+  state.written.length === 0 &&
+  state.mats.every((m) => (!m.line || m.line.hops.length === 0) && m.regions.every((r) => !r.label))
 
 /** Numbers the table shows as parts of a whole, one list per way of seeing it (by place, face, crossing, divider, cover). */
 export function partitionsOn(state: TableState): number[][] {
@@ -154,7 +198,8 @@ export function partitionsOn(state: TableState): number[][] {
   const regions = state.mats.filter(holdsThings).flatMap((m) => m.regions.map((r) => r.things.length))
   if (regions.length > 1) out.push(regions)
   for (const m of state.mats) {
-    if (m.regions.length > 1) out.push((hasWhole(m.kind) ? m.regions.slice(1) : m.regions).map((r) => r.things.length))
+    if (m.regions.length > 1)
+      out.push((hasWhole(m.kind) ? m.regions.slice(1) : m.regions).map((r) => r.things.length))
     if (m.divider !== null) out.push([m.divider, thingsIn(m).length - m.divider])
     if (m.rings.length) {
       const ringed = m.rings.map((r) => r.to - r.from)

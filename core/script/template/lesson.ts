@@ -1,5 +1,14 @@
 import { type HouseStyle, defaultHouseStyle } from '../../contracts/house-style.ts'
-import { type Aim, type Arc, defaultStory, type Example, type KitItem, type Lesson, type Segment, type Story } from '../../contracts/lesson.ts'
+import {
+  type Aim,
+  type Arc,
+  defaultStory,
+  type Example,
+  type KitItem,
+  type Lesson,
+  type Segment,
+  type Story,
+} from '../../contracts/lesson.ts'
 import { countsThings } from '../../plan/candidates.ts'
 import { thingsFor } from '../../plan/numbers/facts.ts'
 import { needed } from '../stock.ts'
@@ -10,10 +19,19 @@ import { briefing, talkSegments, talkWays } from './talk-first.ts'
 import { lessonWords, wordLines } from './warm-ups.ts'
 
 const aimLines: Record<Aim['structure'], string> = {
-  parts: 'We will find ways to part a number in two:', add: 'We will put things together and find how many.', 'take-away': 'We will send things off and find how many are left.',
-  'count-on': 'We will count on from a number we hold in our heads.', doubles: 'We will find doubles: the same again.', halves: 'We will find halves: two that are the same.',
-  share: 'We will share things so that it is fair.', missing: 'We will find the part that is hidden.', compare: 'We will find which has more and which has fewer.',
-  teens: 'We will build numbers from ten and some more.', tens: 'We will go on and back in tens.', 'round-back': 'We will take away a number that is nearly a ten.', order: 'We will find where numbers live on a long line.',
+  parts: 'We will find ways to part a number in two:',
+  add: 'We will put things together and find how many.',
+  'take-away': 'We will send things off and find how many are left.',
+  'count-on': 'We will count on from a number we hold in our heads.',
+  doubles: 'We will find doubles: the same again.',
+  halves: 'We will find halves: two that are the same.',
+  share: 'We will share things so that it is fair.',
+  missing: 'We will find the part that is hidden.',
+  compare: 'We will find which has more and which has fewer.',
+  teens: 'We will build numbers from ten and some more.',
+  tens: 'We will go on and back in tens.',
+  'round-back': 'We will take away a number that is nearly a ten.',
+  order: 'We will find where numbers live on a long line.',
 }
 
 export interface TemplateInput {
@@ -37,68 +55,183 @@ export function fromTemplate(input: TemplateInput): Lesson {
   const story = input.story ?? defaultStory
   const w: Writing = { aim: input.aim, age: input.age, style, story, newId: input.newId }
   const examples = [...input.examples]
-  const segments = [...opening(w, examples), ...middle(arc, w, examples, input.sets ?? []), ...ending(w, examples, arc)]
+  const segments = [
+    ...opening(w, examples),
+    ...middle(arc, w, examples, input.sets ?? []),
+    ...ending(w, examples, arc),
+  ]
   // A talk-first briefing comes before anything a child sees.
-  const first = arc === 'talk-first' && examples[0] ? [briefing(examples[0], w, talkWays(examples[0], w))] : []
-  const lesson: Lesson = { format: 'awlbox-lesson', version: 1, title: input.title, ideaId: input.ideaId, age: input.age, aim: input.aim, examples, kit: [], segments: [...first, ...segments], story, words: lessonWords(w), arc }
+  const first =
+    arc === 'talk-first' && examples[0] ? [briefing(examples[0], w, talkWays(examples[0], w))] : []
+  const lesson: Lesson = {
+    format: 'awlbox-lesson',
+    version: 1,
+    title: input.title,
+    ideaId: input.ideaId,
+    age: input.age,
+    aim: input.aim,
+    examples,
+    kit: [],
+    segments: [...first, ...segments],
+    story,
+    words: lessonWords(w),
+    arc,
+  }
   return { ...lesson, kit: kitFor(lesson) }
 }
 
 function opening(w: Writing, examples: readonly Example[]): Segment[] {
   const most = countsThings(w.aim.structure) ? Math.min(20, Math.max(1, ...examples.map(thingsFor))) : 10
-  const box = w.aim.structure === 'count-on' ? 'a tub with a lid' : w.aim.structure === 'share' || w.aim.structure === 'halves' ? `${n(w.aim.structure === 'halves' ? 2 : w.aim.among)} plates` : 'an egg box with ten places, or a drawn ten frame'
+  const box =
+    w.aim.structure === 'count-on'
+      ? 'a tub with a lid'
+      : w.aim.structure === 'share' || w.aim.structure === 'halves'
+        ? `${n(w.aim.structure === 'halves' ? 2 : w.aim.among)} plates`
+        : 'an egg box with ten places, or a drawn ten frame'
   return [
-    segment(w, `Hello from ${w.story.who}`, 'hook', [['say', `Hello. ${w.story.who} has ${w.story.things} to sort and needs your help.`], ...wordLines(w), ['say', w.aim.structure === 'parts' ? `${aimLines.parts} its ${w.style.pairsName}.` : aimLines[w.aim.structure]]]),
-    segment(w, 'Things you need', 'things needed', [['say', `You need ${n(most)} small things and ${box}. Ask ${w.style.helper} first.`], ['pause', `Fetch your things. Press play when they are in front of you. (${w.style.defaultPause} s)`]]),
+    segment(w, `Hello from ${w.story.who}`, 'hook', [
+      ['say', `Hello. ${w.story.who} has ${w.story.things} to sort and needs your help.`],
+      ...wordLines(w),
+      [
+        'say',
+        w.aim.structure === 'parts'
+          ? `${aimLines.parts} its ${w.style.pairsName}.`
+          : aimLines[w.aim.structure],
+      ],
+    ]),
+    segment(w, 'Things you need', 'things needed', [
+      ['say', `You need ${n(most)} small things and ${box}. Ask ${w.style.helper} first.`],
+      ['pause', `Fetch your things. Press play when they are in front of you. (${w.style.defaultPause} s)`],
+    ]),
   ]
 }
 
-function middle(arc: Arc, w: Writing, examples: readonly Example[], sets: readonly (readonly Example[])[]): Segment[] {
+function middle(
+  arc: Arc,
+  w: Writing,
+  examples: readonly Example[],
+  sets: readonly (readonly Example[])[],
+): Segment[] {
   const [first, second, ...rest] = examples
   if (!first) return []
   const last = examples.length > 2 ? examples.at(-1)! : null
-  const alone = (title: string): Segment[] => (last ? [segment(w, title, 'alone', [['say', 'Your turn, with your own things.'], ['pause', `${aloneText(last, w)} (${w.style.defaultPause} s)`]])] : [])
-  const together = (list: readonly Example[]) => list.map((e, i) => segment(w, `We do it together ${i + 1}`, 'together', playExample(e, w, true)))
+  const alone = (title: string): Segment[] =>
+    last
+      ? [
+          segment(w, title, 'alone', [
+            ['say', 'Your turn, with your own things.'],
+            ['pause', `${aloneText(last, w)} (${w.style.defaultPause} s)`],
+          ]),
+        ]
+      : []
+  const together = (list: readonly Example[]) =>
+    list.map((e, i) => segment(w, `We do it together ${i + 1}`, 'together', playExample(e, w, true)))
   const middleOnes = rest.length ? [second!, ...rest.slice(0, -1)] : second ? [second] : []
   switch (arc) {
-    case 'show-together-alone': return [segment(w, 'Watch me first', 'show', playExample(first, w, false)), ...together(middleOnes), ...alone('On your own')]
-    case 'talk-first': return talkSegments(first, w, sets.length ? sets : [[second ?? first], [rest[0] ?? first], [rest.at(-1) ?? first]])
-    case 'game': return [
-      segment(w, 'How the game goes', 'game', [
-        ['say', `Each round ${w.story.who} gets new numbers. You play with ${w.style.helper}, side by side.`],
-        ...(w.style.rivalry ? [['say', 'Who has the most at the end wins.'] as Line] : [['say', 'You play together, against nobody.'] as Line]),
-      ]),
-      segment(w, 'I play a round', 'show', playExample(first, w, false)), ...together(middleOnes),
-      segment(w, 'Now you play', 'game', [['pause', 'Play five rounds with your own things. Keep each number on a piece of paper. (300 s)'], ['ask', 'Which round made you think the most?'], ['wait', `${w.style.defaultWait} s`]]),
-    ]
-    case 'explore': return [
-      segment(w, 'Find out for yourself', 'alone', [['say', 'I will not show you first.'], ['pause', `${aloneText(first, w)} Try it in more than one way. (180 s)`], ['ask', 'What did you find?'], ['wait', `${Math.max(6, w.style.defaultWait)} s`]]),
-      segment(w, 'What it is called', 'show', [['say', 'Let us do one and give it its name.'], ...playExample(first, w, false)]),
-      ...together(middleOnes), ...alone('One more, your way'),
-    ]
+    case 'show-together-alone':
+      return [
+        segment(w, 'Watch me first', 'show', playExample(first, w, false)),
+        ...together(middleOnes),
+        ...alone('On your own'),
+      ]
+    case 'talk-first':
+      return talkSegments(
+        first,
+        w,
+        sets.length ? sets : [[second ?? first], [rest[0] ?? first], [rest.at(-1) ?? first]],
+      )
+    case 'game':
+      return [
+        segment(w, 'How the game goes', 'game', [
+          [
+            'say',
+            `Each round ${w.story.who} gets new numbers. You play with ${w.style.helper}, side by side.`,
+          ],
+          ...(w.style.rivalry
+            ? [['say', 'Who has the most at the end wins.'] as Line]
+            : [['say', 'You play together, against nobody.'] as Line]),
+        ]),
+        segment(w, 'I play a round', 'show', playExample(first, w, false)),
+        ...together(middleOnes),
+        segment(w, 'Now you play', 'game', [
+          ['pause', 'Play five rounds with your own things. Keep each number on a piece of paper. (300 s)'],
+          ['ask', 'Which round made you think the most?'],
+          ['wait', `${w.style.defaultWait} s`],
+        ]),
+      ]
+    case 'explore':
+      return [
+        segment(w, 'Find out for yourself', 'alone', [
+          ['say', 'I will not show you first.'],
+          ['pause', `${aloneText(first, w)} Try it in more than one way. (180 s)`],
+          ['ask', 'What did you find?'],
+          ['wait', `${Math.max(6, w.style.defaultWait)} s`],
+        ]),
+        segment(w, 'What it is called', 'show', [
+          ['say', 'Let us do one and give it its name.'],
+          ...playExample(first, w, false),
+        ]),
+        ...together(middleOnes),
+        ...alone('One more, your way'),
+      ]
   }
 }
 
 function ending(w: Writing, examples: readonly Example[], arc: Arc): Segment[] {
   const { style } = w
   const out: Segment[] = []
-  if (examples.length) out.push(segment(w, 'What to send', 'home task', [
-    ['say', `Three little jobs to finish. Mistakes are welcome: they show what to do next.`],
-    ...homeTasks(examples.at(-1)!, examples[0]!, w),
-  ]))
-  if (examples.length && style.answers === 'spoiler') out.push(segment(w, 'Answers', 'close', [
-    ['pause', 'Stop here until your jobs are done. Then press play. (60 s)'],
-    ...answers(examples.at(-1)!, examples[0]!, w).map((text): Line => ['reveal', text]),
-  ]))
-  out.push(segment(w, 'Goodbye', 'close', [['say', `You sorted ${w.story.things} with me. ${w.story.who} says thank you.`]]))
-  if (arc !== 'talk-first') out.push(segment(w, 'For the grown-up', 'note to adults', [
-    ['say', `This part is for the grown-up with you. Let the child move the things. Ask “how do you know?” and wait while they think.${style.fingers === 'welcome' ? ' Fingers are welcome.' : ''} Say how much help you gave: it is no test of you or the child.`],
-  ], 'adults'))
-  if (examples.length && style.answers === 'adults') out.push(segment(w, 'Answers for the grown-up', 'note to adults', [
-    ['say', `These are for the grown-up with you, once the jobs are done. ${answers(examples.at(-1)!, examples[0]!, w).join(' ')}`],
-  ], 'adults'))
+  if (examples.length)
+    out.push(
+      segment(w, 'What to send', 'home task', [
+        ['say', `Three little jobs to finish. Mistakes are welcome: they show what to do next.`],
+        ...homeTasks(examples.at(-1)!, examples[0]!, w),
+      ]),
+    )
+  if (examples.length && style.answers === 'spoiler')
+    out.push(
+      segment(w, 'Answers', 'close', [
+        ['pause', 'Stop here until your jobs are done. Then press play. (60 s)'],
+        ...answers(examples.at(-1)!, examples[0]!, w).map((text): Line => ['reveal', text]),
+      ]),
+    )
+  out.push(
+    segment(w, 'Goodbye', 'close', [
+      ['say', `You sorted ${w.story.things} with me. ${w.story.who} says thank you.`],
+    ]),
+  )
+  if (arc !== 'talk-first')
+    out.push(
+      segment(
+        w,
+        'For the grown-up',
+        'note to adults',
+        [
+          [
+            'say',
+            `This part is for the grown-up with you. Let the child move the things. Ask “how do you know?” and wait while they think.${style.fingers === 'welcome' ? ' Fingers are welcome.' : ''} Say how much help you gave: it is no test of you or the child.`,
+          ],
+        ],
+        'adults',
+      ),
+    )
+  if (examples.length && style.answers === 'adults')
+    out.push(
+      segment(
+        w,
+        'Answers for the grown-up',
+        'note to adults',
+        [
+          [
+            'say',
+            `These are for the grown-up with you, once the jobs are done. ${answers(examples.at(-1)!, examples[0]!, w).join(' ')}`,
+          ],
+        ],
+        'adults',
+      ),
+    )
   return out
 }
 
 /** The list of things a home needs, counted from the script's table. */
-export const kitFor = (lesson: Pick<Lesson, 'segments'>): KitItem[] => needed(lesson).map(({ thing, count }) => ({ thing, count }))
+export const kitFor = (lesson: Pick<Lesson, 'segments'>): KitItem[] =>
+  needed(lesson).map(({ thing, count }) => ({ thing, count }))

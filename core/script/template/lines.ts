@@ -15,13 +15,28 @@ export interface Writing {
 }
 
 export const n = numberName
-export const several = (count: number, story: Story): string => `${count === 0 ? 'no' : n(count)} ${count === 1 ? story.thing : story.things}`
+export const several = (count: number, story: Story): string =>
+  `${count === 0 ? 'no' : n(count)} ${count === 1 ? story.thing : story.things}`
 
 /** + − = are shown when the house shows them: from the start, once words are secure (from age four), or never. */
-export const showsSymbols = (style: HouseStyle, age: number): boolean => style.symbols === 'start' || (style.symbols === 'secure' && age >= 4)
-export const written = (w: Writing, text: string): Line[] => (showsSymbols(w.style, w.age) ? [['write', text]] : [])
+export const showsSymbols = (style: HouseStyle, age: number): boolean =>
+  style.symbols === 'start' || (style.symbols === 'secure' && age >= 4)
+export const written = (w: Writing, text: string): Line[] =>
+  showsSymbols(w.style, w.age) ? [['write', text]] : []
 export const wait = (w: Writing): Line => ['wait', `${w.style.defaultWait} s`]
 
-export function segment(w: Writing, title: string, kind: Segment['kind'], lines: readonly Line[], audience: Segment['audience'] = 'children'): Segment {
-  return { id: w.newId(), title, kind, audience, steps: lines.map(([verb, text, task]) => ({ id: w.newId(), verb, text, ...(task ? { task } : {}) })) }
+export function segment(
+  w: Writing,
+  title: string,
+  kind: Segment['kind'],
+  lines: readonly Line[],
+  audience: Segment['audience'] = 'children',
+): Segment {
+  return {
+    id: w.newId(),
+    title,
+    kind,
+    audience,
+    steps: lines.map(([verb, text, task]) => ({ id: w.newId(), verb, text, ...(task ? { task } : {}) })),
+  }
 }

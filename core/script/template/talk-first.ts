@@ -7,29 +7,57 @@ import { capital } from '../../words.ts'
 
 /** How a way of working is told to a grown-up in one sentence; numbers are another problem's, so that it gives nothing away. */
 const briefly: Record<string, string> = {
-  'count-all': 'They may count everything from one.', 'take-things': 'They may take things away and count what is left.', 'five-and-rest': 'They may take five first, then the rest.',
-  'five-and-five': 'They may put the fives together first.', 'share-one-by-one': 'They may deal them out one at a time.', match: 'They may match one to one.',
-  'double-and-one': 'They may use a double and put one more.', 'make-ten': 'They may fill a ten first.', 'through-ten': 'They may go back to ten first.', 'cross-off': 'They may draw and cross off.',
-  'count-on': 'They may count on from the first number.', 'count-on-larger': 'They may count on from the larger number.', 'count-back': 'They may count back along a line.',
-  'count-up': 'They may count up from the smaller number.', 'tens-then-ones': 'They may jump in tens, then in ones.', 'square-jumps': 'They may jump on a hundred square.',
-  'round-and-back': 'They may use the next ten and put some back.', 'split-tens': 'They may put tens with tens and ones with ones.', 'known-double': 'They may simply know the double.', halve: 'They may know the double and turn it round.',
+  'count-all': 'They may count everything from one.',
+  'take-things': 'They may take things away and count what is left.',
+  'five-and-rest': 'They may take five first, then the rest.',
+  'five-and-five': 'They may put the fives together first.',
+  'share-one-by-one': 'They may deal them out one at a time.',
+  match: 'They may match one to one.',
+  'double-and-one': 'They may use a double and put one more.',
+  'make-ten': 'They may fill a ten first.',
+  'through-ten': 'They may go back to ten first.',
+  'cross-off': 'They may draw and cross off.',
+  'count-on': 'They may count on from the first number.',
+  'count-on-larger': 'They may count on from the larger number.',
+  'count-back': 'They may count back along a line.',
+  'count-up': 'They may count up from the smaller number.',
+  'tens-then-ones': 'They may jump in tens, then in ones.',
+  'square-jumps': 'They may jump on a hundred square.',
+  'round-and-back': 'They may use the next ten and put some back.',
+  'split-tens': 'They may put tens with tens and ones with ones.',
+  'known-double': 'They may simply know the double.',
+  halve: 'They may know the double and turn it round.',
 }
 
 export const talkWays = (e: Example, w: Writing, most = 4): Worked[] => {
   const all = waysToWork(e, w.style)
   // One of each rung before a second of any: a talk wants ways that differ.
   const firsts = all.filter((x, i) => all.findIndex((y) => y.rung === x.rung) === i)
-  return [...firsts, ...all.filter((x) => !firsts.includes(x))].slice(0, most).sort((x, y) => all.indexOf(x) - all.indexOf(y))
+  return [...firsts, ...all.filter((x) => !firsts.includes(x))]
+    .slice(0, most)
+    .sort((x, y) => all.indexOf(x) - all.indexOf(y))
 }
 
 /** A grown-ups' segment of its own, before the film for children, that names the ways and not the answer. */
 export function briefing(e: Example, w: Writing, chosen: readonly Worked[]): Segment {
-  return segment(w, 'Before you start', 'note to adults', [
-    ['say', 'This part is for the grown-up with you. Watch it alone, before the child does.'],
-    ['say', 'There is one problem and there are many ways. Let the child think without help, and ask how they know.'],
-    ...chosen.map((x): Line => ['say', briefly[x.id] ?? `They may use: ${x.name.toLowerCase()}.`]),
-    ['say', `No way is the best one.${w.style.fingers === 'welcome' ? ' Fingers are as good as any.' : ''} Do not say whether an answer is right before the film does.`],
-  ], 'adults')
+  return segment(
+    w,
+    'Before you start',
+    'note to adults',
+    [
+      ['say', 'This part is for the grown-up with you. Watch it alone, before the child does.'],
+      [
+        'say',
+        'There is one problem and there are many ways. Let the child think without help, and ask how they know.',
+      ],
+      ...chosen.map((x): Line => ['say', briefly[x.id] ?? `They may use: ${x.name.toLowerCase()}.`]),
+      [
+        'say',
+        `No way is the best one.${w.style.fingers === 'welcome' ? ' Fingers are as good as any.' : ''} Do not say whether an answer is right before the film does.`,
+      ],
+    ],
+    'adults',
+  )
 }
 
 /**
@@ -39,29 +67,57 @@ export function briefing(e: Example, w: Writing, chosen: readonly Worked[]): Seg
 export function talkSegments(e: Example, w: Writing, sets: readonly (readonly Example[])[]): Segment[] {
   const chosen = talkWays(e, w)
   const { tells, asks } = storyOf(e, w)
-  const hidden = tells.replace(new RegExp(`\\b(${[...new Set([e.a, e.b, e.total])].map((k) => n(k)).sort((x, y) => y.length - x.length).join('|')})\\b`, 'gi'), (word) => (/^[A-Z]/.test(word) ? 'Some' : 'some'))
+  const hidden = tells.replace(
+    new RegExp(
+      `\\b(${[...new Set([e.a, e.b, e.total])]
+        .map((k) => n(k))
+        .sort((x, y) => y.length - x.length)
+        .join('|')})\\b`,
+      'gi',
+    ),
+    (word) => (/^[A-Z]/.test(word) ? 'Some' : 'some'),
+  )
   const choices = sets.filter((s) => s.length > 0).slice(0, 3)
   return [
     segment(w, 'The story without numbers', 'story', [
-      ['say', hidden], ['say', 'Shut your eyes and see it.'], ['ask', 'What happens in the story?'], wait(w),
-      ['say', `Now the numbers. ${tells}`], ['ask', asks], ['wait', `${Math.max(8, w.style.defaultWait)} s`],
+      ['say', hidden],
+      ['say', 'Shut your eyes and see it.'],
+      ['ask', 'What happens in the story?'],
+      wait(w),
+      ['say', `Now the numbers. ${tells}`],
+      ['ask', asks],
+      ['wait', `${Math.max(8, w.style.defaultWait)} s`],
       ['say', 'Keep your answer in your head. Let us look at what children say.'],
     ]),
-    ...chosen.map((x, i) => segment(w, `Somebody says: ${x.name.toLowerCase()}`, 'show', [
-      ['say', i === 0 ? 'Here is one way.' : 'Somebody else does it like this.'],
-      ...x.lines.filter((l) => l.verb !== 'write' || showsSymbols(w.style, w.age)).map((l): Line => [l.verb, l.text]),
-      ['ask', 'Did you do it like that?'], ['wait', '3 s'], ['do', 'Clear the table'],
-    ])),
+    ...chosen.map((x, i) =>
+      segment(w, `Somebody says: ${x.name.toLowerCase()}`, 'show', [
+        ['say', i === 0 ? 'Here is one way.' : 'Somebody else does it like this.'],
+        ...x.lines
+          .filter((l) => l.verb !== 'write' || showsSymbols(w.style, w.age))
+          .map((l): Line => [l.verb, l.text]),
+        ['ask', 'Did you do it like that?'],
+        ['wait', '3 s'],
+        ['do', 'Clear the table'],
+      ]),
+    ),
     segment(w, 'What we found', 'together', [
       ['reveal', `${capital(spoken(e, w.style))}.`],
-      ...(showsSymbols(w.style, w.age) && (e.op === '+' || e.op === '-') ? [['write', exampleSentence(e)] as Line, ['do', 'Clear the table'] as Line] : []),
+      ...(showsSymbols(w.style, w.age) && (e.op === '+' || e.op === '-')
+        ? [['write', exampleSentence(e)] as Line, ['do', 'Clear the table'] as Line]
+        : []),
       ['say', 'Many ways, one answer.'],
     ]),
     segment(w, 'Choose your numbers', 'alone', [
       ['say', 'The same story with other numbers. Choose the ones that make you think.'],
-      ...choices.map((set, i): Line => ['say', `${['Gentle', 'Middle', 'Stretch'][i]}: ${numbersOf(set[0]!, w)}.`]),
+      ...choices.map((set, i): Line => [
+        'say',
+        `${['Gentle', 'Middle', 'Stretch'][i]}: ${numbersOf(set[0]!, w)}.`,
+      ]),
       ['pause', 'Choose one, work it out your own way and draw what you did. (180 s)'],
     ]),
   ]
 }
-const numbersOf = (e: Example, w: Writing): string => (w.aim.structure === 'parts' || w.aim.structure === 'missing' ? several(e.total, w.story) : `${n(e.a)} and ${n(e.b)}`)
+const numbersOf = (e: Example, w: Writing): string =>
+  w.aim.structure === 'parts' || w.aim.structure === 'missing'
+    ? several(e.total, w.story)
+    : `${n(e.a)} and ${n(e.b)}`

@@ -10,12 +10,35 @@ interface Cv {
   matFromArray(rows: number, cols: number, type: number, data: ArrayLike<number>): Mat
   CV_8UC1: number
   Size: new (w: number, h: number) => object
-  RectVector: new () => { size(): number; get(i: number): { x: number; y: number; width: number; height: number }; delete(): void }
-  CascadeClassifier: new () => { load(name: string): boolean; detectMultiScale(m: Mat, out: object, scale: number, neighbours: number, flags: number, least: object): void }
-  FS_createDataFile(folder: string, name: string, data: Uint8Array, read: boolean, write: boolean, own: boolean): void
+  RectVector: new () => {
+    size(): number
+    get(i: number): { x: number; y: number; width: number; height: number }
+    delete(): void
+  }
+  CascadeClassifier: new () => {
+    load(name: string): boolean
+    detectMultiScale(
+      m: Mat,
+      out: object,
+      scale: number,
+      neighbours: number,
+      flags: number,
+      least: object,
+    ): void
+  }
+  FS_createDataFile(
+    folder: string,
+    name: string,
+    data: Uint8Array,
+    read: boolean,
+    write: boolean,
+    own: boolean,
+  ): void
   equalizeHist(from: Mat, to: Mat): void
 }
-interface Mat { delete(): void }
+interface Mat {
+  delete(): void
+}
 
 /** Faces in a grey picture, boxes in its own pixels. */
 export type FaceFinder = (grey: Uint8Array, width: number, height: number) => FilmBox[]
@@ -26,7 +49,9 @@ export const faceFinder = (): Promise<FaceFinder | null> => (finder ??= load())
 async function load(): Promise<FaceFinder | null> {
   const file = await fs.readFile(cascade).catch(() => null)
   if (!file) return null
-  const cv = createRequire(import.meta.url)('@techstark/opencv-js') as Cv & { onRuntimeInitialized?: () => void }
+  const cv = createRequire(import.meta.url)('@techstark/opencv-js') as Cv & {
+    onRuntimeInitialized?: () => void
+  }
   // Its WebAssembly is compiled after the file was read.
   if (!(cv.Mat as unknown)) await new Promise<void>((resolve) => (cv.onRuntimeInitialized = resolve))
   cv.FS_createDataFile('/', 'face.xml', file, true, false, false)
@@ -38,7 +63,14 @@ async function load(): Promise<FaceFinder | null> {
     try {
       cv.equalizeHist(m, m)
       // Faces below a twelfth of the picture's height tell nobody apart.
-      classifier.detectMultiScale(m, found, 1.15, 4, 0, new cv.Size(Math.round(height / 12), Math.round(height / 12)))
+      classifier.detectMultiScale(
+        m,
+        found,
+        1.15,
+        4,
+        0,
+        new cv.Size(Math.round(height / 12), Math.round(height / 12)),
+      )
       return Array.from({ length: found.size() }, (_, i) => {
         const r = found.get(i)
         return { x: r.x, y: r.y, w: r.width, h: r.height }

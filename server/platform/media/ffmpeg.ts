@@ -20,16 +20,44 @@ export interface Probe {
 /** What a media file holds; null when it is none. */
 export async function probe(file: string): Promise<Probe | null> {
   try {
-    const { stdout } = await run('ffprobe', ['-v', 'error', ...local, '-show_streams', '-show_format', '-of', 'json', file], { limit: 30_000 })
-    const info = JSON.parse(stdout) as { streams?: { codec_type: string; codec_name?: string; width?: number; height?: number; nb_frames?: string; duration?: string; channels?: number; sample_rate?: string; disposition?: { attached_pic?: number } }[]; format?: { duration?: string; format_name?: string } }
+    const { stdout } = await run(
+      'ffprobe',
+      ['-v', 'error', ...local, '-show_streams', '-show_format', '-of', 'json', file],
+      { limit: 30_000 },
+    )
+    const info = JSON.parse(stdout) as {
+      streams?: {
+        codec_type: string
+        codec_name?: string
+        width?: number
+        height?: number
+        nb_frames?: string
+        duration?: string
+        channels?: number
+        sample_rate?: string
+        disposition?: { attached_pic?: number }
+      }[]
+      format?: { duration?: string; format_name?: string }
+    }
     const video = info.streams?.find((s) => s.codec_type === 'video' && !s.disposition?.attached_pic)
     const sound = info.streams?.find((s) => s.codec_type === 'audio')
     const audio = sound !== undefined
-    if ((!video && !audio) || /tty|lrc|srt|webvtt|subviewer|image2|_pipe$/.test(info.format?.format_name ?? '')) return null
+    if (
+      (!video && !audio) ||
+      /tty|lrc|srt|webvtt|subviewer|image2|_pipe$/.test(info.format?.format_name ?? '')
+    )
+      return null
     const told = Number(info.format?.duration ?? video?.duration ?? 0) || 0
     // A browser's recording of sound alone says no length, and has no picture to measure it by.
     const seconds = told || video ? told : await soundSeconds(file)
-    return { seconds, video: video ? { width: video.width ?? 0, height: video.height ?? 0 } : null, audio, channels: sound?.channels ?? 0, rate: Number(sound?.sample_rate ?? 0), frames: video?.nb_frames ? Number(video.nb_frames) : null }
+    return {
+      seconds,
+      video: video ? { width: video.width ?? 0, height: video.height ?? 0 } : null,
+      audio,
+      channels: sound?.channels ?? 0,
+      rate: Number(sound?.sample_rate ?? 0),
+      frames: video?.nb_frames ? Number(video.nb_frames) : null,
+    }
   } catch (error) {
     if (error instanceof ToolError) return null
     throw error
@@ -38,13 +66,35 @@ export async function probe(file: string): Promise<Probe | null> {
 
 /** How long a file's sound is, by decoding it; 0 of an empty one. */
 async function soundSeconds(file: string): Promise<number> {
-  const { stdout } = await run('ffmpeg', ['-v', 'error', '-nostdin', ...local, '-i', file, '-map', '0:a:0', '-progress', 'pipe:1', '-f', 'null', '-'], { limit: 120_000 })
+  const { stdout } = await run(
+    'ffmpeg',
+    [
+      '-v',
+      'error',
+      '-nostdin',
+      ...local,
+      '-i',
+      file,
+      '-map',
+      '0:a:0',
+      '-progress',
+      'pipe:1',
+      '-f',
+      'null',
+      '-',
+    ],
+    { limit: 120_000 },
+  )
   return Number([...stdout.matchAll(/^out_time_us=(\d+)/gm)].at(-1)?.[1] ?? 0) / 1e6
 }
 
 /** Which of a clip's channels to use, as its sound was found to be. */
 export type Ears = TakeSound['used']
-const toMono: Record<Ears, string> = { both: 'aformat=channel_layouts=mono', left: 'pan=mono|c0=c0', right: 'pan=mono|c0=c1' }
+const toMono: Record<Ears, string> = {
+  both: 'aformat=channel_layouts=mono',
+  left: 'pan=mono|c0=c0',
+  right: 'pan=mono|c0=c1',
+}
 
 export interface EncodeOptions {
   /** The stretch of the source, in seconds; all of it where none is given. */
@@ -57,18 +107,46 @@ export interface EncodeOptions {
 }
 /** Runs ffmpeg on local files, reporting the share done by the time written. */
 export async function ffmpeg(args: readonly string[], options: EncodeOptions = {}): Promise<string> {
-  const { stderr } = await run('ffmpeg', ['-hide_banner', '-nostdin', '-y', '-loglevel', 'info', '-nostats', ...(options.onShare ? ['-progress', 'pipe:1'] : []), ...args], {
-    ...(options.signal ? { signal: options.signal } : {}),
-    limit: 3 * 3600_000,
-    onLine: (line) => {
-      const at = line.match(/^out_time_us=(\d+)/)
-      if (at && options.expected) options.onShare?.(Math.min(1, Number(at[1]) / 1e6 / options.expected))
+  const { stderr } = await run(
+    'ffmpeg',
+    [
+      '-hide_banner',
+      '-nostdin',
+      '-y',
+      '-loglevel',
+      'info',
+      '-nostats',
+      ...(options.onShare ? ['-progress', 'pipe:1'] : []),
+      ...args,
+    ],
+    {
+      ...(options.signal ? { signal: options.signal } : {}),
+      limit: 3 * 3600_000,
+      onLine: (line) => {
+        const at = line.match(/^out_time_us=(\d+)/)
+        if (at && options.expected) options.onShare?.(Math.min(1, Number(at[1]) / 1e6 / options.expected))
+      },
     },
-  })
+  )
   return stderr
 }
 
-export const videoCodec = ['-c:v', 'libx264', '-preset', 'veryfast', '-crf', '20', '-pix_fmt', 'yuv420p', '-r', String(framesPerSecond), '-video_track_timescale', '15360', '-g', String(framesPerSecond * 2)]
+export const videoCodec = [
+  '-c:v',
+  'libx264',
+  '-preset',
+  'veryfast',
+  '-crf',
+  '20',
+  '-pix_fmt',
+  'yuv420p',
+  '-r',
+  String(framesPerSecond),
+  '-video_track_timescale',
+  '15360',
+  '-g',
+  String(framesPerSecond * 2),
+]
 /** Filters that fit any picture into the frame, with bars of linen where it is narrower. */
 export const fitFrame = `scale=${film.width}:${film.height}:force_original_aspect_ratio=decrease:force_divisible_by=2,pad=${film.width}:${film.height}:(ow-iw)/2:(oh-ih)/2:color=0xE9EBE6,setsar=1`
 
@@ -76,22 +154,74 @@ export const fitFrame = `scale=${film.width}:${film.height}:force_original_aspec
  * Any clip as 720p at a constant 30 frames a second, upright, playable in browsers. A clip without picture gets a
  * plain ground; one without sound gets silence, so that all takes cut alike.
  */
-export async function toTakeFilm(source: string, out: string, p: Probe, options: EncodeOptions): Promise<void> {
+export async function toTakeFilm(
+  source: string,
+  out: string,
+  p: Probe,
+  options: EncodeOptions,
+): Promise<void> {
   const part = options.part ?? null
   const seconds = part ? part.to - part.from : p.seconds > 0 ? p.seconds : 60
   const inputs = [...cutFrom(part), ...local, '-i', source]
   const filters: string[] = []
   // Picture and sound of a clip rarely end together: the shorter is held to the end of the longer, where its length is known.
   const hold = part !== null || p.seconds > 0
-  if (p.video) filters.push(`[0:v]fps=${framesPerSecond},${fitFrame}${hold ? ',tpad=stop_mode=clone:stop=-1' : ''}[v]`)
+  if (p.video)
+    filters.push(`[0:v]fps=${framesPerSecond},${fitFrame}${hold ? ',tpad=stop_mode=clone:stop=-1' : ''}[v]`)
   else filters.push(`color=c=0xE9EBE6:s=${film.width}x${film.height}:r=${framesPerSecond}:d=${seconds}[v]`)
-  if (p.audio) filters.push('[0:a]aresample=48000:async=1:first_pts=0,' + toMono[options.ears ?? 'both'] + (hold ? ',apad' : '') + '[a]')
+  if (p.audio)
+    filters.push(
+      '[0:a]aresample=48000:async=1:first_pts=0,' +
+        toMono[options.ears ?? 'both'] +
+        (hold ? ',apad' : '') +
+        '[a]',
+    )
   else filters.push(`anullsrc=r=48000:cl=mono,atrim=duration=${seconds}[a]`)
-  await ffmpeg([...inputs, '-filter_complex', filters.join(';'), '-map', '[v]', '-map', '[a]', ...videoCodec, '-c:a', 'aac', '-b:a', '96k', ...(hold ? ['-t', String(seconds)] : ['-shortest']), '-movflags', '+faststart', '-map_metadata', '-1', out], { ...options, expected: seconds })
+  await ffmpeg(
+    [
+      ...inputs,
+      '-filter_complex',
+      filters.join(';'),
+      '-map',
+      '[v]',
+      '-map',
+      '[a]',
+      ...videoCodec,
+      '-c:a',
+      'aac',
+      '-b:a',
+      '96k',
+      ...(hold ? ['-t', String(seconds)] : ['-shortest']),
+      '-movflags',
+      '+faststart',
+      '-map_metadata',
+      '-1',
+      out,
+    ],
+    { ...options, expected: seconds },
+  )
 }
 
 /** 16 kHz mono sound as the recogniser wants it. */
 export const toSpeechWav = (source: string, out: string, options: EncodeOptions = {}): Promise<string> =>
-  ffmpeg([...cutFrom(options.part ?? null), ...local, '-i', source, ...(options.part ? ['-t', String(options.part.to - options.part.from)] : []), '-vn', '-af', `aresample=16000:async=1:first_pts=0,${toMono[options.ears ?? 'both']}`, '-ar', '16000', '-c:a', 'pcm_s16le', out], options)
+  ffmpeg(
+    [
+      ...cutFrom(options.part ?? null),
+      ...local,
+      '-i',
+      source,
+      ...(options.part ? ['-t', String(options.part.to - options.part.from)] : []),
+      '-vn',
+      '-af',
+      `aresample=16000:async=1:first_pts=0,${toMono[options.ears ?? 'both']}`,
+      '-ar',
+      '16000',
+      '-c:a',
+      'pcm_s16le',
+      out,
+    ],
+    options,
+  )
 
-const cutFrom = (part: { from: number; to: number } | null): string[] => (part ? ['-ss', String(part.from)] : [])
+const cutFrom = (part: { from: number; to: number } | null): string[] =>
+  part ? ['-ss', String(part.from)] : []

@@ -12,11 +12,23 @@ export interface Loudness {
   peak: number | null
 }
 /** Measures the sound of what `input` opens. `peaks`: true peaks too, which takes about twice as long. */
-export async function loudnessOf(input: readonly string[], { peaks = false, signal }: { peaks?: boolean; signal?: AbortSignal } = {}): Promise<Loudness> {
-  const report = await ffmpeg([...input, '-vn', '-af', `ebur128=framelog=verbose${peaks ? ':peak=true' : ''}`, '-f', 'null', '-'], signal ? { signal } : {})
+export async function loudnessOf(
+  input: readonly string[],
+  { peaks = false, signal }: { peaks?: boolean; signal?: AbortSignal } = {},
+): Promise<Loudness> {
+  const report = await ffmpeg(
+    [...input, '-vn', '-af', `ebur128=framelog=verbose${peaks ? ':peak=true' : ''}`, '-f', 'null', '-'],
+    signal ? { signal } : {},
+  )
   const summary = report.slice(report.lastIndexOf('Summary:'))
-  const [integrated, peak] = [Number(summary.match(/I:\s+(-?[\d.]+) LUFS/)?.[1]), Number(summary.match(/Peak:\s+(-?[\d.]+) dBFS/)?.[1])]
-  return { integrated: Number.isFinite(integrated) && integrated > -60 ? integrated : null, peak: Number.isFinite(peak) ? peak : null }
+  const [integrated, peak] = [
+    Number(summary.match(/I:\s+(-?[\d.]+) LUFS/)?.[1]),
+    Number(summary.match(/Peak:\s+(-?[\d.]+) dBFS/)?.[1]),
+  ]
+  return {
+    integrated: Number.isFinite(integrated) && integrated > -60 ? integrated : null,
+    peak: Number.isFinite(peak) ? peak : null,
+  }
 }
 /** The second pass: one gain for the whole film, so that loud stays loud beside quiet, and its few peaks held down. */
 export function levelled({ integrated }: Loudness): string {

@@ -14,9 +14,36 @@ export interface PictureOptions {
  * Hands over a film's pictures one after another as RGB bytes (width × height × 3), waiting for each to be dealt with.
  * Gives what the program reported. @throws ToolError when the film cannot be read.
  */
-export async function eachPicture(file: string, { rate, width, height, signal, before = [] }: PictureOptions, tell: (rgb: Buffer, n: number) => void | Promise<void>): Promise<string> {
-  const filters = [...before, ...(rate ? [`fps=${rate}`] : []), `scale=${width}:${height}:flags=area`, 'format=rgb24']
-  const child = spawn('ffmpeg', ['-hide_banner', '-nostdin', '-nostats', '-protocol_whitelist', 'file,pipe', '-i', file, '-an', '-vf', filters.join(','), '-f', 'rawvideo', 'pipe:1'], { stdio: ['ignore', 'pipe', 'pipe'], ...(signal ? { signal } : {}) })
+export async function eachPicture(
+  file: string,
+  { rate, width, height, signal, before = [] }: PictureOptions,
+  tell: (rgb: Buffer, n: number) => void | Promise<void>,
+): Promise<string> {
+  const filters = [
+    ...before,
+    ...(rate ? [`fps=${rate}`] : []),
+    `scale=${width}:${height}:flags=area`,
+    'format=rgb24',
+  ]
+  const child = spawn(
+    'ffmpeg',
+    [
+      '-hide_banner',
+      '-nostdin',
+      '-nostats',
+      '-protocol_whitelist',
+      'file,pipe',
+      '-i',
+      file,
+      '-an',
+      '-vf',
+      filters.join(','),
+      '-f',
+      'rawvideo',
+      'pipe:1',
+    ],
+    { stdio: ['ignore', 'pipe', 'pipe'], ...(signal ? { signal } : {}) },
+  )
   let report = ''
   child.stderr.setEncoding('utf8').on('data', (t: string) => {
     report = (report + t).slice(-200_000)
@@ -30,7 +57,7 @@ export async function eachPicture(file: string, { rate, width, height, signal, b
   const size = width * height * 3
   let [held, have, n] = [Buffer.alloc(size), 0, 0]
   for await (const chunk of child.stdout as AsyncIterable<Buffer>) {
-    for (let at = 0; at < chunk.length; ) {
+    for (let at = 0; at < chunk.length;) {
       const take = Math.min(size - have, chunk.length - at)
       chunk.copy(held, have, at, at + take)
       have += take

@@ -36,7 +36,9 @@ export const recognition = {
 /** The recogniser or its model is not installed: takes still work, with captions or by hand. */
 export class NoRecogniser extends Error {
   constructor() {
-    super('This machine has no speech recogniser (Debian: pocketsphinx, pocketsphinx-en-us). The take is kept and plays; bring captions for it, or cut it by hand.')
+    super(
+      'This machine has no speech recogniser (Debian: pocketsphinx, pocketsphinx-en-us). The take is kept and plays; bring captions for it, or cut it by hand.',
+    )
   }
 }
 
@@ -89,7 +91,10 @@ export interface Listening {
 }
 
 /** Dictionary and language model for the lines that may be said, as the recogniser's files. */
-async function modelFor(lines: readonly SpokenLine[], own: ReadonlyMap<string, readonly string[]>): Promise<{ dict: string; lm: string; unpronounced: string[] }> {
+async function modelFor(
+  lines: readonly SpokenLine[],
+  own: ReadonlyMap<string, readonly string[]>,
+): Promise<{ dict: string; lm: string; unpronounced: string[] }> {
   dictionary ??= loadDictionary()
   const dict = await dictionary
   const known = new Set<string>()
@@ -109,7 +114,12 @@ async function modelFor(lines: readonly SpokenLine[], own: ReadonlyMap<string, r
 export async function levelsIn(wav: string): Promise<Float32Array> {
   const span = await openWav(wav)
   const out = new Float32Array(Math.floor((span.bytes / 2 / span.rate) * levelsPerSecond))
-  await eachBlock(wav, span, 30, (samples, from) => out.set(levelsOf(samples, span.rate).subarray(0, out.length - Math.round((from / span.rate) * levelsPerSecond)), Math.round((from / span.rate) * levelsPerSecond)))
+  await eachBlock(wav, span, 30, (samples, from) =>
+    out.set(
+      levelsOf(samples, span.rate).subarray(0, out.length - Math.round((from / span.rate) * levelsPerSecond)),
+      Math.round((from / span.rate) * levelsPerSecond),
+    ),
+  )
   return out
 }
 
@@ -118,7 +128,11 @@ export async function levelsIn(wav: string): Promise<Float32Array> {
  * silences, several at once.
  * @throws NoRecogniser when the program or its model is missing.
  */
-export async function recognise(wav: string, lines: readonly SpokenLine[], options: Listening = {}): Promise<Recognition> {
+export async function recognise(
+  wav: string,
+  lines: readonly SpokenLine[],
+  options: Listening = {},
+): Promise<Recognition> {
   const { dict, lm, unpronounced } = await modelFor(lines, options.pronunciations ?? new Map())
   const folder = await fs.mkdtemp(path.join(os.tmpdir(), 'awlbox-hear-'))
   const abandon = new AbortController()
@@ -133,10 +147,17 @@ export async function recognise(wav: string, lines: readonly SpokenLine[], optio
     const flags = options.second ? [...recognition.flags, ...recognition.secondEar] : [...recognition.flags]
     const [gain, voiced] = [gainFor(levels), voicedIn(levels)]
     const way = flags.join(' ')
-    const mean = options.means?.has(way) ? options.means.get(way)! : await meanOf(await loudened(wav, span, warmStretch(levels), gain), folder, flags, abandon.signal)
+    const mean = options.means?.has(way)
+      ? options.means.get(way)!
+      : await meanOf(await loudened(wav, span, warmStretch(levels), gain), folder, flags, abandon.signal)
     options.means?.set(way, mean)
     const acoustic = mean ? await withMean(mean, folder) : ownModel()
-    const model = createHash('sha256').update(dict).update(lm).update(way).update(mean ?? '').digest('hex')
+    const model = createHash('sha256')
+      .update(dict)
+      .update(lm)
+      .update(way)
+      .update(mean ?? '')
+      .digest('hex')
     const heard: HeardWord[][] = pieces.map(() => [])
     const total = pieces.reduce((s, p) => s + p.to - p.from, 0)
     let done = 0
@@ -147,21 +168,33 @@ export async function recognise(wav: string, lines: readonly SpokenLine[], optio
         const piece = pieces[i]!
         abandon.signal.throwIfAborted()
         const samples = await loudened(wav, span, piece, gain)
-        const key = createHash('sha256').update(model).update(Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength)).digest('hex')
+        const key = createHash('sha256')
+          .update(model)
+          .update(Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength))
+          .digest('hex')
         const known = await options.memory?.get(key)
-        const mine = voiced.filter((v) => v.to > piece.from && v.from < piece.to).map((v) => ({ from: v.from - piece.from, to: v.to - piece.from }))
-        const words = known ?? within(inPlace(await listen(samples, folder, i, acoustic, flags, abandon.signal), mine), piece.to - piece.from)
+        const mine = voiced
+          .filter((v) => v.to > piece.from && v.from < piece.to)
+          .map((v) => ({ from: v.from - piece.from, to: v.to - piece.from }))
+        const words =
+          known ??
+          within(
+            inPlace(await listen(samples, folder, i, acoustic, flags, abandon.signal), mine),
+            piece.to - piece.from,
+          )
         if (!known) await options.memory?.put(key, words)
         heard[i] = words.map((w) => ({ ...w, start: w.start + piece.from, end: w.end + piece.from }))
         done += piece.to - piece.from
         options.onShare?.(total > 0 ? done / total : 1)
       }
     }
-    await Promise.all(Array.from({ length: Math.min(recognition.together, pieces.length) }, worker)).catch((error: unknown) => {
-      // One that fails ends the others: nobody waits for what will be thrown away.
-      stop()
-      throw error
-    })
+    await Promise.all(Array.from({ length: Math.min(recognition.together, pieces.length) }, worker)).catch(
+      (error: unknown) => {
+        // One that fails ends the others: nobody waits for what will be thrown away.
+        stop()
+        throw error
+      },
+    )
     return { words: heard.flat(), unpronounced }
   } finally {
     options.signal?.removeEventListener('abort', stop)
@@ -179,19 +212,42 @@ async function loudened(wav: string, span: WavSpan, piece: Piece, gain: number):
     x = (Math.imul(x, 1_103_515_245) + 12_345) & 0x7fffffff
     out[i] = ((x >> 8) % (2 * recognition.hiss + 1)) - recognition.hiss
   }
-  for (let i = 0; i < samples.length; i++) out[head + i] = Math.max(-32_768, Math.min(32_767, Math.round(samples[i]! * gain) + out[head + i]!))
+  for (let i = 0; i < samples.length; i++)
+    out[head + i] = Math.max(-32_768, Math.min(32_767, Math.round(samples[i]! * gain) + out[head + i]!))
   return out
 }
 
 /** One word and nothing else to be heard: enough to learn how a voice and its room sound, at a fraction of the work. */
-const [warmWords, warmModel] = ['one W AH N\n', '\n\\data\\\nngram 1=3\n\n\\1-grams:\n-0.5 </s>\n-99 <s>\n-0.5 one\n\n\\end\\\n']
+const [warmWords, warmModel] = [
+  'one W AH N\n',
+  '\n\\data\\\nngram 1=3\n\n\\1-grams:\n-0.5 </s>\n-99 <s>\n-0.5 one\n\n\\end\\\n',
+]
 /** The mean spectrum (cepstral mean, comma-separated) the recogniser comes to after hearing these samples; null where it reports none. */
-async function meanOf(samples: Int16Array, folder: string, flags: readonly string[], signal: AbortSignal): Promise<string | null> {
+async function meanOf(
+  samples: Int16Array,
+  folder: string,
+  flags: readonly string[],
+  signal: AbortSignal,
+): Promise<string | null> {
   const [wav, log] = [path.join(folder, 'warm.wav'), path.join(folder, 'warm.log')]
   await fs.writeFile(path.join(folder, 'warm.dict'), warmWords)
   await fs.writeFile(path.join(folder, 'warm.lm'), warmModel)
   await fs.writeFile(wav, wavOf(samples, recognition.rate))
-  await recogniser(ownModel(), ['-infile', wav, '-lm', path.join(folder, 'warm.lm'), '-dict', path.join(folder, 'warm.dict'), ...flags, '-logfn', log], signal)
+  await recogniser(
+    ownModel(),
+    [
+      '-infile',
+      wav,
+      '-lm',
+      path.join(folder, 'warm.lm'),
+      '-dict',
+      path.join(folder, 'warm.dict'),
+      ...flags,
+      '-logfn',
+      log,
+    ],
+    signal,
+  )
   const last = [...(await fs.readFile(log, 'utf8')).matchAll(/Update to\s+<([-\d.\s]+)>/g)].at(-1)?.[1]
   return last ? last.trim().split(/\s+/).join(',') : null
 }
@@ -204,16 +260,29 @@ const ownModel = (): string => path.join(recognition.model, 'en-us')
 async function withMean(mean: string, folder: string): Promise<string> {
   const out = path.join(folder, 'acoustic')
   await fs.mkdir(out)
-  for (const name of await fs.readdir(ownModel())) if (name !== 'feat.params') await fs.symlink(path.join(ownModel(), name), path.join(out, name))
+  for (const name of await fs.readdir(ownModel()))
+    if (name !== 'feat.params') await fs.symlink(path.join(ownModel(), name), path.join(out, name))
   const own = await fs.readFile(path.join(ownModel(), 'feat.params'), 'utf8')
-  await fs.writeFile(path.join(out, 'feat.params'), `${own.replace(/^-cmninit.*$/m, '').trimEnd()}\n-cmninit ${mean}\n`)
+  await fs.writeFile(
+    path.join(out, 'feat.params'),
+    `${own.replace(/^-cmninit.*$/m, '').trimEnd()}\n-cmninit ${mean}\n`,
+  )
   return out
 }
 
 /** Runs the program. @throws NoRecogniser where it is not installed. */
-async function recogniser(acoustic: string, args: readonly string[], signal: AbortSignal, onLine?: (line: string) => void): Promise<void> {
+async function recogniser(
+  acoustic: string,
+  args: readonly string[],
+  signal: AbortSignal,
+  onLine?: (line: string) => void,
+): Promise<void> {
   try {
-    await run(recognition.program, ['-hmm', acoustic, ...args], { signal, limit: 3600_000, ...(onLine ? { onLine } : {}) })
+    await run(recognition.program, ['-hmm', acoustic, ...args], {
+      signal,
+      limit: 3600_000,
+      ...(onLine ? { onLine } : {}),
+    })
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code === 'ENOENT') throw new NoRecogniser()
     throw error
@@ -221,23 +290,53 @@ async function recogniser(acoustic: string, args: readonly string[], signal: Abo
 }
 
 /** Without what was heard in the hiss after the end. */
-const within = (words: readonly HeardWord[], end: number): HeardWord[] => words.flatMap((w) => (w.start >= end ? [] : [{ ...w, end: Math.min(end, w.end) }]))
+const within = (words: readonly HeardWord[], end: number): HeardWord[] =>
+  words.flatMap((w) => (w.start >= end ? [] : [{ ...w, end: Math.min(end, w.end) }]))
 
 /** What is heard in samples, an utterance at a time; times are seconds after the hiss that goes before. */
-async function listen(samples: Int16Array, folder: string, i: number, acoustic: string, flags: readonly string[], signal: AbortSignal): Promise<HeardWord[][]> {
+async function listen(
+  samples: Int16Array,
+  folder: string,
+  i: number,
+  acoustic: string,
+  flags: readonly string[],
+  signal: AbortSignal,
+): Promise<HeardWord[][]> {
   const file = path.join(folder, `${i}.wav`)
   await fs.writeFile(file, wavOf(samples, recognition.rate))
   const utterances: HeardWord[][] = [[]]
   try {
-    await recogniser(acoustic, ['-infile', file, '-lm', path.join(folder, 'model.lm'), '-dict', path.join(folder, 'words.dict'), '-time', 'yes', ...flags, '-logfn', '/dev/null'], signal, (line) => {
-      const m = line.match(/^(\S+) ([\d.]+) ([\d.]+) ([\d.]+)$/)
-      if (m?.[1] === '<s>') utterances.push([])
-      if (!m || /^[<[+]/.test(m[1]!)) return
-      const [start, to] = [Number(m[2]) - recognition.head, Number(m[3]) - recognition.head]
-      // What is heard in the hiss before was never said.
-      if (to <= 0) return
-      utterances.at(-1)!.push({ word: m[1]!.replace(/\(\d+\)$/, ''), start: Math.max(0, start), end: to, confidence: Math.min(1, Number(m[4])) })
-    })
+    await recogniser(
+      acoustic,
+      [
+        '-infile',
+        file,
+        '-lm',
+        path.join(folder, 'model.lm'),
+        '-dict',
+        path.join(folder, 'words.dict'),
+        '-time',
+        'yes',
+        ...flags,
+        '-logfn',
+        '/dev/null',
+      ],
+      signal,
+      (line) => {
+        const m = line.match(/^(\S+) ([\d.]+) ([\d.]+) ([\d.]+)$/)
+        if (m?.[1] === '<s>') utterances.push([])
+        if (!m || /^[<[+]/.test(m[1]!)) return
+        const [start, to] = [Number(m[2]) - recognition.head, Number(m[3]) - recognition.head]
+        // What is heard in the hiss before was never said.
+        if (to <= 0) return
+        utterances.at(-1)!.push({
+          word: m[1]!.replace(/\(\d+\)$/, ''),
+          start: Math.max(0, start),
+          end: to,
+          confidence: Math.min(1, Number(m[4])),
+        })
+      },
+    )
   } finally {
     await fs.rm(file, { force: true })
   }

@@ -11,16 +11,29 @@ export interface RunOptions {
   env?: Readonly<Record<string, string>>
 }
 export class ToolError extends Error {
-  constructor(readonly tool: string, readonly code: number | null, readonly stderr: string) {
+  constructor(
+    readonly tool: string,
+    readonly code: number | null,
+    readonly stderr: string,
+  ) {
     super(`${tool} ended with ${code}: ${stderr.slice(-600)}`)
     this.name = 'ToolError'
   }
 }
 
 /** Runs a program without a shell and gives its standard output. @throws ToolError when it fails or runs past its limit. */
-export function run(tool: string, args: readonly string[], options: RunOptions = {}): Promise<{ stdout: string; stderr: string }> {
+export function run(
+  tool: string,
+  args: readonly string[],
+  options: RunOptions = {},
+): Promise<{ stdout: string; stderr: string }> {
   return new Promise((resolve, reject) => {
-    const child = spawn(tool, args, { stdio: ['pipe', 'pipe', 'pipe'], ...(options.env ? { env: { ...process.env, ...options.env } } : {}), ...(options.signal ? { signal: options.signal } : {}), ...(options.limit ? { timeout: options.limit, killSignal: 'SIGKILL' as const } : {}) })
+    const child = spawn(tool, args, {
+      stdio: ['pipe', 'pipe', 'pipe'],
+      ...(options.env ? { env: { ...process.env, ...options.env } } : {}),
+      ...(options.signal ? { signal: options.signal } : {}),
+      ...(options.limit ? { timeout: options.limit, killSignal: 'SIGKILL' as const } : {}),
+    })
     let [stdout, stderr, rest] = ['', '', '']
     child.stdout.setEncoding('utf8').on('data', (text: string) => {
       stdout += text
@@ -33,7 +46,9 @@ export function run(tool: string, args: readonly string[], options: RunOptions =
       stderr = (stderr + text).slice(-60_000)
     })
     child.on('error', reject)
-    child.on('close', (code) => (code === 0 ? resolve({ stdout, stderr }) : reject(new ToolError(tool, code, stderr))))
+    child.on('close', (code) =>
+      code === 0 ? resolve({ stdout, stderr }) : reject(new ToolError(tool, code, stderr)),
+    )
     child.stdin.on('error', () => undefined)
     child.stdin.end(options.input)
   })

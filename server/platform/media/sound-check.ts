@@ -10,7 +10,27 @@ export async function soundCheck(file: string, p: Probe, signal?: AbortSignal): 
 
 function energies(file: string, signal?: AbortSignal): Promise<Energies> {
   return new Promise((resolve, reject) => {
-    const child = spawn('ffmpeg', ['-v', 'error', '-nostdin', '-protocol_whitelist', 'file,pipe', '-i', file, '-vn', '-ac', '2', '-ar', '8000', '-f', 's16le', 'pipe:1'], { stdio: ['ignore', 'pipe', 'ignore'], ...(signal ? { signal } : {}) })
+    const child = spawn(
+      'ffmpeg',
+      [
+        '-v',
+        'error',
+        '-nostdin',
+        '-protocol_whitelist',
+        'file,pipe',
+        '-i',
+        file,
+        '-vn',
+        '-ac',
+        '2',
+        '-ar',
+        '8000',
+        '-f',
+        's16le',
+        'pipe:1',
+      ],
+      { stdio: ['ignore', 'pipe', 'ignore'], ...(signal ? { signal } : {}) },
+    )
     const sum = { left: 0, right: 0, both: 0 }
     let rest: Buffer = Buffer.alloc(0)
     child.stdout.on('data', (data: Buffer) => {

@@ -49,7 +49,12 @@ export async function readSamples(file: string, wav: WavSpan, from: number, to: 
 }
 
 /** Hands a mono 16-bit WAV over in blocks of some seconds, so that three hours take no more memory than a minute. */
-export async function eachBlock(file: string, wav: WavSpan, seconds: number, tell: (samples: Int16Array, from: number) => void): Promise<void> {
+export async function eachBlock(
+  file: string,
+  wav: WavSpan,
+  seconds: number,
+  tell: (samples: Int16Array, from: number) => void,
+): Promise<void> {
   const block = Math.round(wav.rate * seconds)
   for (let at = 0; at < wav.bytes / 2; at += block) tell(await readSamples(file, wav, at, at + block), at)
 }

@@ -29,8 +29,22 @@ interface Props {
 const [reach, still] = [5, 4]
 
 /** A span with its waveform and its words. Drawing over it chooses a part; its ends are dragged, or moved by arrow keys. */
-export const ClipView = memo(function ClipView({ segmentId, item, take, voice, overlays, overlay, other, scale, chosen, now, points, acts }: Props) {
-  const onSelect = (part: Selection['part'] = null): void => acts.onSelect({ segmentId, itemId: item.id, part })
+export const ClipView = memo(function ClipView({
+  segmentId,
+  item,
+  take,
+  voice,
+  overlays,
+  overlay,
+  other,
+  scale,
+  chosen,
+  now,
+  points,
+  acts,
+}: Props) {
+  const onSelect = (part: Selection['part'] = null): void =>
+    acts.onSelect({ segmentId, itemId: item.id, part })
   const onEdge = (edge: 'from' | 'to', frame: number): void => acts.onEdge(segmentId, item.id, edge, frame)
   const peaks = usePeaks(take?.id ?? null)
   const [image, looked] = [useSheet(take?.looked?.sheet ? take.id : null), take?.looked?.sheet]
@@ -40,23 +54,56 @@ export const ClipView = memo(function ClipView({ segmentId, item, take, voice, o
   const [from, to] = [item.from / framesPerSecond, item.to / framesPerSecond]
   const heard = item.voice ? voice : take
   const late = item.voice ? item.voice.from / framesPerSecond - from : 0
-  const words = useMemo(() => (heard?.hearing?.words ?? []).filter((w) => (w.start + w.end) / 2 >= from + late && (w.start + w.end) / 2 < to + late).map((w) => w.word).join(' '), [heard, from, to, late])
+  const words = useMemo(
+    () =>
+      (heard?.hearing?.words ?? [])
+        .filter((w) => (w.start + w.end) / 2 >= from + late && (w.start + w.end) / 2 < to + late)
+        .map((w) => w.word)
+        .join(' '),
+    [heard, from, to, late],
+  )
   const proposed = item.why?.state === 'open' ? item.why : null
   const adds = proposed?.act === 'add'
   const silent = words === ''
-  const width = Math.max(18, words ? Math.min(120, words.length * 6.4 + 8) : 0, Math.round((frames / framesPerSecond) * scale))
+  const width = Math.max(
+    18,
+    words ? Math.min(120, words.length * 6.4 + 8) : 0,
+    Math.round((frames / framesPerSecond) * scale),
+  )
   const frameAt = (e: PointerEvent<HTMLElement>, box: HTMLElement): number => {
     const r = box.getBoundingClientRect()
     return Math.round(item.from + Math.min(1, Math.max(0, (e.clientX - r.left) / r.width)) * frames)
   }
   const marks = `${item.still ? 'still picture · ' : ''}${item.voice ? `sound of take ${voice?.number ?? '?'} · ` : ''}`
-  const label = proposed ? `${proposed.kind}${proposed.sure ? '?' : ', perhaps?'}` : `${marks}${words}` || (silent && frames > 75 ? `quiet ${(frames / framesPerSecond).toFixed(0)} s` : '')
-  const name = proposed ? `Proposed ${adds ? 'addition' : 'drop'}: ${proposed.kind}, ${(frames / framesPerSecond).toFixed(1)} seconds${words ? `, “${words}”` : ''}` : words || `quiet, ${(frames / framesPerSecond).toFixed(1)} seconds`
+  const label = proposed
+    ? `${proposed.kind}${proposed.sure ? '?' : ', perhaps?'}`
+    : `${marks}${words}` || (silent && frames > 75 ? `quiet ${(frames / framesPerSecond).toFixed(0)} s` : '')
+  const name = proposed
+    ? `Proposed ${adds ? 'addition' : 'drop'}: ${proposed.kind}, ${(frames / framesPerSecond).toFixed(1)} seconds${words ? `, “${words}”` : ''}`
+    : words || `quiet, ${(frames / framesPerSecond).toFixed(1)} seconds`
   const at = (frame: number): string => `${((frame - item.from) / frames) * 100}%`
   return (
     <span role="listitem" style={{ width }} className="block relative max-w-full">
-      {overlays.map((o) => <button key={o.id} type="button" aria-label={`${isOpen(o) ? 'Proposed overlay' : 'Overlay'}: ${overlayNames[o.look]} ${o.text}`} title={`${overlayNames[o.look]} ${o.text}${isOpen(o) ? ' (proposed)' : ''}`} aria-pressed={o.id === overlay} onClick={(e) => (e.stopPropagation(), acts.onOverlay(segmentId, o.id))} className={`absolute -top-1.5 h-2.5 z-[5] cursor-pointer rounded-full border-b-[3px] ${o.id === overlay ? 'border-saffron' : isOpen(o) ? 'border-dashed border-blue' : 'border-blue'}`} style={{ left: at(o.from), width: `${Math.max(6, Math.min(100 - ((o.from - item.from) / frames) * 100, ((o.to - o.from) / frames) * 100))}%` }} />)}
-      <button type="button" data-item={item.id} aria-pressed={chosen !== null} aria-label={name}
+      {overlays.map((o) => (
+        <button
+          key={o.id}
+          type="button"
+          aria-label={`${isOpen(o) ? 'Proposed overlay' : 'Overlay'}: ${overlayNames[o.look]} ${o.text}`}
+          title={`${overlayNames[o.look]} ${o.text}${isOpen(o) ? ' (proposed)' : ''}`}
+          aria-pressed={o.id === overlay}
+          onClick={(e) => (e.stopPropagation(), acts.onOverlay(segmentId, o.id))}
+          className={`absolute -top-1.5 h-2.5 z-[5] cursor-pointer rounded-full border-b-[3px] ${o.id === overlay ? 'border-saffron' : isOpen(o) ? 'border-dashed border-blue' : 'border-blue'}`}
+          style={{
+            left: at(o.from),
+            width: `${Math.max(6, Math.min(100 - ((o.from - item.from) / frames) * 100, ((o.to - o.from) / frames) * 100))}%`,
+          }}
+        />
+      ))}
+      <button
+        type="button"
+        data-item={item.id}
+        aria-pressed={chosen !== null}
+        aria-label={name}
         onClick={(e) => e.stopPropagation()}
         onPointerDown={(e) => {
           e.currentTarget.setPointerCapture(e.pointerId)
@@ -65,7 +112,11 @@ export const ClipView = memo(function ClipView({ segmentId, item, take, voice, o
         onPointerMove={(e) => {
           if (drawn === null) return
           const f = frameAt(e, e.currentTarget)
-          if (Math.abs(f - drawn) > still) onSelect({ from: snapped(Math.min(drawn, f), points, reach), to: snapped(Math.max(drawn, f), points, reach) })
+          if (Math.abs(f - drawn) > still)
+            onSelect({
+              from: snapped(Math.min(drawn, f), points, reach),
+              to: snapped(Math.max(drawn, f), points, reach),
+            })
         }}
         onPointerUp={(e) => {
           if (drawn !== null && Math.abs(frameAt(e, e.currentTarget) - drawn) <= still) onSelect()
@@ -77,19 +128,57 @@ export const ClipView = memo(function ClipView({ segmentId, item, take, voice, o
           e.stopPropagation()
           onSelect()
         }}
-        className={`relative block w-full h-[54px] rounded-lg border overflow-hidden cursor-pointer touch-none ${chosen ? 'border-saffron border-2 bg-here' : adds ? 'border-moss border-dashed border-2 bg-card' : proposed ? 'border-brick border-dashed border-2 bg-card' : silent ? 'border-steel border-dotted border-2 bg-card hatched' : other ? 'border-blue bg-wash' : 'border-hair bg-wash'}`}>
-        <Waveform peaks={peaks} sheet={sheet} from={from} to={to} width={width} colour={adds ? '--moss' : proposed ? '--brick' : '--steel'} />
-        {chosen?.part && <span className="absolute inset-y-0 bg-saffron/40 border-x-2 border-saffron" style={{ left: at(Math.max(item.from, chosen.part.from)), width: `${((Math.min(item.to, chosen.part.to) - Math.max(item.from, chosen.part.from)) / frames) * 100}%` }} />}
+        className={`relative block w-full h-[54px] rounded-lg border overflow-hidden cursor-pointer touch-none ${chosen ? 'border-saffron border-2 bg-here' : adds ? 'border-moss border-dashed border-2 bg-card' : proposed ? 'border-brick border-dashed border-2 bg-card' : silent ? 'border-steel border-dotted border-2 bg-card hatched' : other ? 'border-blue bg-wash' : 'border-hair bg-wash'}`}
+      >
+        <Waveform
+          peaks={peaks}
+          sheet={sheet}
+          from={from}
+          to={to}
+          width={width}
+          colour={adds ? '--moss' : proposed ? '--brick' : '--steel'}
+        />
+        {chosen?.part && (
+          <span
+            className="absolute inset-y-0 bg-saffron/40 border-x-2 border-saffron"
+            style={{
+              left: at(Math.max(item.from, chosen.part.from)),
+              width: `${((Math.min(item.to, chosen.part.to) - Math.max(item.from, chosen.part.from)) / frames) * 100}%`,
+            }}
+          />
+        )}
         {now !== null && <span className="absolute inset-y-0 w-0.5 bg-saffron" style={{ left: at(now) }} />}
       </button>
-      {chosen && <><Edge which="from" item={item} scale={scale} points={points} onMove={(f) => onEdge('from', f)} /><Edge which="to" item={item} scale={scale} points={points} onMove={(f) => onEdge('to', f)} /></>}
-      <span className={`block text-[12px] leading-4 h-4 truncate ${adds ? 'text-moss' : proposed ? 'text-brick' : 'text-steel'}`} title={proposed ? `${label} ${words}` : label}>{label}</span>
+      {chosen && (
+        <>
+          <Edge which="from" item={item} scale={scale} points={points} onMove={(f) => onEdge('from', f)} />
+          <Edge which="to" item={item} scale={scale} points={points} onMove={(f) => onEdge('to', f)} />
+        </>
+      )}
+      <span
+        className={`block text-[12px] leading-4 h-4 truncate ${adds ? 'text-moss' : proposed ? 'text-brick' : 'text-steel'}`}
+        title={proposed ? `${label} ${words}` : label}
+      >
+        {label}
+      </span>
     </span>
   )
 })
 
 /** The handle at one end of a chosen span: it snaps to words and silences, with Alt held it does not; arrows move it by a frame. */
-function Edge({ which, item, scale, points, onMove }: { which: 'from' | 'to'; item: Clip; scale: number; points: readonly number[]; onMove: (frame: number) => void }) {
+function Edge({
+  which,
+  item,
+  scale,
+  points,
+  onMove,
+}: {
+  which: 'from' | 'to'
+  item: Clip
+  scale: number
+  points: readonly number[]
+  onMove: (frame: number) => void
+}) {
   const [held, setHeld] = useState<{ x: number; frame: number } | null>(null)
   const key = (e: KeyboardEvent) => {
     if (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight') return
@@ -98,7 +187,12 @@ function Edge({ which, item, scale, points, onMove }: { which: 'from' | 'to'; it
     onMove(item[which] + (e.key === 'ArrowRight' ? 1 : -1) * (e.shiftKey ? 10 : 1))
   }
   return (
-    <button type="button" aria-label={which === 'from' ? 'Beginning of the span' : 'End of the span'} title="Drag, or arrow keys: a frame; with Shift, ten. Alt while dragging: no snapping." onKeyDown={key} onClick={(e) => e.stopPropagation()}
+    <button
+      type="button"
+      aria-label={which === 'from' ? 'Beginning of the span' : 'End of the span'}
+      title="Drag, or arrow keys: a frame; with Shift, ten. Alt while dragging: no snapping."
+      onKeyDown={key}
+      onClick={(e) => e.stopPropagation()}
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId)
         setHeld({ x: e.clientX, frame: item[which] })
@@ -108,7 +202,9 @@ function Edge({ which, item, scale, points, onMove }: { which: 'from' | 'to'; it
         const frame = Math.round(held.frame + ((e.clientX - held.x) / scale) * framesPerSecond)
         onMove(e.altKey ? frame : snapped(frame, points, reach))
       }}
-      onPointerUp={() => setHeld(null)} onPointerCancel={() => setHeld(null)}
-      className={`absolute top-0 h-[54px] w-3 cursor-ew-resize touch-none rounded-sm bg-saffron ${which === 'from' ? '-left-1.5' : '-right-1.5'} z-10`} />
+      onPointerUp={() => setHeld(null)}
+      onPointerCancel={() => setHeld(null)}
+      className={`absolute top-0 h-[54px] w-3 cursor-ew-resize touch-none rounded-sm bg-saffron ${which === 'from' ? '-left-1.5' : '-right-1.5'} z-10`}
+    />
   )
 }

@@ -1,5 +1,16 @@
 import { useLayoutEffect, useMemo, useRef } from 'react'
-import { type CaptionEdit, type CardLook, type CutItem, type CutList, type CutSegment, framesPerSecond, type Overlay, type OverlayLook, type Repair, type Why } from '@awlbox/core/contracts/cut'
+import {
+  type CaptionEdit,
+  type CardLook,
+  type CutItem,
+  type CutList,
+  type CutSegment,
+  framesPerSecond,
+  type Overlay,
+  type OverlayLook,
+  type Repair,
+  type Why,
+} from '@awlbox/core/contracts/cut'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
 import { handCard } from '@awlbox/core/cut/cards'
@@ -44,11 +55,22 @@ const handWait = 3
 function inRow(c: CutList, segmentId: string, change: (s: CutSegment) => CutSegment): CutList {
   const before = c.segments.find((s) => s.segmentId === segmentId)
   const after = before && change(before)
-  return !after || after === before ? c : { ...c, segments: c.segments.map((s) => (s === before ? after : s)) }
+  return !after || after === before
+    ? c
+    : { ...c, segments: c.segments.map((s) => (s === before ? after : s)) }
 }
 
 /** Everything that can be done to the cut, over the list as it stands. */
-export function useCutActs({ list, lesson, style, takes, edit, selection, shown, onSelect }: {
+export function useCutActs({
+  list,
+  lesson,
+  style,
+  takes,
+  edit,
+  selection,
+  shown,
+  onSelect,
+}: {
   list: CutList | null
   lesson: Lesson
   style: HouseStyle
@@ -65,16 +87,19 @@ export function useCutActs({ list, lesson, style, takes, edit, selection, shown,
     now.current = { list, lesson, style, takes, selection, shown }
   })
   return useMemo((): CutActs => {
-    const at = (segmentId: string, change: (s: CutSegment) => CutSegment, together: string | null = null) => edit((c) => inRow(c, segmentId, change), together)
+    const at = (segmentId: string, change: (s: CutSegment) => CutSegment, together: string | null = null) =>
+      edit((c) => inRow(c, segmentId, change), together)
     /** A change that may show another take: what was found in that one is proposed to be covered. */
-    const showing = (change: (c: CutList) => CutList) => edit((c) => {
-      const next = change(c)
-      return next === c ? c : withCovers(next, factsOf(now.current.takes))
-    })
+    const showing = (change: (c: CutList) => CutList) =>
+      edit((c) => {
+        const next = change(c)
+        return next === c ? c : withCovers(next, factsOf(now.current.takes))
+      })
     const lengthOf = (id: string): number => toFrame(now.current.takes.find((t) => t.id === id)?.seconds ?? 0)
     return {
       decide: (segmentId, whyId, state) => at(segmentId, (s) => edits.decide(s, whyId, state)),
-      decideAll: (kind, state) => edit((c) => edits.decideAll(c, (w) => kind === null || w.kind === kind, state)),
+      decideAll: (kind, state) =>
+        edit((c) => edits.decideAll(c, (w) => kind === null || w.kind === kind, state)),
       drop: (segmentId, itemId) => at(segmentId, (s) => edits.drop(s, itemId)),
       bringBack: (segmentId, itemId) => at(segmentId, (s) => edits.bringBack(s, itemId)),
       dropPart: () => {
@@ -83,7 +108,9 @@ export function useCutActs({ list, lesson, style, takes, edit, selection, shown,
         const { from, to } = selection.part
         at(selection.segmentId, (s) => {
           const item = s.items.find((i) => i.id === selection.itemId)
-          return item?.kind === 'clip' ? edits.dropStretch(s, item.takeId, Math.max(from, item.from), Math.min(to, item.to), newId) : s
+          return item?.kind === 'clip'
+            ? edits.dropStretch(s, item.takeId, Math.max(from, item.from), Math.min(to, item.to), newId)
+            : s
         })
         onSelect(null)
       },
@@ -97,18 +124,53 @@ export function useCutActs({ list, lesson, style, takes, edit, selection, shown,
           return edits.split(s, item.id, frame ?? Math.round((item.from + item.to) / 2), newId())
         })
       },
-      move: (segmentId, itemId, by) => at(segmentId, (s) => edits.move(s, itemId, s.items.findIndex((i) => i.id === itemId) + by)),
-      edge: (segmentId, itemId, edge, frame) => at(segmentId, (s) => {
-        const item = s.items.find((i) => i.id === itemId)
-        return item?.kind === 'clip' ? edits.moveEdge(s, itemId, edge, frame, lengthOf(item.takeId), newId()) : s
-      }, `edge ${itemId} ${edge}`),
-      addHold: (segmentId, afterId) => at(segmentId, (s) => edits.insertAfter(s, afterId, { kind: 'hold', id: newId(), frames: handWait * framesPerSecond, stepId: null, why: null })),
-      addCard: (segmentId, look, afterId) => at(segmentId, (s) => edits.insertAfter(s, afterId ?? s.items.at(-1)?.id ?? null, handCard(look, newId(), now.current.lesson.segments.find((x) => x.id === segmentId)!))),
+      move: (segmentId, itemId, by) =>
+        at(segmentId, (s) => edits.move(s, itemId, s.items.findIndex((i) => i.id === itemId) + by)),
+      edge: (segmentId, itemId, edge, frame) =>
+        at(
+          segmentId,
+          (s) => {
+            const item = s.items.find((i) => i.id === itemId)
+            return item?.kind === 'clip'
+              ? edits.moveEdge(s, itemId, edge, frame, lengthOf(item.takeId), newId())
+              : s
+          },
+          `edge ${itemId} ${edge}`,
+        ),
+      addHold: (segmentId, afterId) =>
+        at(segmentId, (s) =>
+          edits.insertAfter(s, afterId, {
+            kind: 'hold',
+            id: newId(),
+            frames: handWait * framesPerSecond,
+            stepId: null,
+            why: null,
+          }),
+        ),
+      addCard: (segmentId, look, afterId) =>
+        at(segmentId, (s) =>
+          edits.insertAfter(
+            s,
+            afterId ?? s.items.at(-1)?.id ?? null,
+            handCard(
+              look,
+              newId(),
+              now.current.lesson.segments.find((x) => x.id === segmentId)!,
+            ),
+          ),
+        ),
       change: (segmentId, item, together) => at(segmentId, (s) => edits.change(s, item), together),
-      replaceLine: (segmentId, stepId, here, there) => showing((c) => inRow(c, segmentId, (s) => {
-        const facts = (id: string) => ({ takeId: id, hearing: now.current.takes.find((t) => t.id === id)!.hearing!, frames: lengthOf(id) })
-        return edits.replaceLine(s, stepId, facts(here), facts(there), newId)
-      })),
+      replaceLine: (segmentId, stepId, here, there) =>
+        showing((c) =>
+          inRow(c, segmentId, (s) => {
+            const facts = (id: string) => ({
+              takeId: id,
+              hearing: now.current.takes.find((t) => t.id === id)!.hearing!,
+              frames: lengthOf(id),
+            })
+            return edits.replaceLine(s, stepId, facts(here), facts(there), newId)
+          }),
+        ),
       addOverlay: (look) => {
         const { list, lesson, takes, shown } = now.current
         if (!shown) return null
@@ -118,29 +180,59 @@ export function useCutActs({ list, lesson, style, takes, edit, selection, shown,
         const id = newId()
         const segment = lesson.segments.find((s) => s.id === shown.segmentId)
         if (!segment) return null
-        at(shown.segmentId, (s) => edits.withOverlay(s, id, handOverlay(look, id, segment, takes.find((t) => t.id === item.takeId)?.hearing ?? null, item, shown.frame)))
+        at(shown.segmentId, (s) =>
+          edits.withOverlay(
+            s,
+            id,
+            handOverlay(
+              look,
+              id,
+              segment,
+              takes.find((t) => t.id === item.takeId)?.hearing ?? null,
+              item,
+              shown.frame,
+            ),
+          ),
+        )
         return id
       },
-      overlay: (segmentId, id, overlay, together) => at(segmentId, (s) => edits.withOverlay(s, id, overlay), together),
+      overlay: (segmentId, id, overlay, together) =>
+        at(segmentId, (s) => edits.withOverlay(s, id, overlay), together),
       repair: (takeId, change, together) => edit((c) => withRepair(c, change(repairOf(c, takeId))), together),
-      caption: (caption, together) => edit((c) => {
-        const rest = c.captions.edits.filter((e) => e.id !== caption.id)
-        const plain = caption.text === null && caption.start === null && caption.end === null
-        return { ...c, captions: { ...c.captions, edits: plain ? rest : [...rest, caption] } }
-      }, together),
+      caption: (caption, together) =>
+        edit((c) => {
+          const rest = c.captions.edits.filter((e) => e.id !== caption.id)
+          const plain = caption.text === null && caption.start === null && caption.end === null
+          return { ...c, captions: { ...c.captions, edits: plain ? rest : [...rest, caption] } }
+        }, together),
       burn: (burnt) => edit((c) => ({ ...c, captions: { ...c.captions, burnt } })),
-      voice: (segmentId, itemId, takeId) => at(segmentId, (s) => {
-        const item = s.items.find((i) => i.id === itemId)
-        if (item?.kind !== 'clip') return s
-        const hearing = (id: string) => now.current.takes.find((t) => t.id === id)?.hearing ?? null
-        return edits.withVoice(s, itemId, takeId === null ? null : { takeId, from: edits.voiceFrom(item, hearing(item.takeId), hearing(takeId)) })
-      }),
-      still: (segmentId, itemId, still) => at(segmentId, (s) => {
-        const item = s.items.find((i) => i.id === itemId)
-        return item?.kind === 'clip' ? edits.change(s, { ...item, still }) : s
-      }),
-      takeOver: (read) => showing((c) => ({ ...read, segments: c.segments.map((s) => read.segments.find((x) => x.segmentId === s.segmentId) ?? s) })),
-      chooseTake: (segmentId, takeId) => edit((c) => withTake(c, now.current.lesson, segmentId, takeId, factsOf(now.current.takes), now.current.style)),
+      voice: (segmentId, itemId, takeId) =>
+        at(segmentId, (s) => {
+          const item = s.items.find((i) => i.id === itemId)
+          if (item?.kind !== 'clip') return s
+          const hearing = (id: string) => now.current.takes.find((t) => t.id === id)?.hearing ?? null
+          return edits.withVoice(
+            s,
+            itemId,
+            takeId === null
+              ? null
+              : { takeId, from: edits.voiceFrom(item, hearing(item.takeId), hearing(takeId)) },
+          )
+        }),
+      still: (segmentId, itemId, still) =>
+        at(segmentId, (s) => {
+          const item = s.items.find((i) => i.id === itemId)
+          return item?.kind === 'clip' ? edits.change(s, { ...item, still }) : s
+        }),
+      takeOver: (read) =>
+        showing((c) => ({
+          ...read,
+          segments: c.segments.map((s) => read.segments.find((x) => x.segmentId === s.segmentId) ?? s),
+        })),
+      chooseTake: (segmentId, takeId) =>
+        edit((c) =>
+          withTake(c, now.current.lesson, segmentId, takeId, factsOf(now.current.takes), now.current.style),
+        ),
     }
   }, [edit, onSelect])
 }

@@ -17,14 +17,44 @@ const row: CutSegment = { segmentId: 's', takeId, items, overlays: [], byHand: f
 const other: CutSegment = { ...row, segmentId: 'other', items: [] }
 
 /** The page with something chosen; gives what was called, in words. */
-function page({ chosen = 'b', mayChange = true, part = null, current = row, playing = false }: { chosen?: string | null; mayChange?: boolean; part?: Selection['part']; current?: CutSegment; playing?: boolean } = {}): string[] {
+function page({
+  chosen = 'b',
+  mayChange = true,
+  part = null,
+  current = row,
+  playing = false,
+}: {
+  chosen?: string | null
+  mayChange?: boolean
+  part?: Selection['part']
+  current?: CutSegment
+  playing?: boolean
+} = {}): string[] {
   const called: string[] = []
-  const noting = <T extends object>(): T => new Proxy({} as T, { get: (_, name) => (...args: unknown[]) => void called.push(`${String(name)} ${args.map((a) => (a !== null && typeof a === 'object' ? JSON.stringify(a) : String(a))).join(' ')}`.trim()) })
+  const noting = <T extends object>(): T =>
+    new Proxy({} as T, {
+      get:
+        (_, name) =>
+        (...args: unknown[]) =>
+          void called.push(
+            `${String(name)} ${args.map((a) => (a !== null && typeof a === 'object' ? JSON.stringify(a) : String(a))).join(' ')}`.trim(),
+          ),
+    })
   const selection = chosen === null ? null : { segmentId: 's', itemId: chosen, part }
-  renderHook(() => useCutKeys({
-    mayChange, current, row: chosen === null ? undefined : row, chosen: items.find((i) => i.id === chosen) ?? null, selection, acts: noting<CutActs>(), rowActs: noting(),
-    player: { playing, play: () => void called.push('play'), stop: () => void called.push('stop') }, undo: () => void called.push('undo'), redo: () => void called.push('redo'),
-  }))
+  renderHook(() =>
+    useCutKeys({
+      mayChange,
+      current,
+      row: chosen === null ? undefined : row,
+      chosen: items.find((i) => i.id === chosen) ?? null,
+      selection,
+      acts: noting<CutActs>(),
+      rowActs: noting(),
+      player: { playing, play: () => void called.push('play'), stop: () => void called.push('stop') },
+      undo: () => void called.push('undo'),
+      redo: () => void called.push('redo'),
+    }),
+  )
   return called
 }
 const press = (key: string, on: Partial<KeyboardEventInit> & { at?: HTMLElement } = {}): boolean => {
@@ -40,14 +70,27 @@ afterEach(() => {
 
 describe('keys of the cut', () => {
   test.each([
-    ['d', 'drop s b'], ['b', 'bringBack s b'], ['s', 'splitHere'], ['w', 'addHold s b'], ['p', 'addCard s stop b'], ['a', 'decide s w accepted'], ['k', 'decide s w declined'], [' ', 'play'],
-    ['ArrowRight', 'onSelect {"segmentId":"s","itemId":"h","part":null}'], ['ArrowLeft', 'onSelect {"segmentId":"s","itemId":"a","part":null}'],
+    ['d', 'drop s b'],
+    ['b', 'bringBack s b'],
+    ['s', 'splitHere'],
+    ['w', 'addHold s b'],
+    ['p', 'addCard s stop b'],
+    ['a', 'decide s w accepted'],
+    ['k', 'decide s w declined'],
+    [' ', 'play'],
+    ['ArrowRight', 'onSelect {"segmentId":"s","itemId":"h","part":null}'],
+    ['ArrowLeft', 'onSelect {"segmentId":"s","itemId":"a","part":null}'],
   ])('%s', (key, does) => {
     const called = page()
     press(key)
     expect(called).toEqual([does])
   })
-  test.each([['z', {}, 'undo'], ['z', { shiftKey: true }, 'redo'], ['y', {}, 'redo'], ['Z', { shiftKey: true }, 'redo']] as const)('control and %s %o', (key, more, does) => {
+  test.each([
+    ['z', {}, 'undo'],
+    ['z', { shiftKey: true }, 'redo'],
+    ['y', {}, 'redo'],
+    ['Z', { shiftKey: true }, 'redo'],
+  ] as const)('control and %s %o', (key, more, does) => {
     for (const held of [{ ctrlKey: true }, { metaKey: true }]) {
       const called = page()
       // The script's own undo must not hear of it.

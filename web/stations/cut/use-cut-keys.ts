@@ -6,7 +6,18 @@ import type { CutActs } from './use-cut-acts.ts'
 import type { Player } from './use-player.ts'
 
 /** The keys of the cut: undo here is the cut's, not the script's. On a slider letters are keys as anywhere; arrows are its own. */
-export function useCutKeys({ mayChange, current, row, chosen, selection, acts, rowActs, player, undo, redo }: {
+export function useCutKeys({
+  mayChange,
+  current,
+  row,
+  chosen,
+  selection,
+  acts,
+  rowActs,
+  player,
+  undo,
+  redo,
+}: {
   mayChange: boolean
   current: CutSegment | undefined
   /** The row of what is chosen, and what is chosen of it. */
@@ -57,8 +68,10 @@ export function useCutKeys({ mayChange, current, row, chosen, selection, acts, r
       if (key === 'b') acts.bringBack(selection.segmentId, selection.itemId)
       if (key === 's') acts.splitHere()
       if (key === 'w' && chosen.kind === 'clip') acts.addHold(selection.segmentId, selection.itemId)
-      if (key === 'a' && chosen.why?.state === 'open') acts.decide(selection.segmentId, chosen.why.id, 'accepted')
-      if (key === 'k' && chosen.why?.state === 'open') acts.decide(selection.segmentId, chosen.why.id, 'declined')
+      if (key === 'a' && chosen.why?.state === 'open')
+        acts.decide(selection.segmentId, chosen.why.id, 'accepted')
+      if (key === 'k' && chosen.why?.state === 'open')
+        acts.decide(selection.segmentId, chosen.why.id, 'declined')
     }
     window.addEventListener('keydown', onKey, { capture: true })
     return () => window.removeEventListener('keydown', onKey, { capture: true })

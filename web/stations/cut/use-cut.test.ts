@@ -7,9 +7,17 @@ import { type Answer, answering, hook, pass } from '../../testing/hooks.ts'
 import { useCut } from './use-cut.ts'
 
 /** A cut that says which it is by its captions. */
-const cut = (n: number): CutList => ({ ...plainList, captions: { burnt: false, edits: [{ id: `e${n}`, text: 'x', start: null, end: null }] } })
+const cut = (n: number): CutList => ({
+  ...plainList,
+  captions: { burnt: false, edits: [{ id: `e${n}`, text: 'x', start: null, end: null }] },
+})
 const nameOf = (c: CutList | null): string | undefined => c?.captions.edits.map((e) => e.id).join()
-const also = (n: number) => (c: CutList): CutList => ({ ...c, captions: { ...c.captions, edits: [...c.captions.edits, ...cut(n).captions.edits] } })
+const also =
+  (n: number) =>
+  (c: CutList): CutList => ({
+    ...c,
+    captions: { ...c.captions, edits: [...c.captions.edits, ...cut(n).captions.edits] },
+  })
 
 /** Keeps a cut as the server does: a save must name the revision it was made from. */
 class Cuts {
@@ -30,7 +38,16 @@ class Cuts {
       return 'away'
     }
     const { revision, doc } = body as { revision: number; doc: CutList }
-    if (revision !== this.revision) return { status: 409, body: { title: 'Changed elsewhere', detail: 'Changed in another window.', revision: this.revision, doc: this.doc } }
+    if (revision !== this.revision)
+      return {
+        status: 409,
+        body: {
+          title: 'Changed elsewhere',
+          detail: 'Changed in another window.',
+          revision: this.revision,
+          doc: this.doc,
+        },
+      }
     this.saves.push(revision)
     Object.assign(this, { revision: revision + 1, doc })
     return { body: { revision: this.revision } }
@@ -43,7 +60,13 @@ async function open() {
   await pass(0)
   await vi.waitFor(() => expect(result.current.doc).not.toBeNull())
   const again = () => act(async () => void result.current.again(() => true))
-  return { at: () => result.current, name: () => nameOf(result.current.doc), edit: (n: number, together?: string) => act(() => result.current.edit(also(n), together)), again, unmount }
+  return {
+    at: () => result.current,
+    name: () => nameOf(result.current.doc),
+    edit: (n: number, together?: string) => act(() => result.current.edit(also(n), together)),
+    again,
+    unmount,
+  }
 }
 beforeEach(() => {
   vi.useFakeTimers()
@@ -63,7 +86,12 @@ describe('the cut on the page', () => {
     expect(server.saves).toEqual([])
     expect([page.at().saving, page.at().revision]).toEqual([true, 2])
     await pass(500)
-    expect([nameOf(server.doc), server.saves, page.at().saving, page.at().revision]).toEqual(['e1,e2', [1], false, 2])
+    expect([nameOf(server.doc), server.saves, page.at().saving, page.at().revision]).toEqual([
+      'e1,e2',
+      [1],
+      false,
+      2,
+    ])
   })
   test('several changes in a row are one save', async () => {
     const page = await open()

@@ -7,7 +7,10 @@ import { isAway, ProblemError, send, wordsOf } from '../../api.ts'
 export function useCut(lessonId: string) {
   const { data, mutate } = useSWR<{ revision: number; doc: CutList }>(`/api/lessons/${lessonId}/cut`)
   const [doc, setDoc] = useState<CutList | null>(null)
-  const [steps, setSteps] = useState<{ past: readonly CutList[]; future: readonly CutList[] }>({ past: [], future: [] })
+  const [steps, setSteps] = useState<{ past: readonly CutList[]; future: readonly CutList[] }>({
+    past: [],
+    future: [],
+  })
   const [problem, setProblem] = useState<string | null>(null)
   const [saving, setSaving] = useState(false)
   /** The revision that is saved, for the page; the ref is what the next save names. */
@@ -31,7 +34,10 @@ export function useCut(lessonId: string) {
     const sending = latest.current
     busy.current = (async () => {
       try {
-        const r = await send<{ revision: number }>('PUT', `/api/lessons/${lessonId}/cut`, { revision: revision.current, doc: sending })
+        const r = await send<{ revision: number }>('PUT', `/api/lessons/${lessonId}/cut`, {
+          revision: revision.current,
+          doc: sending,
+        })
         revision.current = r.revision
         setSaved(r.revision)
         if (latest.current === sending) {
@@ -43,7 +49,9 @@ export function useCut(lessonId: string) {
         if (error instanceof ProblemError && error.status === 409) {
           dirty.current = false
           setSaving(false)
-          setProblem('This cut was changed in another window. That version is shown now; yours is behind Undo.')
+          setProblem(
+            'This cut was changed in another window. That version is shown now; yours is behind Undo.',
+          )
           setSteps((s) => ({ past: [...s.past, sending], future: [] }))
           await mutate()
         } else {
@@ -55,26 +63,32 @@ export function useCut(lessonId: string) {
     await busy.current
     busy.current = null
   }, [lessonId, mutate])
-  const put = useCallback((next: CutList) => {
-    latest.current = next
-    dirty.current = true
-    setDoc(next)
-    setSaving(true)
-    if (timer.current) clearTimeout(timer.current)
-    timer.current = setTimeout(() => void save(), 400)
-  }, [save])
+  const put = useCallback(
+    (next: CutList) => {
+      latest.current = next
+      dirty.current = true
+      setDoc(next)
+      setSaving(true)
+      if (timer.current) clearTimeout(timer.current)
+      timer.current = setTimeout(() => void save(), 400)
+    },
+    [save],
+  )
   useEffect(() => () => void save(), [save])
   const drag = useRef<string | null>(null)
   /** Changes the cut. Changes with the same `together`, one after another, are one step of undo: a drag, a word typed. */
-  const edit = useCallback((change: (c: CutList) => CutList, together: string | null = null) => {
-    const before = latest.current
-    if (!before) return
-    const next = change(before)
-    if (next === before) return
-    if (!together || together !== drag.current) setSteps((s) => ({ past: [...s.past, before], future: [] }))
-    drag.current = together
-    put(next)
-  }, [put])
+  const edit = useCallback(
+    (change: (c: CutList) => CutList, together: string | null = null) => {
+      const before = latest.current
+      if (!before) return
+      const next = change(before)
+      if (next === before) return
+      if (!together || together !== drag.current) setSteps((s) => ({ past: [...s.past, before], future: [] }))
+      drag.current = together
+      put(next)
+    },
+    [put],
+  )
   const undo = useCallback(() => {
     const [before, now] = [steps.past.at(-1), latest.current]
     if (!before || !now) return
@@ -90,7 +104,15 @@ export function useCut(lessonId: string) {
     put(after)
   }, [steps, put])
   return {
-    doc, problem, saving, revision: saving ? saved + 1 : saved, edit, undo, redo, canUndo: steps.past.length > 0, canRedo: steps.future.length > 0,
+    doc,
+    problem,
+    saving,
+    revision: saving ? saved + 1 : saved,
+    edit,
+    undo,
+    redo,
+    canUndo: steps.past.length > 0,
+    canRedo: steps.future.length > 0,
     flush: async () => {
       if (timer.current) clearTimeout(timer.current)
       await save()

@@ -21,7 +21,8 @@ const filmOf = (takeId: string): string => `/api/takes/${takeId}/film`
 const near = 0.04
 
 /** What is heard while a shot is seen, where that is not its own picture's sound going along with it. */
-const heardInstead = ({ run }: Shot): { takeId: string; from: number } | null => (run.kind !== 'clip' ? null : run.voice ?? (run.still ? { takeId: run.takeId, from: run.from } : null))
+const heardInstead = ({ run }: Shot): { takeId: string; from: number } | null =>
+  run.kind !== 'clip' ? null : (run.voice ?? (run.still ? { takeId: run.takeId, from: run.from } : null))
 
 /** Whether two shots show the same picture at a frame of the film. */
 function sameFrame(a: Shot, b: Shot, frame: number): boolean {
@@ -32,7 +33,14 @@ function sameFrame(a: Shot, b: Shot, frame: number): boolean {
 
 /** Plays the film as it will be, straight from the takes: no render is needed. Cards and holds run by the clock. */
 export function usePlayer(program: Program): Player {
-  const screens = useMemo(() => [{ current: null }, { current: null }] as [RefObject<HTMLVideoElement | null>, RefObject<HTMLVideoElement | null>], [])
+  const screens = useMemo(
+    () =>
+      [{ current: null }, { current: null }] as [
+        RefObject<HTMLVideoElement | null>,
+        RefObject<HTMLVideoElement | null>,
+      ],
+    [],
+  )
   const voice = useRef<HTMLAudioElement | null>(null)
   const [state, setState] = useState({ frame: 0, playing: false, seen: 0 as 0 | 1 })
   const now = useRef({ frame: 0, playing: false, seen: 0 as 0 | 1, shot: -1, since: 0 })
@@ -42,20 +50,25 @@ export function usePlayer(program: Program): Player {
   }, [program])
   const show = useCallback(() => {
     const { frame, playing, seen } = now.current
-    setState((s) => (s.frame === frame && s.playing === playing && s.seen === seen ? s : { frame, playing, seen }))
+    setState((s) =>
+      s.frame === frame && s.playing === playing && s.seen === seen ? s : { frame, playing, seen },
+    )
   }, [])
 
   /** Brings a screen to a second of a take, without playing it. */
-  const ready = useCallback((screen: 0 | 1, takeId: string, seconds: number) => {
-    const v = screens[screen].current
-    if (!v) return
-    const src = filmOf(takeId)
-    if (v.dataset.src !== src) {
-      v.dataset.src = src
-      v.src = src
-    }
-    if (Math.abs(v.currentTime - seconds) > near) v.currentTime = seconds
-  }, [screens])
+  const ready = useCallback(
+    (screen: 0 | 1, takeId: string, seconds: number) => {
+      const v = screens[screen].current
+      if (!v) return
+      const src = filmOf(takeId)
+      if (v.dataset.src !== src) {
+        v.dataset.src = src
+        v.src = src
+      }
+      if (Math.abs(v.currentTime - seconds) > near) v.currentTime = seconds
+    },
+    [screens],
+  )
   /** Lets the sound be heard that stands in place of a picture's own. */
   const sound = useCallback((shot: Shot, frame: number) => {
     const v = voice.current
@@ -76,56 +89,67 @@ export function usePlayer(program: Program): Player {
     else v.pause()
   }, [])
   /** Puts the shot at a frame on a screen; the other one gets ready for the next run. */
-  const enter = useCallback((frame: number) => {
-    const p = latest.current
-    const i = shotAt(p, frame)
-    const shot = p.shots[i]
-    const n = now.current
-    const follows = i === n.shot + 1
-    n.shot = i
-    n.frame = frame
-    n.since = performance.now() - ((frame - (shot?.at ?? 0)) / framesPerSecond) * 1000
-    if (!shot) return
-    const other = (n.seen === 0 ? 1 : 0) as 0 | 1
-    sound(shot, frame)
-    if (shot.run.kind === 'clip') {
-      const at = (shot.run.from + (shot.run.still ? 0 : frame - shot.at)) / framesPerSecond + 0.001
-      if (follows && screens[other].current?.dataset.src === filmOf(shot.run.takeId)) {
+  const enter = useCallback(
+    (frame: number) => {
+      const p = latest.current
+      const i = shotAt(p, frame)
+      const shot = p.shots[i]
+      const n = now.current
+      const follows = i === n.shot + 1
+      n.shot = i
+      n.frame = frame
+      n.since = performance.now() - ((frame - (shot?.at ?? 0)) / framesPerSecond) * 1000
+      if (!shot) return
+      const other = (n.seen === 0 ? 1 : 0) as 0 | 1
+      sound(shot, frame)
+      if (shot.run.kind === 'clip') {
+        const at = (shot.run.from + (shot.run.still ? 0 : frame - shot.at)) / framesPerSecond + 0.001
+        if (follows && screens[other].current?.dataset.src === filmOf(shot.run.takeId)) {
+          screens[n.seen].current?.pause()
+          n.seen = other
+        }
+        ready(n.seen, shot.run.takeId, at)
+        const seen = screens[n.seen].current
+        if (seen) seen.muted = heardInstead(shot) !== null
+        if (n.playing && !shot.run.still) void screens[n.seen].current?.play().catch(() => undefined)
+        else screens[n.seen].current?.pause()
+      } else {
         screens[n.seen].current?.pause()
-        n.seen = other
+        if (shot.still && 'takeId' in shot.still)
+          ready(n.seen, shot.still.takeId, shot.still.frame / framesPerSecond + 0.001)
       }
-      ready(n.seen, shot.run.takeId, at)
-      const seen = screens[n.seen].current
-      if (seen) seen.muted = heardInstead(shot) !== null
-      if (n.playing && !shot.run.still) void screens[n.seen].current?.play().catch(() => undefined)
-      else screens[n.seen].current?.pause()
-    } else {
-      screens[n.seen].current?.pause()
-      if (shot.still && 'takeId' in shot.still) ready(n.seen, shot.still.takeId, shot.still.frame / framesPerSecond + 0.001)
-    }
-    const next = p.shots.slice(i + 1).find((s) => s.run.kind === 'clip')
-    if (next?.run.kind === 'clip') ready((n.seen === 0 ? 1 : 0) as 0 | 1, next.run.takeId, next.run.from / framesPerSecond + 0.001)
-  }, [ready, screens, sound])
+      const next = p.shots.slice(i + 1).find((s) => s.run.kind === 'clip')
+      if (next?.run.kind === 'clip')
+        ready((n.seen === 0 ? 1 : 0) as 0 | 1, next.run.takeId, next.run.from / framesPerSecond + 0.001)
+    },
+    [ready, screens, sound],
+  )
   const stop = useCallback(() => {
     now.current.playing = false
     screens.forEach((s) => s.current?.pause())
     voice.current?.pause()
     show()
   }, [screens, show])
-  const seek = useCallback((frame: number) => {
-    now.current.shot = -2
-    enter(Math.max(0, Math.min(latest.current.frames - 1, Math.round(frame))))
-    show()
-  }, [enter, show])
-  const play = useCallback((from?: number) => {
-    const p = latest.current
-    if (!p.frames) return
-    const start = from ?? (now.current.frame >= p.frames - 2 ? 0 : now.current.frame)
-    now.current.playing = true
-    now.current.shot = -2
-    enter(Math.max(0, Math.min(p.frames - 1, Math.round(start))))
-    show()
-  }, [enter, show])
+  const seek = useCallback(
+    (frame: number) => {
+      now.current.shot = -2
+      enter(Math.max(0, Math.min(latest.current.frames - 1, Math.round(frame))))
+      show()
+    },
+    [enter, show],
+  )
+  const play = useCallback(
+    (from?: number) => {
+      const p = latest.current
+      if (!p.frames) return
+      const start = from ?? (now.current.frame >= p.frames - 2 ? 0 : now.current.frame)
+      now.current.playing = true
+      now.current.shot = -2
+      enter(Math.max(0, Math.min(p.frames - 1, Math.round(start))))
+      show()
+    },
+    [enter, show],
+  )
   useEffect(() => {
     let handle = 0
     const tick = () => {
@@ -137,7 +161,12 @@ export function usePlayer(program: Program): Player {
         else {
           const v = screens[n.seen].current
           const moves = shot.run.kind === 'clip' && !shot.run.still
-          const past = shot.run.kind === 'clip' && moves ? (v ? Math.round(v.currentTime * framesPerSecond) - shot.run.from : 0) : Math.floor(((performance.now() - n.since) / 1000) * framesPerSecond)
+          const past =
+            shot.run.kind === 'clip' && moves
+              ? v
+                ? Math.round(v.currentTime * framesPerSecond) - shot.run.from
+                : 0
+              : Math.floor(((performance.now() - n.since) / 1000) * framesPerSecond)
           const end = shot.at + shot.run.frames
           const over = past >= shot.run.frames || (moves && v?.ended)
           n.frame = over ? end : Math.max(shot.at, shot.at + past)
@@ -156,9 +185,13 @@ export function usePlayer(program: Program): Player {
   // A changed cut leaves the picture where it was, or at the new end; where the same picture is still there nothing is sought.
   const before = useRef(program)
   useEffect(() => {
-    const [old, n] = [before.current.shots[shotAt(before.current, now.current.frame)], program.shots[shotAt(program, now.current.frame)]]
+    const [old, n] = [
+      before.current.shots[shotAt(before.current, now.current.frame)],
+      program.shots[shotAt(program, now.current.frame)],
+    ]
     before.current = program
-    if (!now.current.playing && old && n && now.current.shot >= 0 && sameFrame(old, n, now.current.frame)) now.current.shot = program.shots.indexOf(n)
+    if (!now.current.playing && old && n && now.current.shot >= 0 && sameFrame(old, n, now.current.frame))
+      now.current.shot = program.shots.indexOf(n)
     else if (!now.current.playing) seek(Math.min(now.current.frame, Math.max(0, program.frames - 1)))
     else now.current.shot = shotAt(program, now.current.frame)
   }, [program, seek])

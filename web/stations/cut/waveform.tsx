@@ -5,12 +5,23 @@ import type { TakeLooked } from '@awlbox/core/contracts/render'
 
 /** Fiftieths of a second, as the server measures loudness. */
 export const peaksPerSecond = 50
-const fetchPeaks = async (path: string): Promise<Uint8Array> => new Uint8Array(await (await fetch(path)).arrayBuffer())
+const fetchPeaks = async (path: string): Promise<Uint8Array> =>
+  new Uint8Array(await (await fetch(path)).arrayBuffer())
 const once = { revalidateOnFocus: false, revalidateIfStale: false, revalidateOnReconnect: false } as const
-export const usePeaks = (takeId: string | null): Uint8Array | undefined => useSWR(takeId ? `/api/takes/${takeId}/peaks` : null, fetchPeaks, once).data
+export const usePeaks = (takeId: string | null): Uint8Array | undefined =>
+  useSWR(takeId ? `/api/takes/${takeId}/peaks` : null, fetchPeaks, once).data
 /** The peaks of several takes, by take. */
 export function useAllPeaks(takeIds: readonly string[]): ReadonlyMap<string, Uint8Array> | undefined {
-  const { data } = useSWR(takeIds.length ? `peaks of ${takeIds.join()}` : null, async () => new Map(await Promise.all(takeIds.map(async (id) => [id, await fetchPeaks(`/api/takes/${id}/peaks`)] as const))), once)
+  const { data } = useSWR(
+    takeIds.length ? `peaks of ${takeIds.join()}` : null,
+    async () =>
+      new Map(
+        await Promise.all(
+          takeIds.map(async (id) => [id, await fetchPeaks(`/api/takes/${id}/peaks`)] as const),
+        ),
+      ),
+    once,
+  )
   return data
 }
 const fetchSheet = async (path: string): Promise<HTMLImageElement> => {
@@ -20,7 +31,8 @@ const fetchSheet = async (path: string): Promise<HTMLImageElement> => {
   return image
 }
 /** The sheet of small pictures of a take, loaded once for all its spans. */
-export const useSheet = (takeId: string | null): HTMLImageElement | undefined => useSWR(takeId ? `/api/takes/${takeId}/sheet` : null, fetchSheet, once).data
+export const useSheet = (takeId: string | null): HTMLImageElement | undefined =>
+  useSWR(takeId ? `/api/takes/${takeId}/sheet` : null, fetchSheet, once).data
 
 /** Height of the row of small pictures over the waveform, and the width of one. */
 const [strip, tile] = [22, 39] as const
@@ -44,7 +56,10 @@ export function Waveform({ peaks, sheet, from, to, width, height = 52, colour }:
     if (!peaks) return ''
     let d = ''
     for (let x = 1; x < width; x += 3) {
-      const [a, b] = [Math.floor((from + ((to - from) * (x - 1)) / width) * peaksPerSecond), Math.ceil((from + ((to - from) * (x + 2)) / width) * peaksPerSecond)]
+      const [a, b] = [
+        Math.floor((from + ((to - from) * (x - 1)) / width) * peaksPerSecond),
+        Math.ceil((from + ((to - from) * (x + 2)) / width) * peaksPerSecond),
+      ]
       let most = 0
       for (let i = a; i < b; i++) most = Math.max(most, peaks[i] ?? 0)
       const h = Math.max(1, Math.round((most / 255) * (height - top - 4)))
@@ -54,12 +69,28 @@ export function Waveform({ peaks, sheet, from, to, width, height = 52, colour }:
   }, [peaks, from, to, width, height, top])
   return (
     <svg width={width} height={height} aria-hidden className="block max-w-full">
-      {sheet && Array.from({ length: Math.ceil(width / tile) }, (_, n) => {
-        const { image, looked } = sheet
-        const second = from + ((to - from) * Math.min(width, (n + 0.5) * tile)) / width
-        const k = Math.min(looked.count - 1, Math.max(0, Math.floor((second * framesPerSecond) / looked.every)))
-        return <svg key={n} x={n * tile} y={0} width={tile} height={strip} viewBox={`${(k % looked.across) * looked.width} ${Math.floor(k / looked.across) * looked.height} ${looked.width} ${looked.height}`} preserveAspectRatio="none"><image href={image.src} width={image.naturalWidth} height={image.naturalHeight} /></svg>
-      })}
+      {sheet &&
+        Array.from({ length: Math.ceil(width / tile) }, (_, n) => {
+          const { image, looked } = sheet
+          const second = from + ((to - from) * Math.min(width, (n + 0.5) * tile)) / width
+          const k = Math.min(
+            looked.count - 1,
+            Math.max(0, Math.floor((second * framesPerSecond) / looked.every)),
+          )
+          return (
+            <svg
+              key={n}
+              x={n * tile}
+              y={0}
+              width={tile}
+              height={strip}
+              viewBox={`${(k % looked.across) * looked.width} ${Math.floor(k / looked.across) * looked.height} ${looked.width} ${looked.height}`}
+              preserveAspectRatio="none"
+            >
+              <image href={image.src} width={image.naturalWidth} height={image.naturalHeight} />
+            </svg>
+          )
+        })}
       <path d={bars} stroke={`var(${colour})`} strokeWidth="2" fill="none" />
     </svg>
   )

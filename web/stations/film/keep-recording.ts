@@ -17,10 +17,13 @@ interface Kept extends DBSchema {
   recordings: { key: string; value: KeptRecording }
   chunks: { key: [string, number]; value: { id: string; n: number; data: Blob } }
 }
-const open = () => openDB<Kept>('awlbox-recordings', 1, { upgrade(db) {
-  db.createObjectStore('recordings', { keyPath: 'id' })
-  db.createObjectStore('chunks', { keyPath: ['id', 'n'] })
-} })
+const open = () =>
+  openDB<Kept>('awlbox-recordings', 1, {
+    upgrade(db) {
+      db.createObjectStore('recordings', { keyPath: 'id' })
+      db.createObjectStore('chunks', { keyPath: ['id', 'n'] })
+    },
+  })
 
 /** A recording is kept on this device second by second, so that a closed tab or an empty battery loses at most one. */
 export async function keepRecording(r: KeptRecording): Promise<void> {
@@ -35,7 +38,13 @@ export async function keptRecordings(lessonId: string): Promise<KeptRecording[]>
 /** All that this device has of a recording; null when it has nothing. */
 export async function keptFile(r: KeptRecording): Promise<File | null> {
   const chunks = await (await open()).getAll('chunks', IDBKeyRange.bound([r.id, 0], [r.id, Infinity]))
-  return chunks.length ? new File(chunks.sort((a, b) => a.n - b.n).map((c) => c.data), `${r.id}.webm`, { type: r.mime }) : null
+  return chunks.length
+    ? new File(
+        chunks.sort((a, b) => a.n - b.n).map((c) => c.data),
+        `${r.id}.webm`,
+        { type: r.mime },
+      )
+    : null
 }
 export async function forget(id: string): Promise<void> {
   const db = await open()

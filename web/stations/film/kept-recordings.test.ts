@@ -3,17 +3,36 @@ import 'fake-indexeddb/auto'
 import { act, cleanup, renderHook, waitFor } from '@testing-library/react'
 import * as real from 'node:buffer'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
-import { forget, keepChunk, keepRecording, keptFile, type KeptRecording, keptRecordings } from './keep-recording.ts'
+import {
+  forget,
+  keepChunk,
+  keepRecording,
+  keptFile,
+  type KeptRecording,
+  keptRecordings,
+} from './keep-recording.ts'
 import { type LiveUpload, Refused } from './live-upload.ts'
 import { useKeptRecordings } from './use-kept-recordings.ts'
 
-const recording = (id: string, more: Partial<KeptRecording> = {}): KeptRecording => ({ id, lessonId: 'l', segmentId: 's', title: 'Show', mime: 'video/webm', startedAt: 0, ...more })
+const recording = (id: string, more: Partial<KeptRecording> = {}): KeptRecording => ({
+  id,
+  lessonId: 'l',
+  segmentId: 's',
+  title: 'Show',
+  mime: 'video/webm',
+  startedAt: 0,
+  ...more,
+})
 const keep = async (r: KeptRecording, ...parts: string[]): Promise<void> => {
   await keepRecording(r)
   // As they may be written: the order they are asked for in does not matter.
   for (const [n, part] of [...parts.entries()].reverse()) await keepChunk(r.id, n, new Blob([part]))
 }
-const upload = (finish: () => Promise<{ takeId: string }>): LiveUpload => ({ add: () => undefined, sent: () => 0, finish })
+const upload = (finish: () => Promise<{ takeId: string }>): LiveUpload => ({
+  add: () => undefined,
+  sent: () => 0,
+  finish,
+})
 /** What was sent beside recordings, and how it is answered. */
 let sent: string[]
 let status: number
@@ -25,7 +44,8 @@ beforeEach(() => {
   status = 204
   vi.stubGlobal('fetch', async (path: string, init: { method: string; body?: Blob | string }) => {
     sent.push(`${init.method} ${path}`)
-    if (init.method === 'POST') return new Response(null, { status: 201, headers: { Location: '/api/uploads/one' } })
+    if (init.method === 'POST')
+      return new Response(null, { status: 201, headers: { Location: '/api/uploads/one' } })
     return new Response(null, { status, headers: { 'Awlbox-Take': 'take-1' } })
   })
 })
@@ -41,7 +61,8 @@ describe('what this device keeps of a recording', () => {
     expect((await keptFile(recording('r')))!.size).toBe('one two three'.length)
     expect((await keptFile(recording('r')))!.type).toBe('video/webm')
   })
-  test('is nothing where no second was kept', async () => expect(await keptFile(recording('none'))).toBeNull())
+  test('is nothing where no second was kept', async () =>
+    expect(await keptFile(recording('none'))).toBeNull())
   test('is of one recording only, and of one lesson', async () => {
     await keep(recording('r'), 'abc')
     await keep(recording('r2', { lessonId: 'other' }), 'defgh')
@@ -60,7 +81,8 @@ describe('what this device keeps of a recording', () => {
 })
 
 describe('recordings that are not wholly sent', () => {
-  const page = (arrived: () => void = () => undefined) => renderHook(() => useKeptRecordings('l', arrived)).result
+  const page = (arrived: () => void = () => undefined) =>
+    renderHook(() => useKeptRecordings('l', arrived)).result
   test('are listed when the page is opened', async () => {
     await keep(recording('r'), 'abc')
     const at = page()
@@ -70,7 +92,12 @@ describe('recordings that are not wholly sent', () => {
     await keep(recording('r'), 'abc')
     let told = 0
     const at = page(() => told++)
-    await act(() => at.current.deliver(recording('r'), upload(() => Promise.resolve({ takeId: 't' }))))
+    await act(() =>
+      at.current.deliver(
+        recording('r'),
+        upload(() => Promise.resolve({ takeId: 't' })),
+      ),
+    )
     expect([await keptRecordings('l'), at.current.kept, at.current.problem, told]).toEqual([[], [], null, 1])
   })
   test('while it is on its way it is not offered again', async () => {
@@ -91,20 +118,38 @@ describe('recordings that are not wholly sent', () => {
     expect(at.current.sending).toBe(false)
   })
   test.each([
-    ['a connection that is lost', new TypeError('no connection'), /does not answer\. It is kept on this device/],
+    [
+      'a connection that is lost',
+      new TypeError('no connection'),
+      /does not answer\. It is kept on this device/,
+    ],
     ['a server that refuses', new Refused('The disk is full.'), /^The disk is full\.$/],
   ])('with %s it is kept, and the words say so', async (_, error, words) => {
     await keep(recording('r'), 'abc')
     let told = 0
     const at = page(() => told++)
-    await act(() => at.current.deliver(recording('r'), upload(() => Promise.reject(error))))
+    await act(() =>
+      at.current.deliver(
+        recording('r'),
+        upload(() => Promise.reject(error)),
+      ),
+    )
     expect(at.current.problem).toMatch(words)
-    expect([at.current.kept.map((k) => k.id), (await keptFile(recording('r')))!.size, told]).toEqual([['r'], 3, 0])
+    expect([at.current.kept.map((k) => k.id), (await keptFile(recording('r')))!.size, told]).toEqual([
+      ['r'],
+      3,
+      0,
+    ])
   })
   test('what was marked while filming follows the take', async () => {
     await keep(recording('r'), 'abc')
     const at = page()
-    await act(() => at.current.deliver(recording('r', { marks: [{ kind: 'slip', at: 2, by: 'key' } as never] }), upload(() => Promise.resolve({ takeId: 't9' }))))
+    await act(() =>
+      at.current.deliver(
+        recording('r', { marks: [{ kind: 'slip', at: 2, by: 'key' } as never] }),
+        upload(() => Promise.resolve({ takeId: 't9' })),
+      ),
+    )
     expect(sent).toEqual(['PUT /api/takes/t9/marks'])
   })
   test('sent again it goes from this device, and is forgotten once it is there', async () => {

@@ -18,7 +18,10 @@ class Server {
   whole: string[] = []
   metadata = ''
   asked: string[] = []
-  readonly fetch = async (_url: string, init: { method: string; headers: Record<string, string>; body?: Blob }): Promise<Response> => {
+  readonly fetch = async (
+    _url: string,
+    init: { method: string; headers: Record<string, string>; body?: Blob },
+  ): Promise<Response> => {
     this.asked.push(init.method)
     if (init.method === 'POST') {
       if (this.sweeps) Object.assign(this, { data: '', length: null })
@@ -26,7 +29,11 @@ class Server {
       this.metadata = init.headers['Upload-Metadata']!
       return new Response(null, { status: 201, headers: { Location: '/api/uploads/one' } })
     }
-    if (init.method === 'HEAD') return new Response(null, this.open ? { status: 200, headers: { 'Upload-Offset': String(this.data.length) } } : { status: 404 })
+    if (init.method === 'HEAD')
+      return new Response(
+        null,
+        this.open ? { status: 200, headers: { 'Upload-Offset': String(this.data.length) } } : { status: 404 },
+      )
     if (!this.open) return new Response(null, { status: 404 })
     if (this.refuse) return Response.json({ detail: this.refuse.detail }, { status: this.refuse.status })
     if (this.busy > 0) return new Response(null, { status: [503, 423, 429][--this.busy % 3]! })
@@ -40,14 +47,30 @@ class Server {
       this.open = false
     }
     if (lost === 'after') throw new TypeError('no connection')
-    return new Response(null, { status: 204, headers: this.length === this.data.length ? { 'Awlbox-Take': 'take-1' } : {} })
+    return new Response(null, {
+      status: 204,
+      headers: this.length === this.data.length ? { 'Awlbox-Take': 'take-1' } : {},
+    })
   }
 }
 let server: Server
 let remembered: string[]
-const recording = (more: Partial<KeptRecording> = {}): KeptRecording => ({ id: 'r', lessonId: 'l', segmentId: 's', title: 'Show', mime: 'video/webm', startedAt: 0, ...more })
+const recording = (more: Partial<KeptRecording> = {}): KeptRecording => ({
+  id: 'r',
+  lessonId: 'l',
+  segmentId: 's',
+  title: 'Show',
+  mime: 'video/webm',
+  startedAt: 0,
+  ...more,
+})
 const sending = (more: Partial<KeptRecording> = {}, rest: string | null = null, patience = 3) =>
-  liveUpload(recording(more), { rest: rest === null ? null : new Blob([rest]), patience, pause: () => Promise.resolve(), opened: (url) => Promise.resolve(void remembered.push(url)) })
+  liveUpload(recording(more), {
+    rest: rest === null ? null : new Blob([rest]),
+    patience,
+    pause: () => Promise.resolve(),
+    opened: (url) => Promise.resolve(void remembered.push(url)),
+  })
 
 beforeEach(() => {
   server = new Server()
@@ -70,17 +93,27 @@ describe('a recording sent while it is made', () => {
     up.add(new Blob(['x']))
     await up.finish()
     expect(server.metadata.split(',')).toContain('segmentId')
-    expect(atob(server.metadata.split(',').find((m) => m.startsWith('lessonId '))!.slice(9))).toBe('l')
+    expect(
+      atob(
+        server.metadata
+          .split(',')
+          .find((m) => m.startsWith('lessonId '))!
+          .slice(9),
+      ),
+    ).toBe('l')
   })
-  test.each([[['before']], [['after']], [['before', 'after', 'before']]] as const)('connections lost %s: nothing missing, nothing twice', async (lost) => {
-    server.lost = [...lost]
-    const up = sending()
-    up.add(new Blob(['abc']))
-    up.add(new Blob(['def']))
-    expect(await up.finish()).toEqual({ takeId: 'take-1' })
-    expect(server.data).toBe('abcdef')
-    expect(server.asked).toContain('HEAD')
-  })
+  test.each([[['before']], [['after']], [['before', 'after', 'before']]] as const)(
+    'connections lost %s: nothing missing, nothing twice',
+    async (lost) => {
+      server.lost = [...lost]
+      const up = sending()
+      up.add(new Blob(['abc']))
+      up.add(new Blob(['def']))
+      expect(await up.finish()).toEqual({ takeId: 'take-1' })
+      expect(server.data).toBe('abcdef')
+      expect(server.asked).toContain('HEAD')
+    },
+  )
   test('a last answer that is lost after all has arrived: the whole of it is sent again, as the same recording', async () => {
     const up = sending()
     up.add(new Blob(['abc']))

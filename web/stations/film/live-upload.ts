@@ -33,7 +33,15 @@ export interface LiveOptions {
  * Sends a recording as it comes (the open tus protocol with its length told last). A lost connection is tried again
  * and goes on from what the server has.
  */
-export function liveUpload(recording: KeptRecording, { rest = null, patience = 6, opened: onOpened, pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms)) }: LiveOptions): LiveUpload {
+export function liveUpload(
+  recording: KeptRecording,
+  {
+    rest = null,
+    patience = 6,
+    opened: onOpened,
+    pause = (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
+  }: LiveOptions,
+): LiveUpload {
   /** All of the recording so far, in case it must be sent anew. */
   const pieces: Blob[] = rest ? [rest] : []
   let pending = new Blob(pieces)
@@ -48,8 +56,22 @@ export function liveUpload(recording: KeptRecording, { rest = null, patience = 6
   let settle: { resolve: (t: { takeId: string }) => void; reject: (e: unknown) => void } | null = null
 
   async function begin(): Promise<void> {
-    const metadata = { filename: `${recording.id}.webm`, lessonId: recording.lessonId, segmentId: recording.segmentId, source: 'recorded' }
-    const made = await fetch('/api/uploads', { method: 'POST', headers: { ...tus, 'Upload-Defer-Length': '1', 'Upload-Metadata': Object.entries(metadata).map(([k, v]) => (v ? `${k} ${encoded(v)}` : k)).join(',') } })
+    const metadata = {
+      filename: `${recording.id}.webm`,
+      lessonId: recording.lessonId,
+      segmentId: recording.segmentId,
+      source: 'recorded',
+    }
+    const made = await fetch('/api/uploads', {
+      method: 'POST',
+      headers: {
+        ...tus,
+        'Upload-Defer-Length': '1',
+        'Upload-Metadata': Object.entries(metadata)
+          .map(([k, v]) => (v ? `${k} ${encoded(v)}` : k))
+          .join(','),
+      },
+    })
     if (!made.ok) throw await refusal(made)
     url = new URL(made.headers.get('Location')!, 'http://here').pathname
     opened = true
@@ -74,7 +96,16 @@ export function liveUpload(recording: KeptRecording, { rest = null, patience = 6
   async function piece(): Promise<void> {
     const data = pending
     const last = ended
-    const r = await fetch(url, { method: 'PATCH', headers: { ...tus, 'Content-Type': 'application/offset+octet-stream', 'Upload-Offset': String(offset), ...(last ? { 'Upload-Length': String(offset + data.size) } : {}) }, body: data })
+    const r = await fetch(url, {
+      method: 'PATCH',
+      headers: {
+        ...tus,
+        'Content-Type': 'application/offset+octet-stream',
+        'Upload-Offset': String(offset),
+        ...(last ? { 'Upload-Length': String(offset + data.size) } : {}),
+      },
+      body: data,
+    })
     if (!r.ok) throw await refusal(r)
     offset += data.size
     pending = pending.slice(data.size)
@@ -110,7 +141,7 @@ export function liveUpload(recording: KeptRecording, { rest = null, patience = 6
     running ??= pump().finally(() => {
       running = null
       // What came while the last piece was on its way.
-      if (!done && (pending.size > 0 && !ended)) run()
+      if (!done && pending.size > 0 && !ended) run()
     })
   }
   return {
@@ -132,7 +163,11 @@ export function liveUpload(recording: KeptRecording, { rest = null, patience = 6
 }
 async function refusal(r: Response): Promise<Error> {
   // 409 and 423: another piece is still being written; 5xx: away. All of these pass.
-  if (r.status >= 500 && r.status !== 507 || r.status === 409 || r.status === 423 || r.status === 429) return new Error('away')
-  const detail = await r.json().then((b: { detail?: string }) => b.detail, () => undefined)
+  if ((r.status >= 500 && r.status !== 507) || r.status === 409 || r.status === 423 || r.status === 429)
+    return new Error('away')
+  const detail = await r.json().then(
+    (b: { detail?: string }) => b.detail,
+    () => undefined,
+  )
   return new Refused(detail ?? 'The server does not take this recording. It is kept on this device.')
 }

@@ -10,7 +10,13 @@ export default function RemotePage() {
   useEvents()
   const [where, setWhere] = useState<PrompterPlace | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
-  const ask = useCallback((act: RemoteAct) => void send('POST', `/api/lessons/${lessonId}/prompter`, { to: 'prompter', act }).then(() => setProblem(null)).catch((e: unknown) => setProblem(wordsOf(e))), [lessonId])
+  const ask = useCallback(
+    (act: RemoteAct) =>
+      void send('POST', `/api/lessons/${lessonId}/prompter`, { to: 'prompter', act })
+        .then(() => setProblem(null))
+        .catch((e: unknown) => setProblem(wordsOf(e))),
+    [lessonId],
+  )
   useEffect(() => {
     const hear = (e: Event) => {
       const { lesson, message } = (e as CustomEvent<Told>).detail
@@ -28,18 +34,69 @@ export default function RemotePage() {
   const key = 'rounded-xl border font-semibold text-lg cursor-pointer min-h-16 disabled:opacity-40'
   return (
     <main className="min-h-dvh p-4 grid grid-rows-[auto_1fr_auto] gap-4 max-w-xl mx-auto">
-      <h1 className="font-bold">Prompter remote {where && <span className="font-normal text-steel figures">{where.line < where.lines ? `line ${where.line + 1} of ${where.lines}` : 'end of the segment'}</span>}</h1>
+      <h1 className="font-bold">
+        Prompter remote{' '}
+        {where && (
+          <span className="font-normal text-steel figures">
+            {where.line < where.lines ? `line ${where.line + 1} of ${where.lines}` : 'end of the segment'}
+          </span>
+        )}
+      </h1>
       <section aria-live="polite" className="grid content-center gap-3">
-        {problem ? <p className="text-brick">{problem}</p>
-          : where === null ? <p className="text-steel">Waiting for the prompter. Open the lesson’s Film page on the other device, signed in as yourself.</p>
-            : <><p className="font-child text-[28px] leading-tight">{where.text || 'Stop here.'}</p><p className="font-child text-steel">{where.next}</p></>}
+        {problem ? (
+          <p className="text-brick">{problem}</p>
+        ) : where === null ? (
+          <p className="text-steel">
+            Waiting for the prompter. Open the lesson’s Film page on the other device, signed in as yourself.
+          </p>
+        ) : (
+          <>
+            <p className="font-child text-[28px] leading-tight">{where.text || 'Stop here.'}</p>
+            <p className="font-child text-steel">{where.next}</p>
+          </>
+        )}
       </section>
       <div className="grid grid-cols-2 gap-3">
-        <button type="button" className={`${key} col-span-2 min-h-28 bg-moss text-on-moss border-moss`} disabled={!where} onClick={() => ask('next')}>Next line</button>
-        <button type="button" className={`${key} bg-card border-hair`} disabled={!where || where.line === 0} onClick={() => ask('back')}>Back</button>
-        <button type="button" className={`${key} bg-card border-hair`} disabled={!where || where.state === 'ready' || where.state === 'closed'} onClick={() => ask('slip')}>Mark a slip</button>
-        <button type="button" className={`${key} bg-card border-hair`} disabled={!where || where.state === 'ready' || where.state === 'closed'} onClick={() => ask('pause')}>{where?.state === 'paused' ? 'Go on' : 'Pause'}</button>
-        <button type="button" className={`${key} bg-card ${where?.state === 'filming' ? 'border-brick text-brick' : 'border-hair'}`} disabled={!where || where.state === 'closed'} onClick={() => ask(where?.state === 'filming' || where?.state === 'paused' ? 'stop' : 'film')}>{where?.state === 'filming' || where?.state === 'paused' ? 'Stop filming' : 'Film'}</button>
+        <button
+          type="button"
+          className={`${key} col-span-2 min-h-28 bg-moss text-on-moss border-moss`}
+          disabled={!where}
+          onClick={() => ask('next')}
+        >
+          Next line
+        </button>
+        <button
+          type="button"
+          className={`${key} bg-card border-hair`}
+          disabled={!where || where.line === 0}
+          onClick={() => ask('back')}
+        >
+          Back
+        </button>
+        <button
+          type="button"
+          className={`${key} bg-card border-hair`}
+          disabled={!where || where.state === 'ready' || where.state === 'closed'}
+          onClick={() => ask('slip')}
+        >
+          Mark a slip
+        </button>
+        <button
+          type="button"
+          className={`${key} bg-card border-hair`}
+          disabled={!where || where.state === 'ready' || where.state === 'closed'}
+          onClick={() => ask('pause')}
+        >
+          {where?.state === 'paused' ? 'Go on' : 'Pause'}
+        </button>
+        <button
+          type="button"
+          className={`${key} bg-card ${where?.state === 'filming' ? 'border-brick text-brick' : 'border-hair'}`}
+          disabled={!where || where.state === 'closed'}
+          onClick={() => ask(where?.state === 'filming' || where?.state === 'paused' ? 'stop' : 'film')}
+        >
+          {where?.state === 'filming' || where?.state === 'paused' ? 'Stop filming' : 'Film'}
+        </button>
       </div>
     </main>
   )

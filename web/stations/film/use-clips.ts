@@ -14,7 +14,11 @@ export function useClips(lessonId: string, onArrived: () => void) {
   const waiting = useRef<{ key: number; file: File; segmentId: string }[]>([])
   const running = useRef(0)
   const next = useRef(1)
-  const set = useCallback((key: number, change: Partial<Clip>) => setClips((all) => all.map((c) => (c.key === key ? { ...c, ...change } : c))), [])
+  const set = useCallback(
+    (key: number, change: Partial<Clip>) =>
+      setClips((all) => all.map((c) => (c.key === key ? { ...c, ...change } : c))),
+    [],
+  )
   const pump = useCallback(() => {
     while (running.current < together && waiting.current.length) {
       const { key, file, segmentId } = waiting.current.shift()!
@@ -25,7 +29,9 @@ export function useClips(lessonId: string, onArrived: () => void) {
           set(key, { state: r.known ? 'known' : 'there', share: 1 })
           onArrived()
         })
-        .catch((error: unknown) => set(key, { state: 'failed', problem: error instanceof Error ? error.message : 'It was not sent.' }))
+        .catch((error: unknown) =>
+          set(key, { state: 'failed', problem: error instanceof Error ? error.message : 'It was not sent.' }),
+        )
         .finally(() => {
           running.current--
           pump()
@@ -33,15 +39,28 @@ export function useClips(lessonId: string, onArrived: () => void) {
     }
   }, [lessonId, onArrived, set])
   /** Sends files; without a segment they are sorted by what is said in them. */
-  const add = useCallback((files: readonly File[], segmentId = '') => {
-    const made = files.map((file) => ({ key: next.current++, file, segmentId }))
-    setClips((all) => [...all.filter((c) => c.state === 'waiting' || c.state === 'sending' || c.state === 'failed'), ...made.map(({ key, file }): Clip => ({ key, name: file.name, share: 0, problem: null, stop: () => {
-      waiting.current = waiting.current.filter((w) => w.key !== key)
-      setClips((now) => now.filter((c) => c.key !== key))
-    }, state: 'waiting' }))])
-    waiting.current.push(...made)
-    pump()
-  }, [pump])
+  const add = useCallback(
+    (files: readonly File[], segmentId = '') => {
+      const made = files.map((file) => ({ key: next.current++, file, segmentId }))
+      setClips((all) => [
+        ...all.filter((c) => c.state === 'waiting' || c.state === 'sending' || c.state === 'failed'),
+        ...made.map(({ key, file }): Clip => ({
+          key,
+          name: file.name,
+          share: 0,
+          problem: null,
+          stop: () => {
+            waiting.current = waiting.current.filter((w) => w.key !== key)
+            setClips((now) => now.filter((c) => c.key !== key))
+          },
+          state: 'waiting',
+        })),
+      ])
+      waiting.current.push(...made)
+      pump()
+    },
+    [pump],
+  )
   const dismiss = useCallback((key: number) => setClips((all) => all.filter((c) => c.key !== key)), [])
   return { clips, add, dismiss }
 }

@@ -33,18 +33,32 @@ export function useFilmKeys(keys: FilmKeys): void {
       const i = k.segments.indexOf(k.segment)
       const act = ((): (() => void) | null => {
         switch (e.key) {
-          case 'ArrowRight': case 'PageDown': return () => k.go(1)
-          case 'ArrowLeft': case 'PageUp': return () => k.go(-1)
-          case ' ': case 'Enter': return pressing ? null : () => k.go(1)
-          case 'f': return k.filming ? k.stop : k.film
-          case 'p': return k.filming ? k.pause : null
-          case 's': return k.slip
-          case 'b': return () => k.setLarge(!k.large)
-          case 'ArrowDown': case 'ArrowUp': {
+          case 'ArrowRight':
+          case 'PageDown':
+            return () => k.go(1)
+          case 'ArrowLeft':
+          case 'PageUp':
+            return () => k.go(-1)
+          case ' ':
+          case 'Enter':
+            return pressing ? null : () => k.go(1)
+          case 'f':
+            return k.filming ? k.stop : k.film
+          case 'p':
+            return k.filming ? k.pause : null
+          case 's':
+            return k.slip
+          case 'b':
+            return () => k.setLarge(!k.large)
+          case 'ArrowDown':
+          case 'ArrowUp': {
             const to = k.segments[i + (e.key === 'ArrowDown' ? 1 : -1)]
-            return k.filming || !to || pressing && on?.closest('[role=tab], [role=separator]') ? null : () => k.goTo(to.id)
+            return k.filming || !to || (pressing && on?.closest('[role=tab], [role=separator]'))
+              ? null
+              : () => k.goTo(to.id)
           }
-          default: return null
+          default:
+            return null
         }
       })()
       if (!act) return

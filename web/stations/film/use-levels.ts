@@ -15,14 +15,21 @@ export const useLevel = (levels: Levels): Level => useSyncExternalStore(levels.s
  * Listens to a stream's microphone all the time. `onTick` gets the seconds since the last time and whether
  * somebody speaks; `onDoubleClap` two sharp sounds one after another.
  */
-export function useLevels(stream: MediaStream | null, onTick?: (dt: number, speaking: boolean) => void, onDoubleClap?: () => void): Levels {
+export function useLevels(
+  stream: MediaStream | null,
+  onTick?: (dt: number, speaking: boolean) => void,
+  onDoubleClap?: () => void,
+): Levels {
   const calls = useRef({ onTick, onDoubleClap })
   calls.current = { onTick, onDoubleClap }
   const held = useMemo(() => {
     let now = silent
     const told = new Set<() => void>()
     return {
-      levels: { now: () => now, subscribe: (changed: () => void) => (told.add(changed), () => void told.delete(changed)) } satisfies Levels,
+      levels: {
+        now: () => now,
+        subscribe: (changed: () => void) => (told.add(changed), () => void told.delete(changed)),
+      } satisfies Levels,
       set(next: Level) {
         now = next
         told.forEach((t) => t())

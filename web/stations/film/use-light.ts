@@ -3,7 +3,10 @@ import { judgeLight, type Light } from '@awlbox/core/film/light'
 
 const [width, height] = [64, 36]
 /** How the picture of a camera is lit, looked at every second; null before there is one. */
-export function useLight(video: RefObject<HTMLVideoElement | null>, stream: MediaStream | null): Light | null {
+export function useLight(
+  video: RefObject<HTMLVideoElement | null>,
+  stream: MediaStream | null,
+): Light | null {
   const [light, setLight] = useState<Light | null>(null)
   useEffect(() => {
     if (!stream) return

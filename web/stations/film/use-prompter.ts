@@ -1,7 +1,13 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import type { PrompterPlace, PrompterState, RemoteAct } from '@awlbox/core/contracts/prompter'
-import { follow, type Following, promptLines, type PromptLine, startFollowing } from '@awlbox/core/film/prompter'
+import {
+  follow,
+  type Following,
+  promptLines,
+  type PromptLine,
+  startFollowing,
+} from '@awlbox/core/film/prompter'
 import { send } from '../../api.ts'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { prompterEvent, type Told } from '../../frame/events.ts'
@@ -18,7 +24,10 @@ export interface Prompting {
 /** Where the prompter is in a segment: moved by hand, and, while filming, by the voice and by waits that run out. */
 export function usePrompter(segment: Segment | undefined, filming: boolean, byVoice: boolean): Prompting {
   const { doc, me } = useLesson()
-  const lines = useMemo(() => (segment ? promptLines(segment, doc.age, me.houseStyle, me.pace) : []), [segment, doc.age, me.houseStyle, me.pace])
+  const lines = useMemo(
+    () => (segment ? promptLines(segment, doc.age, me.houseStyle, me.pace) : []),
+    [segment, doc.age, me.houseStyle, me.pace],
+  )
   // What was heard at a line changes ten times a second; the page only cares which line it is.
   const state = useRef<Following>(startFollowing())
   const [at, setAt] = useState(0)
@@ -27,23 +36,53 @@ export function usePrompter(segment: Segment | undefined, filming: boolean, byVo
     setAt(next.line)
   }, [])
   useEffect(() => be(startFollowing()), [segment?.id, filming, be])
-  const go = useCallback((by: number) => be(startFollowing(Math.max(0, Math.min(lines.length, state.current.line + by)), state.current.rate)), [lines.length, be])
-  const tick = useCallback((dt: number, speaking: boolean) => {
-    if (!filming) return
-    // Waits run by themselves; the rest only when the voice leads.
-    if (byVoice || lines[state.current.line]?.kind === 'wait') be(follow(state.current, lines, dt, speaking))
-  }, [filming, byVoice, lines, be])
+  const go = useCallback(
+    (by: number) =>
+      be(startFollowing(Math.max(0, Math.min(lines.length, state.current.line + by)), state.current.rate)),
+    [lines.length, be],
+  )
+  const tick = useCallback(
+    (dt: number, speaking: boolean) => {
+      if (!filming) return
+      // Waits run by themselves; the rest only when the voice leads.
+      if (byVoice || lines[state.current.line]?.kind === 'wait')
+        be(follow(state.current, lines, dt, speaking))
+    },
+    [filming, byVoice, lines, be],
+  )
   return { lines, at, go, tick }
 }
 
 /** Tells a remote in the teacher's hand where the prompter is, and does what it asks. */
-export function useRemote(lessonId: string, segment: Segment | undefined, p: Prompting, state: PrompterState, act: (a: RemoteAct) => void): void {
+export function useRemote(
+  lessonId: string,
+  segment: Segment | undefined,
+  p: Prompting,
+  state: PrompterState,
+  act: (a: RemoteAct) => void,
+): void {
   const doing = useRef(act)
   doing.current = act
   const line = p.lines[p.at]
-  const where = useMemo((): PrompterPlace | undefined => segment && { to: 'remote', segmentId: segment.id, line: p.at, lines: p.lines.length, text: line?.step.text.slice(0, 600) ?? '', verb: line?.step.verb ?? 'end', next: p.lines[p.at + 1]?.step.text.slice(0, 600) ?? '', state }, [segment, p.at, p.lines, line, state])
+  const where = useMemo(
+    (): PrompterPlace | undefined =>
+      segment && {
+        to: 'remote',
+        segmentId: segment.id,
+        line: p.at,
+        lines: p.lines.length,
+        text: line?.step.text.slice(0, 600) ?? '',
+        verb: line?.step.verb ?? 'end',
+        next: p.lines[p.at + 1]?.step.text.slice(0, 600) ?? '',
+        state,
+      },
+    [segment, p.at, p.lines, line, state],
+  )
   const [listened, setListened] = useState(false)
-  const tell = useCallback(() => where && void send('POST', `/api/lessons/${lessonId}/prompter`, where).catch(() => undefined), [lessonId, where])
+  const tell = useCallback(
+    () => where && void send('POST', `/api/lessons/${lessonId}/prompter`, where).catch(() => undefined),
+    [lessonId, where],
+  )
   useEffect(() => {
     const hear = (e: Event) => {
       const { lesson, message } = (e as CustomEvent<Told>).detail

@@ -12,7 +12,17 @@ const link = linkHorizontal<{ source: [number, number]; target: [number, number]
  * The ladder as columns of rungs, from left to right. In each box an eyelet: how full is the class's mean level, how
  * thick its rim is how many children were seen, the number in it how many are secure; dashed: nobody seen.
  */
-export function LadderDrawing({ ideas, levels, picked, onPick }: { ideas: readonly Idea[]; levels: ReadonlyMap<string, ClassLevel>; picked: string | null; onPick: (id: string) => void }) {
+export function LadderDrawing({
+  ideas,
+  levels,
+  picked,
+  onPick,
+}: {
+  ideas: readonly Idea[]
+  levels: ReadonlyMap<string, ClassLevel>
+  picked: string | null
+  onPick: (id: string) => void
+}) {
   const { places, columns, rows } = useMemo(() => placeLadder(ideas), [ideas])
   const near = useMemo(() => {
     if (!picked) return null
@@ -24,19 +34,49 @@ export function LadderDrawing({ ideas, levels, picked, onPick }: { ideas: readon
   const y = scaleLinear([0, 1], [8, 8 + rowHeight])
   const box = useRef<HTMLDivElement>(null)
   useEffect(() => {
-    if (picked) box.current?.querySelector(`[data-idea="${picked}"]`)?.scrollIntoView({ block: 'nearest', inline: 'center' })
+    if (picked)
+      box.current
+        ?.querySelector(`[data-idea="${picked}"]`)
+        ?.scrollIntoView({ block: 'nearest', inline: 'center' })
   }, [picked])
   const at = new Map(places.map((p) => [p.idea.id, p]))
   const [w, h] = [columns * columnWidth + 10, rows * rowHeight + 12]
   return (
-    <div ref={box} className="overflow-auto rounded-xl border border-hair bg-card max-h-[calc(100dvh-190px)]" tabIndex={0} aria-label="The ladder, scrolls sideways">
-      <svg width={w} height={h} viewBox={`0 0 ${w} ${h}`} className="block" role="group" aria-label={`Ladder of ${ideas.length} ideas`}>
-        {places.flatMap((p) => p.idea.after.flatMap((b) => {
-          const from = at.get(b)
-          if (!from) return []
-          const lit = near?.has(p.idea.id) && near.has(b)
-          return [<path key={`${b}-${p.idea.id}`} d={link({ source: [x(from.column) + boxWidth, y(from.row) + boxHeight / 2], target: [x(p.column), y(p.row) + boxHeight / 2] }) ?? ''} fill="none" stroke={lit ? 'var(--ink)' : 'var(--hair)'} strokeWidth={lit ? 2.2 : 1.3} />]
-        }))}
+    <div
+      ref={box}
+      className="overflow-auto rounded-xl border border-hair bg-card max-h-[calc(100dvh-190px)]"
+      tabIndex={0}
+      aria-label="The ladder, scrolls sideways"
+    >
+      <svg
+        width={w}
+        height={h}
+        viewBox={`0 0 ${w} ${h}`}
+        className="block"
+        role="group"
+        aria-label={`Ladder of ${ideas.length} ideas`}
+      >
+        {places.flatMap((p) =>
+          p.idea.after.flatMap((b) => {
+            const from = at.get(b)
+            if (!from) return []
+            const lit = near?.has(p.idea.id) && near.has(b)
+            return [
+              <path
+                key={`${b}-${p.idea.id}`}
+                d={
+                  link({
+                    source: [x(from.column) + boxWidth, y(from.row) + boxHeight / 2],
+                    target: [x(p.column), y(p.row) + boxHeight / 2],
+                  }) ?? ''
+                }
+                fill="none"
+                stroke={lit ? 'var(--ink)' : 'var(--hair)'}
+                strokeWidth={lit ? 2.2 : 1.3}
+              />,
+            ]
+          }),
+        )}
         {places.map((p) => {
           const l = levels.get(p.idea.id)
           const mean = l?.mean ?? 0
@@ -44,17 +84,62 @@ export function LadderDrawing({ ideas, levels, picked, onPick }: { ideas: readon
           const on = p.idea.id === picked
           const label = p.idea.name.length > 28 ? `${p.idea.name.slice(0, 27)}…` : p.idea.name
           return (
-            <g key={p.idea.id} transform={`translate(${x(p.column)} ${y(p.row)})`} role="button" tabIndex={0} aria-pressed={on} aria-label={`${p.idea.name}${l && l.seen > 0 ? `: ${l.secure} of ${l.children} secure` : ': nobody seen yet'}`} data-idea={p.idea.id}
-              onClick={() => onPick(p.idea.id)} onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), onPick(p.idea.id))} className="cursor-pointer">
-              <rect width={boxWidth} height={boxHeight} rx={8} fill={on ? 'var(--here)' : near && !near.has(p.idea.id) ? 'var(--card)' : 'var(--ground)'} stroke={on ? '#f2b705' : 'var(--hair)'} strokeWidth={on ? 2.5 : 1} />
+            <g
+              key={p.idea.id}
+              transform={`translate(${x(p.column)} ${y(p.row)})`}
+              role="button"
+              tabIndex={0}
+              aria-pressed={on}
+              aria-label={`${p.idea.name}${l && l.seen > 0 ? `: ${l.secure} of ${l.children} secure` : ': nobody seen yet'}`}
+              data-idea={p.idea.id}
+              onClick={() => onPick(p.idea.id)}
+              onKeyDown={(e) =>
+                (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), onPick(p.idea.id))
+              }
+              className="cursor-pointer"
+            >
+              <rect
+                width={boxWidth}
+                height={boxHeight}
+                rx={8}
+                fill={on ? 'var(--here)' : near && !near.has(p.idea.id) ? 'var(--card)' : 'var(--ground)'}
+                stroke={on ? '#f2b705' : 'var(--hair)'}
+                strokeWidth={on ? 2.5 : 1}
+              />
               <g transform={`translate(18 ${boxHeight / 2})`}>
-                <clipPath id={`lv-${p.idea.id}`}><rect x={-r} y={r - 2 * r * Math.min(1, mean)} width={2 * r} height={2 * r * Math.min(1, mean)} /></clipPath>
+                <clipPath id={`lv-${p.idea.id}`}>
+                  <rect
+                    x={-r}
+                    y={r - 2 * r * Math.min(1, mean)}
+                    width={2 * r}
+                    height={2 * r * Math.min(1, mean)}
+                  />
+                </clipPath>
                 <circle r={r} fill="var(--card)" />
                 <circle r={r} fill="var(--blue)" opacity={0.55} clipPath={`url(#lv-${p.idea.id})`} />
-                <circle r={r} fill="none" stroke="var(--ink)" strokeWidth={l && l.seen > 0 ? 1 + (2.4 * l.seen) / l.children : 1} strokeDasharray={l && l.seen > 0 ? undefined : '3 3'} />
-                {l && l.seen > 0 && <text textAnchor="middle" y={4} fontSize={11} fontWeight={700} fill="var(--ink)">{l.secure}</text>}
+                <circle
+                  r={r}
+                  fill="none"
+                  stroke="var(--ink)"
+                  strokeWidth={l && l.seen > 0 ? 1 + (2.4 * l.seen) / l.children : 1}
+                  strokeDasharray={l && l.seen > 0 ? undefined : '3 3'}
+                />
+                {l && l.seen > 0 && (
+                  <text textAnchor="middle" y={4} fontSize={11} fontWeight={700} fill="var(--ink)">
+                    {l.secure}
+                  </text>
+                )}
               </g>
-              <text x={36} y={boxHeight / 2 + 4} fontSize={11.5} fill="var(--ink)" opacity={near && !near.has(p.idea.id) ? 0.55 : 1}>{label}<title>{p.idea.name}</title></text>
+              <text
+                x={36}
+                y={boxHeight / 2 + 4}
+                fontSize={11.5}
+                fill="var(--ink)"
+                opacity={near && !near.has(p.idea.id) ? 0.55 : 1}
+              >
+                {label}
+                <title>{p.idea.name}</title>
+              </text>
             </g>
           )
         })}

@@ -18,9 +18,24 @@ import { PhotoView, warningText } from './photo-view.tsx'
 import { Tray } from './tray.tsx'
 import { useReadings } from './use-readings.ts'
 
-interface Judgement { id: string; level: Level; help: Help; rung: Rung; note: string; at: string; by: string }
+interface Judgement {
+  id: string
+  level: Level
+  help: Help
+  rung: Rung
+  note: string
+  at: string
+  by: string
+}
 interface Reply {
-  id: string; childId: string; child: string; answers: Answer[]; help: Help | null; words: string; receivedAt: string; updatedAt: string
+  id: string
+  childId: string
+  child: string
+  answers: Answer[]
+  help: Help | null
+  words: string
+  receivedAt: string
+  updatedAt: string
   tasks: (PackTask & { expected: TableState | null })[]
   photos: { id: string; width: number; height: number; reading: PhotoReading | null }[]
   judgements: Judgement[]
@@ -35,7 +50,8 @@ export default function LookPage() {
   const [chosen, setChosen] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [again, setAgain] = useState(false)
-  const current = replies.find((r) => r.id === chosen) ?? replies.find((r) => r.judgements.length === 0) ?? replies[0]
+  const current =
+    replies.find((r) => r.id === chosen) ?? replies.find((r) => r.judgements.length === 0) ?? replies[0]
   const i = current ? replies.indexOf(current) : -1
   const looked = replies.filter((r) => r.judgements.length > 0).length
   const go = (to: number) => {
@@ -55,12 +71,23 @@ export default function LookPage() {
     return () => window.removeEventListener('keydown', onKey)
   })
   if (!data) return <p className="p-8 text-steel">Fetching the replies…</p>
-  if (!current) return <div className="p-5 max-w-xl"><Empty>{record.facts.sent ? 'No reply yet. Silence is not weakness: some homes watch and send nothing.' : 'Nothing has been sent yet, so nothing has come back.'}</Empty></div>
+  if (!current)
+    return (
+      <div className="p-5 max-w-xl">
+        <Empty>
+          {record.facts.sent
+            ? 'No reply yet. Silence is not weakness: some homes watch and send nothing.'
+            : 'Nothing has been sent yet, so nothing has come back.'}
+        </Empty>
+      </div>
+    )
   const judge = async (j: JudgementInput) => {
     setProblem(null)
     try {
       await send('POST', `/api/replies/${current.id}/judgements`, j)
-      const next = replies.find((r, k) => k > i && r.judgements.length === 0) ?? replies.find((r) => r.judgements.length === 0 && r.id !== current.id)
+      const next =
+        replies.find((r, k) => k > i && r.judgements.length === 0) ??
+        replies.find((r) => r.judgements.length === 0 && r.id !== current.id)
       await mutate()
       setAgain(false)
       setChosen(next?.id ?? current.id)
@@ -78,45 +105,178 @@ export default function LookPage() {
       <div className="flex items-center gap-2">
         <ol className="flex gap-2 overflow-x-auto flex-1 py-1 px-0.5" aria-label="Replies">
           {replies.map((r) => (
-            <li key={r.id}><button type="button" aria-current={r === current || undefined} aria-label={`${r.child}${r.judgements.length ? ', looked at' : ''}`} title={r.child} onClick={() => go(replies.indexOf(r))} className={`relative size-[60px] rounded-lg overflow-hidden border-2 cursor-pointer grid place-items-center ${r === current ? 'border-saffron ring-2 ring-saffron' : 'border-hair'} ${r.judgements.length && r !== current ? 'opacity-60' : ''}`}>
-              {r.photos[0] ? <img src={`/api/photos/${r.photos[0].id}?size=small`} alt="" className="w-full h-full object-cover" /> : <span className="text-sm text-steel">words</span>}
-              {r.judgements.length > 0 && <span className="absolute right-0.5 bottom-0.5 rounded-full bg-moss text-on-moss size-5 grid place-items-center"><Check size={13} /></span>}
-            </button></li>
+            <li key={r.id}>
+              <button
+                type="button"
+                aria-current={r === current || undefined}
+                aria-label={`${r.child}${r.judgements.length ? ', looked at' : ''}`}
+                title={r.child}
+                onClick={() => go(replies.indexOf(r))}
+                className={`relative size-[60px] rounded-lg overflow-hidden border-2 cursor-pointer grid place-items-center ${r === current ? 'border-saffron ring-2 ring-saffron' : 'border-hair'} ${r.judgements.length && r !== current ? 'opacity-60' : ''}`}
+              >
+                {r.photos[0] ? (
+                  <img
+                    src={`/api/photos/${r.photos[0].id}?size=small`}
+                    alt=""
+                    className="w-full h-full object-cover"
+                  />
+                ) : (
+                  <span className="text-sm text-steel">words</span>
+                )}
+                {r.judgements.length > 0 && (
+                  <span className="absolute right-0.5 bottom-0.5 rounded-full bg-moss text-on-moss size-5 grid place-items-center">
+                    <Check size={13} />
+                  </span>
+                )}
+              </button>
+            </li>
           ))}
         </ol>
-        <p className="text-steel text-sm text-right whitespace-nowrap"><b className="text-ink text-base">{current.child}</b><br />{looked} of {replies.length} looked at{left > 0 ? ` · about ${left} min left` : ''}</p>
+        <p className="text-steel text-sm text-right whitespace-nowrap">
+          <b className="text-ink text-base">{current.child}</b>
+          <br />
+          {looked} of {replies.length} looked at{left > 0 ? ` · about ${left} min left` : ''}
+        </p>
       </div>
       <div className="grid grid-cols-[1fr_1fr_300px] max-lg:grid-cols-1 gap-3 min-h-0">
-        <section aria-label="Planned" className="rounded-xl border border-hair bg-card p-3 flex flex-col min-h-0"><h2 className="font-semibold">Planned <span className="font-normal text-steel text-sm">{photoTask?.spec.kind === 'photo' ? `any way of showing ${photoTask.spec.things}` : ''}</span></h2>
-          <div className="flex-1 grid place-items-center min-h-0">{photoTask?.expected && <TableDrawing table={photoTask.expected} fill={me.houseStyle.frameFill} className="max-h-full" />}</div>
-          {photoTask && <p className="text-steel text-sm">{photoTask.prompt}</p>}</section>
-        <section aria-label="Photo" className="rounded-xl border border-hair bg-card overflow-hidden flex flex-col min-h-0"><h2 className="font-semibold px-3 py-2 flex justify-between gap-2">{current.child}’s photo <span className="font-normal text-steel text-sm">{reading ? `${reading.low === reading.high ? reading.count : `${reading.low} to ${reading.high}`} found` : ''}</span></h2>
-          <div className="flex-1 min-h-[200px] bg-wash">{photo ? <PhotoView key={photo.id} {...photo} reading={reading} failed={failed.has(photo.id)} /> : <p className="h-full grid place-items-center text-steel p-4">No photo with this one.</p>}</div>
-          {reading && photoTask?.spec.kind === 'photo' && <p className="px-3 py-2">{photoSentence(photoTask.spec.things, reading)}{reading.warnings.length > 0 && <span className="text-steel"> Look closer: {warningText(reading)}.</span>}</p>}</section>
+        <section
+          aria-label="Planned"
+          className="rounded-xl border border-hair bg-card p-3 flex flex-col min-h-0"
+        >
+          <h2 className="font-semibold">
+            Planned{' '}
+            <span className="font-normal text-steel text-sm">
+              {photoTask?.spec.kind === 'photo' ? `any way of showing ${photoTask.spec.things}` : ''}
+            </span>
+          </h2>
+          <div className="flex-1 grid place-items-center min-h-0">
+            {photoTask?.expected && (
+              <TableDrawing
+                table={photoTask.expected}
+                fill={me.houseStyle.frameFill}
+                className="max-h-full"
+              />
+            )}
+          </div>
+          {photoTask && <p className="text-steel text-sm">{photoTask.prompt}</p>}
+        </section>
+        <section
+          aria-label="Photo"
+          className="rounded-xl border border-hair bg-card overflow-hidden flex flex-col min-h-0"
+        >
+          <h2 className="font-semibold px-3 py-2 flex justify-between gap-2">
+            {current.child}’s photo{' '}
+            <span className="font-normal text-steel text-sm">
+              {reading
+                ? `${reading.low === reading.high ? reading.count : `${reading.low} to ${reading.high}`} found`
+                : ''}
+            </span>
+          </h2>
+          <div className="flex-1 min-h-[200px] bg-wash">
+            {photo ? (
+              <PhotoView key={photo.id} {...photo} reading={reading} failed={failed.has(photo.id)} />
+            ) : (
+              <p className="h-full grid place-items-center text-steel p-4">No photo with this one.</p>
+            )}
+          </div>
+          {reading && photoTask?.spec.kind === 'photo' && (
+            <p className="px-3 py-2">
+              {photoSentence(photoTask.spec.things, reading)}
+              {reading.warnings.length > 0 && (
+                <span className="text-steel"> Look closer: {warningText(reading)}.</span>
+              )}
+            </p>
+          )}
+        </section>
         <aside className="grid gap-3 content-start overflow-auto min-h-0">
           <Answers reply={current} readings={readings} />
-          <section className="rounded-xl border border-hair bg-card p-3"><h2 className="text-sm text-steel">The grown-up wrote</h2><p>{current.words ? `“${current.words}”` : <span className="text-steel">nothing</span>}</p><p className="mt-2 text-sm"><span className="text-steel">Help:</span> <b>{current.help ?? 'not said'}</b> <span className="text-steel">· {new Date(current.receivedAt).toLocaleString('en-GB', { weekday: 'short', hour: '2-digit', minute: '2-digit' })}</span></p></section>
-          {done && <section className="rounded-xl border border-hair bg-card p-3"><h2 className="text-sm text-steel">Judged</h2>{current.judgements.map((j, k) => <p key={j.id} className={k ? 'text-sm text-steel line-through' : 'font-semibold'}>{j.level}, {j.help}, {j.rung} <span className="font-normal text-steel text-sm">{j.by}, {new Date(j.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}</span></p>)}</section>}
+          <section className="rounded-xl border border-hair bg-card p-3">
+            <h2 className="text-sm text-steel">The grown-up wrote</h2>
+            <p>{current.words ? `“${current.words}”` : <span className="text-steel">nothing</span>}</p>
+            <p className="mt-2 text-sm">
+              <span className="text-steel">Help:</span> <b>{current.help ?? 'not said'}</b>{' '}
+              <span className="text-steel">
+                ·{' '}
+                {new Date(current.receivedAt).toLocaleString('en-GB', {
+                  weekday: 'short',
+                  hour: '2-digit',
+                  minute: '2-digit',
+                })}
+              </span>
+            </p>
+          </section>
+          {done && (
+            <section className="rounded-xl border border-hair bg-card p-3">
+              <h2 className="text-sm text-steel">Judged</h2>
+              {current.judgements.map((j, k) => (
+                <p key={j.id} className={k ? 'text-sm text-steel line-through' : 'font-semibold'}>
+                  {j.level}, {j.help}, {j.rung}{' '}
+                  <span className="font-normal text-steel text-sm">
+                    {j.by}, {new Date(j.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}
+                  </span>
+                </p>
+              ))}
+            </section>
+          )}
         </aside>
       </div>
       <div className="grid gap-2">
         {problem && <Notice kind="wrong">{problem}</Notice>}
-        {done && !again ? <div className="flex flex-wrap items-center gap-3 rounded-xl border border-hair bg-card p-3"><Check size={20} className="text-moss" /><span>Looked at: <b>{done.level}</b>, {done.help}, {done.rung}.</span><span className="flex-1" /><Button onClick={() => setAgain(true)}>Judge again</Button>{i + 1 < replies.length && <Button look="act" onClick={() => go(i + 1)}>Next reply</Button>}</div>
-          : <Tray key={`${current.id}${again}`} idea={ideaById(doc.ideaId)?.name ?? 'The idea'} help={current.help} disabled={false} onJudge={(j) => void judge(j)} />}
+        {done && !again ? (
+          <div className="flex flex-wrap items-center gap-3 rounded-xl border border-hair bg-card p-3">
+            <Check size={20} className="text-moss" />
+            <span>
+              Looked at: <b>{done.level}</b>, {done.help}, {done.rung}.
+            </span>
+            <span className="flex-1" />
+            <Button onClick={() => setAgain(true)}>Judge again</Button>
+            {i + 1 < replies.length && (
+              <Button look="act" onClick={() => go(i + 1)}>
+                Next reply
+              </Button>
+            )}
+          </div>
+        ) : (
+          <Tray
+            key={`${current.id}${again}`}
+            idea={ideaById(doc.ideaId)?.name ?? 'The idea'}
+            help={current.help}
+            disabled={false}
+            onJudge={(j) => void judge(j)}
+          />
+        )}
       </div>
     </div>
   )
 }
 
-const verdicts = { right: ['right', 'text-moss'], wrong: ['', 'text-brick'], open: ['left open', 'text-steel'], look: ['look', 'text-blue'] } as const
+const verdicts = {
+  right: ['right', 'text-moss'],
+  wrong: ['', 'text-brick'],
+  open: ['left open', 'text-steel'],
+  look: ['look', 'text-blue'],
+} as const
 function Answers({ reply, readings }: { reply: Reply; readings: ReadonlyMap<string, PhotoReading> }) {
   return (
-    <section aria-label="Answers" className="rounded-xl border border-hair bg-card p-3"><h2 className="text-sm text-steel mb-1">Answers</h2>
-      <ul className="grid gap-2">{reply.tasks.map((t) => {
-        const a = reply.answers.find((x) => x.taskId === t.id)
-        const c = checkAnswer(t, a, a?.photoId ? (readings.get(a.photoId) ?? null) : null)
-        return <li key={t.id}><p className="text-sm text-steel line-clamp-2">{t.prompt}</p><p className="flex justify-between gap-2"><b className="font-child">{c.shown}</b><span className={`text-sm font-semibold text-right ${verdicts[c.verdict][1]}`}>{c.why || verdicts[c.verdict][0]}</span></p></li>
-      })}</ul>
+    <section aria-label="Answers" className="rounded-xl border border-hair bg-card p-3">
+      <h2 className="text-sm text-steel mb-1">Answers</h2>
+      <ul className="grid gap-2">
+        {reply.tasks.map((t) => {
+          const a = reply.answers.find((x) => x.taskId === t.id)
+          const c = checkAnswer(t, a, a?.photoId ? (readings.get(a.photoId) ?? null) : null)
+          return (
+            <li key={t.id}>
+              <p className="text-sm text-steel line-clamp-2">{t.prompt}</p>
+              <p className="flex justify-between gap-2">
+                <b className="font-child">{c.shown}</b>
+                <span className={`text-sm font-semibold text-right ${verdicts[c.verdict][1]}`}>
+                  {c.why || verdicts[c.verdict][0]}
+                </span>
+              </p>
+            </li>
+          )
+        })}
+      </ul>
     </section>
   )
 }

@@ -2,12 +2,36 @@ import { useEffect, useState } from 'react'
 import type { Help, JudgementInput, Level, Rung } from '@awlbox/core/contracts/reply'
 import { isTyping } from '../../frame/head.tsx'
 
-const levels: readonly [string, Level, string][] = [['1', 'secure', 'Secure'], ['2', 'nearly', 'Nearly'], ['3', 'not yet', 'Not yet'], ['4', "can't tell", 'Can’t tell']]
-const helps: readonly [string, Help][] = [['a', 'alone'], ['n', 'nudged'], ['t', 'together']]
-const rungs: readonly [string, Rung][] = [['7', 'things'], ['8', 'picture'], ['9', 'track'], ['0', 'head']]
+const levels: readonly [string, Level, string][] = [
+  ['1', 'secure', 'Secure'],
+  ['2', 'nearly', 'Nearly'],
+  ['3', 'not yet', 'Not yet'],
+  ['4', "can't tell", 'Can’t tell'],
+]
+const helps: readonly [string, Help][] = [
+  ['a', 'alone'],
+  ['n', 'nudged'],
+  ['t', 'together'],
+]
+const rungs: readonly [string, Rung][] = [
+  ['7', 'things'],
+  ['8', 'picture'],
+  ['9', 'track'],
+  ['0', 'head'],
+]
 
 /** Four judgements, three helps, four rungs: by mouse or keys. The press that completes the three goes on. */
-export function Tray({ idea, help: said, onJudge, disabled }: { idea: string; help: Help | null; onJudge: (j: JudgementInput) => void; disabled: boolean }) {
+export function Tray({
+  idea,
+  help: said,
+  onJudge,
+  disabled,
+}: {
+  idea: string
+  help: Help | null
+  onJudge: (j: JudgementInput) => void
+  disabled: boolean
+}) {
   const [level, setLevel] = useState<Level | null>(null)
   const [help, setHelp] = useState<Help | null>(said)
   const [rung, setRung] = useState<Rung | null>(null)
@@ -44,19 +68,84 @@ export function Tray({ idea, help: said, onJudge, disabled }: { idea: string; he
   })
   return (
     <div className="grid grid-cols-[6fr_4fr_5fr] max-lg:grid-cols-1 gap-3">
-      <Group label={idea}>{levels.map(([key, v, name]) => <Key key={v} letter={key} name={name} on={level === v} disabled={disabled} onPress={() => put.level(v)} />)}</Group>
-      <Group label={said ? `Help (the home says ${said})` : 'Help'}>{helps.map(([key, v]) => <Key key={v} letter={key} name={v} on={help === v} disabled={disabled} onPress={() => put.help(v)} />)}</Group>
-      <Group label="How">{rungs.map(([key, v]) => <Key key={v} letter={key} name={v} on={rung === v} disabled={disabled} onPress={() => put.rung(v)} />)}</Group>
+      <Group label={idea}>
+        {levels.map(([key, v, name]) => (
+          <Key
+            key={v}
+            letter={key}
+            name={name}
+            on={level === v}
+            disabled={disabled}
+            onPress={() => put.level(v)}
+          />
+        ))}
+      </Group>
+      <Group label={said ? `Help (the home says ${said})` : 'Help'}>
+        {helps.map(([key, v]) => (
+          <Key
+            key={v}
+            letter={key}
+            name={v}
+            on={help === v}
+            disabled={disabled}
+            onPress={() => put.help(v)}
+          />
+        ))}
+      </Group>
+      <Group label="How">
+        {rungs.map(([key, v]) => (
+          <Key
+            key={v}
+            letter={key}
+            name={v}
+            on={rung === v}
+            disabled={disabled}
+            onPress={() => put.rung(v)}
+          />
+        ))}
+      </Group>
     </div>
   )
 }
 function Group({ label, children }: { label: string; children: React.ReactNode }) {
-  return <fieldset className="rounded-xl border border-hair bg-card px-3 pt-1.5 pb-2.5"><legend className="sr-only">{label}</legend><p aria-hidden className="text-sm text-steel mb-1">{label}</p><div className="flex gap-1.5">{children}</div></fieldset>
-}
-function Key({ letter, name, on, onPress, disabled }: { letter: string; name: string; on: boolean; onPress: () => void; disabled: boolean }) {
   return (
-    <button type="button" aria-pressed={on} aria-keyshortcuts={letter} disabled={disabled} onClick={onPress} className={`flex-1 min-w-0 min-h-11 rounded-lg border flex items-center justify-center gap-1.5 px-1 font-semibold cursor-pointer disabled:opacity-50 ${on ? 'bg-ink text-card border-ink' : 'bg-card border-steel/60 hover:bg-wash'}`}>
-      <kbd className={`rounded border px-1.5 text-[12px] font-sans ${on ? 'border-card/50' : 'border-hair bg-wash text-steel'}`}>{letter}</kbd><span className="truncate">{name}</span>
+    <fieldset className="rounded-xl border border-hair bg-card px-3 pt-1.5 pb-2.5">
+      <legend className="sr-only">{label}</legend>
+      <p aria-hidden className="text-sm text-steel mb-1">
+        {label}
+      </p>
+      <div className="flex gap-1.5">{children}</div>
+    </fieldset>
+  )
+}
+function Key({
+  letter,
+  name,
+  on,
+  onPress,
+  disabled,
+}: {
+  letter: string
+  name: string
+  on: boolean
+  onPress: () => void
+  disabled: boolean
+}) {
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      aria-keyshortcuts={letter}
+      disabled={disabled}
+      onClick={onPress}
+      className={`flex-1 min-w-0 min-h-11 rounded-lg border flex items-center justify-center gap-1.5 px-1 font-semibold cursor-pointer disabled:opacity-50 ${on ? 'bg-ink text-card border-ink' : 'bg-card border-steel/60 hover:bg-wash'}`}
+    >
+      <kbd
+        className={`rounded border px-1.5 text-[12px] font-sans ${on ? 'border-card/50' : 'border-hair bg-wash text-steel'}`}
+      >
+        {letter}
+      </kbd>
+      <span className="truncate">{name}</span>
     </button>
   )
 }

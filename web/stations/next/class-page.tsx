@@ -16,5 +16,13 @@ export default function ClassPage() {
   useEffect(() => {
     document.title = `${name ?? 'Class'} · Awlbox`
   }, [name])
-  return <><Head where={me?.setting}><SignOut /></Head><ClassNav classes={data?.classes ?? []} /><Threads classId={classId!} /></>
+  return (
+    <>
+      <Head where={me?.setting}>
+        <SignOut />
+      </Head>
+      <ClassNav classes={data?.classes ?? []} />
+      <Threads classId={classId!} />
+    </>
+  )
 }

@@ -5,11 +5,38 @@ import type { Group } from '@awlbox/core/next/groups'
 import { Empty, Notice } from '../../kit/notice.tsx'
 import { wordsOf } from '../../api.ts'
 
-interface Cell extends Standing { trail: { id: string; at: number; words: string; kind: 'judgement' | 'answer'; right: boolean | null; title: string }[] }
-interface ClassStanding { class: { id: string; name: string }; ideas: { id: string; name: string }[]; rows: { childId: string; name: string; ideas: Record<string, Cell>; last: number | null }[]; idea: string; groups: Group[] }
+interface Cell extends Standing {
+  trail: {
+    id: string
+    at: number
+    words: string
+    kind: 'judgement' | 'answer'
+    right: boolean | null
+    title: string
+  }[]
+}
+interface ClassStanding {
+  class: { id: string; name: string }
+  ideas: { id: string; name: string }[]
+  rows: { childId: string; name: string; ideas: Record<string, Cell>; last: number | null }[]
+  idea: string
+  groups: Group[]
+}
 
 /** How full an eyelet is: the level. How thick its rim: certainty. The number: occasions. Dotted: not seen. */
-function Eyelet({ cell, name, idea, on, onPick }: { cell: Cell; name: string; idea: string; on: boolean; onPick: () => void }) {
+function Eyelet({
+  cell,
+  name,
+  idea,
+  on,
+  onPick,
+}: {
+  cell: Cell
+  name: string
+  idea: string
+  on: boolean
+  onPick: () => void
+}) {
   const seen = cell.word !== 'not seen'
   const sure = 1 - (cell.high - cell.low)
   const r = 13
@@ -17,22 +44,60 @@ function Eyelet({ cell, name, idea, on, onPick }: { cell: Cell; name: string; id
   const top = r - 2 * r * full
   const half = Math.sqrt(Math.max(0, r * r - top * top))
   return (
-    <button type="button" aria-pressed={on} onClick={onPick} aria-label={`${name}, ${idea}: ${seen ? `${cell.word}, level ${Math.round(cell.level * 100)} of 100, ${cell.occasions} ${cell.occasions === 1 ? 'occasion' : 'occasions'}` : 'not seen yet'}`} className={`size-10 rounded-full grid place-items-center cursor-pointer ${on ? 'bg-saffron' : 'hover:bg-wash'}`}>
+    <button
+      type="button"
+      aria-pressed={on}
+      onClick={onPick}
+      aria-label={`${name}, ${idea}: ${seen ? `${cell.word}, level ${Math.round(cell.level * 100)} of 100, ${cell.occasions} ${cell.occasions === 1 ? 'occasion' : 'occasions'}` : 'not seen yet'}`}
+      className={`size-10 rounded-full grid place-items-center cursor-pointer ${on ? 'bg-saffron' : 'hover:bg-wash'}`}
+    >
       <svg width="34" height="34" viewBox="-17 -17 34 34" aria-hidden>
-        <circle r={r} fill="var(--card)" stroke={seen ? 'var(--ink)' : 'var(--steel)'} strokeWidth={seen ? 1.5 + 3 * Math.max(0, sure) : 1.2} strokeDasharray={seen ? undefined : '2 3'} />
-        {full > 0.02 && <path d={full > 0.98 ? `M${-r} 0 A${r} ${r} 0 1 1 ${r} 0 A${r} ${r} 0 1 1 ${-r} 0Z` : `M${-half} ${top} A${r} ${r} 0 ${full > 0.5 ? 1 : 0} 0 ${half} ${top}Z`} fill="var(--moss)" opacity="0.5" />}
-        {seen && <text y="4.5" textAnchor="middle" fontSize="13" fontWeight="700" fill="var(--ink)">{cell.occasions}</text>}
+        <circle
+          r={r}
+          fill="var(--card)"
+          stroke={seen ? 'var(--ink)' : 'var(--steel)'}
+          strokeWidth={seen ? 1.5 + 3 * Math.max(0, sure) : 1.2}
+          strokeDasharray={seen ? undefined : '2 3'}
+        />
+        {full > 0.02 && (
+          <path
+            d={
+              full > 0.98
+                ? `M${-r} 0 A${r} ${r} 0 1 1 ${r} 0 A${r} ${r} 0 1 1 ${-r} 0Z`
+                : `M${-half} ${top} A${r} ${r} 0 ${full > 0.5 ? 1 : 0} 0 ${half} ${top}Z`
+            }
+            fill="var(--moss)"
+            opacity="0.5"
+          />
+        )}
+        {seen && (
+          <text y="4.5" textAnchor="middle" fontSize="13" fontWeight="700" fill="var(--ink)">
+            {cell.occasions}
+          </text>
+        )}
       </svg>
     </button>
   )
 }
 
 export function Threads({ classId, ideaId }: { classId: string; ideaId?: string }) {
-  const { data, error } = useSWR<ClassStanding>(`/api/classes/${classId}/standing${ideaId ? `?idea=${ideaId}` : ''}`)
+  const { data, error } = useSWR<ClassStanding>(
+    `/api/classes/${classId}/standing${ideaId ? `?idea=${ideaId}` : ''}`,
+  )
   const [picked, setPicked] = useState<{ childId: string; ideaId: string } | null>(null)
-  if (error && !data) return <div className="p-5"><Notice kind="wrong">{wordsOf(error)}</Notice></div>
+  if (error && !data)
+    return (
+      <div className="p-5">
+        <Notice kind="wrong">{wordsOf(error)}</Notice>
+      </div>
+    )
   if (!data) return <p className="p-8 text-steel">Working out who stands where…</p>
-  if (!data.rows.length) return <div className="p-5"><Empty>No children in this class yet.</Empty></div>
+  if (!data.rows.length)
+    return (
+      <div className="p-5">
+        <Empty>No children in this class yet.</Empty>
+      </div>
+    )
   const row = data.rows.find((r) => r.childId === picked?.childId)
   const cell = row && picked ? row.ideas[picked.ideaId] : undefined
   return (
@@ -40,34 +105,138 @@ export function Threads({ classId, ideaId }: { classId: string; ideaId?: string 
       <main className="flex-1 min-w-0 p-5 overflow-x-auto">
         <table className="border-separate border-spacing-0 min-w-[640px] w-full table-fixed">
           <caption className="sr-only">Standing of {data.class.name} on each idea</caption>
-          <thead><tr><th className="w-20" /><>{data.ideas.map((i) => <th key={i.id} scope="col" className={`text-sm pb-2 px-1 font-semibold ${i.id === ideaId ? 'bg-here rounded-t-lg pt-2' : ''}`}>{i.name}</th>)}</></tr></thead>
-          <tbody>{data.rows.map((r, n) => {
-            const lastSeen = Math.max(-1, ...data.ideas.map((i, k) => (r.ideas[i.id]!.word === 'not seen' ? -1 : k)))
-            return (
-              <tr key={r.childId}><th scope="row" className="text-left font-semibold pr-3 py-0.5">{r.name}</th>
-                {data.ideas.map((i, k) => (
-                  <td key={i.id} className={`relative p-0 ${i.id === ideaId ? `bg-here ${n === data.rows.length - 1 ? 'rounded-b-lg' : ''}` : ''}`}>
-                    {k < data.ideas.length - 1 && <span aria-hidden className={`absolute z-10 left-[calc(50%+19px)] top-1/2 w-[calc(100%-38px)] border-t-2 ${k < lastSeen ? 'border-dashed border-ink' : 'border-dotted border-steel/50'}`} />}
-                    <span className="grid place-items-center"><Eyelet cell={r.ideas[i.id]!} name={r.name} idea={i.name} on={picked?.childId === r.childId && picked.ideaId === i.id} onPick={() => setPicked({ childId: r.childId, ideaId: i.id })} /></span>
-                  </td>
+          <thead>
+            <tr>
+              <th className="w-20" />
+              <>
+                {data.ideas.map((i) => (
+                  <th
+                    key={i.id}
+                    scope="col"
+                    className={`text-sm pb-2 px-1 font-semibold ${i.id === ideaId ? 'bg-here rounded-t-lg pt-2' : ''}`}
+                  >
+                    {i.name}
+                  </th>
                 ))}
-              </tr>
-            )
-          })}</tbody>
+              </>
+            </tr>
+          </thead>
+          <tbody>
+            {data.rows.map((r, n) => {
+              const lastSeen = Math.max(
+                -1,
+                ...data.ideas.map((i, k) => (r.ideas[i.id]!.word === 'not seen' ? -1 : k)),
+              )
+              return (
+                <tr key={r.childId}>
+                  <th scope="row" className="text-left font-semibold pr-3 py-0.5">
+                    {r.name}
+                  </th>
+                  {data.ideas.map((i, k) => (
+                    <td
+                      key={i.id}
+                      className={`relative p-0 ${i.id === ideaId ? `bg-here ${n === data.rows.length - 1 ? 'rounded-b-lg' : ''}` : ''}`}
+                    >
+                      {k < data.ideas.length - 1 && (
+                        <span
+                          aria-hidden
+                          className={`absolute z-10 left-[calc(50%+19px)] top-1/2 w-[calc(100%-38px)] border-t-2 ${k < lastSeen ? 'border-dashed border-ink' : 'border-dotted border-steel/50'}`}
+                        />
+                      )}
+                      <span className="grid place-items-center">
+                        <Eyelet
+                          cell={r.ideas[i.id]!}
+                          name={r.name}
+                          idea={i.name}
+                          on={picked?.childId === r.childId && picked.ideaId === i.id}
+                          onPick={() => setPicked({ childId: r.childId, ideaId: i.id })}
+                        />
+                      </span>
+                    </td>
+                  ))}
+                </tr>
+              )
+            })}
+          </tbody>
         </table>
-        <p className="text-sm text-steel mt-3 flex gap-5 flex-wrap"><span>fill: level</span><span>rim: how sure</span><span>number: occasions</span><span>dotted: not seen yet</span><span>Choose one to see why.</span></p>
+        <p className="text-sm text-steel mt-3 flex gap-5 flex-wrap">
+          <span>fill: level</span>
+          <span>rim: how sure</span>
+          <span>number: occasions</span>
+          <span>dotted: not seen yet</span>
+          <span>Choose one to see why.</span>
+        </p>
       </main>
-      <aside className="w-[400px] max-xl:w-[350px] max-lg:w-full shrink-0 border-l border-hair bg-card p-4 grid gap-3 content-start" aria-live="polite">
-        {cell && row ? <section aria-label="Evidence" className="grid gap-2">
-          <h2 className="font-bold text-lg">{row.name} · {data.ideas.find((i) => i.id === picked!.ideaId)?.name}</h2>
-          <p><b>{cell.word === 'not seen' ? 'Not seen yet' : cell.word[0]!.toUpperCase() + cell.word.slice(1)}</b>{cell.word !== 'not seen' && <span className="text-steel figures"> · level {Math.round(cell.level * 100)} of 100, between {Math.round(cell.low * 100)} and {Math.round(cell.high * 100)}</span>}</p>
-          <p className="text-steel">{cell.because}</p>
-          <ul className="grid gap-0">{cell.trail.map((t) => <li key={t.id} className="border-t border-hair py-1.5 text-sm"><span className={t.kind === 'judgement' ? 'font-semibold' : t.right ? '' : 'text-brick'}>{t.kind === 'answer' ? (t.right ? 'Right: ' : 'Not right: ') : ''}{t.words}</span><span className="text-steel block">{new Date(t.at).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })}{t.title ? ` · ${t.title}` : ''}</span></li>)}</ul>
-          <button type="button" onClick={() => setPicked(null)} className="justify-self-start text-moss font-semibold underline min-h-9 cursor-pointer">Who needs what</button>
-        </section> : <section aria-label="Who needs what" className="grid gap-2">
-          <h2 className="font-bold text-lg">Who needs what <span className="font-normal text-steel text-sm">{data.ideas.find((i) => i.id === data.idea)?.name}</span></h2>
-          {data.groups.map((g) => <article key={g.title} className="rounded-xl border border-hair p-3"><h3 className="font-semibold">{g.title} <span className="font-normal text-steel text-sm">{g.children.length} {g.children.length === 1 ? 'child' : 'children'}</span></h3><p>{g.children.map((c) => c.name).join(', ')}</p><p className="text-sm text-steel">{g.reason}</p></article>)}
-        </section>}
+      <aside
+        className="w-[400px] max-xl:w-[350px] max-lg:w-full shrink-0 border-l border-hair bg-card p-4 grid gap-3 content-start"
+        aria-live="polite"
+      >
+        {cell && row ? (
+          <section aria-label="Evidence" className="grid gap-2">
+            <h2 className="font-bold text-lg">
+              {row.name} · {data.ideas.find((i) => i.id === picked!.ideaId)?.name}
+            </h2>
+            <p>
+              <b>
+                {cell.word === 'not seen' ? 'Not seen yet' : cell.word[0]!.toUpperCase() + cell.word.slice(1)}
+              </b>
+              {cell.word !== 'not seen' && (
+                <span className="text-steel figures">
+                  {' '}
+                  · level {Math.round(cell.level * 100)} of 100, between {Math.round(cell.low * 100)} and{' '}
+                  {Math.round(cell.high * 100)}
+                </span>
+              )}
+            </p>
+            <p className="text-steel">{cell.because}</p>
+            <ul className="grid gap-0">
+              {cell.trail.map((t) => (
+                <li key={t.id} className="border-t border-hair py-1.5 text-sm">
+                  <span className={t.kind === 'judgement' ? 'font-semibold' : t.right ? '' : 'text-brick'}>
+                    {t.kind === 'answer' ? (t.right ? 'Right: ' : 'Not right: ') : ''}
+                    {t.words}
+                  </span>
+                  <span className="text-steel block">
+                    {new Date(t.at).toLocaleDateString('en-GB', {
+                      weekday: 'short',
+                      day: 'numeric',
+                      month: 'short',
+                    })}
+                    {t.title ? ` · ${t.title}` : ''}
+                  </span>
+                </li>
+              ))}
+            </ul>
+            <button
+              type="button"
+              onClick={() => setPicked(null)}
+              className="justify-self-start text-moss font-semibold underline min-h-9 cursor-pointer"
+            >
+              Who needs what
+            </button>
+          </section>
+        ) : (
+          <section aria-label="Who needs what" className="grid gap-2">
+            <h2 className="font-bold text-lg">
+              Who needs what{' '}
+              <span className="font-normal text-steel text-sm">
+                {data.ideas.find((i) => i.id === data.idea)?.name}
+              </span>
+            </h2>
+            {data.groups.map((g) => (
+              <article key={g.title} className="rounded-xl border border-hair p-3">
+                <h3 className="font-semibold">
+                  {g.title}{' '}
+                  <span className="font-normal text-steel text-sm">
+                    {g.children.length} {g.children.length === 1 ? 'child' : 'children'}
+                  </span>
+                </h3>
+                <p>{g.children.map((c) => c.name).join(', ')}</p>
+                <p className="text-sm text-steel">{g.reason}</p>
+              </article>
+            ))}
+          </section>
+        )}
       </aside>
     </div>
   )

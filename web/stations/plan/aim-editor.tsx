@@ -1,80 +1,285 @@
 import useSWR from 'swr'
 import type { Idea } from '@awlbox/core/contracts/idea'
-import { type Aim, type Arc, arcs, type Story, type Structure, structures } from '@awlbox/core/contracts/lesson'
+import {
+  type Aim,
+  type Arc,
+  arcs,
+  type Story,
+  type Structure,
+  structures,
+} from '@awlbox/core/contracts/lesson'
 import { countsThings } from '@awlbox/core/plan/candidates'
 import { ideaById, ladder } from '@awlbox/core/plan/ladder/ladder'
 
 const box = 'min-h-10 rounded-lg border border-hair bg-card px-2.5 font-semibold'
-const wishWords: readonly { key: Aim['mustHave'][number]; words: string; for: (s: Structure) => boolean }[] = [
-  { key: 'double', words: 'a double', for: (s) => ['parts', 'add', 'take-away', 'missing', 'tens'].includes(s) }, { key: 'turn-round', words: 'a turn-round pair', for: (s) => ['parts', 'add', 'missing'].includes(s) },
-  { key: 'zero', words: 'zero', for: (s) => !['count-on', 'teens', 'tens', 'order', 'round-back'].includes(s) }, { key: 'crosses ten', words: 'crossing ten', for: (s) => ['add', 'take-away', 'tens', 'round-back'].includes(s) },
-  { key: 'leftover', words: 'something left over', for: (s) => s === 'share' || s === 'halves' },
-]
+const wishWords: readonly { key: Aim['mustHave'][number]; words: string; for: (s: Structure) => boolean }[] =
+  [
+    {
+      key: 'double',
+      words: 'a double',
+      for: (s) => ['parts', 'add', 'take-away', 'missing', 'tens'].includes(s),
+    },
+    { key: 'turn-round', words: 'a turn-round pair', for: (s) => ['parts', 'add', 'missing'].includes(s) },
+    {
+      key: 'zero',
+      words: 'zero',
+      for: (s) => !['count-on', 'teens', 'tens', 'order', 'round-back'].includes(s),
+    },
+    {
+      key: 'crosses ten',
+      words: 'crossing ten',
+      for: (s) => ['add', 'take-away', 'tens', 'round-back'].includes(s),
+    },
+    { key: 'leftover', words: 'something left over', for: (s) => s === 'share' || s === 'halves' },
+  ]
 export const structureWords: Record<Structure, string> = {
-  parts: 'parts of a number', add: 'adding', 'take-away': 'taking away', 'count-on': 'counting on', doubles: 'doubles', halves: 'halves', share: 'sharing', missing: 'a missing part', compare: 'comparing', teens: 'ten and ones', tens: 'tens on and back', 'round-back': 'round and put back', order: 'order on a line',
+  parts: 'parts of a number',
+  add: 'adding',
+  'take-away': 'taking away',
+  'count-on': 'counting on',
+  doubles: 'doubles',
+  halves: 'halves',
+  share: 'sharing',
+  missing: 'a missing part',
+  compare: 'comparing',
+  teens: 'ten and ones',
+  tens: 'tens on and back',
+  'round-back': 'round and put back',
+  order: 'order on a line',
 }
-export const arcWords: Record<Arc, string> = { 'show-together-alone': 'show, together, alone', 'talk-first': 'talk first', game: 'game led', explore: 'explore, then name' }
-const limits: Partial<Record<Structure, [number, number]>> = { parts: [2, 20], teens: [11, 20], tens: [20, 100], 'round-back': [20, 100], order: [10, 100] }
-export interface AimChoice { ideaId: string; age: number; aim: Aim; arc?: Arc; story?: Story }
+export const arcWords: Record<Arc, string> = {
+  'show-together-alone': 'show, together, alone',
+  'talk-first': 'talk first',
+  game: 'game led',
+  explore: 'explore, then name',
+}
+const limits: Partial<Record<Structure, [number, number]>> = {
+  parts: [2, 20],
+  teens: [11, 20],
+  tens: [20, 100],
+  'round-back': [20, 100],
+  order: [10, 100],
+}
+export interface AimChoice {
+  ideaId: string
+  age: number
+  aim: Aim
+  arc?: Arc
+  story?: Story
+}
 export const useIdeas = (): readonly Idea[] => useSWR<{ ideas: Idea[] }>('/api/ladder').data?.ideas ?? ladder
 
-const clampTo = (n: number, [low, high]: readonly [number, number]): number => Math.max(low, Math.min(high, Math.round(n) || low))
+const clampTo = (n: number, [low, high]: readonly [number, number]): number =>
+  Math.max(low, Math.min(high, Math.round(n) || low))
 
 /** What an idea of the ladder asks for, as an aim to start from. */
 export function choiceFor(idea: Idea, age: number, aim: Aim): AimChoice {
   const structure = idea.structure ?? 'add'
-  return { ideaId: idea.id, age: Math.max(3, Math.min(7, Math.max(idea.ages[0], Math.min(idea.ages[1], age)))), aim: { ...aim, structure, least: idea.structure ? Math.min(99, idea.least) : 0, upTo: clampTo(Math.min(100, idea.upTo), limits[structure] ?? [2, 100]), mustHave: [], noRepeatedTotal: false } }
+  return {
+    ideaId: idea.id,
+    age: Math.max(3, Math.min(7, Math.max(idea.ages[0], Math.min(idea.ages[1], age)))),
+    aim: {
+      ...aim,
+      structure,
+      least: idea.structure ? Math.min(99, idea.least) : 0,
+      upTo: clampTo(Math.min(100, idea.upTo), limits[structure] ?? [2, 100]),
+      mustHave: [],
+      noRepeatedTotal: false,
+    },
+  }
 }
 
 /** The aim as sentences to complete. */
-export function AimEditor({ value, onChange, disabled }: { value: AimChoice; onChange: (v: AimChoice) => void; disabled?: boolean }) {
+export function AimEditor({
+  value,
+  onChange,
+  disabled,
+}: {
+  value: AimChoice
+  onChange: (v: AimChoice) => void
+  disabled?: boolean
+}) {
   const { ideaId, age, aim } = value
   const ideas = useIdeas()
   const setAim = (change: Partial<Aim>) => onChange({ ...value, aim: { ...aim, ...change } })
   const range = limits[aim.structure] ?? [aim.structure === 'count-on' ? 4 : 2, 100]
-  const number = (label: string, n: number, [low, high]: readonly [number, number], set: (n: number) => void) => (
-    <input key={label} aria-label={label} type="number" min={low} max={high} className={`${box} w-[72px] figures`} value={n} onChange={(e) => set(clampTo(Number(e.target.value), [low, high]))} />
+  const number = (
+    label: string,
+    n: number,
+    [low, high]: readonly [number, number],
+    set: (n: number) => void,
+  ) => (
+    <input
+      key={label}
+      aria-label={label}
+      type="number"
+      min={low}
+      max={high}
+      className={`${box} w-[72px] figures`}
+      value={n}
+      onChange={(e) => set(clampTo(Number(e.target.value), [low, high]))}
+    />
   )
   const known = ideaById(ideaId, ideas)
   return (
     <fieldset disabled={disabled} className="grid gap-3 min-w-0">
       <p className="flex flex-wrap items-center gap-2">
-        The idea is <select aria-label="Idea" className={`${box} max-w-full`} value={ideaId} onChange={(e) => {
-          const idea = ideaById(e.target.value, ideas)
-          if (idea) onChange({ ...value, ...choiceFor(idea, age, aim) })
-        }}>{!known && <option value={ideaId}>{ideaId}</option>}{ideas.map((i) => <option key={i.id} value={i.id}>{i.name}</option>)}</select>
-        for age <select aria-label="Age" className={box} value={age} onChange={(e) => onChange({ ...value, age: Number(e.target.value) })}>{[3, 4, 5, 6, 7].map((n) => <option key={n}>{n}</option>)}</select>,
+        The idea is{' '}
+        <select
+          aria-label="Idea"
+          className={`${box} max-w-full`}
+          value={ideaId}
+          onChange={(e) => {
+            const idea = ideaById(e.target.value, ideas)
+            if (idea) onChange({ ...value, ...choiceFor(idea, age, aim) })
+          }}
+        >
+          {!known && <option value={ideaId}>{ideaId}</option>}
+          {ideas.map((i) => (
+            <option key={i.id} value={i.id}>
+              {i.name}
+            </option>
+          ))}
+        </select>
+        for age{' '}
+        <select
+          aria-label="Age"
+          className={box}
+          value={age}
+          onChange={(e) => onChange({ ...value, age: Number(e.target.value) })}
+        >
+          {[3, 4, 5, 6, 7].map((n) => (
+            <option key={n}>{n}</option>
+          ))}
+        </select>
+        ,
       </p>
       <p className="flex flex-wrap items-center gap-2">
-        with <select aria-label="Made of" className={box} value={aim.structure} onChange={(e) => {
-          const structure = e.target.value as Structure
-          onChange({ ...value, aim: { ...aim, structure, upTo: clampTo(aim.upTo, limits[structure] ?? [2, 100]), mustHave: aim.mustHave.filter((w) => wishWords.find((x) => x.key === w)!.for(structure)) } })
-        }}>{structures.map((s) => <option key={s} value={s}>{structureWords[s]}</option>)}</select>
+        with{' '}
+        <select
+          aria-label="Made of"
+          className={box}
+          value={aim.structure}
+          onChange={(e) => {
+            const structure = e.target.value as Structure
+            onChange({
+              ...value,
+              aim: {
+                ...aim,
+                structure,
+                upTo: clampTo(aim.upTo, limits[structure] ?? [2, 100]),
+                mustHave: aim.mustHave.filter((w) => wishWords.find((x) => x.key === w)!.for(structure)),
+              },
+            })
+          }}
+        >
+          {structures.map((s) => (
+            <option key={s} value={s}>
+              {structureWords[s]}
+            </option>
+          ))}
+        </select>
         {aim.structure === 'parts' ? 'the whole is' : 'numbers go up to'}
-        {number(aim.structure === 'parts' ? 'The whole' : 'Largest number', aim.upTo, range, (upTo) => setAim({ upTo, least: Math.min(aim.least, upTo) }))}
-        {aim.structure !== 'parts' && <>from {number('Smallest number', aim.least, [0, Math.min(99, aim.upTo)], (least) => setAim({ least }))}</>}
-        {aim.structure === 'share' && <>among {number('Shared among', aim.among, [2, 6], (among) => setAim({ among }))}</>}
+        {number(aim.structure === 'parts' ? 'The whole' : 'Largest number', aim.upTo, range, (upTo) =>
+          setAim({ upTo, least: Math.min(aim.least, upTo) }),
+        )}
+        {aim.structure !== 'parts' && (
+          <>
+            from{' '}
+            {number('Smallest number', aim.least, [0, Math.min(99, aim.upTo)], (least) => setAim({ least }))}
+          </>
+        )}
+        {aim.structure === 'share' && (
+          <>among {number('Shared among', aim.among, [2, 6], (among) => setAim({ among }))}</>
+        )}
         shown in {number('How many examples', aim.count, [1, 12], (count) => setAim({ count }))} examples.
       </p>
       <div className="flex flex-wrap items-center gap-2" role="group" aria-label="The set must hold">
         <span>Among them</span>
-        {wishWords.filter((w) => w.for(aim.structure)).map(({ key, words }) => {
-          const on = aim.mustHave.includes(key)
-          return <button key={key} type="button" aria-pressed={on} onClick={() => setAim({ mustHave: on ? aim.mustHave.filter((w) => w !== key) : [...aim.mustHave, key] })} className={`min-h-10 rounded-full border px-3.5 cursor-pointer ${on ? 'border-ink bg-ink text-card font-semibold' : 'border-hair bg-card'}`}>{words}</button>
-        })}
-        {aim.structure !== 'parts' && <button type="button" aria-pressed={aim.noRepeatedTotal} onClick={() => setAim({ noRepeatedTotal: !aim.noRepeatedTotal })} className={`min-h-10 rounded-full border px-3.5 cursor-pointer ${aim.noRepeatedTotal ? 'border-ink bg-ink text-card font-semibold' : 'border-hair bg-card'}`}>no total twice</button>}
+        {wishWords
+          .filter((w) => w.for(aim.structure))
+          .map(({ key, words }) => {
+            const on = aim.mustHave.includes(key)
+            return (
+              <button
+                key={key}
+                type="button"
+                aria-pressed={on}
+                onClick={() =>
+                  setAim({ mustHave: on ? aim.mustHave.filter((w) => w !== key) : [...aim.mustHave, key] })
+                }
+                className={`min-h-10 rounded-full border px-3.5 cursor-pointer ${on ? 'border-ink bg-ink text-card font-semibold' : 'border-hair bg-card'}`}
+              >
+                {words}
+              </button>
+            )
+          })}
+        {aim.structure !== 'parts' && (
+          <button
+            type="button"
+            aria-pressed={aim.noRepeatedTotal}
+            onClick={() => setAim({ noRepeatedTotal: !aim.noRepeatedTotal })}
+            className={`min-h-10 rounded-full border px-3.5 cursor-pointer ${aim.noRepeatedTotal ? 'border-ink bg-ink text-card font-semibold' : 'border-hair bg-card'}`}
+          >
+            no total twice
+          </button>
+        )}
       </div>
       <p className="flex flex-wrap items-center gap-2">
-        {countsThings(aim.structure) && <>At most {number('Most things out at once', aim.mostThings, [0, 100], (mostThings) => setAim({ mostThings }))} things out at once{aim.mostThings === 0 ? ' (0: no limit)' : ''}. </>}
-        {value.arc && <>The lesson goes <select aria-label="Arc of the lesson" className={box} value={value.arc} onChange={(e) => onChange({ ...value, arc: e.target.value as Arc })}>{arcs.map((a) => <option key={a} value={a}>{arcWords[a]}</option>)}</select>.</>}
+        {countsThings(aim.structure) && (
+          <>
+            At most{' '}
+            {number('Most things out at once', aim.mostThings, [0, 100], (mostThings) =>
+              setAim({ mostThings }),
+            )}{' '}
+            things out at once{aim.mostThings === 0 ? ' (0: no limit)' : ''}.{' '}
+          </>
+        )}
+        {value.arc && (
+          <>
+            The lesson goes{' '}
+            <select
+              aria-label="Arc of the lesson"
+              className={box}
+              value={value.arc}
+              onChange={(e) => onChange({ ...value, arc: e.target.value as Arc })}
+            >
+              {arcs.map((a) => (
+                <option key={a} value={a}>
+                  {arcWords[a]}
+                </option>
+              ))}
+            </select>
+            .
+          </>
+        )}
       </p>
       {value.story && <StoryFields story={value.story} onChange={(story) => onChange({ ...value, story })} />}
-      {known?.evidence && <p className="text-sm text-steel">Seen when a child {known.evidence[0]!.toLowerCase()}{known.evidence.slice(1)}{known.misconceptions.length > 0 && ` Often met: ${known.misconceptions.join('; ')}.`}</p>}
+      {known?.evidence && (
+        <p className="text-sm text-steel">
+          Seen when a child {known.evidence[0]!.toLowerCase()}
+          {known.evidence.slice(1)}
+          {known.misconceptions.length > 0 && ` Often met: ${known.misconceptions.join('; ')}.`}
+        </p>
+      )}
     </fieldset>
   )
 }
 
 function StoryFields({ story, onChange }: { story: Story; onChange: (s: Story) => void }) {
-  const field = (label: string, key: keyof Story, width: string) => <input aria-label={label} className={`${box} ${width}`} maxLength={40} value={story[key]} onChange={(e) => onChange({ ...story, [key]: e.target.value })} />
-  return <p className="flex flex-wrap items-center gap-2">In the story {field('Who', 'who', 'w-24')} has one {field('One thing', 'thing', 'w-24')} or several {field('Several things', 'things', 'w-24')} for {field('Where they go', 'place', 'w-36')}</p>
+  const field = (label: string, key: keyof Story, width: string) => (
+    <input
+      aria-label={label}
+      className={`${box} ${width}`}
+      maxLength={40}
+      value={story[key]}
+      onChange={(e) => onChange({ ...story, [key]: e.target.value })}
+    />
+  )
+  return (
+    <p className="flex flex-wrap items-center gap-2">
+      In the story {field('Who', 'who', 'w-24')} has one {field('One thing', 'thing', 'w-24')} or several{' '}
+      {field('Several things', 'things', 'w-24')} for {field('Where they go', 'place', 'w-36')}
+    </p>
+  )
 }

@@ -1,5 +1,17 @@
-import { closestCenter, DndContext, KeyboardSensor, PointerSensor, useSensor, useSensors } from '@dnd-kit/core'
-import { rectSortingStrategy, SortableContext, sortableKeyboardCoordinates, useSortable } from '@dnd-kit/sortable'
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core'
+import {
+  rectSortingStrategy,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+} from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { Lock, LockOpen, RefreshCw } from 'lucide-react'
 import type { Aim, Example } from '@awlbox/core/contracts/lesson'
@@ -16,46 +28,155 @@ export interface RowActions {
   onMove?: (from: number, to: number) => void
 }
 /** A row of drawn examples with what each is, and what it is to the ones before it. */
-export function ExampleRow({ examples, aim, actions }: { examples: readonly Example[]; aim: Aim; actions?: RowActions | undefined }) {
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }))
+export function ExampleRow({
+  examples,
+  aim,
+  actions,
+}: {
+  examples: readonly Example[]
+  aim: Aim
+  actions?: RowActions | undefined
+}) {
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  )
   if (!examples.length) return <p className="text-steel">No examples yet: find a set.</p>
   const list = (
     <ol className="grid gap-2 grid-cols-[repeat(auto-fill,minmax(146px,1fr))]">
-      {examples.map((e, i) => <ExampleCard key={factKey(e)} example={e} before={examples.slice(0, i)} aim={aim} actions={actions} />)}
+      {examples.map((e, i) => (
+        <ExampleCard key={factKey(e)} example={e} before={examples.slice(0, i)} aim={aim} actions={actions} />
+      ))}
     </ol>
   )
   if (!actions?.onMove) return list
   const move = actions.onMove
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={({ active, over }) => {
-      const at = (id: unknown) => examples.findIndex((e) => factKey(e) === id)
-      if (over && active.id !== over.id) move(at(active.id), at(over.id))
-    }}><SortableContext items={examples.map(factKey)} strategy={rectSortingStrategy}>{list}</SortableContext></DndContext>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={({ active, over }) => {
+        const at = (id: unknown) => examples.findIndex((e) => factKey(e) === id)
+        if (over && active.id !== over.id) move(at(active.id), at(over.id))
+      }}
+    >
+      <SortableContext items={examples.map(factKey)} strategy={rectSortingStrategy}>
+        {list}
+      </SortableContext>
+    </DndContext>
   )
 }
 
-function ExampleCard({ example: e, before, aim, actions }: { example: Example; before: readonly Example[]; aim: Aim; actions?: RowActions | undefined }) {
-  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({ id: factKey(e), disabled: !actions?.onMove })
+function ExampleCard({
+  example: e,
+  before,
+  aim,
+  actions,
+}: {
+  example: Example
+  before: readonly Example[]
+  aim: Aim
+  actions?: RowActions | undefined
+}) {
+  const { attributes, listeners, setNodeRef, transform, transition } = useSortable({
+    id: factKey(e),
+    disabled: !actions?.onMove,
+  })
   return (
-    <li ref={setNodeRef} style={{ transform: CSS.Translate.toString(transform), transition }} className={`rounded-lg border bg-card p-2 min-w-0 ${actions?.locked(e) ? 'border-ink border-2' : 'border-hair'}`}>
-      <div {...(actions?.onMove ? { ...attributes, ...listeners, 'aria-label': `Move ${exampleSentence(e)}`, className: 'cursor-grab touch-none rounded-md' } : {})}><TableDrawing table={exampleTable(e, aim.structure)} /></div>
-      <p className="font-child text-lg mt-1 figures leading-tight" title={familyOf(e).join('   ')}>{exampleSentence(e)}</p>
-      <p className="text-sm text-steel leading-tight min-h-4">{tagsOf(e, before).filter((t) => aim.structure !== 'parts' || (!t.startsWith('same total') && t !== 'makes ten')).join(' · ')}</p>
-      {actions && <p className="flex gap-0.5 mt-1 -mx-1" onClick={(ev) => ev.stopPropagation()}>
-        <button type="button" aria-pressed={actions.locked(e)} onClick={() => actions.onLock(e)} className={`min-h-8 rounded-md px-1.5 text-sm flex items-center gap-1 cursor-pointer hover:bg-wash ${actions.locked(e) ? 'font-semibold' : 'text-steel'}`}>{actions.locked(e) ? <Lock size={13} /> : <LockOpen size={13} />}{actions.locked(e) ? 'Kept' : 'Keep'}</button>
-        <button type="button" title="Another like it" aria-label={`Another like ${exampleSentence(e)}`} disabled={actions.locked(e)} onClick={() => actions.onAnother(e)} className="min-h-8 rounded-md px-1.5 text-sm text-steel flex items-center gap-1 cursor-pointer hover:bg-wash disabled:opacity-40"><RefreshCw size={13} />Another</button>
-      </p>}
+    <li
+      ref={setNodeRef}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      className={`rounded-lg border bg-card p-2 min-w-0 ${actions?.locked(e) ? 'border-ink border-2' : 'border-hair'}`}
+    >
+      <div
+        {...(actions?.onMove
+          ? {
+              ...attributes,
+              ...listeners,
+              'aria-label': `Move ${exampleSentence(e)}`,
+              className: 'cursor-grab touch-none rounded-md',
+            }
+          : {})}
+      >
+        <TableDrawing table={exampleTable(e, aim.structure)} />
+      </div>
+      <p className="font-child text-lg mt-1 figures leading-tight" title={familyOf(e).join('   ')}>
+        {exampleSentence(e)}
+      </p>
+      <p className="text-sm text-steel leading-tight min-h-4">
+        {tagsOf(e, before)
+          .filter((t) => aim.structure !== 'parts' || (!t.startsWith('same total') && t !== 'makes ten'))
+          .join(' · ')}
+      </p>
+      {actions && (
+        <p className="flex gap-0.5 mt-1 -mx-1" onClick={(ev) => ev.stopPropagation()}>
+          <button
+            type="button"
+            aria-pressed={actions.locked(e)}
+            onClick={() => actions.onLock(e)}
+            className={`min-h-8 rounded-md px-1.5 text-sm flex items-center gap-1 cursor-pointer hover:bg-wash ${actions.locked(e) ? 'font-semibold' : 'text-steel'}`}
+          >
+            {actions.locked(e) ? <Lock size={13} /> : <LockOpen size={13} />}
+            {actions.locked(e) ? 'Kept' : 'Keep'}
+          </button>
+          <button
+            type="button"
+            title="Another like it"
+            aria-label={`Another like ${exampleSentence(e)}`}
+            disabled={actions.locked(e)}
+            onClick={() => actions.onAnother(e)}
+            className="min-h-8 rounded-md px-1.5 text-sm text-steel flex items-center gap-1 cursor-pointer hover:bg-wash disabled:opacity-40"
+          >
+            <RefreshCw size={13} />
+            Another
+          </button>
+        </p>
+      )}
     </li>
   )
 }
 
-export function SetChooser({ sets, chosen, onChoose, aim, actions }: { sets: readonly ExampleSet[]; chosen: number; onChoose: (i: number) => void; aim: Aim; actions: (set: number) => RowActions }) {
+export function SetChooser({
+  sets,
+  chosen,
+  onChoose,
+  aim,
+  actions,
+}: {
+  sets: readonly ExampleSet[]
+  chosen: number
+  onChoose: (i: number) => void
+  aim: Aim
+  actions: (set: number) => RowActions
+}) {
   return (
     <div role="radiogroup" aria-label="Example sets" className="grid gap-3">
       {sets.map((s, i) => (
-        <div key={i} role="radio" aria-checked={i === chosen} tabIndex={0} onClick={() => onChoose(i)} onKeyDown={(e) => e.target === e.currentTarget && (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), onChoose(i))}
-          className={`rounded-xl border p-3 cursor-pointer ${i === chosen ? 'border-ink border-2 bg-wash' : 'border-hair bg-card'}`}>
-          <p className="flex justify-between mb-2"><b><span className="capitalize">{s.level}</span>{i === chosen ? ' · chosen' : ''}</b><span className="text-sm text-steel figures" title="40 for different kinds of fact, 30 for different first numbers, 20 for different gaps between the parts, 10 for rising step by step">variety {s.score} of 100</span></p>
+        <div
+          key={i}
+          role="radio"
+          aria-checked={i === chosen}
+          tabIndex={0}
+          onClick={() => onChoose(i)}
+          onKeyDown={(e) =>
+            e.target === e.currentTarget &&
+            (e.key === 'Enter' || e.key === ' ') &&
+            (e.preventDefault(), onChoose(i))
+          }
+          className={`rounded-xl border p-3 cursor-pointer ${i === chosen ? 'border-ink border-2 bg-wash' : 'border-hair bg-card'}`}
+        >
+          <p className="flex justify-between mb-2">
+            <b>
+              <span className="capitalize">{s.level}</span>
+              {i === chosen ? ' · chosen' : ''}
+            </b>
+            <span
+              className="text-sm text-steel figures"
+              title="40 for different kinds of fact, 30 for different first numbers, 20 for different gaps between the parts, 10 for rising step by step"
+            >
+              variety {s.score} of 100
+            </span>
+          </p>
           <ExampleRow examples={s.examples} aim={aim} actions={actions(i)} />
         </div>
       ))}

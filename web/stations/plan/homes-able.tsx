@@ -10,18 +10,43 @@ export function HomesAble({ classId, kit }: { classId: string; kit: readonly Kit
   useEffect(() => {
     if (!classId) return
     let here = true
-    send<KitSummary>('POST', `/api/classes/${classId}/kit`, { kit: JSON.parse(key) as KitItem[] }).then((r) => here && setSum(r), () => here && setSum(null))
+    send<KitSummary>('POST', `/api/classes/${classId}/kit`, { kit: JSON.parse(key) as KitItem[] }).then(
+      (r) => here && setSum(r),
+      () => here && setSum(null),
+    )
     return () => {
       here = false
     }
   }, [classId, key])
   if (!sum) return null
-  const parts: [number, string, string][] = [[sum.asWritten, 'bg-ink', 'as written'], [sum.withSwap, 'bg-steel', 'with a swap'], [sum.printed, 'bg-blue', 'with a printed sheet'], [sum.notYet, 'bg-brick', 'not yet']]
+  const parts: [number, string, string][] = [
+    [sum.asWritten, 'bg-ink', 'as written'],
+    [sum.withSwap, 'bg-steel', 'with a swap'],
+    [sum.printed, 'bg-blue', 'with a printed sheet'],
+    [sum.notYet, 'bg-brick', 'not yet'],
+  ]
   return (
     <div className="mt-3">
-      {sum.answered > 0 && <div className="flex h-3 rounded-full overflow-hidden bg-wash gap-px" role="img" aria-label={parts.map(([n, , w]) => `${n} ${w}`).join(', ')}>{parts.map(([n, look, w]) => n > 0 && <span key={w} title={`${n} ${w}`} className={look} style={{ flex: n }} />)}{sum.homes > sum.answered && <span style={{ flex: sum.homes - sum.answered }} />}</div>}
+      {sum.answered > 0 && (
+        <div
+          className="flex h-3 rounded-full overflow-hidden bg-wash gap-px"
+          role="img"
+          aria-label={parts.map(([n, , w]) => `${n} ${w}`).join(', ')}
+        >
+          {parts.map(
+            ([n, look, w]) =>
+              n > 0 && <span key={w} title={`${n} ${w}`} className={look} style={{ flex: n }} />,
+          )}
+          {sum.homes > sum.answered && <span style={{ flex: sum.homes - sum.answered }} />}
+        </div>
+      )}
       <p className="mt-1.5">{sum.sentence}</p>
-      {sum.underThree > 0 && <p className="text-sm text-brick">{sum.underThree} {sum.underThree === 1 ? 'home has' : 'homes have'} a child under three: offer things too big to swallow.</p>}
+      {sum.underThree > 0 && (
+        <p className="text-sm text-brick">
+          {sum.underThree} {sum.underThree === 1 ? 'home has' : 'homes have'} a child under three: offer
+          things too big to swallow.
+        </p>
+      )}
     </div>
   )
 }

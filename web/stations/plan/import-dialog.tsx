@@ -12,14 +12,21 @@ import { Button } from '../../kit/button.tsx'
 import { Dialog } from '../../kit/dialog.tsx'
 import { Notice } from '../../kit/notice.tsx'
 
-interface Read { lesson: Lesson; unplaced: { line: number; text: string; why: string }[] }
+interface Read {
+  lesson: Lesson
+  unplaced: { line: number; text: string; why: string }[]
+}
 const largest = 400_000
 
 function read(text: string, wait: number): Read | { problem: string } {
   if (text.trimStart().startsWith('{')) {
     try {
       const parsed = Lesson.safeParse(JSON.parse(text))
-      return parsed.success ? { lesson: parsed.data, unplaced: [] } : { problem: `This is no lesson file: ${parsed.error.issues[0]?.path.join(' ') ?? ''} ${parsed.error.issues[0]?.message ?? ''}` }
+      return parsed.success
+        ? { lesson: parsed.data, unplaced: [] }
+        : {
+            problem: `This is no lesson file: ${parsed.error.issues[0]?.path.join(' ') ?? ''} ${parsed.error.issues[0]?.message ?? ''}`,
+          }
     } catch {
       return { problem: 'This looks like a lesson file, but it is not whole.' }
     }
@@ -28,7 +35,17 @@ function read(text: string, wait: number): Read | { problem: string } {
 }
 
 /** A lesson from notes a teacher has already: pasted or from a file, read at once, with what could not be placed. */
-export function ImportDialog({ classId, classes, day, onClose }: { classId: string; classes: readonly { id: string; name: string }[]; day: string; onClose: () => void }) {
+export function ImportDialog({
+  classId,
+  classes,
+  day,
+  onClose,
+}: {
+  classId: string
+  classes: readonly { id: string; name: string }[]
+  day: string
+  onClose: () => void
+}) {
   const me = useMe()
   const navigate = useNavigate()
   const [text, setText] = useState('')
@@ -40,9 +57,11 @@ export function ImportDialog({ classId, classes, day, onClose }: { classId: stri
   const proof = useMemo(() => good && proofread(good.lesson, me?.houseStyle), [good, me])
   const open = async (file: File | undefined) => {
     if (!file) return
-    if (file.size > largest) return setProblem('This file is too large for notes of one lesson. Nothing was taken over.')
+    if (file.size > largest)
+      return setProblem('This file is too large for notes of one lesson. Nothing was taken over.')
     const bytes = new Uint8Array(await file.arrayBuffer())
-    if (bytes.includes(0)) return setProblem(`${file.name} is no text file. Save your notes as text, or paste them here.`)
+    if (bytes.includes(0))
+      return setProblem(`${file.name} is no text file. Save your notes as text, or paste them here.`)
     setProblem(null)
     setText(new TextDecoder().decode(bytes))
   }
@@ -50,7 +69,10 @@ export function ImportDialog({ classId, classes, day, onClose }: { classId: stri
     if (!good) return
     setBusy(true)
     try {
-      const { id } = await send<{ id: string }>('POST', `/api/classes/${cls}/lessons`, { day, doc: good.lesson })
+      const { id } = await send<{ id: string }>('POST', `/api/classes/${cls}/lessons`, {
+        day,
+        doc: good.lesson,
+      })
       void navigate(`/lessons/${id}/script`)
     } catch (error) {
       setProblem(wordsOf(error))
@@ -60,18 +82,79 @@ export function ImportDialog({ classId, classes, day, onClose }: { classId: stri
   return (
     <Dialog open onClose={onClose} title="A lesson from your notes" wide>
       <div className="grid gap-3">
-        <p className="text-steel">Headings become segments, lines become steps, questions get a wait. Text, Markdown or a lesson file.</p>
-        <input type="file" accept=".txt,.md,.json,text/plain,text/markdown,application/json" aria-label="A file with notes" className="text-sm text-steel file:min-h-10 file:mr-3 file:rounded-lg file:border file:border-hair file:bg-card file:px-3.5 file:font-semibold file:text-ink file:cursor-pointer" onChange={(e) => void open(e.target.files?.[0])} />
-        <textarea aria-label="Notes" value={text} onChange={(e) => setText(e.target.value.slice(0, largest))} rows={9} className="rounded-lg border border-hair bg-card p-2.5 font-sans" placeholder={'Parcels to seven\nYou need: 10 bottle tops, an egg box\n\nWatch me:\nPut 4 on the frame\nPut 3 blue on the frame\nHow many parcels altogether?\n4 + 3 = 7'} />
+        <p className="text-steel">
+          Headings become segments, lines become steps, questions get a wait. Text, Markdown or a lesson file.
+        </p>
+        <input
+          type="file"
+          accept=".txt,.md,.json,text/plain,text/markdown,application/json"
+          aria-label="A file with notes"
+          className="text-sm text-steel file:min-h-10 file:mr-3 file:rounded-lg file:border file:border-hair file:bg-card file:px-3.5 file:font-semibold file:text-ink file:cursor-pointer"
+          onChange={(e) => void open(e.target.files?.[0])}
+        />
+        <textarea
+          aria-label="Notes"
+          value={text}
+          onChange={(e) => setText(e.target.value.slice(0, largest))}
+          rows={9}
+          className="rounded-lg border border-hair bg-card p-2.5 font-sans"
+          placeholder={
+            'Parcels to seven\nYou need: 10 bottle tops, an egg box\n\nWatch me:\nPut 4 on the frame\nPut 3 blue on the frame\nHow many parcels altogether?\n4 + 3 = 7'
+          }
+        />
         {result && 'problem' in result && <Notice kind="wrong">{result.problem}</Notice>}
-        {good && proof && <div className="rounded-lg border border-hair p-3">
-          <p><b>{good.lesson.title}</b> <span className="text-steel figures">{good.lesson.segments.length} segments · {good.lesson.segments.reduce((n, s) => n + s.steps.length, 0)} lines · film {clockTime(proof.time.film)} · {proof.findings.length} findings</span></p>
-          <ul className="text-sm text-steel max-h-28 overflow-auto">{good.lesson.segments.map((s) => <li key={s.id}>{s.title} ({s.kind}): {s.steps.map((x) => x.verb).join(', ')}</li>)}</ul>
-        </div>}
-        {result && !('problem' in result) && result.unplaced.length > 0 && <div><h3 className="font-semibold">Not placed ({result.unplaced.length})</h3><ul className="text-sm max-h-32 overflow-auto">{result.unplaced.map((u, i) => <li key={i}><span className="figures text-steel">line {u.line}:</span> {u.text.slice(0, 90)} <span className="text-steel">({u.why})</span></li>)}</ul></div>}
+        {good && proof && (
+          <div className="rounded-lg border border-hair p-3">
+            <p>
+              <b>{good.lesson.title}</b>{' '}
+              <span className="text-steel figures">
+                {good.lesson.segments.length} segments ·{' '}
+                {good.lesson.segments.reduce((n, s) => n + s.steps.length, 0)} lines · film{' '}
+                {clockTime(proof.time.film)} · {proof.findings.length} findings
+              </span>
+            </p>
+            <ul className="text-sm text-steel max-h-28 overflow-auto">
+              {good.lesson.segments.map((s) => (
+                <li key={s.id}>
+                  {s.title} ({s.kind}): {s.steps.map((x) => x.verb).join(', ')}
+                </li>
+              ))}
+            </ul>
+          </div>
+        )}
+        {result && !('problem' in result) && result.unplaced.length > 0 && (
+          <div>
+            <h3 className="font-semibold">Not placed ({result.unplaced.length})</h3>
+            <ul className="text-sm max-h-32 overflow-auto">
+              {result.unplaced.map((u, i) => (
+                <li key={i}>
+                  <span className="figures text-steel">line {u.line}:</span> {u.text.slice(0, 90)}{' '}
+                  <span className="text-steel">({u.why})</span>
+                </li>
+              ))}
+            </ul>
+          </div>
+        )}
         {problem && <Notice kind="wrong">{problem}</Notice>}
-        <div className="flex gap-3 items-center flex-wrap"><Button look="main" disabled={!good || busy || !cls} onClick={() => void make()}>Make the lesson</Button>
-          <label className="flex items-center gap-2">for <select value={cls} onChange={(e) => setCls(e.target.value)} className="min-h-10 rounded-lg border border-hair bg-card px-2">{classes.map((c) => <option key={c.id} value={c.id}>{c.name}</option>)}</select></label></div>
+        <div className="flex gap-3 items-center flex-wrap">
+          <Button look="main" disabled={!good || busy || !cls} onClick={() => void make()}>
+            Make the lesson
+          </Button>
+          <label className="flex items-center gap-2">
+            for{' '}
+            <select
+              value={cls}
+              onChange={(e) => setCls(e.target.value)}
+              className="min-h-10 rounded-lg border border-hair bg-card px-2"
+            >
+              {classes.map((c) => (
+                <option key={c.id} value={c.id}>
+                  {c.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        </div>
       </div>
     </Dialog>
   )

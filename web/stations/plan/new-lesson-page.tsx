@@ -26,7 +26,13 @@ import { SetChooser } from './example-sets.tsx'
 import { ThingsList } from './things-list.tsx'
 import { useSets } from './use-sets.ts'
 
-const first: AimChoice = { ideaId: 'parts-7', age: 4, aim: aimOf({ structure: 'parts', upTo: 7, mustHave: ['turn-round'] }), arc: 'show-together-alone', story: defaultStory }
+const first: AimChoice = {
+  ideaId: 'parts-7',
+  age: 4,
+  aim: aimOf({ structure: 'parts', upTo: 7, mustHave: ['turn-round'] }),
+  arc: 'show-together-alone',
+  story: defaultStory,
+}
 const box = 'min-h-10 rounded-lg border border-hair bg-card px-2.5'
 
 export default function NewLessonPage() {
@@ -36,7 +42,14 @@ export default function NewLessonPage() {
   const [search] = useSearchParams()
   const asked = ideaById(search.get('idea') ?? '', ideas)
   const [changed, setValue] = useState<AimChoice | null>(null)
-  const start = useMemo((): AimChoice => ({ ...(asked ? choiceFor(asked, 4, first.aim) : first), arc: me?.houseStyle.arc ?? 'show-together-alone', story: defaultStory }), [asked, me])
+  const start = useMemo(
+    (): AimChoice => ({
+      ...(asked ? choiceFor(asked, 4, first.aim) : first),
+      arc: me?.houseStyle.arc ?? 'show-together-alone',
+      story: defaultStory,
+    }),
+    [asked, me],
+  )
   const value = changed ?? start
   const [importing, setImporting] = useState(false)
   const [title, setTitle] = useState('')
@@ -47,7 +60,20 @@ export default function NewLessonPage() {
   const navigate = useNavigate()
   const { result, chosen, choose, again, actions, examples, said } = useSets(value, me?.houseStyle)
   const name = title.trim() || suggested(value)
-  const lesson = useMemo(() => examples && me && storyIsWhole(value.story) ? fromTemplate({ title: name, ...value, examples, style: me.houseStyle, sets: result.ok ? result.sets.map((s) => s.examples) : [], newId }) : null, [examples, me, name, value, result])
+  const lesson = useMemo(
+    () =>
+      examples && me && storyIsWhole(value.story)
+        ? fromTemplate({
+            title: name,
+            ...value,
+            examples,
+            style: me.houseStyle,
+            sets: result.ok ? result.sets.map((s) => s.examples) : [],
+            newId,
+          })
+        : null,
+    [examples, me, name, value, result],
+  )
   const time = useMemo(() => lesson && timeLesson(lesson, me?.houseStyle, undefined, me?.pace), [lesson, me])
   const cls = classId || shelf?.classes[0]?.id || ''
   useEffect(() => {
@@ -67,40 +93,135 @@ export default function NewLessonPage() {
   }
   return (
     <>
-      <Head where={me?.setting}><SignOut /></Head>
+      <Head where={me?.setting}>
+        <SignOut />
+      </Head>
       <ClassNav classes={shelf?.classes ?? []} />
       <div className="grid grid-cols-[minmax(340px,40%)_minmax(0,1fr)] max-lg:grid-cols-1 gap-5 p-5">
         <section className="grid gap-4 content-start">
-          <div className="rounded-xl border border-hair bg-card p-4"><div className="flex justify-between gap-3 mb-3"><h1 className="font-bold text-lg">What is the one idea?</h1><Button small onClick={() => setImporting(true)}>From your notes…</Button></div><AimEditor value={value} onChange={setValue} /></div>
+          <div className="rounded-xl border border-hair bg-card p-4">
+            <div className="flex justify-between gap-3 mb-3">
+              <h1 className="font-bold text-lg">What is the one idea?</h1>
+              <Button small onClick={() => setImporting(true)}>
+                From your notes…
+              </Button>
+            </div>
+            <AimEditor value={value} onChange={setValue} />
+          </div>
           <div className="rounded-xl border border-hair bg-card p-4 grid gap-3">
-            <label className="grid gap-1"><span className="font-semibold">Title</span><input className={box} value={title} maxLength={120} placeholder={suggested(value)} onChange={(e) => setTitle(e.target.value)} /></label>
+            <label className="grid gap-1">
+              <span className="font-semibold">Title</span>
+              <input
+                className={box}
+                value={title}
+                maxLength={120}
+                placeholder={suggested(value)}
+                onChange={(e) => setTitle(e.target.value)}
+              />
+            </label>
             <div className="flex gap-3 flex-wrap">
-              <label className="grid gap-1 flex-1"><span className="font-semibold">Class</span><select className={box} value={cls} onChange={(e) => setClassId(e.target.value)}>{shelf?.classes.map((c) => <option key={c.id} value={c.id}>{c.name}</option>)}</select></label>
-              <label className="grid gap-1"><span className="font-semibold">Goes out</span><input type="date" className={box} value={day} onChange={(e) => e.target.value && setDay(e.target.value)} /></label>
+              <label className="grid gap-1 flex-1">
+                <span className="font-semibold">Class</span>
+                <select className={box} value={cls} onChange={(e) => setClassId(e.target.value)}>
+                  {shelf?.classes.map((c) => (
+                    <option key={c.id} value={c.id}>
+                      {c.name}
+                    </option>
+                  ))}
+                </select>
+              </label>
+              <label className="grid gap-1">
+                <span className="font-semibold">Goes out</span>
+                <input
+                  type="date"
+                  className={box}
+                  value={day}
+                  onChange={(e) => e.target.value && setDay(e.target.value)}
+                />
+              </label>
             </div>
           </div>
-          <ChanceCard aim={value.aim} examples={examples ?? []} disabled={false} onChange={(device) => setValue({ ...value, aim: { ...value.aim, device } })} />
-          {lesson && <div className="rounded-xl border border-hair bg-card p-4"><h2 className="font-bold mb-2">Each home needs</h2><ThingsList kit={lesson.kit} /><HomesAble classId={cls} kit={lesson.kit} /></div>}
+          <ChanceCard
+            aim={value.aim}
+            examples={examples ?? []}
+            disabled={false}
+            onChange={(device) => setValue({ ...value, aim: { ...value.aim, device } })}
+          />
+          {lesson && (
+            <div className="rounded-xl border border-hair bg-card p-4">
+              <h2 className="font-bold mb-2">Each home needs</h2>
+              <ThingsList kit={lesson.kit} />
+              <HomesAble classId={cls} kit={lesson.kit} />
+            </div>
+          )}
         </section>
         <section className="grid gap-3 content-start">
-          <div className="flex items-center justify-between gap-3"><h2 className="font-bold text-lg">With which numbers?</h2><Button onClick={again} disabled={!result.ok}>Search again</Button></div>
+          <div className="flex items-center justify-between gap-3">
+            <h2 className="font-bold text-lg">With which numbers?</h2>
+            <Button onClick={again} disabled={!result.ok}>
+              Search again
+            </Button>
+          </div>
           {said && <Notice kind="info">{said}</Notice>}
-          {result.ok ? <SetChooser sets={result.sets} chosen={chosen} onChoose={choose} aim={value.aim} actions={actions} /> : <Notice kind="wrong">{result.conflict}</Notice>}
-          {value.story && !storyIsWhole(value.story) && <Notice kind="wrong">The story needs a name, its things and a place.</Notice>}
+          {result.ok ? (
+            <SetChooser
+              sets={result.sets}
+              chosen={chosen}
+              onChoose={choose}
+              aim={value.aim}
+              actions={actions}
+            />
+          ) : (
+            <Notice kind="wrong">{result.conflict}</Notice>
+          )}
+          {value.story && !storyIsWhole(value.story) && (
+            <Notice kind="wrong">The story needs a name, its things and a place.</Notice>
+          )}
           {problem && <Notice kind="wrong">{problem}</Notice>}
-          {time && <div className="flex items-center gap-4 flex-wrap">
-            <Button look="main" onClick={() => void make()} disabled={busy || !cls}>Write the script</Button>
-            <span className="text-steel figures">Film about {clockTime(time.film)} · home {clockTime(time.home)} · {minutesText(Math.round((time.film / 60) * (workRates.writing + workRates.filming + workRates.cutting)))} to make</span>
-          </div>}
-          <div className="rounded-xl border border-hair bg-card p-4"><h2 className="font-bold mb-2">Facts of this idea</h2><CoverageGrid aim={value.aim} examples={examples ?? []} zero={me?.houseStyle.zeroIsPart ?? true} classId={cls} lessonId={null} /></div>
+          {time && (
+            <div className="flex items-center gap-4 flex-wrap">
+              <Button look="main" onClick={() => void make()} disabled={busy || !cls}>
+                Write the script
+              </Button>
+              <span className="text-steel figures">
+                Film about {clockTime(time.film)} · home {clockTime(time.home)} ·{' '}
+                {minutesText(
+                  Math.round((time.film / 60) * (workRates.writing + workRates.filming + workRates.cutting)),
+                )}{' '}
+                to make
+              </span>
+            </div>
+          )}
+          <div className="rounded-xl border border-hair bg-card p-4">
+            <h2 className="font-bold mb-2">Facts of this idea</h2>
+            <CoverageGrid
+              aim={value.aim}
+              examples={examples ?? []}
+              zero={me?.houseStyle.zeroIsPart ?? true}
+              classId={cls}
+              lessonId={null}
+            />
+          </div>
         </section>
       </div>
-      {importing && <ImportDialog classId={cls} classes={shelf?.classes ?? []} day={day} onClose={() => setImporting(false)} />}
+      {importing && (
+        <ImportDialog
+          classId={cls}
+          classes={shelf?.classes ?? []}
+          day={day}
+          onClose={() => setImporting(false)}
+        />
+      )}
     </>
   )
 }
 const storyIsWhole = (s: Story | undefined): boolean => !s || Object.values(s).every((x) => x.trim() !== '')
 function suggested(v: AimChoice): string {
-  const stories: Record<string, string> = { parts: `${v.aim.upTo} parcels, two pigeon-holes`, add: 'Two vans, one depot', 'take-away': 'Parcels left at doors', 'count-on': 'Hidden in the sack' }
+  const stories: Record<string, string> = {
+    parts: `${v.aim.upTo} parcels, two pigeon-holes`,
+    add: 'Two vans, one depot',
+    'take-away': 'Parcels left at doors',
+    'count-on': 'Hidden in the sack',
+  }
   return stories[v.aim.structure] ?? ideaById(v.ideaId)?.name ?? 'New lesson'
 }

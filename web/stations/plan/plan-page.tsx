@@ -20,52 +20,210 @@ import { useSets } from './use-sets.ts'
 export default function PlanPage() {
   const { doc, edit, me, record, proofed } = useLesson()
   const ideas = useIdeas()
-  const [value, setValue] = useState<AimChoice>({ ideaId: doc.ideaId, age: doc.age, aim: doc.aim, arc: doc.arc, story: doc.story })
+  const [value, setValue] = useState<AimChoice>({
+    ideaId: doc.ideaId,
+    age: doc.age,
+    aim: doc.aim,
+    arc: doc.arc,
+    story: doc.story,
+  })
   const [searching, setSearching] = useState(doc.examples.length === 0)
-  const { result, chosen, choose, again, actions, examples, said } = useSets(value, me.houseStyle, doc.examples)
+  const { result, chosen, choose, again, actions, examples, said } = useSets(
+    value,
+    me.houseStyle,
+    doc.examples,
+  )
   const navigate = useNavigate()
   const stock = compareStock(doc.kit, proofed.needs)
   const differs = stock.missing.length + stock.short.length + stock.unused.length > 0
   const bySegment = neededBySegment(doc, proofed.moments)
   const rewrite = () => {
     if (!result.ok || !examples) return
-    edit((d) => fromTemplate({ title: d.title, ...value, examples, style: me.houseStyle, sets: result.sets.map((s) => s.examples), newId }))
+    edit((d) =>
+      fromTemplate({
+        title: d.title,
+        ...value,
+        examples,
+        style: me.houseStyle,
+        sets: result.sets.map((s) => s.examples),
+        newId,
+      }),
+    )
     void navigate('../script')
   }
   const shown = searching ? (examples ?? []) : doc.examples
   return (
     <div className="grid grid-cols-[minmax(340px,40%)_minmax(0,1fr)] max-lg:grid-cols-1 gap-5 p-5">
       <section className="grid gap-4 content-start min-w-0">
-        <div className="rounded-xl border border-hair bg-card p-4"><h2 className="font-bold text-lg mb-3">{ideaById(doc.ideaId, ideas)?.name ?? 'The idea'}</h2><AimEditor value={value} disabled={!record.mayChange} onChange={(v) => (setValue(v), setSearching(true))} /></div>
-        <ChanceCard aim={value.aim} examples={shown} disabled={!record.mayChange} onChange={(device) => {
-          setValue({ ...value, aim: { ...value.aim, device } })
-          // The device belongs to the lesson whether or not its script is written again.
-          edit((d) => ({ ...d, aim: { ...d.aim, device } }))
-        }} />
+        <div className="rounded-xl border border-hair bg-card p-4">
+          <h2 className="font-bold text-lg mb-3">{ideaById(doc.ideaId, ideas)?.name ?? 'The idea'}</h2>
+          <AimEditor
+            value={value}
+            disabled={!record.mayChange}
+            onChange={(v) => (setValue(v), setSearching(true))}
+          />
+        </div>
+        <ChanceCard
+          aim={value.aim}
+          examples={shown}
+          disabled={!record.mayChange}
+          onChange={(device) => {
+            setValue({ ...value, aim: { ...value.aim, device } })
+            // The device belongs to the lesson whether or not its script is written again.
+            edit((d) => ({ ...d, aim: { ...d.aim, device } }))
+          }}
+        />
         <div className="rounded-xl border border-hair bg-card p-4">
           <h2 className="font-bold mb-2">Each home needs</h2>
           <ThingsList kit={doc.kit} />
           <HomesAble classId={record.classId} kit={doc.kit} />
-          {differs && <div className="mt-3"><Notice kind="info" action={<Button small look="act" disabled={!record.mayChange} onClick={() => edit((d) => ({ ...d, kit: kitFor(d) }))}>Count again</Button>}>The script no longer uses just this.</Notice></div>}
-          <details className="mt-3"><summary className="cursor-pointer min-h-8 text-steel">By segment</summary><ul className="text-sm">{doc.segments.map((s) => ((bySegment.get(s.id)?.length ?? 0) > 0 ? <li key={s.id} className="py-0.5"><b>{s.title}</b> <span className="text-steel figures">{bySegment.get(s.id)!.map((n) => `${n.count} ${n.thing}`).join(', ')}</span></li> : null))}</ul></details>
+          {differs && (
+            <div className="mt-3">
+              <Notice
+                kind="info"
+                action={
+                  <Button
+                    small
+                    look="act"
+                    disabled={!record.mayChange}
+                    onClick={() => edit((d) => ({ ...d, kit: kitFor(d) }))}
+                  >
+                    Count again
+                  </Button>
+                }
+              >
+                The script no longer uses just this.
+              </Notice>
+            </div>
+          )}
+          <details className="mt-3">
+            <summary className="cursor-pointer min-h-8 text-steel">By segment</summary>
+            <ul className="text-sm">
+              {doc.segments.map((s) =>
+                (bySegment.get(s.id)?.length ?? 0) > 0 ? (
+                  <li key={s.id} className="py-0.5">
+                    <b>{s.title}</b>{' '}
+                    <span className="text-steel figures">
+                      {bySegment
+                        .get(s.id)!
+                        .map((n) => `${n.count} ${n.thing}`)
+                        .join(', ')}
+                    </span>
+                  </li>
+                ) : null,
+              )}
+            </ul>
+          </details>
         </div>
       </section>
       <section className="grid gap-3 content-start min-w-0">
-        <div className="flex items-center justify-between gap-3 flex-wrap"><h2 className="font-bold text-lg">{searching ? 'Sets for this aim' : 'The examples of this lesson'}</h2>
-          {searching ? <Button onClick={again} disabled={!result.ok}>Search again</Button> : <Button disabled={!record.mayChange} onClick={() => setSearching(true)}>Find other sets</Button>}</div>
-        {!searching && <div className="rounded-xl border border-hair bg-card p-3"><ExampleRow examples={doc.examples} aim={doc.aim} actions={record.mayChange ? {
-          locked: (e) => e.locked ?? false, onLock: (e) => edit((d) => ({ ...d, examples: d.examples.map((x) => (x === e ? (e.locked ? { a: e.a, b: e.b, total: e.total, op: e.op } : { ...e, locked: true }) : x)) })), onAnother: (e) => {
-            const next = anotherLike(e, doc.examples, doc.aim, { zero: me.houseStyle.zeroIsPart, turnRounds: me.houseStyle.turnRoundsCount, seed: doc.examples.length + e.a * 7 + e.b })
-            if (next) edit((d) => ({ ...d, examples: d.examples.map((x) => (x === e ? next : x)) }))
-          },
-          onMove: (from, to) => edit((d) => ({ ...d, examples: arrayMove(d.examples, from, to) })),
-        } : undefined} /></div>}
-        {searching && (result.ok ? <>
-          {said && <Notice kind="info">{said}</Notice>}
-          <SetChooser sets={result.sets} chosen={chosen} onChoose={choose} aim={value.aim} actions={actions} />
-          <div className="flex items-center gap-3 flex-wrap"><Button look="main" disabled={!record.mayChange} onClick={rewrite}>Write the script again with the {result.sets[chosen]!.level} set</Button><Button onClick={() => (setSearching(false), setValue({ ideaId: doc.ideaId, age: doc.age, aim: doc.aim, arc: doc.arc, story: doc.story }))}>Keep the script</Button><span className="text-steel">Replaces every segment; Undo brings them back.</span></div>
-        </> : <><Notice kind="wrong">{result.conflict}</Notice><Button className="justify-self-start" onClick={() => (setSearching(false), setValue({ ideaId: doc.ideaId, age: doc.age, aim: doc.aim, arc: doc.arc, story: doc.story }))}>Keep the script as it is</Button></>)}
-        <div className="rounded-xl border border-hair bg-card p-4"><h2 className="font-bold mb-2">Facts of this idea</h2><CoverageGrid aim={value.aim} examples={shown} zero={me.houseStyle.zeroIsPart} classId={record.classId} lessonId={record.id} /></div>
+        <div className="flex items-center justify-between gap-3 flex-wrap">
+          <h2 className="font-bold text-lg">
+            {searching ? 'Sets for this aim' : 'The examples of this lesson'}
+          </h2>
+          {searching ? (
+            <Button onClick={again} disabled={!result.ok}>
+              Search again
+            </Button>
+          ) : (
+            <Button disabled={!record.mayChange} onClick={() => setSearching(true)}>
+              Find other sets
+            </Button>
+          )}
+        </div>
+        {!searching && (
+          <div className="rounded-xl border border-hair bg-card p-3">
+            <ExampleRow
+              examples={doc.examples}
+              aim={doc.aim}
+              actions={
+                record.mayChange
+                  ? {
+                      locked: (e) => e.locked ?? false,
+                      onLock: (e) =>
+                        edit((d) => ({
+                          ...d,
+                          examples: d.examples.map((x) =>
+                            x === e
+                              ? e.locked
+                                ? { a: e.a, b: e.b, total: e.total, op: e.op }
+                                : { ...e, locked: true }
+                              : x,
+                          ),
+                        })),
+                      onAnother: (e) => {
+                        const next = anotherLike(e, doc.examples, doc.aim, {
+                          zero: me.houseStyle.zeroIsPart,
+                          turnRounds: me.houseStyle.turnRoundsCount,
+                          seed: doc.examples.length + e.a * 7 + e.b,
+                        })
+                        if (next)
+                          edit((d) => ({ ...d, examples: d.examples.map((x) => (x === e ? next : x)) }))
+                      },
+                      onMove: (from, to) =>
+                        edit((d) => ({ ...d, examples: arrayMove(d.examples, from, to) })),
+                    }
+                  : undefined
+              }
+            />
+          </div>
+        )}
+        {searching &&
+          (result.ok ? (
+            <>
+              {said && <Notice kind="info">{said}</Notice>}
+              <SetChooser
+                sets={result.sets}
+                chosen={chosen}
+                onChoose={choose}
+                aim={value.aim}
+                actions={actions}
+              />
+              <div className="flex items-center gap-3 flex-wrap">
+                <Button look="main" disabled={!record.mayChange} onClick={rewrite}>
+                  Write the script again with the {result.sets[chosen]!.level} set
+                </Button>
+                <Button
+                  onClick={() => (
+                    setSearching(false),
+                    setValue({
+                      ideaId: doc.ideaId,
+                      age: doc.age,
+                      aim: doc.aim,
+                      arc: doc.arc,
+                      story: doc.story,
+                    })
+                  )}
+                >
+                  Keep the script
+                </Button>
+                <span className="text-steel">Replaces every segment; Undo brings them back.</span>
+              </div>
+            </>
+          ) : (
+            <>
+              <Notice kind="wrong">{result.conflict}</Notice>
+              <Button
+                className="justify-self-start"
+                onClick={() => (
+                  setSearching(false),
+                  setValue({ ideaId: doc.ideaId, age: doc.age, aim: doc.aim, arc: doc.arc, story: doc.story })
+                )}
+              >
+                Keep the script as it is
+              </Button>
+            </>
+          ))}
+        <div className="rounded-xl border border-hair bg-card p-4">
+          <h2 className="font-bold mb-2">Facts of this idea</h2>
+          <CoverageGrid
+            aim={value.aim}
+            examples={shown}
+            zero={me.houseStyle.zeroIsPart}
+            classId={record.classId}
+            lessonId={record.id}
+          />
+        </div>
       </section>
     </div>
   )

@@ -10,7 +10,11 @@ export const manyGames = 1_000_000
 export function useGames() {
   const worker = useRef<{ remote: Remote<GamesWorker> } | null>(null)
   const run = useRef(0)
-  const [state, setState] = useState<{ done: number; played: Played | null; busy: boolean }>({ done: 0, played: null, busy: false })
+  const [state, setState] = useState<{ done: number; played: Played | null; busy: boolean }>({
+    done: 0,
+    played: null,
+    busy: false,
+  })
   // The worker is there before it is asked, so that asking costs the page no frame.
   useEffect(() => {
     const w = new Worker(new URL('../../workers/games.worker.ts', import.meta.url), { type: 'module' })
@@ -27,16 +31,27 @@ export function useGames() {
     setState({ done: 0, played: null, busy: true })
     // What is told on the way may arrive after the end.
     let over = false
-    const played = await worker.current.remote.play(game, manyGames, mine, mine, proxy((done: number, so: Played) => {
-      if (run.current === mine && !over) setState({ done, played: so, busy: true })
-    }))
+    const played = await worker.current.remote.play(
+      game,
+      manyGames,
+      mine,
+      mine,
+      proxy((done: number, so: Played) => {
+        if (run.current === mine && !over) setState({ done, played: so, busy: true })
+      }),
+    )
     over = true
-    if (run.current === mine) setState((s) => ({ done: played ? manyGames : s.done, played: played ?? s.played, busy: false }))
+    if (run.current === mine)
+      setState((s) => ({ done: played ? manyGames : s.done, played: played ?? s.played, busy: false }))
   }, [])
   const stop = useCallback(() => {
     void worker.current?.remote.stop(run.current)
     setState((s) => ({ ...s, busy: false }))
   }, [])
-  const lucky = useCallback(async (device: Device, wanted: readonly (readonly number[])[]): Promise<number | null> => (await worker.current?.remote.lucky(device, wanted)) ?? null, [])
+  const lucky = useCallback(
+    async (device: Device, wanted: readonly (readonly number[])[]): Promise<number | null> =>
+      (await worker.current?.remote.lucky(device, wanted)) ?? null,
+    [],
+  )
   return { ...state, play, stop, lucky }
 }

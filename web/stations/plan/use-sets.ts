@@ -7,17 +7,36 @@ import type { RowActions } from './example-sets.tsx'
 import type { AimChoice } from './aim-editor.tsx'
 
 /** Example sets for an aim; searching again starts from another seed, keeps what is kept, and one example can be swapped for another like it. */
-export function useSets(value: AimChoice, style: HouseStyle = defaultHouseStyle, start: readonly Example[] = []) {
+export function useSets(
+  value: AimChoice,
+  style: HouseStyle = defaultHouseStyle,
+  start: readonly Example[] = [],
+) {
   const [seed, setSeed] = useState(1)
   const [chosen, setChosen] = useState(0)
   const [said, setSaid] = useState<string | null>(null)
   const [kept, setKept] = useState<readonly Example[]>(start.filter((e) => e.locked))
-  const [swapped, setSwapped] = useState<{ of: SearchResult; sets: Readonly<Record<number, Example[]>> } | null>(null)
-  const options = useMemo(() => ({ zero: style.zeroIsPart, turnRounds: style.turnRoundsCount, seed }), [style, seed])
-  const found = useMemo(() => findExamples(value.aim, { ...options, keep: kept.map(({ a, b, total, op }) => ({ a, b, total, op })) }), [value.aim, options, kept])
+  const [swapped, setSwapped] = useState<{
+    of: SearchResult
+    sets: Readonly<Record<number, Example[]>>
+  } | null>(null)
+  const options = useMemo(
+    () => ({ zero: style.zeroIsPart, turnRounds: style.turnRoundsCount, seed }),
+    [style, seed],
+  )
+  const found = useMemo(
+    () =>
+      findExamples(value.aim, { ...options, keep: kept.map(({ a, b, total, op }) => ({ a, b, total, op })) }),
+    [value.aim, options, kept],
+  )
   const result: SearchResult = useMemo(() => {
     const own = swapped?.of === found ? swapped.sets : {}
-    return found.ok ? { ok: true, sets: found.sets.map((s, i) => (own[i] ? { ...s, examples: own[i], score: scoreOf(own[i]) } : s)) } : found
+    return found.ok
+      ? {
+          ok: true,
+          sets: found.sets.map((s, i) => (own[i] ? { ...s, examples: own[i], score: scoreOf(own[i]) } : s)),
+        }
+      : found
   }, [found, swapped])
   const at = result.ok ? Math.min(chosen, result.sets.length - 1) : 0
   const isKept = (e: Example) => kept.some((k) => factKey(k) === factKey(e))
@@ -27,12 +46,32 @@ export function useSets(value: AimChoice, style: HouseStyle = defaultHouseStyle,
     onAnother: (e) => {
       if (!result.ok) return
       const examples = result.sets[set]!.examples
-      const next = anotherLike(e, examples, value.aim, { ...options, seed: seed + examples.length + e.a * 7 + e.b })
+      const next = anotherLike(e, examples, value.aim, {
+        ...options,
+        seed: seed + examples.length + e.a * 7 + e.b,
+      })
       setSaid(next ? null : `There is no other fact like ${exampleSentence(e)} for this aim.`)
-      if (next) setSwapped({ of: found, sets: { ...(swapped?.of === found ? swapped.sets : {}), [set]: examples.map((x) => (x === e ? next : x)) } })
+      if (next)
+        setSwapped({
+          of: found,
+          sets: {
+            ...(swapped?.of === found ? swapped.sets : {}),
+            [set]: examples.map((x) => (x === e ? next : x)),
+          },
+        })
     },
   })
   /** The chosen set with what was kept marked so. */
-  const examples = result.ok ? result.sets[at]!.examples.map((e) => (isKept(e) ? { ...e, locked: true } : e)) : null
-  return { result, chosen: at, choose: setChosen, actions, examples, said, again: () => (setSeed((s) => s + 1), setChosen(0)) }
+  const examples = result.ok
+    ? result.sets[at]!.examples.map((e) => (isKept(e) ? { ...e, locked: true } : e))
+    : null
+  return {
+    result,
+    chosen: at,
+    choose: setChosen,
+    actions,
+    examples,
+    said,
+    again: () => (setSeed((s) => s + 1), setChosen(0)),
+  }
 }

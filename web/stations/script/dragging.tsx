@@ -1,4 +1,14 @@
-import { closestCenter, type CollisionDetection, DndContext, type DragEndEvent, KeyboardSensor, PointerSensor, pointerWithin, useSensor, useSensors } from '@dnd-kit/core'
+import {
+  closestCenter,
+  type CollisionDetection,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  pointerWithin,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core'
 import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { useMemo, type ReactNode } from 'react'
 import { placeStep } from '@awlbox/core/script/edit'
@@ -13,18 +23,29 @@ export function ScriptDragging({ open, children }: { open: string | null; childr
   const { doc, edit } = useLesson()
   const ids = doc.segments.map((s) => s.id).join(' ')
   const items = useMemo(() => ids.split(' ').filter(Boolean).map(segmentKey), [ids])
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }))
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  )
   const collision: CollisionDetection = (args) => {
-    const [segments, lines] = [args.droppableContainers.filter((c) => isSegment(c.id)), args.droppableContainers.filter((c) => !isSegment(c.id))]
+    const [segments, lines] = [
+      args.droppableContainers.filter((c) => isSegment(c.id)),
+      args.droppableContainers.filter((c) => !isSegment(c.id)),
+    ]
     if (isSegment(args.active.id)) return closestCenter({ ...args, droppableContainers: segments })
-    const under = pointerWithin({ ...args, droppableContainers: segments }).filter((c) => open === null || c.id !== segmentKey(open))
+    const under = pointerWithin({ ...args, droppableContainers: segments }).filter(
+      (c) => open === null || c.id !== segmentKey(open),
+    )
     return under.length ? under : closestCenter({ ...args, droppableContainers: lines })
   }
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return
     if (isSegment(active.id)) {
       edit((d) => {
-        const [from, to] = [d.segments.findIndex((s) => s.id === segmentOf(active.id)), d.segments.findIndex((s) => s.id === segmentOf(over.id))]
+        const [from, to] = [
+          d.segments.findIndex((s) => s.id === segmentOf(active.id)),
+          d.segments.findIndex((s) => s.id === segmentOf(over.id)),
+        ]
         if (from < 0 || to < 0) return d
         const segments = d.segments.filter((_, i) => i !== from)
         segments.splice(to, 0, d.segments[from]!)
@@ -41,7 +62,9 @@ export function ScriptDragging({ open, children }: { open: string | null; childr
   }
   return (
     <DndContext sensors={sensors} collisionDetection={collision} onDragEnd={onDragEnd}>
-      <SortableContext items={items} strategy={verticalListSortingStrategy}>{children}</SortableContext>
+      <SortableContext items={items} strategy={verticalListSortingStrategy}>
+        {children}
+      </SortableContext>
     </DndContext>
   )
 }

@@ -13,9 +13,21 @@ export function FindingLine({ finding }: { finding: Finding }) {
   const Icon = marks[finding.severity]
   const colour = finding.severity === 'tidy' ? 'text-blue' : 'text-brick'
   return (
-    <div className={`flex items-start justify-between gap-2 py-1 text-sm ${colour}`} data-finding={finding.code}>
-      <p className="flex gap-1.5 min-w-0" title={finding.why}><Icon size={16} className="shrink-0 mt-0.5" aria-label={finding.severity} /><span>{finding.what} <span className="text-steel">{finding.why}</span></span></p>
-      {finding.fix && record.mayChange && <Button small onClick={() => edit((d) => applyFix(d, finding.fix!, newId))}>{finding.fix.label}</Button>}
+    <div
+      className={`flex items-start justify-between gap-2 py-1 text-sm ${colour}`}
+      data-finding={finding.code}
+    >
+      <p className="flex gap-1.5 min-w-0" title={finding.why}>
+        <Icon size={16} className="shrink-0 mt-0.5" aria-label={finding.severity} />
+        <span>
+          {finding.what} <span className="text-steel">{finding.why}</span>
+        </span>
+      </p>
+      {finding.fix && record.mayChange && (
+        <Button small onClick={() => edit((d) => applyFix(d, finding.fix!, newId))}>
+          {finding.fix.label}
+        </Button>
+      )}
     </div>
   )
 }

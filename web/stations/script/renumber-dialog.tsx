@@ -9,9 +9,20 @@ import { Button } from '../../kit/button.tsx'
 import { Dialog } from '../../kit/dialog.tsx'
 
 /** The same segment played with other numbers: every line that says them follows. */
-export function RenumberDialog({ segment, fact, onClose }: { segment: Segment; fact: Example; onClose: () => void }) {
+export function RenumberDialog({
+  segment,
+  fact,
+  onClose,
+}: {
+  segment: Segment
+  fact: Example
+  onClose: () => void
+}) {
   const { doc, edit, goTo, me } = useLesson()
-  const first = useMemo(() => anotherLike(fact, doc.examples, doc.aim, { zero: me.houseStyle.zeroIsPart, seed: 1 }) ?? fact, [fact, doc, me])
+  const first = useMemo(
+    () => anotherLike(fact, doc.examples, doc.aim, { zero: me.houseStyle.zeroIsPart, seed: 1 }) ?? fact,
+    [fact, doc, me],
+  )
   const [a, setA] = useState(first.a)
   const [b, setB] = useState(first.b)
   const [seed, setSeed] = useState(1)
@@ -20,7 +31,10 @@ export function RenumberDialog({ segment, fact, onClose }: { segment: Segment; f
   const wrong = to.total < 0 ? 'Less than nothing would be left.' : null
   const field = 'min-h-10 w-20 rounded-lg border border-hair bg-card px-2.5 font-child text-lg figures'
   const another = () => {
-    const next = anotherLike(fact, [...doc.examples, to], doc.aim, { zero: me.houseStyle.zeroIsPart, seed: seed + 1 })
+    const next = anotherLike(fact, [...doc.examples, to], doc.aim, {
+      zero: me.houseStyle.zeroIsPart,
+      seed: seed + 1,
+    })
     setSeed(seed + 1)
     if (next) {
       setA(next.a)
@@ -32,7 +46,11 @@ export function RenumberDialog({ segment, fact, onClose }: { segment: Segment; f
     edit((d) => {
       const i = d.segments.findIndex((s) => s.id === segment.id)
       const known = d.examples.some((e) => e.a === to.a && e.b === to.b && e.op === to.op)
-      return { ...d, segments: [...d.segments.slice(0, i + 1), copy, ...d.segments.slice(i + 1)], examples: known || d.examples.length >= 12 ? d.examples : [...d.examples, to] }
+      return {
+        ...d,
+        segments: [...d.segments.slice(0, i + 1), copy, ...d.segments.slice(i + 1)],
+        examples: known || d.examples.length >= 12 ? d.examples : [...d.examples, to],
+      }
     })
     goTo(copy.id)
     onClose()
@@ -40,23 +58,64 @@ export function RenumberDialog({ segment, fact, onClose }: { segment: Segment; f
   return (
     <Dialog open onClose={onClose} title={`“${segment.title}” again with new numbers`} wide>
       <div className="flex flex-wrap items-center gap-3 mb-3">
-        <span className="font-child text-lg figures text-steel">{exampleSentence(fact)}</span><span>becomes</span>
-        <input aria-label="First number" type="number" min={0} max={100} className={field} value={a} onChange={(e) => setA(Math.max(0, Math.min(100, Math.round(Number(e.target.value)))))} />
+        <span className="font-child text-lg figures text-steel">{exampleSentence(fact)}</span>
+        <span>becomes</span>
+        <input
+          aria-label="First number"
+          type="number"
+          min={0}
+          max={100}
+          className={field}
+          value={a}
+          onChange={(e) => setA(Math.max(0, Math.min(100, Math.round(Number(e.target.value)))))}
+        />
         <span className="font-child text-lg">{fact.op === '-' ? '−' : fact.op}</span>
-        <input aria-label="Second number" type="number" min={0} max={100} className={field} value={to.b} onChange={(e) => setB(Math.max(0, Math.min(100, Math.round(Number(e.target.value)))))} />
+        <input
+          aria-label="Second number"
+          type="number"
+          min={0}
+          max={100}
+          className={field}
+          value={to.b}
+          onChange={(e) => setB(Math.max(0, Math.min(100, Math.round(Number(e.target.value)))))}
+        />
         <b className="font-child text-lg figures">= {to.total}</b>
         <span className="text-sm text-steel">{tagsOf(to, doc.examples).join(' · ')}</span>
-        <Button small onClick={another}>Another like it</Button>
+        <Button small onClick={another}>
+          Another like it
+        </Button>
       </div>
-      {wrong && <p role="alert" className="text-brick mb-2">{wrong}</p>}
+      {wrong && (
+        <p role="alert" className="text-brick mb-2">
+          {wrong}
+        </p>
+      )}
       <ol className="rounded-lg border border-hair max-h-72 overflow-auto">
         {preview.segment.steps.map((s, i) => {
           const changed = s.text !== segment.steps[i]?.text
-          return <li key={s.id} className={`flex gap-3 px-3 py-1 border-b border-hair last:border-0 ${changed ? '' : 'text-steel'}`}><span className="w-14 text-sm text-steel shrink-0 capitalize">{s.verb}</span><span className={changed ? 'font-semibold' : ''}>{s.text}</span></li>
+          return (
+            <li
+              key={s.id}
+              className={`flex gap-3 px-3 py-1 border-b border-hair last:border-0 ${changed ? '' : 'text-steel'}`}
+            >
+              <span className="w-14 text-sm text-steel shrink-0 capitalize">{s.verb}</span>
+              <span className={changed ? 'font-semibold' : ''}>{s.text}</span>
+            </li>
+          )
         })}
       </ol>
-      {preview.unchanged.length > 0 && <p className="text-sm text-blue mt-2">Left as they were, their numbers belong to no part of the fact: {preview.unchanged.map((t) => `“${t}”`).join(', ')}</p>}
-      <div className="flex gap-3 mt-4"><Button look="main" disabled={wrong !== null} onClick={put}>Put it after this one</Button><Button onClick={onClose}>Leave it</Button></div>
+      {preview.unchanged.length > 0 && (
+        <p className="text-sm text-blue mt-2">
+          Left as they were, their numbers belong to no part of the fact:{' '}
+          {preview.unchanged.map((t) => `“${t}”`).join(', ')}
+        </p>
+      )}
+      <div className="flex gap-3 mt-4">
+        <Button look="main" disabled={wrong !== null} onClick={put}>
+          Put it after this one
+        </Button>
+        <Button onClick={onClose}>Leave it</Button>
+      </div>
     </Dialog>
   )
 }

@@ -40,27 +40,75 @@ export default function ScriptPage() {
   }
   return (
     <Split
-      left={<>
-        <div className="flex flex-1 min-h-0">
-          <Ruler time={time} at={current?.id ?? null} />
-          <div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid grid-cols-[minmax(0,1fr)] gap-2 content-start">
-            <LessonFindings findings={bySegment.get('') ?? []} />
-            <ScriptDragging open={current?.id ?? null}>{doc.segments.map((s, i) => <SegmentCard key={s.id} segment={s} time={time.segments[i]!} open={s.id === current?.id} findings={bySegment.get(s.id) ?? none} stepId={stepId} onStep={setStepId} first={i === 0} last={i === doc.segments.length - 1} mayChange={record.mayChange} goTo={goTo} />)}</ScriptDragging>
-            <AddSegment />
+      left={
+        <>
+          <div className="flex flex-1 min-h-0">
+            <Ruler time={time} at={current?.id ?? null} />
+            <div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid grid-cols-[minmax(0,1fr)] gap-2 content-start">
+              <LessonFindings findings={bySegment.get('') ?? []} />
+              <ScriptDragging open={current?.id ?? null}>
+                {doc.segments.map((s, i) => (
+                  <SegmentCard
+                    key={s.id}
+                    segment={s}
+                    time={time.segments[i]!}
+                    open={s.id === current?.id}
+                    findings={bySegment.get(s.id) ?? none}
+                    stepId={stepId}
+                    onStep={setStepId}
+                    first={i === 0}
+                    last={i === doc.segments.length - 1}
+                    mayChange={record.mayChange}
+                    goTo={goTo}
+                  />
+                ))}
+              </ScriptDragging>
+              <AddSegment />
+            </div>
           </div>
-        </div>
-        <div className="bg-card border-t border-hair px-4 min-h-[52px] py-2 flex items-center gap-x-4 gap-y-1 flex-wrap figures">
-          <button type="button" onClick={() => setOpen('time')} title="Where the time goes" className="min-h-8 cursor-pointer underline decoration-hair underline-offset-4 hover:decoration-ink">Film <b className={over ? 'text-brick' : ''}>{clockTime(time.film)}</b> of {clockTime(time.filmLimit)}</button>
-          <span>Home <b>{clockTime(time.home)}</b></span>
-          <span title="Time in which children think, count or do, of film and home together">Doing <b>{Math.round(time.doing * 100)} %</b></span>
-          {findings.length > 0
-            ? <button type="button" onClick={toFinding} className="font-bold text-brick underline-offset-2 hover:underline min-h-8 cursor-pointer">{findings.length} {findings.length === 1 ? 'finding' : 'findings'}</button>
-            : <span className="font-semibold text-moss" title="The proof-reader found nothing wrong">Nothing wrong</span>}
-          <button type="button" onClick={() => setOpen('words')} className="min-h-8 cursor-pointer underline decoration-hair underline-offset-4 hover:decoration-ink">{doc.words.length ? `${doc.words.length} new ${doc.words.length === 1 ? 'word' : 'words'}` : 'New words'}</button>
-          {open === 'time' && <TimeDialog onClose={() => setOpen(null)} />}
-          {open === 'words' && <WordsDialog onClose={() => setOpen(null)} />}
-        </div>
-      </>}
+          <div className="bg-card border-t border-hair px-4 min-h-[52px] py-2 flex items-center gap-x-4 gap-y-1 flex-wrap figures">
+            <button
+              type="button"
+              onClick={() => setOpen('time')}
+              title="Where the time goes"
+              className="min-h-8 cursor-pointer underline decoration-hair underline-offset-4 hover:decoration-ink"
+            >
+              Film <b className={over ? 'text-brick' : ''}>{clockTime(time.film)}</b> of{' '}
+              {clockTime(time.filmLimit)}
+            </button>
+            <span>
+              Home <b>{clockTime(time.home)}</b>
+            </span>
+            <span title="Time in which children think, count or do, of film and home together">
+              Doing <b>{Math.round(time.doing * 100)} %</b>
+            </span>
+            {findings.length > 0 ? (
+              <button
+                type="button"
+                onClick={toFinding}
+                className="font-bold text-brick underline-offset-2 hover:underline min-h-8 cursor-pointer"
+              >
+                {findings.length} {findings.length === 1 ? 'finding' : 'findings'}
+              </button>
+            ) : (
+              <span className="font-semibold text-moss" title="The proof-reader found nothing wrong">
+                Nothing wrong
+              </span>
+            )}
+            <button
+              type="button"
+              onClick={() => setOpen('words')}
+              className="min-h-8 cursor-pointer underline decoration-hair underline-offset-4 hover:decoration-ink"
+            >
+              {doc.words.length
+                ? `${doc.words.length} new ${doc.words.length === 1 ? 'word' : 'words'}`
+                : 'New words'}
+            </button>
+            {open === 'time' && <TimeDialog onClose={() => setOpen(null)} />}
+            {open === 'words' && <WordsDialog onClose={() => setOpen(null)} />}
+          </div>
+        </>
+      }
       right={<TablePane segment={current ?? null} stepId={stepId} onStep={setStepId} />}
     />
   )

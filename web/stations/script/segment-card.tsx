@@ -14,33 +14,108 @@ import { FindingLine } from './finding-line.tsx'
 import { SegmentMenu } from './segment-menu.tsx'
 import { StepLine } from './step-line.tsx'
 
-interface Props { segment: Segment; time: SegmentTime; open: boolean; findings: readonly Finding[]; stepId: string | null; onStep: (id: string | null) => void; first: boolean; last: boolean; mayChange: boolean; goTo: (id: string) => void }
+interface Props {
+  segment: Segment
+  time: SegmentTime
+  open: boolean
+  findings: readonly Finding[]
+  stepId: string | null
+  onStep: (id: string | null) => void
+  first: boolean
+  last: boolean
+  mayChange: boolean
+  goTo: (id: string) => void
+}
 
 /** What a closed card shows; while none of it changes it is left as it is, so that typing in one segment costs the others nothing. */
 const looksTheSame = (a: Props, b: Props): boolean =>
-  !a.open && !b.open && a.segment === b.segment && a.time.film === b.time.film && a.time.home === b.time.home && a.findings.length === b.findings.length && a.first === b.first && a.last === b.last && a.mayChange === b.mayChange && a.goTo === b.goTo
+  !a.open &&
+  !b.open &&
+  a.segment === b.segment &&
+  a.time.film === b.time.film &&
+  a.time.home === b.time.home &&
+  a.findings.length === b.findings.length &&
+  a.first === b.first &&
+  a.last === b.last &&
+  a.mayChange === b.mayChange &&
+  a.goTo === b.goTo
 
 export const SegmentCard = memo(function SegmentCard(p: Props) {
   const { segment, time, findings, goTo, mayChange } = p
-  const facts = <><span className="text-steel text-sm whitespace-nowrap">{segment.kind}{segment.audience === 'adults' ? ' · grown-ups, not in the film' : ''}{time.home > 0 ? ` · ${clockTime(time.home)} at home` : ''}</span></>
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging, isOver, active } = useSortable({ id: segmentKey(segment.id), disabled: !mayChange })
-  const grip = <button type="button" aria-label={`Move segment ${segment.title}`} {...attributes} {...listeners} disabled={!mayChange} className="w-5 min-h-8 -ml-2 grid place-items-center text-steel opacity-0 group-hover/segment:opacity-100 focus:opacity-100 cursor-grab touch-none"><GripVertical size={14} /></button>
+  const facts = (
+    <>
+      <span className="text-steel text-sm whitespace-nowrap">
+        {segment.kind}
+        {segment.audience === 'adults' ? ' · grown-ups, not in the film' : ''}
+        {time.home > 0 ? ` · ${clockTime(time.home)} at home` : ''}
+      </span>
+    </>
+  )
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging, isOver, active } =
+    useSortable({ id: segmentKey(segment.id), disabled: !mayChange })
+  const grip = (
+    <button
+      type="button"
+      aria-label={`Move segment ${segment.title}`}
+      {...attributes}
+      {...listeners}
+      disabled={!mayChange}
+      className="w-5 min-h-8 -ml-2 grid place-items-center text-steel opacity-0 group-hover/segment:opacity-100 focus:opacity-100 cursor-grab touch-none"
+    >
+      <GripVertical size={14} />
+    </button>
+  )
   const lineOver = isOver && active !== null && !String(active.id).startsWith('segment:')
   const style = { transform: CSS.Translate.toString(transform), transition }
   if (!p.open)
     return (
-      <div ref={setNodeRef} style={style} className={`group/segment flex items-center rounded-xl border px-3 min-h-11 hover:bg-wash ${isDragging ? 'opacity-70 relative z-10' : ''} ${lineOver ? 'border-saffron border-2 bg-here' : 'border-hair bg-card'}`}>{grip}<button type="button" onClick={() => (goTo(segment.id), p.onStep(null))} className="flex items-center gap-2 flex-1 min-w-0 min-h-11 text-left cursor-pointer">
-        <span className="font-semibold truncate min-w-0">{segment.title}</span>{facts}<span className="flex-1" />
-        {findings.length > 0 && <span className="text-brick text-sm font-semibold whitespace-nowrap">{findings.length} to mend</span>}
-        <span className="figures">{clockTime(time.film)}</span>
-      </button></div>
+      <div
+        ref={setNodeRef}
+        style={style}
+        className={`group/segment flex items-center rounded-xl border px-3 min-h-11 hover:bg-wash ${isDragging ? 'opacity-70 relative z-10' : ''} ${lineOver ? 'border-saffron border-2 bg-here' : 'border-hair bg-card'}`}
+      >
+        {grip}
+        <button
+          type="button"
+          onClick={() => (goTo(segment.id), p.onStep(null))}
+          className="flex items-center gap-2 flex-1 min-w-0 min-h-11 text-left cursor-pointer"
+        >
+          <span className="font-semibold truncate min-w-0">{segment.title}</span>
+          {facts}
+          <span className="flex-1" />
+          {findings.length > 0 && (
+            <span className="text-brick text-sm font-semibold whitespace-nowrap">
+              {findings.length} to mend
+            </span>
+          )}
+          <span className="figures">{clockTime(time.film)}</span>
+        </button>
+      </div>
     )
-  return <div ref={setNodeRef} style={style} className={`group/segment ${isDragging ? 'opacity-70 relative z-10' : ''}`}><OpenCard {...p} grip={grip} /></div>
+  return (
+    <div
+      ref={setNodeRef}
+      style={style}
+      className={`group/segment ${isDragging ? 'opacity-70 relative z-10' : ''}`}
+    >
+      <OpenCard {...p} grip={grip} />
+    </div>
+  )
 }, looksTheSame)
 
-function OpenCard({ segment, time, findings, stepId, onStep, first, last, grip }: Props & { grip: ReactNode }) {
+function OpenCard({
+  segment,
+  time,
+  findings,
+  stepId,
+  onStep,
+  first,
+  last,
+  grip,
+}: Props & { grip: ReactNode }) {
   const { edit, record, me } = useLesson()
-  const change = (c: Partial<Segment>) => edit((d) => ({ ...d, segments: d.segments.map((s) => (s.id === segment.id ? { ...s, ...c } : s)) }))
+  const change = (c: Partial<Segment>) =>
+    edit((d) => ({ ...d, segments: d.segments.map((s) => (s.id === segment.id ? { ...s, ...c } : s)) }))
   const loose = findings.filter((f) => !f.stepId || !segment.steps.some((s) => s.id === f.stepId))
   const add = () => {
     const id = newId()
@@ -48,32 +123,104 @@ function OpenCard({ segment, time, findings, stepId, onStep, first, last, grip }
     onStep(id)
   }
   return (
-    <section aria-label={segment.title} className="rounded-xl border border-ink/40 bg-card px-3 py-2 shadow-sm">
+    <section
+      aria-label={segment.title}
+      className="rounded-xl border border-ink/40 bg-card px-3 py-2 shadow-sm"
+    >
       <header className="flex items-center gap-2 min-h-9 max-md:flex-wrap">
         {grip}
-        <TitleInput value={segment.title} disabled={!record.mayChange} onDone={(title) => change({ title })} />
-        <select aria-label="Kind of segment" disabled={!record.mayChange} value={segment.kind} onChange={(e) => change({ kind: e.target.value as Segment['kind'] })} className="bg-transparent text-steel text-sm rounded-md min-h-8">{segmentKinds.map((k) => <option key={k}>{k}</option>)}</select>
-        <select aria-label="For whom" disabled={!record.mayChange} value={segment.audience} onChange={(e) => change({ audience: e.target.value as Segment['audience'] })} className="bg-transparent text-steel text-sm rounded-md min-h-8"><option value="children">children</option><option value="adults">grown-ups</option></select>
+        <TitleInput
+          value={segment.title}
+          disabled={!record.mayChange}
+          onDone={(title) => change({ title })}
+        />
+        <select
+          aria-label="Kind of segment"
+          disabled={!record.mayChange}
+          value={segment.kind}
+          onChange={(e) => change({ kind: e.target.value as Segment['kind'] })}
+          className="bg-transparent text-steel text-sm rounded-md min-h-8"
+        >
+          {segmentKinds.map((k) => (
+            <option key={k}>{k}</option>
+          ))}
+        </select>
+        <select
+          aria-label="For whom"
+          disabled={!record.mayChange}
+          value={segment.audience}
+          onChange={(e) => change({ audience: e.target.value as Segment['audience'] })}
+          className="bg-transparent text-steel text-sm rounded-md min-h-8"
+        >
+          <option value="children">children</option>
+          <option value="adults">grown-ups</option>
+        </select>
         <span className="flex-1" />
-        <span className="font-semibold figures" title={`${clockTime(time.film)} of film, ${clockTime(time.home)} at home`}>{clockTime(time.film)}</span>
+        <span
+          className="font-semibold figures"
+          title={`${clockTime(time.film)} of film, ${clockTime(time.home)} at home`}
+        >
+          {clockTime(time.film)}
+        </span>
         {record.mayChange && <SegmentMenu segment={segment} first={first} last={last} />}
       </header>
-      {loose.map((f, i) => <FindingLine key={f.code + i} finding={f} />)}
+      {loose.map((f, i) => (
+        <FindingLine key={f.code + i} finding={f} />
+      ))}
       <SortableContext items={segment.steps.map((s) => s.id)} strategy={verticalListSortingStrategy}>
         <ol>
           {segment.steps.map((s, i) => (
-            <StepLine key={s.id} step={s} index={i} segment={segment} seconds={time.steps[i]?.film ?? 0} current={s.id === stepId} onStep={onStep} style={me.houseStyle} findings={findings.filter((f) => f.stepId === s.id)} />
+            <StepLine
+              key={s.id}
+              step={s}
+              index={i}
+              segment={segment}
+              seconds={time.steps[i]?.film ?? 0}
+              current={s.id === stepId}
+              onStep={onStep}
+              style={me.houseStyle}
+              findings={findings.filter((f) => f.stepId === s.id)}
+            />
           ))}
         </ol>
       </SortableContext>
-      {segment.steps.length === 0 && <p className="text-steel py-2">No lines yet. Begin with what you say first.</p>}
-      {record.mayChange && <button type="button" onClick={add} className="flex items-center gap-2 min-h-9 text-steel hover:text-ink rounded-md px-1 cursor-pointer"><Plus size={16} /> Add a line: say, ask, wait, do…</button>}
+      {segment.steps.length === 0 && (
+        <p className="text-steel py-2">No lines yet. Begin with what you say first.</p>
+      )}
+      {record.mayChange && (
+        <button
+          type="button"
+          onClick={add}
+          className="flex items-center gap-2 min-h-9 text-steel hover:text-ink rounded-md px-1 cursor-pointer"
+        >
+          <Plus size={16} /> Add a line: say, ask, wait, do…
+        </button>
+      )}
     </section>
   )
 }
 
-function TitleInput({ value, onDone, disabled }: { value: string; onDone: (v: string) => void; disabled: boolean }) {
+function TitleInput({
+  value,
+  onDone,
+  disabled,
+}: {
+  value: string
+  onDone: (v: string) => void
+  disabled: boolean
+}) {
   const [text, setText] = useState(value)
   useEffect(() => setText(value), [value])
-  return <input aria-label="Title of the segment" disabled={disabled} value={text} maxLength={120} onChange={(e) => setText(e.target.value)} onBlur={() => (text.trim() ? text !== value && onDone(text.trim()) : setText(value))} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} className="font-bold bg-transparent rounded-md px-1 -ml-1 min-w-0 flex-auto max-md:basis-[75%] truncate hover:bg-wash focus:bg-wash" />
+  return (
+    <input
+      aria-label="Title of the segment"
+      disabled={disabled}
+      value={text}
+      maxLength={120}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={() => (text.trim() ? text !== value && onDone(text.trim()) : setText(value))}
+      onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      className="font-bold bg-transparent rounded-md px-1 -ml-1 min-w-0 flex-auto max-md:basis-[75%] truncate hover:bg-wash focus:bg-wash"
+    />
+  )
 }

@@ -12,19 +12,54 @@ import { type Hand, TableBoard } from '../../table/board.tsx'
 import { TableDrawing } from '../../table/drawing.tsx'
 
 const hands: readonly { hand: Hand; words: string }[] = [
-  { hand: 'saffron', words: 'Put saffron' }, { hand: 'blue', words: 'Put blue' }, { hand: 'turn', words: 'Turn over' }, { hand: 'cross', words: 'Cross out' }, { hand: 'take', words: 'Take' },
+  { hand: 'saffron', words: 'Put saffron' },
+  { hand: 'blue', words: 'Put blue' },
+  { hand: 'turn', words: 'Turn over' },
+  { hand: 'cross', words: 'Cross out' },
+  { hand: 'take', words: 'Take' },
 ]
 const layable: readonly (readonly [MatKind, number, string])[] = [
-  ['frame', 1, 'ten frame'], ['frame', 2, 'two ten frames'], ['frame', 3, 'three ten frames'], ['row', 1, 'row'], ['table', 1, 'open table'], ['parts', 2, 'part-whole'], ['parts', 3, 'part-whole, 3 parts'], ['parts', 5, 'part-whole, 5 parts'],
-  ['bar', 2, 'bar'], ['shelves', 2, 'two shelves'], ['plates', 2, '2 plates'], ['plates', 3, '3 plates'], ['plates', 4, '4 plates'], ['jar', 1, 'jar'], ['line', 1, 'number line'], ['square', 1, 'hundred square'],
-  ['dots', 1, 'dot card'], ['pairs', 1, 'pair plate'], ['rail', 1, 'rail of pegs'], ['tower', 1, 'tower'], ['hands', 1, 'hands'], ['coins', 1, 'coins'], ['skittles', 10, 'skittles'],
+  ['frame', 1, 'ten frame'],
+  ['frame', 2, 'two ten frames'],
+  ['frame', 3, 'three ten frames'],
+  ['row', 1, 'row'],
+  ['table', 1, 'open table'],
+  ['parts', 2, 'part-whole'],
+  ['parts', 3, 'part-whole, 3 parts'],
+  ['parts', 5, 'part-whole, 5 parts'],
+  ['bar', 2, 'bar'],
+  ['shelves', 2, 'two shelves'],
+  ['plates', 2, '2 plates'],
+  ['plates', 3, '3 plates'],
+  ['plates', 4, '4 plates'],
+  ['jar', 1, 'jar'],
+  ['line', 1, 'number line'],
+  ['square', 1, 'hundred square'],
+  ['dots', 1, 'dot card'],
+  ['pairs', 1, 'pair plate'],
+  ['rail', 1, 'rail of pegs'],
+  ['tower', 1, 'tower'],
+  ['hands', 1, 'hands'],
+  ['coins', 1, 'coins'],
+  ['skittles', 10, 'skittles'],
 ]
 
 /** The table at the step one is on, the states before and after it, and what is out. Hands on it write the script. */
-export function TablePane({ segment, stepId, onStep }: { segment: Segment | null; stepId: string | null; onStep: (id: string) => void }) {
+export function TablePane({
+  segment,
+  stepId,
+  onStep,
+}: {
+  segment: Segment | null
+  stepId: string | null
+  onStep: (id: string) => void
+}) {
   const { proofed, me, doc, edit, record } = useLesson()
   const [hand, setHand] = useState<Hand>('saffron')
-  const moments = useMemo(() => proofed.moments.filter((m) => m.segment.id === segment?.id), [proofed, segment])
+  const moments = useMemo(
+    () => proofed.moments.filter((m) => m.segment.id === segment?.id),
+    [proofed, segment],
+  )
   const found = moments.findIndex((m) => m.step.id === stepId)
   const i = found >= 0 ? found : Math.max(0, lastChange(moments))
   const here = moments[i]
@@ -34,7 +69,9 @@ export function TablePane({ segment, stepId, onStep }: { segment: Segment | null
     if (next) onStep(next.step.id)
   }
   const table = here?.after ?? emptyTable
-  const counted = proofed.needs.filter((n) => thingNamed(n.thing)?.properties.includes('counted')).sort((a, b) => b.count - a.count)[0]
+  const counted = proofed.needs
+    .filter((n) => thingNamed(n.thing)?.properties.includes('counted'))
+    .sort((a, b) => b.count - a.count)[0]
   const most = counted?.count ?? 0
   const swaps = swapsFor(counted?.thing ?? '').slice(0, 3)
   /** A gesture grows the line one is on when it says the same, and otherwise writes the next one. */
@@ -51,43 +88,143 @@ export function TablePane({ segment, stepId, onStep }: { segment: Segment | null
       return
     }
     const id = newId()
-    edit((d) => insertStep(d, segment.id, here ? here.stepIndex + 1 : 0, { id, verb: 'do', text: gestureText(g) }))
+    edit((d) =>
+      insertStep(d, segment.id, here ? here.stepIndex + 1 : 0, { id, verb: 'do', text: gestureText(g) }),
+    )
     onStep(id)
   }
   const mayHand = record.mayChange && segment !== null
   return (
     <div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start">
       <div className="flex items-center gap-3">
-        <h2 className="font-bold truncate">{here ? `The table at “${short(here.step.text) || here.step.verb}”` : 'The table'}</h2>
-        <span className="text-steel text-sm whitespace-nowrap">{here ? `line ${i + 1} of ${moments.length}` : ''}</span>
+        <h2 className="font-bold truncate">
+          {here ? `The table at “${short(here.step.text) || here.step.verb}”` : 'The table'}
+        </h2>
+        <span className="text-steel text-sm whitespace-nowrap">
+          {here ? `line ${i + 1} of ${moments.length}` : ''}
+        </span>
         <span className="flex-1" />
-        <Button small onClick={() => step(-1)} disabled={i <= 0} aria-label="Line before">‹ line</Button>
-        <Button small onClick={() => step(1)} disabled={i >= moments.length - 1} aria-label="Line after">line ›</Button>
+        <Button small onClick={() => step(-1)} disabled={i <= 0} aria-label="Line before">
+          ‹ line
+        </Button>
+        <Button small onClick={() => step(1)} disabled={i >= moments.length - 1} aria-label="Line after">
+          line ›
+        </Button>
       </div>
-      <div className="flex gap-2 overflow-x-auto pb-1 min-h-[104px]" role="group" aria-label="How the table changes">
+      <div
+        className="flex gap-2 overflow-x-auto pb-1 min-h-[104px]"
+        role="group"
+        aria-label="How the table changes"
+      >
         {states.map((m) => {
           const on = m.step.id === here?.step.id
           return (
-            <button key={m.step.id} type="button" aria-pressed={on} onClick={() => onStep(m.step.id)} className={`shrink-0 w-[112px] rounded-lg border p-1 text-left cursor-pointer ${on ? 'border-saffron border-2 bg-here' : 'border-hair bg-card'}`}>
-              <TableDrawing table={m.after} fill={me.houseStyle.frameFill} className="pointer-events-none" /><span className="block text-[12px] text-steel truncate">{short(m.step.text) || m.step.verb}</span>
+            <button
+              key={m.step.id}
+              type="button"
+              aria-pressed={on}
+              onClick={() => onStep(m.step.id)}
+              className={`shrink-0 w-[112px] rounded-lg border p-1 text-left cursor-pointer ${on ? 'border-saffron border-2 bg-here' : 'border-hair bg-card'}`}
+            >
+              <TableDrawing table={m.after} fill={me.houseStyle.frameFill} className="pointer-events-none" />
+              <span className="block text-[12px] text-steel truncate">
+                {short(m.step.text) || m.step.verb}
+              </span>
             </button>
           )
         })}
       </div>
-      {mayHand && <div className="flex flex-wrap items-center gap-1.5" role="group" aria-label="What your hand does on the table">
-        {hands.map((h) => <button key={h.hand} type="button" aria-pressed={hand === h.hand} onClick={() => setHand(h.hand)} className={`min-h-9 rounded-lg border px-2.5 text-sm cursor-pointer ${hand === h.hand ? 'border-ink bg-ink text-card font-semibold' : 'border-hair bg-card'}`}>{h.words}</button>)}
-        <select aria-label="Lay out a mat" value="" onChange={(e) => {
-          const [mat, parts] = layable[Number(e.target.value)]!
-          onGesture({ type: 'lay', mat, parts })
-        }} className="min-h-9 rounded-lg border border-hair bg-card px-2 text-sm"><option value="">Lay out…</option>{layable.map(([mat, , words], k) => (layWords[mat] ? <option key={words} value={k}>{words}</option> : null))}</select>
-      </div>}
-      <div className="relative rounded-xl border border-hair bg-card p-2">{table.mats.length === 0 && <p className="absolute inset-0 grid place-items-center text-[#4c5a62] pointer-events-none">{mayHand ? 'Nothing is on the table yet. Lay a mat out, or begin a line with Do.' : 'Nothing is on the table yet.'}</p>}
-        <TableBoard table={table} fill={me.houseStyle.frameFill} hand={hand} onGesture={onGesture} disabled={!mayHand} className="max-h-[calc(100dvh-450px)] min-h-[200px]" /></div>
-      {here?.error && <p role="alert" className="text-brick">{here.error.message} The table stays as it was.</p>}
-      <p className="flex gap-x-5 gap-y-1 flex-wrap"><span><span className="text-steel">On the table</span> <b className="figures">{inHand(table)}</b></span>{most > 0 && <span className="text-steel">Most at once in this lesson: <b className="text-ink figures">{most} {counted?.thing}</b></span>}</p>
-      {most > 0 && <p className="flex gap-2 flex-wrap items-center"><span className="text-steel">At home, a swap:</span>{swaps.map((s) => <span key={s.name} className="rounded-lg border border-hair bg-card px-2.5 py-1 text-sm font-semibold">{s.name}</span>)}{cautionsFor(doc.kit).some((c) => c.startsWith('Small parts')) && <span className="text-brick text-sm">small parts: keep from under-threes</span>}</p>}
+      {mayHand && (
+        <div
+          className="flex flex-wrap items-center gap-1.5"
+          role="group"
+          aria-label="What your hand does on the table"
+        >
+          {hands.map((h) => (
+            <button
+              key={h.hand}
+              type="button"
+              aria-pressed={hand === h.hand}
+              onClick={() => setHand(h.hand)}
+              className={`min-h-9 rounded-lg border px-2.5 text-sm cursor-pointer ${hand === h.hand ? 'border-ink bg-ink text-card font-semibold' : 'border-hair bg-card'}`}
+            >
+              {h.words}
+            </button>
+          ))}
+          <select
+            aria-label="Lay out a mat"
+            value=""
+            onChange={(e) => {
+              const [mat, parts] = layable[Number(e.target.value)]!
+              onGesture({ type: 'lay', mat, parts })
+            }}
+            className="min-h-9 rounded-lg border border-hair bg-card px-2 text-sm"
+          >
+            <option value="">Lay out…</option>
+            {layable.map(([mat, , words], k) =>
+              layWords[mat] ? (
+                <option key={words} value={k}>
+                  {words}
+                </option>
+              ) : null,
+            )}
+          </select>
+        </div>
+      )}
+      <div className="relative rounded-xl border border-hair bg-card p-2">
+        {table.mats.length === 0 && (
+          <p className="absolute inset-0 grid place-items-center text-[#4c5a62] pointer-events-none">
+            {mayHand
+              ? 'Nothing is on the table yet. Lay a mat out, or begin a line with Do.'
+              : 'Nothing is on the table yet.'}
+          </p>
+        )}
+        <TableBoard
+          table={table}
+          fill={me.houseStyle.frameFill}
+          hand={hand}
+          onGesture={onGesture}
+          disabled={!mayHand}
+          className="max-h-[calc(100dvh-450px)] min-h-[200px]"
+        />
+      </div>
+      {here?.error && (
+        <p role="alert" className="text-brick">
+          {here.error.message} The table stays as it was.
+        </p>
+      )}
+      <p className="flex gap-x-5 gap-y-1 flex-wrap">
+        <span>
+          <span className="text-steel">On the table</span> <b className="figures">{inHand(table)}</b>
+        </span>
+        {most > 0 && (
+          <span className="text-steel">
+            Most at once in this lesson:{' '}
+            <b className="text-ink figures">
+              {most} {counted?.thing}
+            </b>
+          </span>
+        )}
+      </p>
+      {most > 0 && (
+        <p className="flex gap-2 flex-wrap items-center">
+          <span className="text-steel">At home, a swap:</span>
+          {swaps.map((s) => (
+            <span
+              key={s.name}
+              className="rounded-lg border border-hair bg-card px-2.5 py-1 text-sm font-semibold"
+            >
+              {s.name}
+            </span>
+          ))}
+          {cautionsFor(doc.kit).some((c) => c.startsWith('Small parts')) && (
+            <span className="text-brick text-sm">small parts: keep from under-threes</span>
+          )}
+        </p>
+      )}
     </div>
   )
 }
 const short = (t: string): string => (t.length > 34 ? `${t.slice(0, 32)}…` : t)
-const lastChange = (ms: readonly { before: unknown; after: unknown }[]): number => ms.findIndex((m) => m.after !== m.before)
+const lastChange = (ms: readonly { before: unknown; after: unknown }[]): number =>
+  ms.findIndex((m) => m.after !== m.before)

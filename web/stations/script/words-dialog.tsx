@@ -10,7 +10,12 @@ export function WordsDialog({ onClose }: { onClose: () => void }) {
   const [word, setWord] = useState('')
   const [gesture, setGesture] = useState('')
   const box = 'min-h-10 rounded-lg border border-hair bg-card px-2.5'
-  const usedAt = (w: string) => proofed.moments.find((m) => m.segment.audience === 'children' && new RegExp(`\\b${w.replace(/[^\p{L}\p{N} '-]/gu, '')}\\b`, 'i').test(m.step.text))
+  const usedAt = (w: string) =>
+    proofed.moments.find(
+      (m) =>
+        m.segment.audience === 'children' &&
+        new RegExp(`\\b${w.replace(/[^\p{L}\p{N} '-]/gu, '')}\\b`, 'i').test(m.step.text),
+    )
   const add = () => {
     const w = word.trim().toLowerCase()
     if (!w || doc.words.some((x) => x.word.toLowerCase() === w)) return
@@ -28,18 +33,60 @@ export function WordsDialog({ onClose }: { onClose: () => void }) {
           return (
             <li key={w.word} className="flex items-center gap-3 border-b border-hair py-1.5">
               <b className="font-child text-lg w-32 truncate">{w.word}</b>
-              <input aria-label={`Gesture for ${w.word}`} disabled={!record.mayChange} value={w.gesture} maxLength={160} onChange={(e) => edit((d) => ({ ...d, words: d.words.map((x) => (x.word === w.word ? { ...x, gesture: e.target.value } : x)) }))} className={`${box} flex-1 min-w-0`} placeholder="its gesture" />
-              <span className="text-sm text-steel whitespace-nowrap max-w-44 truncate">{at ? `first in “${at.segment.title}”` : 'not used yet'}</span>
-              {record.mayChange && <button type="button" aria-label={`Take ${w.word} off`} onClick={() => edit((d) => ({ ...d, words: d.words.filter((x) => x.word !== w.word) }))} className="size-8 grid place-items-center text-steel hover:text-brick cursor-pointer"><X size={15} /></button>}
+              <input
+                aria-label={`Gesture for ${w.word}`}
+                disabled={!record.mayChange}
+                value={w.gesture}
+                maxLength={160}
+                onChange={(e) =>
+                  edit((d) => ({
+                    ...d,
+                    words: d.words.map((x) => (x.word === w.word ? { ...x, gesture: e.target.value } : x)),
+                  }))
+                }
+                className={`${box} flex-1 min-w-0`}
+                placeholder="its gesture"
+              />
+              <span className="text-sm text-steel whitespace-nowrap max-w-44 truncate">
+                {at ? `first in “${at.segment.title}”` : 'not used yet'}
+              </span>
+              {record.mayChange && (
+                <button
+                  type="button"
+                  aria-label={`Take ${w.word} off`}
+                  onClick={() => edit((d) => ({ ...d, words: d.words.filter((x) => x.word !== w.word) }))}
+                  className="size-8 grid place-items-center text-steel hover:text-brick cursor-pointer"
+                >
+                  <X size={15} />
+                </button>
+              )}
             </li>
           )
         })}
       </ul>
-      {record.mayChange && <form className="flex gap-2 flex-wrap" onSubmit={(e) => (e.preventDefault(), add())}>
-        <input aria-label="New word" value={word} maxLength={40} onChange={(e) => setWord(e.target.value)} placeholder="word" className={`${box} w-36`} />
-        <input aria-label="Its gesture" value={gesture} maxLength={160} onChange={(e) => setGesture(e.target.value)} placeholder="its gesture: what the hands do" className={`${box} flex-1 min-w-40`} />
-        <Button type="submit" disabled={!word.trim()}>Add the word</Button>
-      </form>}
+      {record.mayChange && (
+        <form className="flex gap-2 flex-wrap" onSubmit={(e) => (e.preventDefault(), add())}>
+          <input
+            aria-label="New word"
+            value={word}
+            maxLength={40}
+            onChange={(e) => setWord(e.target.value)}
+            placeholder="word"
+            className={`${box} w-36`}
+          />
+          <input
+            aria-label="Its gesture"
+            value={gesture}
+            maxLength={160}
+            onChange={(e) => setGesture(e.target.value)}
+            placeholder="its gesture: what the hands do"
+            className={`${box} flex-1 min-w-40`}
+          />
+          <Button type="submit" disabled={!word.trim()}>
+            Add the word
+          </Button>
+        </form>
+      )}
     </Dialog>
   )
 }

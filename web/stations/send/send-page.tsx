@@ -11,10 +11,35 @@ import { Button } from '../../kit/button.tsx'
 import { Dialog } from '../../kit/dialog.tsx'
 import { Empty, Notice } from '../../kit/notice.tsx'
 
-interface Home { householdId: string; home: string; youngerChild: boolean; childId: string; child: string; replied: string | null; open: boolean; link: string | null }
-interface SendRecord { pack: Pack; homes: Home[]; sent: { id: string; sentAt: string; lessonRevision: number; seconds: number | null; replacedAt: string | null }[]; latestRender: { id: string; seconds: number; bytes: number } | null; replacement: Replacement | null }
+interface Home {
+  householdId: string
+  home: string
+  youngerChild: boolean
+  childId: string
+  child: string
+  replied: string | null
+  open: boolean
+  link: string | null
+}
+interface SendRecord {
+  pack: Pack
+  homes: Home[]
+  sent: {
+    id: string
+    sentAt: string
+    lessonRevision: number
+    seconds: number | null
+    replacedAt: string | null
+  }[]
+  latestRender: { id: string; seconds: number; bytes: number } | null
+  replacement: Replacement | null
+}
 /** A newer film than homes see: what would change for them. */
-interface Replacement { publicationId: string; renderId: string; changes: string[] }
+interface Replacement {
+  publicationId: string
+  renderId: string
+  changes: string[]
+}
 const kinds = { number: 'a number', choice: 'a choice', photo: 'a photo' } as const
 
 export default function SendPage() {
@@ -49,73 +74,298 @@ export default function SendPage() {
   const replied = data.homes.filter((h) => h.replied).length
   return (
     <Split
-      left={<div className="flex flex-1 min-h-0"><Ruler time={proofed.time} at={at} /><div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid grid-cols-[minmax(0,1fr)] gap-2 content-start">
-        <section className="rounded-xl border border-hair bg-card p-3 grid gap-2"><h2 className="font-bold">What they answer</h2>
-          {data.pack.tasks.length === 0 && <p className="text-steel">No tasks yet: the home task segment has no question to answer. A film without evidence teaches you nothing about them.</p>}
-          {data.pack.tasks.map((t, i) => {
-            const segment = doc.segments.find((s) => s.steps.some((x) => x.id === t.id))
-            return <div key={t.id} className="border-t border-hair pt-2 first-of-type:border-0"><p className="flex gap-2"><b className="figures">{i + 1}</b><span className="flex-1">{t.prompt}</span></p><p className="text-sm text-steel pl-5">{segment?.title} · comes back as {kinds[t.spec.kind]}{t.spec.kind === 'number' ? ` · ${t.spec.answer} is right` : t.spec.kind === 'choice' ? ` · ${t.spec.choices[t.spec.answer]} is right` : ` of ${t.spec.things} things`}</p></div>
-          })}
-        </section>
-        <section className="rounded-xl border border-hair bg-card p-3 grid gap-1"><h2 className="font-bold">What they need</h2>
-          {data.pack.needs.map((n) => <p key={n.thing}><b className="figures">{n.count} {n.thing}</b>{n.swap && <span className="text-steel">, or {n.swap}</span>}</p>)}
-          {data.pack.cautions.map((c) => <p key={c} className="text-sm text-brick">{c}</p>)}
-        </section>
-        {data.sent.length > 0 && <section className="rounded-xl border border-hair bg-card p-3 grid gap-1"><h2 className="font-bold">Sent</h2>{data.sent.map((s) => <p key={s.id} className="text-sm figures">{new Date(s.sentAt).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })} · revision {s.lessonRevision} · {s.seconds ? `film of ${clockTime(s.seconds)}` : 'tasks without a film'}{s.replacedAt && `, corrected ${new Date(s.replacedAt).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}`}</p>)}</section>}
-      </div></div>}
-      right={<div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start">
-        {problem && <Notice kind="wrong">{problem}</Notice>}
-        <div className="flex flex-wrap items-center gap-3">
-          {record.mayChange && <Button look="main" disabled={busy || !saved} onClick={() => void publish(data.latestRender !== null)}>{latest ? 'Send it again' : `Send to ${data.homes.length} ${data.homes.length === 1 ? 'home' : 'homes'}`}</Button>}
-          <span className="text-steel">{data.latestRender ? `Film of ${clockTime(data.latestRender.seconds)}, ${megabytes(data.latestRender.bytes)}` : 'No film rendered yet: the tasks go without one.'}</span>
+      left={
+        <div className="flex flex-1 min-h-0">
+          <Ruler time={proofed.time} at={at} />
+          <div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid grid-cols-[minmax(0,1fr)] gap-2 content-start">
+            <section className="rounded-xl border border-hair bg-card p-3 grid gap-2">
+              <h2 className="font-bold">What they answer</h2>
+              {data.pack.tasks.length === 0 && (
+                <p className="text-steel">
+                  No tasks yet: the home task segment has no question to answer. A film without evidence
+                  teaches you nothing about them.
+                </p>
+              )}
+              {data.pack.tasks.map((t, i) => {
+                const segment = doc.segments.find((s) => s.steps.some((x) => x.id === t.id))
+                return (
+                  <div key={t.id} className="border-t border-hair pt-2 first-of-type:border-0">
+                    <p className="flex gap-2">
+                      <b className="figures">{i + 1}</b>
+                      <span className="flex-1">{t.prompt}</span>
+                    </p>
+                    <p className="text-sm text-steel pl-5">
+                      {segment?.title} · comes back as {kinds[t.spec.kind]}
+                      {t.spec.kind === 'number'
+                        ? ` · ${t.spec.answer} is right`
+                        : t.spec.kind === 'choice'
+                          ? ` · ${t.spec.choices[t.spec.answer]} is right`
+                          : ` of ${t.spec.things} things`}
+                    </p>
+                  </div>
+                )
+              })}
+            </section>
+            <section className="rounded-xl border border-hair bg-card p-3 grid gap-1">
+              <h2 className="font-bold">What they need</h2>
+              {data.pack.needs.map((n) => (
+                <p key={n.thing}>
+                  <b className="figures">
+                    {n.count} {n.thing}
+                  </b>
+                  {n.swap && <span className="text-steel">, or {n.swap}</span>}
+                </p>
+              ))}
+              {data.pack.cautions.map((c) => (
+                <p key={c} className="text-sm text-brick">
+                  {c}
+                </p>
+              ))}
+            </section>
+            {data.sent.length > 0 && (
+              <section className="rounded-xl border border-hair bg-card p-3 grid gap-1">
+                <h2 className="font-bold">Sent</h2>
+                {data.sent.map((s) => (
+                  <p key={s.id} className="text-sm figures">
+                    {new Date(s.sentAt).toLocaleString('en-GB', {
+                      weekday: 'short',
+                      day: 'numeric',
+                      month: 'short',
+                      hour: '2-digit',
+                      minute: '2-digit',
+                    })}{' '}
+                    · revision {s.lessonRevision} ·{' '}
+                    {s.seconds ? `film of ${clockTime(s.seconds)}` : 'tasks without a film'}
+                    {s.replacedAt &&
+                      `, corrected ${new Date(s.replacedAt).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}`}
+                  </p>
+                ))}
+              </section>
+            )}
+          </div>
         </div>
-        {data.replacement && record.mayChange && <ReplaceFilm key={data.replacement.renderId} replacement={data.replacement} onReplace={(changes) => act(() => send('POST', `/api/publications/${data.replacement!.publicationId}/film`, { renderId: data.replacement!.renderId, changes }))} />}
-        {stale && <Notice kind="info">The script changed since it was sent. Homes still see what was sent.</Notice>}
-        <section aria-label="Homes" className="rounded-xl border border-hair bg-card overflow-hidden">
-          <h2 className="font-bold px-3 pt-2.5">Homes <span className="font-normal text-steel text-sm">{latest ? `${replied} of ${data.homes.length} replied` : 'not sent yet'}</span></h2>
-          <ul>{data.homes.map((h) => (
-            <li key={h.childId} className="flex items-center gap-2 border-t border-hair px-3 min-h-11 flex-wrap"><b className="w-20 truncate">{h.child}</b><span className="text-sm text-steel w-32 truncate">{h.home}</span>{h.youngerChild && <span className="text-sm text-brick whitespace-nowrap" title="A child under three lives here: the page says so beside small parts">under three</span>}
-              <span className={`text-sm flex-1 ${h.replied ? 'text-moss font-semibold' : 'text-steel'}`}>{h.replied ? `replied ${new Date(h.replied).toLocaleString('en-GB', { weekday: 'short', hour: '2-digit', minute: '2-digit' })}` : !h.open ? (latest ? 'link ended' : '') : latest ? 'waiting' : ''}</span>
-              {h.link && <><Button small onClick={() => setPreview(h.link)}>See</Button><Button small onClick={() => setQr(h)}>Link</Button></>}
-              {!h.link && latest && record.mayChange && <Button small onClick={() => void act(() => send('POST', `/api/households/${h.householdId}/link`))}>New link</Button>}
-            </li>
-          ))}</ul>
-        </section>
-        {shown && latest ? <section aria-label="As the phone shows it" className="grid gap-1 justify-items-center"><p className="text-steel text-sm">As the phone shows it</p><iframe key={shown} title="The home page" src={shown} className="w-[390px] max-w-full h-[620px] rounded-[22px] border-4 border-ink bg-ground" /></section>
-          : <Empty>The home page appears here once it is sent. Each home gets a private link of its own.</Empty>}
-        {qr && <LinkDialog home={qr} onClose={() => setQr(null)} onRenew={() => act(() => send('POST', `/api/households/${qr.householdId}/link`)).then(() => setQr(null))} onEnd={() => act(() => send('DELETE', `/api/households/${qr.householdId}/link`)).then(() => setQr(null))} />}
-      </div>}
+      }
+      right={
+        <div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start">
+          {problem && <Notice kind="wrong">{problem}</Notice>}
+          <div className="flex flex-wrap items-center gap-3">
+            {record.mayChange && (
+              <Button
+                look="main"
+                disabled={busy || !saved}
+                onClick={() => void publish(data.latestRender !== null)}
+              >
+                {latest
+                  ? 'Send it again'
+                  : `Send to ${data.homes.length} ${data.homes.length === 1 ? 'home' : 'homes'}`}
+              </Button>
+            )}
+            <span className="text-steel">
+              {data.latestRender
+                ? `Film of ${clockTime(data.latestRender.seconds)}, ${megabytes(data.latestRender.bytes)}`
+                : 'No film rendered yet: the tasks go without one.'}
+            </span>
+          </div>
+          {data.replacement && record.mayChange && (
+            <ReplaceFilm
+              key={data.replacement.renderId}
+              replacement={data.replacement}
+              onReplace={(changes) =>
+                act(() =>
+                  send('POST', `/api/publications/${data.replacement!.publicationId}/film`, {
+                    renderId: data.replacement!.renderId,
+                    changes,
+                  }),
+                )
+              }
+            />
+          )}
+          {stale && (
+            <Notice kind="info">The script changed since it was sent. Homes still see what was sent.</Notice>
+          )}
+          <section aria-label="Homes" className="rounded-xl border border-hair bg-card overflow-hidden">
+            <h2 className="font-bold px-3 pt-2.5">
+              Homes{' '}
+              <span className="font-normal text-steel text-sm">
+                {latest ? `${replied} of ${data.homes.length} replied` : 'not sent yet'}
+              </span>
+            </h2>
+            <ul>
+              {data.homes.map((h) => (
+                <li
+                  key={h.childId}
+                  className="flex items-center gap-2 border-t border-hair px-3 min-h-11 flex-wrap"
+                >
+                  <b className="w-20 truncate">{h.child}</b>
+                  <span className="text-sm text-steel w-32 truncate">{h.home}</span>
+                  {h.youngerChild && (
+                    <span
+                      className="text-sm text-brick whitespace-nowrap"
+                      title="A child under three lives here: the page says so beside small parts"
+                    >
+                      under three
+                    </span>
+                  )}
+                  <span className={`text-sm flex-1 ${h.replied ? 'text-moss font-semibold' : 'text-steel'}`}>
+                    {h.replied
+                      ? `replied ${new Date(h.replied).toLocaleString('en-GB', { weekday: 'short', hour: '2-digit', minute: '2-digit' })}`
+                      : !h.open
+                        ? latest
+                          ? 'link ended'
+                          : ''
+                        : latest
+                          ? 'waiting'
+                          : ''}
+                  </span>
+                  {h.link && (
+                    <>
+                      <Button small onClick={() => setPreview(h.link)}>
+                        See
+                      </Button>
+                      <Button small onClick={() => setQr(h)}>
+                        Link
+                      </Button>
+                    </>
+                  )}
+                  {!h.link && latest && record.mayChange && (
+                    <Button
+                      small
+                      onClick={() => void act(() => send('POST', `/api/households/${h.householdId}/link`))}
+                    >
+                      New link
+                    </Button>
+                  )}
+                </li>
+              ))}
+            </ul>
+          </section>
+          {shown && latest ? (
+            <section aria-label="As the phone shows it" className="grid gap-1 justify-items-center">
+              <p className="text-steel text-sm">As the phone shows it</p>
+              <iframe
+                key={shown}
+                title="The home page"
+                src={shown}
+                className="w-[390px] max-w-full h-[620px] rounded-[22px] border-4 border-ink bg-ground"
+              />
+            </section>
+          ) : (
+            <Empty>
+              The home page appears here once it is sent. Each home gets a private link of its own.
+            </Empty>
+          )}
+          {qr && (
+            <LinkDialog
+              home={qr}
+              onClose={() => setQr(null)}
+              onRenew={() =>
+                act(() => send('POST', `/api/households/${qr.householdId}/link`)).then(() => setQr(null))
+              }
+              onEnd={() =>
+                act(() => send('DELETE', `/api/households/${qr.householdId}/link`)).then(() => setQr(null))
+              }
+            />
+          )}
+        </div>
+      }
     />
   )
 }
 
 /** Puts the newest film in the place of the one that was sent. Tasks and replies stay; families read what changed. */
-function ReplaceFilm({ replacement, onReplace }: { replacement: Replacement; onReplace: (changes: string[]) => Promise<void> }) {
+function ReplaceFilm({
+  replacement,
+  onReplace,
+}: {
+  replacement: Replacement
+  onReplace: (changes: string[]) => Promise<void>
+}) {
   const [words, setWords] = useState(replacement.changes.join('\n'))
   const [busy, setBusy] = useState(false)
   return (
     <section aria-label="A newer film" className="rounded-xl border border-blue bg-card p-3 grid gap-2">
-      <p><b>A newer film is there than the one homes see.</b> <span className="text-steel">It can take the old one’s place; tasks and what was answered stay.</span></p>
-      <label className="grid gap-1 text-sm text-steel">What families read about it<textarea rows={Math.min(6, Math.max(2, words.split('\n').length))} maxLength={1500} value={words} onChange={(e) => setWords(e.target.value)} className="rounded-lg border border-hair bg-card p-2 text-ink text-base" /></label>
-      <div><Button look="act" disabled={busy} onClick={() => {
-        setBusy(true)
-        void onReplace(words.split('\n').map((l) => l.trim().slice(0, 200)).filter(Boolean).slice(0, 20)).finally(() => setBusy(false))
-      }}>Replace the film</Button></div>
+      <p>
+        <b>A newer film is there than the one homes see.</b>{' '}
+        <span className="text-steel">It can take the old one’s place; tasks and what was answered stay.</span>
+      </p>
+      <label className="grid gap-1 text-sm text-steel">
+        What families read about it
+        <textarea
+          rows={Math.min(6, Math.max(2, words.split('\n').length))}
+          maxLength={1500}
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+          className="rounded-lg border border-hair bg-card p-2 text-ink text-base"
+        />
+      </label>
+      <div>
+        <Button
+          look="act"
+          disabled={busy}
+          onClick={() => {
+            setBusy(true)
+            void onReplace(
+              words
+                .split('\n')
+                .map((l) => l.trim().slice(0, 200))
+                .filter(Boolean)
+                .slice(0, 20),
+            ).finally(() => setBusy(false))
+          }}
+        >
+          Replace the film
+        </Button>
+      </div>
     </section>
   )
 }
 
-function LinkDialog({ home, onClose, onRenew, onEnd }: { home: Home; onClose: () => void; onRenew: () => void; onEnd: () => void }) {
+function LinkDialog({
+  home,
+  onClose,
+  onRenew,
+  onEnd,
+}: {
+  home: Home
+  onClose: () => void
+  onRenew: () => void
+  onEnd: () => void
+}) {
   const [copied, setCopied] = useState(false)
   const link = window.location.origin + home.link!
   return (
     <Dialog open onClose={onClose} title={`The link for ${home.child}’s home`}>
-      <p className="text-steel mb-3">Anyone with this link can open this home’s page and answer for them. Give it to this home only, in the way your setting allows.</p>
+      <p className="text-steel mb-3">
+        Anyone with this link can open this home’s page and answer for them. Give it to this home only, in the
+        way your setting allows.
+      </p>
       <div className="flex gap-4 items-start max-sm:flex-col">
-        <img src={`/api/qr?link=${encodeURIComponent(home.link!)}`} alt="QR code of the link" width="150" height="150" className="bg-white rounded-lg" />
-        <div className="min-w-0 grid gap-2"><input readOnly aria-label="Link" value={link} onFocus={(e) => e.target.select()} className="w-full min-h-10 rounded-lg border border-hair bg-wash px-2" />
-          <div className="flex flex-wrap gap-2"><Button onClick={() => void navigator.clipboard?.writeText(link).then(() => setCopied(true))}>{copied ? 'Copied' : 'Copy'}</Button><Button onClick={onRenew}>Change the link</Button><Button look="wrong" onClick={onEnd}>End the link</Button></div>
-          <p className="text-sm text-steel">Change: the old one stops opening anything. Replies stay.</p></div>
+        <img
+          src={`/api/qr?link=${encodeURIComponent(home.link!)}`}
+          alt="QR code of the link"
+          width="150"
+          height="150"
+          className="bg-white rounded-lg"
+        />
+        <div className="min-w-0 grid gap-2">
+          <input
+            readOnly
+            aria-label="Link"
+            value={link}
+            onFocus={(e) => e.target.select()}
+            className="w-full min-h-10 rounded-lg border border-hair bg-wash px-2"
+          />
+          <div className="flex flex-wrap gap-2">
+            <Button onClick={() => void navigator.clipboard?.writeText(link).then(() => setCopied(true))}>
+              {copied ? 'Copied' : 'Copy'}
+            </Button>
+            <Button onClick={onRenew}>Change the link</Button>
+            <Button look="wrong" onClick={onEnd}>
+              End the link
+            </Button>
+          </div>
+          <p className="text-sm text-steel">Change: the old one stops opening anything. Replies stay.</p>
+        </div>
       </div>
     </Dialog>
   )

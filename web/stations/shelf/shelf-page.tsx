@@ -13,34 +13,81 @@ import type { Facts, Sewn } from '../../frame/types.ts'
 import { Button } from '../../kit/button.tsx'
 import { Empty } from '../../kit/notice.tsx'
 
-interface ShelfLesson { id: string; classId: string; day: string; title: string; idea: string; facts: Facts; sewn: Sewn; act: NextAct }
+interface ShelfLesson {
+  id: string
+  classId: string
+  day: string
+  title: string
+  idea: string
+  facts: Facts
+  sewn: Sewn
+  act: NextAct
+}
 export interface Shelf {
   classes: { id: string; name: string; age: number; teacher: string }[]
   lessons: ShelfLesson[]
-  tonight: { lessonId: string; title: string; label: string; station: Station; minutes: number; reason: string }[]
+  tonight: {
+    lessonId: string
+    title: string
+    label: string
+    station: Station
+    minutes: number
+    reason: string
+  }[]
   quiet: { childId: string; name: string; className: string; days: number }[]
   /** Minutes this person has of this evening. */
   evening: number
 }
 
 export function ClassNav({ classes }: { classes: readonly { id: string; name: string }[] }) {
-  const item = ({ isActive }: { isActive: boolean }) => `min-h-10 px-1 shrink-0 grid items-center font-semibold border-b-[3px] ${isActive ? 'border-saffron' : 'border-transparent hover:border-hair'}`
+  const item = ({ isActive }: { isActive: boolean }) =>
+    `min-h-10 px-1 shrink-0 grid items-center font-semibold border-b-[3px] ${isActive ? 'border-saffron' : 'border-transparent hover:border-hair'}`
   return (
-    <nav aria-label="Pages" className="bg-card border-b border-hair px-5 min-h-[46px] flex items-end gap-6 overflow-x-auto whitespace-nowrap">
-      <NavLink to="/" end className={item}>Shelf</NavLink>
-      {classes.map((c) => <NavLink key={c.id} to={`/classes/${c.id}`} className={item}>{c.name}</NavLink>)}
-      <NavLink to="/week" className={item}>Week</NavLink>
-      <NavLink to="/ladder" className={item}>Ladder</NavLink>
-      <NavLink to="/house-style" className={item}>House style</NavLink>
+    <nav
+      aria-label="Pages"
+      className="bg-card border-b border-hair px-5 min-h-[46px] flex items-end gap-6 overflow-x-auto whitespace-nowrap"
+    >
+      <NavLink to="/" end className={item}>
+        Shelf
+      </NavLink>
+      {classes.map((c) => (
+        <NavLink key={c.id} to={`/classes/${c.id}`} className={item}>
+          {c.name}
+        </NavLink>
+      ))}
+      <NavLink to="/week" className={item}>
+        Week
+      </NavLink>
+      <NavLink to="/ladder" className={item}>
+        Ladder
+      </NavLink>
+      <NavLink to="/house-style" className={item}>
+        House style
+      </NavLink>
       <span className="flex-1" />
-      <Link to="/plan" className="self-center my-1 shrink-0 inline-flex min-h-9 items-center rounded-lg bg-moss px-3.5 font-semibold text-on-moss">Plan a lesson</Link>
+      <Link
+        to="/plan"
+        className="self-center my-1 shrink-0 inline-flex min-h-9 items-center rounded-lg bg-moss px-3.5 font-semibold text-on-moss"
+      >
+        Plan a lesson
+      </Link>
     </nav>
   )
 }
 export function SignOut() {
   const navigate = useNavigate()
   const me = useMe()
-  return <><span className="text-steel max-sm:hidden whitespace-nowrap">{me?.name}</span><Button look="quiet" onClick={() => void send('POST', '/api/sign-out').then(() => navigate('/sign-in'))}>Sign out</Button></>
+  return (
+    <>
+      <span className="text-steel max-sm:hidden whitespace-nowrap">{me?.name}</span>
+      <Button
+        look="quiet"
+        onClick={() => void send('POST', '/api/sign-out').then(() => navigate('/sign-in'))}
+      >
+        Sign out
+      </Button>
+    </>
+  )
 }
 
 export function ShelfPage() {
@@ -51,14 +98,28 @@ export function ShelfPage() {
     document.title = 'Shelf · Awlbox'
   }, [])
   if (error && !data) return <Away error={error} />
-  if (!data) return <><Head /><p className="p-8 text-steel">Fetching the shelf…</p></>
+  if (!data)
+    return (
+      <>
+        <Head />
+        <p className="p-8 text-steel">Fetching the shelf…</p>
+      </>
+    )
   return (
     <>
-      <Head where={me?.setting}><SignOut /></Head>
+      <Head where={me?.setting}>
+        <SignOut />
+      </Head>
       <ClassNav classes={data.classes} />
       <div className="flex max-lg:flex-col min-h-[calc(100dvh-98px)]">
         <main className="flex-1 min-w-0 p-5 grid gap-5 content-start">
-          {data.classes.map((c) => <ClassShelf key={c.id} name={c.name} lessons={nearest(data.lessons.filter((l) => l.classId === c.id))} />)}
+          {data.classes.map((c) => (
+            <ClassShelf
+              key={c.id}
+              name={c.name}
+              lessons={nearest(data.lessons.filter((l) => l.classId === c.id))}
+            />
+          ))}
         </main>
         <Aside shelf={data} />
       </div>
@@ -77,19 +138,49 @@ function ClassShelf({ name, lessons }: { name: string; lessons: readonly ShelfLe
   return (
     <section aria-label={name}>
       <h2 className="font-bold mb-2">{name}</h2>
-      {lessons.length === 0 && <Empty action={<Link to="/plan" className="font-semibold text-moss underline">Plan a lesson</Link>}>Nothing on the shelf yet. A lesson begins with one idea and its numbers.</Empty>}
+      {lessons.length === 0 && (
+        <Empty
+          action={
+            <Link to="/plan" className="font-semibold text-moss underline">
+              Plan a lesson
+            </Link>
+          }
+        >
+          Nothing on the shelf yet. A lesson begins with one idea and its numbers.
+        </Empty>
+      )}
       <ul className="grid gap-2">
         {lessons.map((l) => {
           const done = l.facts.sent && l.facts.replies > 0 && l.facts.replies === l.facts.looked
           return (
-            <li key={l.id} className="grid grid-cols-[64px_minmax(0,1fr)_auto_206px] max-md:grid-cols-[52px_minmax(0,1fr)] items-center gap-3 rounded-xl border border-hair bg-card px-3.5 min-h-16 py-2">
+            <li
+              key={l.id}
+              className="grid grid-cols-[64px_minmax(0,1fr)_auto_206px] max-md:grid-cols-[52px_minmax(0,1fr)] items-center gap-3 rounded-xl border border-hair bg-card px-3.5 min-h-16 py-2"
+            >
               <span className="text-steel text-sm">{dayName(l.day)}</span>
-              <Link to={`/lessons/${l.id}/${l.act.station}`} className="min-w-0 rounded-md"><span className="block font-semibold truncate">{l.title}</span><span className="block text-sm text-steel truncate">{l.idea}</span></Link>
-              <span className="max-md:col-start-2"><SmallThread sewn={l.sewn} current={done ? 'next' : l.act.station} /></span>
+              <Link to={`/lessons/${l.id}/${l.act.station}`} className="min-w-0 rounded-md">
+                <span className="block font-semibold truncate">{l.title}</span>
+                <span className="block text-sm text-steel truncate">{l.idea}</span>
+              </Link>
+              <span className="max-md:col-start-2">
+                <SmallThread sewn={l.sewn} current={done ? 'next' : l.act.station} />
+              </span>
               <span className="justify-self-end max-md:col-start-2 max-md:justify-self-start">
-                {done
-                  ? <Link to={`/lessons/${l.id}/next`} className="inline-flex min-h-9 items-center text-sm text-steel hover:underline">All {l.facts.replies} looked at</Link>
-                  : <Link to={`/lessons/${l.id}/${l.act.station}`} className="inline-flex min-h-9 items-center rounded-lg border border-moss text-moss font-semibold text-sm px-3 whitespace-nowrap hover:bg-wash">{l.act.label} · {l.act.minutes} min</Link>}
+                {done ? (
+                  <Link
+                    to={`/lessons/${l.id}/next`}
+                    className="inline-flex min-h-9 items-center text-sm text-steel hover:underline"
+                  >
+                    All {l.facts.replies} looked at
+                  </Link>
+                ) : (
+                  <Link
+                    to={`/lessons/${l.id}/${l.act.station}`}
+                    className="inline-flex min-h-9 items-center rounded-lg border border-moss text-moss font-semibold text-sm px-3 whitespace-nowrap hover:bg-wash"
+                  >
+                    {l.act.label} · {l.act.minutes} min
+                  </Link>
+                )}
               </span>
             </li>
           )
@@ -104,27 +195,65 @@ function Aside({ shelf }: { shelf: Shelf }) {
   const eveningMinutes = shelf.evening
   return (
     <aside className="w-[400px] max-xl:w-[340px] max-lg:w-full shrink-0 bg-card border-l border-hair p-5">
-      <div className="flex items-baseline justify-between"><h2 className="font-bold text-lg">Tonight</h2><span className={`figures ${minutes > eveningMinutes ? 'text-brick font-semibold' : 'text-steel'}`}>{minutesText(minutes)} of {minutesText(eveningMinutes)}</span></div>
-      <div className="relative h-2 rounded-full bg-wash my-3" role="img" aria-label={`${minutes} minutes to do, ${eveningMinutes} minutes you have`}>
-        <div className="h-full rounded-full bg-ink" style={{ width: `${Math.min(100, (minutes / Math.max(minutes, eveningMinutes, 1)) * 100)}%` }} />
-        <span className="absolute -top-1 h-4 w-1 bg-saffron" style={{ left: `${(eveningMinutes / Math.max(minutes, eveningMinutes, 1)) * 99}%` }} />
+      <div className="flex items-baseline justify-between">
+        <h2 className="font-bold text-lg">Tonight</h2>
+        <span className={`figures ${minutes > eveningMinutes ? 'text-brick font-semibold' : 'text-steel'}`}>
+          {minutesText(minutes)} of {minutesText(eveningMinutes)}
+        </span>
+      </div>
+      <div
+        className="relative h-2 rounded-full bg-wash my-3"
+        role="img"
+        aria-label={`${minutes} minutes to do, ${eveningMinutes} minutes you have`}
+      >
+        <div
+          className="h-full rounded-full bg-ink"
+          style={{ width: `${Math.min(100, (minutes / Math.max(minutes, eveningMinutes, 1)) * 100)}%` }}
+        />
+        <span
+          className="absolute -top-1 h-4 w-1 bg-saffron"
+          style={{ left: `${(eveningMinutes / Math.max(minutes, eveningMinutes, 1)) * 99}%` }}
+        />
       </div>
       {shelf.tonight.length === 0 && <p className="text-steel">Nothing is due. Plan a lesson, or sleep.</p>}
       <ul>
         {shelf.tonight.map((t) => (
           <li key={t.lessonId} className="border-b border-hair">
-            <Link to={`/lessons/${t.lessonId}/${t.station}`} className="block py-2.5 rounded-md hover:bg-wash">
-              <span className="flex justify-between gap-3"><b>{t.label}</b><span className="figures whitespace-nowrap">{t.minutes} min</span></span>
-              <span className="block text-sm text-steel">{t.title}. {t.reason}.</span>
+            <Link
+              to={`/lessons/${t.lessonId}/${t.station}`}
+              className="block py-2.5 rounded-md hover:bg-wash"
+            >
+              <span className="flex justify-between gap-3">
+                <b>{t.label}</b>
+                <span className="figures whitespace-nowrap">{t.minutes} min</span>
+              </span>
+              <span className="block text-sm text-steel">
+                {t.title}. {t.reason}.
+              </span>
             </Link>
           </li>
         ))}
       </ul>
-      {minutes > eveningMinutes && <p className="mt-2 text-sm text-brick">More than an evening. The last on the list can wait longest.</p>}
-      {shelf.quiet.length > 0 && <>
-        <h2 className="font-bold text-lg mt-6 mb-1">Not heard from</h2>
-        <ul>{shelf.quiet.slice(0, 8).map((c) => <li key={c.childId} className="flex justify-between border-b border-hair py-2"><span>{c.name} <span className="text-steel text-sm">{c.className}</span></span><span className="figures text-steel">{c.days} days</span></li>)}</ul>
-      </>}
+      {minutes > eveningMinutes && (
+        <p className="mt-2 text-sm text-brick">
+          More than an evening. The last on the list can wait longest.
+        </p>
+      )}
+      {shelf.quiet.length > 0 && (
+        <>
+          <h2 className="font-bold text-lg mt-6 mb-1">Not heard from</h2>
+          <ul>
+            {shelf.quiet.slice(0, 8).map((c) => (
+              <li key={c.childId} className="flex justify-between border-b border-hair py-2">
+                <span>
+                  {c.name} <span className="text-steel text-sm">{c.className}</span>
+                </span>
+                <span className="figures text-steel">{c.days} days</span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
     </aside>
   )
 }

@@ -27,13 +27,40 @@ export function SignInPage() {
   const field = 'w-full min-h-11 rounded-lg border border-hair bg-card px-3'
   return (
     <main className="min-h-dvh grid place-items-center p-5">
-      <form onSubmit={(e) => void signIn(e)} className="w-full max-w-sm rounded-xl border border-hair bg-card p-6 grid gap-4">
-        <h1 className="flex items-center gap-3 text-lg font-bold"><Mark />Awlbox</h1>
+      <form
+        onSubmit={(e) => void signIn(e)}
+        className="w-full max-w-sm rounded-xl border border-hair bg-card p-6 grid gap-4"
+      >
+        <h1 className="flex items-center gap-3 text-lg font-bold">
+          <Mark />
+          Awlbox
+        </h1>
         <p className="text-steel">Lessons made at home, from plan to next.</p>
-        <label className="grid gap-1"><span className="font-semibold">Email</span><input className={field} type="email" autoComplete="username" autoFocus required {...register('email')} /></label>
-        <label className="grid gap-1"><span className="font-semibold">Password</span><input className={field} type="password" autoComplete="current-password" required {...register('password')} /></label>
+        <label className="grid gap-1">
+          <span className="font-semibold">Email</span>
+          <input
+            className={field}
+            type="email"
+            autoComplete="username"
+            autoFocus
+            required
+            {...register('email')}
+          />
+        </label>
+        <label className="grid gap-1">
+          <span className="font-semibold">Password</span>
+          <input
+            className={field}
+            type="password"
+            autoComplete="current-password"
+            required
+            {...register('password')}
+          />
+        </label>
         {problem && <Notice kind="wrong">{problem}</Notice>}
-        <Button look="main" type="submit" disabled={formState.isSubmitting} className="min-h-11">Sign in</Button>
+        <Button look="main" type="submit" disabled={formState.isSubmitting} className="min-h-11">
+          Sign in
+        </Button>
       </form>
     </main>
   )

@@ -2,13 +2,27 @@ import { layMat } from '../mats.ts'
 import { type Line, TableError, type TableState } from '../state.ts'
 
 const within = (line: Line, n: number): number => {
-  if (n < line.from || n > line.to) throw new TableError('off-the-line', `The line runs from ${line.from} to ${line.to}; ${n} is not on it.`)
+  if (n < line.from || n > line.to)
+    throw new TableError('off-the-line', `The line runs from ${line.from} to ${line.to}; ${n} is not on it.`)
   return n
 }
-function onLine(state: TableState, kind: 'line' | 'square' | null, highest: number, change: (line: Line) => Line): TableState {
+function onLine(
+  state: TableState,
+  kind: 'line' | 'square' | null,
+  highest: number,
+  change: (line: Line) => Line,
+): TableState {
   const is = (k: string) => (kind ? k === kind : k === 'line' || k === 'square')
   const to = highest <= 10 ? 10 : highest <= 20 ? 20 : 100
-  const s = state.mats.some((m) => is(m.kind)) ? state : { ...state, mats: [...state.mats, layMat(kind ?? 'line', kind === 'square' ? { from: 1 } : { to, every: to > 20 ? 10 : 1 })] }
+  const s = state.mats.some((m) => is(m.kind))
+    ? state
+    : {
+        ...state,
+        mats: [
+          ...state.mats,
+          layMat(kind ?? 'line', kind === 'square' ? { from: 1 } : { to, every: to > 20 ? 10 : 1 }),
+        ],
+      }
   const chosen = s.mats.find((m) => is(m.kind))
   return { ...s, mats: s.mats.map((m) => (m === chosen && m.line ? { ...m, line: change(m.line) } : m)) }
 }

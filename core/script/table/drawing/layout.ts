@@ -32,7 +32,15 @@ export interface Look {
   fill: HouseStyle['frameFill']
 }
 export type Layout = (mat: Mat, look: Look) => Laid
-export const laid = (w: number, h: number, part: Partial<Laid>): Laid => ({ w, h, under: [], things: [], over: [], zones: [], ...part })
+export const laid = (w: number, h: number, part: Partial<Laid>): Laid => ({
+  w,
+  h,
+  under: [],
+  things: [],
+  over: [],
+  zones: [],
+  ...part,
+})
 
 export interface Box {
   x: number
@@ -51,25 +59,77 @@ const rowsIn = (n: number, b: Box): [number, number][] => {
 }
 /** Where dots lie in the patterns everyone knows from dice, 1–6, as (−1 … 1) pairs. */
 export const dicePattern: readonly (readonly (readonly [number, number])[])[] = [
-  [], [[0, 0]], [[-1, -1], [1, 1]], [[-1, -1], [0, 0], [1, 1]], [[-1, -1], [1, -1], [-1, 1], [1, 1]],
-  [[-1, -1], [1, -1], [0, 0], [-1, 1], [1, 1]], [[-1, -1], [1, -1], [-1, 0], [1, 0], [-1, 1], [1, 1]],
+  [],
+  [[0, 0]],
+  [
+    [-1, -1],
+    [1, 1],
+  ],
+  [
+    [-1, -1],
+    [0, 0],
+    [1, 1],
+  ],
+  [
+    [-1, -1],
+    [1, -1],
+    [-1, 1],
+    [1, 1],
+  ],
+  [
+    [-1, -1],
+    [1, -1],
+    [0, 0],
+    [-1, 1],
+    [1, 1],
+  ],
+  [
+    [-1, -1],
+    [1, -1],
+    [-1, 0],
+    [1, 0],
+    [-1, 1],
+    [1, 1],
+  ],
 ]
 /** n points in a pattern: rows, a ring, two by two, or scattered, as `look` counts up. Units are about one thing wide. */
 export function pattern(n: number, look: number, b: Box): [number, number][] {
   const kind = n < 3 ? 0 : look % 4
-  if (kind === 1) return Array.from({ length: n }, (_, i) => [Math.sin((i / n) * 2 * Math.PI) * Math.max(0.8, n / 5.6), -Math.cos((i / n) * 2 * Math.PI) * Math.max(0.8, n / 5.6)])
-  if (kind === 2) return Array.from({ length: n }, (_, i) => [(i % 2) * 1.2 - 0.6, Math.floor(i / 2) - (Math.ceil(n / 2) - 1) / 2])
+  if (kind === 1)
+    return Array.from({ length: n }, (_, i) => [
+      Math.sin((i / n) * 2 * Math.PI) * Math.max(0.8, n / 5.6),
+      -Math.cos((i / n) * 2 * Math.PI) * Math.max(0.8, n / 5.6),
+    ])
+  if (kind === 2)
+    return Array.from({ length: n }, (_, i) => [
+      (i % 2) * 1.2 - 0.6,
+      Math.floor(i / 2) - (Math.ceil(n / 2) - 1) / 2,
+    ])
   const rows = rowsIn(n, b)
   // Scattered: rows pushed a little off, always the same way for the same place in the row.
-  return kind === 3 ? rows.map(([x, y], i) => [x * 1.15 + ((i * 37) % 7) / 14 - 0.25, y * 1.2 + ((i * 53) % 5) / 10 - 0.2]) : rows
+  return kind === 3
+    ? rows.map(([x, y], i) => [x * 1.15 + ((i * 37) % 7) / 14 - 0.25, y * 1.2 + ((i * 53) % 5) / 10 - 0.2])
+    : rows
 }
 
 /** Things lying loose in a box, as large as fit, at most radius `most`. */
-export function loose(things: readonly Thing[], b: Box, look = 0, most = 26, form: Form = 'counter'): Placed[] {
+export function loose(
+  things: readonly Thing[],
+  b: Box,
+  look = 0,
+  most = 26,
+  form: Form = 'counter',
+): Placed[] {
   const points = pattern(things.length, look, b)
   const wide = Math.max(0.5, ...points.map(([x]) => Math.abs(x) + 0.5)) * 2
   const tall = Math.max(0.5, ...points.map(([, y]) => Math.abs(y) + 0.5)) * 2
   const r = Math.min(most, b.w / wide / 2.25, b.h / tall / 2.25)
-  return things.map((thing, i) => ({ thing, form, r, x: b.x + b.w / 2 + points[i]![0] * r * 2.25, y: b.y + b.h / 2 + points[i]![1] * r * 2.25 }))
+  return things.map((thing, i) => ({
+    thing,
+    form,
+    r,
+    x: b.x + b.w / 2 + points[i]![0] * r * 2.25,
+    y: b.y + b.h / 2 + points[i]![1] * r * 2.25,
+  }))
 }
 export const zoneOf = (region: number, b: Box): Zone => ({ region, ...b })

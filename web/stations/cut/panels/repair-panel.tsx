@@ -26,63 +26,247 @@ interface Props {
 const noisy = -58
 
 /** What is mended in the picture and sound of the take that is shown, wherever it is shown. */
-export function RepairPanel({ take, others, nameOf, repair: r, frame, mayChange, pick, onPick, onChange }: Props) {
-  if (!take) return <p className="text-steel">Go to a filmed moment: what is mended there holds for its whole take.</p>
-  const set = (change: Partial<Repair>, together: string | null = null): void => onChange((x) => ({ ...x, ...change }), together && `repair ${take.id} ${together}`)
+export function RepairPanel({
+  take,
+  others,
+  nameOf,
+  repair: r,
+  frame,
+  mayChange,
+  pick,
+  onPick,
+  onChange,
+}: Props) {
+  if (!take)
+    return <p className="text-steel">Go to a filmed moment: what is mended there holds for its whole take.</p>
+  const set = (change: Partial<Repair>, together: string | null = null): void =>
+    onChange((x) => ({ ...x, ...change }), together && `repair ${take.id} ${together}`)
   const closer = r.closer ?? { x: film.width / 2, y: film.height / 2, by: 1, from: 0, frames: 0 }
   const looked = take.looked
   const match = (other: TakeRecord): void => {
     if (looked?.mean && other.looked?.mean) set(matched(looked.mean, other.looked.mean))
   }
-  const slider = (label: string, value: number, least: number, most: number, step: number, words: string, change: (v: number) => void) => (
-    <label className="flex items-center gap-2"><span className="w-24">{label}</span><input type="range" aria-label={label} min={least} max={most} step={step} value={value} disabled={!mayChange} onChange={(e) => change(Number(e.target.value))} className="flex-1 min-w-24 accent-ink" /><b className="figures w-20 text-right text-sm">{words}</b></label>
+  const slider = (
+    label: string,
+    value: number,
+    least: number,
+    most: number,
+    step: number,
+    words: string,
+    change: (v: number) => void,
+  ) => (
+    <label className="flex items-center gap-2">
+      <span className="w-24">{label}</span>
+      <input
+        type="range"
+        aria-label={label}
+        min={least}
+        max={most}
+        step={step}
+        value={value}
+        disabled={!mayChange}
+        onChange={(e) => change(Number(e.target.value))}
+        className="flex-1 min-w-24 accent-ink"
+      />
+      <b className="figures w-20 text-right text-sm">{words}</b>
+    </label>
   )
   const tick = (label: string, on: boolean, change: (on: boolean) => void, hint = '') => (
-    <label className="flex items-center gap-2 min-h-8"><input type="checkbox" checked={on} disabled={!mayChange} onChange={(e) => change(e.target.checked)} className="w-5 h-5 accent-ink" /><span>{label}{hint && <span className="text-steel text-sm"> {hint}</span>}</span></label>
+    <label className="flex items-center gap-2 min-h-8">
+      <input
+        type="checkbox"
+        checked={on}
+        disabled={!mayChange}
+        onChange={(e) => change(e.target.checked)}
+        className="w-5 h-5 accent-ink"
+      />
+      <span>
+        {label}
+        {hint && <span className="text-steel text-sm"> {hint}</span>}
+      </span>
+    </label>
   )
   const signed = (v: number): string => (v > 0 ? `+${v}` : String(v).replace('-', '−'))
   return (
     <div className="grid gap-3">
-      <p className="flex items-center gap-2"><b className="flex-1 min-w-0 truncate">{nameOf(take)}</b>{mayChange && !isPlainRepair(r) && <Button small onClick={() => onChange(() => ({ ...plainRepair(take.id), hidden: r.hidden }), null)}>As it was filmed</Button>}</p>
-      <fieldset className="grid gap-1.5"><legend className="text-sm text-steel">Picture</legend>
+      <p className="flex items-center gap-2">
+        <b className="flex-1 min-w-0 truncate">{nameOf(take)}</b>
+        {mayChange && !isPlainRepair(r) && (
+          <Button small onClick={() => onChange(() => ({ ...plainRepair(take.id), hidden: r.hidden }), null)}>
+            As it was filmed
+          </Button>
+        )}
+      </p>
+      <fieldset className="grid gap-1.5">
+        <legend className="text-sm text-steel">Picture</legend>
         <div className="flex flex-wrap gap-2 items-center">
-          <Button small disabled={!mayChange} onClick={() => set({ turn: ((r.turn + 90) % 360) as Repair['turn'] })}>Turn a quarter{r.turn ? ` (now ${r.turn}°)` : ''}</Button>
+          <Button
+            small
+            disabled={!mayChange}
+            onClick={() => set({ turn: ((r.turn + 90) % 360) as Repair['turn'] })}
+          >
+            Turn a quarter{r.turn ? ` (now ${r.turn}°)` : ''}
+          </Button>
           {tick('Mirrored', r.mirror, (mirror) => set({ mirror }), 'writing read backwards')}
           {tick('Steady', r.steady, (steady) => set({ steady }), 'seen when rendered')}
         </div>
-        {slider('Closer', closer.by, 1, 4, 0.05, `${closer.by.toFixed(2)} ×`, (by) => set({ closer: by === 1 && !closer.frames ? null : { ...closer, by } }, 'closer'))}
-        {r.closer && <>
-          {slider('Left to right', closer.x, 0, film.width, 10, `${Math.round((closer.x / film.width) * 100)} %`, (x) => set({ closer: { ...closer, x } }, 'closer x'))}
-          {slider('Up and down', closer.y, 0, film.height, 10, `${Math.round((closer.y / film.height) * 100)} %`, (y) => set({ closer: { ...closer, y } }, 'closer y'))}
-          <p className="flex flex-wrap items-center gap-2 text-sm">{closer.frames ? `Slowly, from ${clockTime(closer.from / framesPerSecond)} of the take over ${closer.frames / framesPerSecond} s` : 'From its beginning'}
-            {mayChange && <><Button small onClick={() => set({ closer: { ...closer, from: frame, frames: 4 * framesPerSecond } })}>Slowly from here</Button>{closer.frames > 0 && <Button small onClick={() => set({ closer: { ...closer, from: 0, frames: 0 } })}>All the time</Button>}</>}</p>
-        </>}
+        {slider('Closer', closer.by, 1, 4, 0.05, `${closer.by.toFixed(2)} ×`, (by) =>
+          set({ closer: by === 1 && !closer.frames ? null : { ...closer, by } }, 'closer'),
+        )}
+        {r.closer && (
+          <>
+            {slider(
+              'Left to right',
+              closer.x,
+              0,
+              film.width,
+              10,
+              `${Math.round((closer.x / film.width) * 100)} %`,
+              (x) => set({ closer: { ...closer, x } }, 'closer x'),
+            )}
+            {slider(
+              'Up and down',
+              closer.y,
+              0,
+              film.height,
+              10,
+              `${Math.round((closer.y / film.height) * 100)} %`,
+              (y) => set({ closer: { ...closer, y } }, 'closer y'),
+            )}
+            <p className="flex flex-wrap items-center gap-2 text-sm">
+              {closer.frames
+                ? `Slowly, from ${clockTime(closer.from / framesPerSecond)} of the take over ${closer.frames / framesPerSecond} s`
+                : 'From its beginning'}
+              {mayChange && (
+                <>
+                  <Button
+                    small
+                    onClick={() => set({ closer: { ...closer, from: frame, frames: 4 * framesPerSecond } })}
+                  >
+                    Slowly from here
+                  </Button>
+                  {closer.frames > 0 && (
+                    <Button small onClick={() => set({ closer: { ...closer, from: 0, frames: 0 } })}>
+                      All the time
+                    </Button>
+                  )}
+                </>
+              )}
+            </p>
+          </>
+        )}
         <div className="flex flex-wrap gap-2 items-center">
-          {!r.corners ? <Button small disabled={!mayChange} onClick={() => {
-            set({ corners: [{ x: 160, y: 90 }, { x: 1120, y: 90 }, { x: 1120, y: 630 }, { x: 160, y: 630 }] })
-            onPick({ kind: 'corner', n: 0 })
-          }}>Straighten a tilted table</Button> : <>
-            <span className="text-sm text-steel">The table’s corners:</span>
-            {(['upper left', 'upper right', 'lower right', 'lower left'] as const).map((name, n) => <Button key={name} small aria-pressed={pick?.kind === 'corner' && pick.n === n} onClick={() => onPick(pick?.kind === 'corner' && pick.n === n ? null : { kind: 'corner', n: n as 0 })}>{name}</Button>)}
-            <Button small onClick={() => (onPick(null), set({ corners: null }))}>Not straightened</Button>
-            {!isProperQuad(r.corners) && <span className="text-sm text-brick">These corners cross: nothing is straightened until they go round.</span>}
-          </>}
+          {!r.corners ? (
+            <Button
+              small
+              disabled={!mayChange}
+              onClick={() => {
+                set({
+                  corners: [
+                    { x: 160, y: 90 },
+                    { x: 1120, y: 90 },
+                    { x: 1120, y: 630 },
+                    { x: 160, y: 630 },
+                  ],
+                })
+                onPick({ kind: 'corner', n: 0 })
+              }}
+            >
+              Straighten a tilted table
+            </Button>
+          ) : (
+            <>
+              <span className="text-sm text-steel">The table’s corners:</span>
+              {(['upper left', 'upper right', 'lower right', 'lower left'] as const).map((name, n) => (
+                <Button
+                  key={name}
+                  small
+                  aria-pressed={pick?.kind === 'corner' && pick.n === n}
+                  onClick={() =>
+                    onPick(pick?.kind === 'corner' && pick.n === n ? null : { kind: 'corner', n: n as 0 })
+                  }
+                >
+                  {name}
+                </Button>
+              ))}
+              <Button small onClick={() => (onPick(null), set({ corners: null }))}>
+                Not straightened
+              </Button>
+              {!isProperQuad(r.corners) && (
+                <span className="text-sm text-brick">
+                  These corners cross: nothing is straightened until they go round.
+                </span>
+              )}
+            </>
+          )}
         </div>
-        {slider('Light', r.light, -2, 2, 0.05, `${signed(r.light)} stops`, (light) => set({ light }, 'light'))}
+        {slider('Light', r.light, -2, 2, 0.05, `${signed(r.light)} stops`, (light) =>
+          set({ light }, 'light'),
+        )}
         {slider('Warmth', r.warmth, -1, 1, 0.02, signed(r.warmth), (warmth) => set({ warmth }, 'warmth'))}
-        {looked?.mean && others.some((o) => o.looked?.mean) && <label className="flex items-center gap-2 text-sm text-steel">Match light and colour to<select aria-label="Match light and colour to" value="" disabled={!mayChange} onChange={(e) => {
-          const other = others.find((o) => o.id === e.target.value)
-          if (other) match(other)
-        }} className="min-h-8 rounded-md border border-hair bg-card px-1 text-ink flex-1 min-w-0"><option value="">another take</option>{others.filter((o) => o.looked?.mean).map((o) => <option key={o.id} value={o.id}>{nameOf(o)}</option>)}</select></label>}
+        {looked?.mean && others.some((o) => o.looked?.mean) && (
+          <label className="flex items-center gap-2 text-sm text-steel">
+            Match light and colour to
+            <select
+              aria-label="Match light and colour to"
+              value=""
+              disabled={!mayChange}
+              onChange={(e) => {
+                const other = others.find((o) => o.id === e.target.value)
+                if (other) match(other)
+              }}
+              className="min-h-8 rounded-md border border-hair bg-card px-1 text-ink flex-1 min-w-0"
+            >
+              <option value="">another take</option>
+              {others
+                .filter((o) => o.looked?.mean)
+                .map((o) => (
+                  <option key={o.id} value={o.id}>
+                    {nameOf(o)}
+                  </option>
+                ))}
+            </select>
+          </label>
+        )}
       </fieldset>
-      <HiddenAreas r={r} take={take} frame={frame} mayChange={mayChange} pick={pick} onPick={onPick} onChange={onChange} />
-      <fieldset className="grid gap-1.5"><legend className="text-sm text-steel">Sound {looked?.noise != null && <span className="figures">· its room: {looked.noise} dB{looked.hum ? `, hum of ${looked.hum} Hz` : ''}</span>}</legend>
-        {slider('Louder', r.louder, -24, 24, 0.5, `${signed(r.louder)} dB`, (louder) => set({ louder }, 'louder'))}
+      <HiddenAreas
+        r={r}
+        take={take}
+        frame={frame}
+        mayChange={mayChange}
+        pick={pick}
+        onPick={onPick}
+        onChange={onChange}
+      />
+      <fieldset className="grid gap-1.5">
+        <legend className="text-sm text-steel">
+          Sound{' '}
+          {looked?.noise != null && (
+            <span className="figures">
+              · its room: {looked.noise} dB{looked.hum ? `, hum of ${looked.hum} Hz` : ''}
+            </span>
+          )}
+        </legend>
+        {slider('Louder', r.louder, -24, 24, 0.5, `${signed(r.louder)} dB`, (louder) =>
+          set({ louder }, 'louder'),
+        )}
         <div className="flex flex-wrap gap-x-4">
-          {tick('Take out the hum', r.hum > 0, (on) => set({ hum: on ? looked?.hum || 50 : 0 }), looked?.hum ? 'heard in this take' : '')}
-          {tick('Take down the hiss', r.hiss, (hiss) => set({ hiss }), looked?.noise != null && looked.noise > noisy ? 'heard in this take' : '')}
+          {tick(
+            'Take out the hum',
+            r.hum > 0,
+            (on) => set({ hum: on ? looked?.hum || 50 : 0 }),
+            looked?.hum ? 'heard in this take' : '',
+          )}
+          {tick(
+            'Take down the hiss',
+            r.hiss,
+            (hiss) => set({ hiss }),
+            looked?.noise != null && looked.noise > noisy ? 'heard in this take' : '',
+          )}
         </div>
-        <p className="text-sm text-steel">The whole film is levelled to −16 LUFS; its own room is laid under cards and held pictures.</p>
+        <p className="text-sm text-steel">
+          The whole film is levelled to −16 LUFS; its own room is laid under cards and held pictures.
+        </p>
       </fieldset>
     </div>
   )
@@ -96,37 +280,146 @@ function nothingFound(looked: NonNullable<TakeRecord['looked']>): string {
 }
 const kinds = ['face', 'name', 'number', 'other'] as const
 /** What is covered over, and what is proposed to be. */
-function HiddenAreas({ r, take, frame, mayChange, pick, onPick, onChange }: { r: Repair; take: TakeRecord; frame: number; mayChange: boolean; pick: Picked; onPick: (p: Picked) => void; onChange: Props['onChange'] }) {
-  const change = (id: string, next: (h: Hidden) => Hidden | null): void => onChange((x) => ({ ...x, hidden: x.hidden.flatMap((h) => (h.id === id ? next(h) ?? [] : [h])) }), null)
+function HiddenAreas({
+  r,
+  take,
+  frame,
+  mayChange,
+  pick,
+  onPick,
+  onChange,
+}: {
+  r: Repair
+  take: TakeRecord
+  frame: number
+  mayChange: boolean
+  pick: Picked
+  onPick: (p: Picked) => void
+  onChange: Props['onChange']
+}) {
+  const change = (id: string, next: (h: Hidden) => Hidden | null): void =>
+    onChange((x) => ({ ...x, hidden: x.hidden.flatMap((h) => (h.id === id ? (next(h) ?? []) : [h])) }), null)
   const length = Math.round((take.seconds ?? 0) * framesPerSecond)
   const shown = r.hidden.filter((h) => h.why?.state !== 'declined')
   return (
-    <fieldset className="grid gap-1.5"><legend className="text-sm text-steel">Covered over</legend>
+    <fieldset className="grid gap-1.5">
+      <legend className="text-sm text-steel">Covered over</legend>
       {shown.map((h) => {
         const on = pick?.kind === 'hidden' && pick.id === h.id
         const open = h.why?.state === 'open'
         return (
-          <div key={h.id} className={`rounded-lg border px-2.5 py-1.5 grid gap-1 ${on ? 'border-saffron border-2 bg-here' : open ? 'border-dashed border-brick' : 'border-hair'}`}>
-            <div className="flex flex-wrap items-center gap-2"><span className="flex-1 min-w-32"><b>{hiddenNames[h.what]}</b> <span className="text-sm text-steel figures">{clockTime(h.from / framesPerSecond)}–{clockTime(h.to / framesPerSecond)} of the take</span></span>
-              {mayChange && open && <><Button small look="act" onClick={() => change(h.id, (x) => ({ ...x, why: { ...x.why!, state: 'accepted' } }))}>Cover it</Button><Button small onClick={() => change(h.id, (x) => ({ ...x, why: { ...x.why!, state: 'declined' } }))}>It may be seen</Button></>}
-              {mayChange && !open && <><Button small aria-pressed={on} onClick={() => onPick(on ? null : { kind: 'hidden', id: h.id })}>{on ? 'Done' : 'Place it'}</Button><Button small onClick={() => (onPick(null), change(h.id, (x) => (x.why ? { ...x, why: { ...x.why, state: 'declined' } } : null)))}>Uncover</Button></>}
+          <div
+            key={h.id}
+            className={`rounded-lg border px-2.5 py-1.5 grid gap-1 ${on ? 'border-saffron border-2 bg-here' : open ? 'border-dashed border-brick' : 'border-hair'}`}
+          >
+            <div className="flex flex-wrap items-center gap-2">
+              <span className="flex-1 min-w-32">
+                <b>{hiddenNames[h.what]}</b>{' '}
+                <span className="text-sm text-steel figures">
+                  {clockTime(h.from / framesPerSecond)}–{clockTime(h.to / framesPerSecond)} of the take
+                </span>
+              </span>
+              {mayChange && open && (
+                <>
+                  <Button
+                    small
+                    look="act"
+                    onClick={() => change(h.id, (x) => ({ ...x, why: { ...x.why!, state: 'accepted' } }))}
+                  >
+                    Cover it
+                  </Button>
+                  <Button
+                    small
+                    onClick={() => change(h.id, (x) => ({ ...x, why: { ...x.why!, state: 'declined' } }))}
+                  >
+                    It may be seen
+                  </Button>
+                </>
+              )}
+              {mayChange && !open && (
+                <>
+                  <Button
+                    small
+                    aria-pressed={on}
+                    onClick={() => onPick(on ? null : { kind: 'hidden', id: h.id })}
+                  >
+                    {on ? 'Done' : 'Place it'}
+                  </Button>
+                  <Button
+                    small
+                    onClick={() => (
+                      onPick(null),
+                      change(h.id, (x) => (x.why ? { ...x, why: { ...x.why, state: 'declined' } } : null))
+                    )}
+                  >
+                    Uncover
+                  </Button>
+                </>
+              )}
             </div>
             {open && <p className="text-sm text-steel">{h.why!.note}</p>}
-            {on && <div className="flex flex-wrap items-center gap-2 text-sm">
-              <span className="text-steel">Drag it where it belongs now: it goes from place to place by itself.</span>
-              <Button small onClick={() => change(h.id, (x) => ({ ...x, from: Math.min(frame, x.to - 1) }))}>Begin here</Button>
-              <Button small onClick={() => change(h.id, (x) => ({ ...x, to: Math.max(frame, x.from + 1) }))}>End here</Button>
-              <span className="text-steel figures">{h.keys.length} {h.keys.length === 1 ? 'place' : 'places'}</span>
-            </div>}
+            {on && (
+              <div className="flex flex-wrap items-center gap-2 text-sm">
+                <span className="text-steel">
+                  Drag it where it belongs now: it goes from place to place by itself.
+                </span>
+                <Button
+                  small
+                  onClick={() => change(h.id, (x) => ({ ...x, from: Math.min(frame, x.to - 1) }))}
+                >
+                  Begin here
+                </Button>
+                <Button
+                  small
+                  onClick={() => change(h.id, (x) => ({ ...x, to: Math.max(frame, x.from + 1) }))}
+                >
+                  End here
+                </Button>
+                <span className="text-steel figures">
+                  {h.keys.length} {h.keys.length === 1 ? 'place' : 'places'}
+                </span>
+              </div>
+            )}
           </div>
         )
       })}
-      {mayChange && <div className="flex flex-wrap gap-2 items-center text-sm text-steel">Cover {kinds.map((what) => <Button key={what} small onClick={() => {
-        const id = crypto.randomUUID().slice(0, 18)
-        onChange((x) => ({ ...x, hidden: [...x.hidden, keyed({ id, what, from: 0, to: Math.max(1, length), keys: [], why: null }, frame, { x: 560, y: 280, w: 160, h: 160 })] }), null)
-        onPick({ kind: 'hidden', id })
-      }}>{hiddenNames[what]}</Button>)}</div>}
-      <p className="text-sm text-steel">Faces, names and addresses leave the room with the film. Cover what not everyone concerned has agreed to; your setting’s safeguarding policy and local law come first.{take.looked && nothingFound(take.looked)}</p>
+      {mayChange && (
+        <div className="flex flex-wrap gap-2 items-center text-sm text-steel">
+          Cover{' '}
+          {kinds.map((what) => (
+            <Button
+              key={what}
+              small
+              onClick={() => {
+                const id = crypto.randomUUID().slice(0, 18)
+                onChange(
+                  (x) => ({
+                    ...x,
+                    hidden: [
+                      ...x.hidden,
+                      keyed({ id, what, from: 0, to: Math.max(1, length), keys: [], why: null }, frame, {
+                        x: 560,
+                        y: 280,
+                        w: 160,
+                        h: 160,
+                      }),
+                    ],
+                  }),
+                  null,
+                )
+                onPick({ kind: 'hidden', id })
+              }}
+            >
+              {hiddenNames[what]}
+            </Button>
+          ))}
+        </div>
+      )}
+      <p className="text-sm text-steel">
+        Faces, names and addresses leave the room with the film. Cover what not everyone concerned has agreed
+        to; your setting’s safeguarding policy and local law come first.
+        {take.looked && nothingFound(take.looked)}
+      </p>
     </fieldset>
   )
 }
