@@ -19,7 +19,7 @@ import { standInPhoto } from '../standins/homes/photo.ts'
 /** Speed as ratios on this machine. Run with: node --import tsx bench/run.ts */
 const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-bench-'))
 const median = (xs: number[]): number => xs.sort((a, b) => a - b)[Math.floor(xs.length / 2)]!
-const time = async (work: () => Promise<unknown> | unknown): Promise<number> => {
+const time = async (work: () => unknown): Promise<number> => {
   const start = performance.now()
   await work()
   return performance.now() - start

@@ -49,7 +49,7 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await page.getByRole('button', { name: 'a double' }).click()
     await expect(page.getByRole('alert')).toContainText('5 is odd')
     await page.getByRole('button', { name: 'a double' }).click()
-    await expect(page.getByRole('radio').first()).toContainText(/turn-round of \d/)
+    await expect(page.getByRole('group', { name: / set$/ }).first()).toContainText(/turn-round of \d/)
     await page.getByLabel('Title').fill('Five parcels to sort')
     await page.getByLabel('Class').selectOption({ label: 'Goldcrests' })
     await expect(page.getByText('5 two-faced counters').first()).toBeVisible()
@@ -212,7 +212,10 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await page.getByRole('button', { name: /^Render/ }).click()
     const film = page.getByRole('region', { name: 'The rendered film' }).locator('video')
     await expect(film).toBeVisible({ timeout: 180_000 })
-    await film.evaluate((v: HTMLVideoElement) => ((v.muted = true), v.play()))
+    await film.evaluate((v: HTMLVideoElement) => {
+      v.muted = true
+      return v.play()
+    })
     await expect.poll(() => film.evaluate((v: HTMLVideoElement) => v.currentTime)).toBeGreaterThan(0.3)
     const seconds = await film.evaluate((v: HTMLVideoElement) => v.duration)
     expect(Math.abs(seconds - (Number(length[1]) * 60 + Number(length[2])))).toBeLessThan(1)
@@ -248,7 +251,10 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await expect(phone.getByText(/5 two-faced counters, or/)).toBeVisible()
     await expect(phone.getByText(/Small parts/)).toBeVisible()
     const film = phone.locator('video')
-    await film.evaluate((v: HTMLVideoElement) => ((v.muted = true), v.play()))
+    await film.evaluate((v: HTMLVideoElement) => {
+      v.muted = true
+      return v.play()
+    })
     await expect.poll(() => film.evaluate((v: HTMLVideoElement) => v.currentTime)).toBeGreaterThan(0.2)
     await expect
       .poll(() => film.evaluate((v: HTMLVideoElement) => v.textTracks[0]?.cues?.length ?? 0))

@@ -23,7 +23,7 @@ export async function readSecret(): Promise<string> {
   }
 }
 
-export async function openServices(): Promise<Services & { close(): Promise<void> }> {
+export async function openServices(): Promise<Services & { close: () => Promise<void> }> {
   const { db, pool } = openDb()
   const queue = await openQueue(db)
   const events = listen()

@@ -1,7 +1,7 @@
 import { type ChildProcess, fork, type StdioOptions } from 'node:child_process'
-import net from 'node:net'
 import { config } from './platform/config.ts'
 import { openDb, migrateDb } from './platform/db.ts'
+import { freePort } from './platform/free-port.ts'
 
 /** Starts the web, the worker and (for the demo) the stand-in camera; starts again whichever dies; stops them all together. */
 const demo = process.argv.includes('--demo')
@@ -29,18 +29,6 @@ const launch = (name: Program, env: Record<string, string>, stdio: StdioOptions)
   })
 const children = new Map<string, ChildProcess>()
 let stopping = false
-
-async function freePort(): Promise<number> {
-  return new Promise((resolve, reject) => {
-    const probe = net
-      .createServer()
-      .once('error', reject)
-      .listen(0, '127.0.0.1', () => {
-        const { port } = probe.address() as net.AddressInfo
-        probe.close(() => resolve(port))
-      })
-  })
-}
 
 function start(name: Program, env: Record<string, string>, ready: () => void, failures = 0): void {
   const child = launch(name, env, ['ignore', 'inherit', 'inherit', 'ipc'])

@@ -23,7 +23,7 @@ import { homeToken } from './platform/tokens.ts'
 export interface TestApp extends Services {
   url: string
   address: string
-  close(): Promise<void>
+  close: () => Promise<void>
 }
 export async function openTestApp(): Promise<TestApp> {
   const base = process.env.AWLBOX_TEST_PG
@@ -69,7 +69,7 @@ export interface Answered {
 /** A caller with or without a session. */
 export interface Caller {
   cookie: string
-  call(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<Answered>
+  call: (method: string, path: string, body?: unknown, headers?: Record<string, string>) => Promise<Answered>
 }
 export function caller(address: string, cookie = ''): Caller {
   return {

@@ -1,7 +1,7 @@
 /** A client of Awlbox like any browser: keeps its cookie, speaks JSON, turns problems into errors. */
 export interface Client {
-  get<T>(path: string): Promise<T>
-  send<T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<T>
+  get: <T>(path: string) => Promise<T>
+  send: <T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown) => Promise<T>
 }
 export function client(address: string): Client {
   let cookie = ''

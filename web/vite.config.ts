@@ -1,11 +1,22 @@
 import path from 'node:path'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
-import { defineConfig } from 'vite'
+import { defineConfig, type Plugin } from 'vite'
+
+/** While developing, a home's link opens the home page, as the server does it. */
+const homeLinks: Plugin = {
+  name: 'home-links',
+  configureServer: (server) => {
+    server.middlewares.use((req, _res, next) => {
+      if (req.url?.startsWith('/h/')) req.url = '/home.html'
+      next()
+    })
+  },
+}
 
 export default defineConfig({
   root: import.meta.dirname,
-  plugins: [react(), tailwindcss()],
+  plugins: [homeLinks, react(), tailwindcss()],
   worker: { format: 'es' },
   build: {
     outDir: path.join(import.meta.dirname, 'dist'),

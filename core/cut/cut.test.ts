@@ -681,7 +681,7 @@ describe('cards', () => {
       const many = {
         ...lessonOf('# T\n\n## Things {things needed}\nSay: You need some things.'),
         kit,
-      } as unknown as typeof lesson
+      }
       expect(
         cardsFor(many, many.segments[0]!, null).find((c) => c.card.look === 'things')!.card.lines,
       ).toHaveLength(11)

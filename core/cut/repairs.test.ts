@@ -99,7 +99,7 @@ describe('where a point of the take comes in the film', () => {
           const h = takeToFilm(
             repair({
               mirror,
-              turn: turn as 0,
+              turn: turn,
               closer: { x: 500, y: 300, by, from: 0, frames: 0 },
               corners: [
                 { x: 100, y: 60 },

@@ -4,9 +4,9 @@
  */
 export interface View {
   /** Where a point of the picture lies on the table; null above the horizon. */
-  toTable(u: number, v: number): Point | null
+  toTable: (u: number, v: number) => Point | null
   /** Where a point of the table shows in the picture; null behind the camera. */
-  toPicture(p: Point): { u: number; v: number } | null
+  toPicture: (p: Point) => { u: number; v: number } | null
   /** Width of the picture ÷ its height. */
   aspect: number
 }

@@ -70,7 +70,10 @@ describe('one’s own pace', () => {
 
 test('a remembered reading is made once for each text, and old ones give way', () => {
   let made = 0
-  const read = remembered((t) => (made++, t.length), 4)
+  const read = remembered((t) => {
+    made++
+    return t.length
+  }, 4)
   for (const t of ['a', 'bb', 'a', 'bb']) read(t)
   expect(made).toBe(2)
   for (const t of ['c', 'd', 'e', 'f', 'g']) read(t)

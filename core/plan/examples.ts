@@ -102,7 +102,7 @@ export function findExamples(aim: Aim, options: SearchOptions): SearchResult {
     ok: true,
     sets: byEffort.map((s, i) => ({
       ...s,
-      level: sets.length === 3 ? levels[i]! : sets.length === 2 ? levels[i === 0 ? 0 : 2]! : 'middle',
+      level: sets.length === 3 ? levels[i]! : sets.length === 2 ? levels[i === 0 ? 0 : 2] : 'middle',
     })),
   }
 }

@@ -9,7 +9,13 @@ import { BadInput, type Printed } from './printed.ts'
 const [command, ...rest] = process.argv.slice(2)
 const json = rest.includes('--json')
 const args = rest.filter((a) => a !== '--json')
-const commands: Record<string, (args: string[]) => Promise<Printed>> = { proof, listen, count, ways, convert }
+const commands: Record<string, (args: string[]) => Printed | Promise<Printed>> = {
+  proof,
+  listen,
+  count,
+  ways,
+  convert,
+}
 
 try {
   const run = commands[command ?? '']

@@ -5,7 +5,7 @@ import { BadInput, type Printed } from './printed.ts'
 const verdicts = ['valid', 'false', 'repeated', 'turn-round', 'zero', 'unread'] as const
 
 /** `ways TOTAL "LIST"`: valid, false, repeated, turn-rounds, missing, how systematic. */
-export async function ways(args: string[]): Promise<Printed> {
+export function ways(args: string[]): Printed {
   const flags = args.filter((a) => a.startsWith('--'))
   const [totalText, list] = args.filter((a) => !a.startsWith('--'))
   const known = ['--one-way', '--no-zero']

@@ -176,7 +176,12 @@ describe('the cut for other programs', () => {
     const take = makeFilm(file('for-bundle.mp4'), 'testsrc2=s=1280x720:r=30:d=3', 'sine=d=3', 3)
     const parts: Buffer[] = []
     await writeBundle(
-      new Writable({ write: (c: Buffer, _e, done) => (parts.push(c), done()) }),
+      new Writable({
+        write: (c: Buffer, _e, done) => {
+          parts.push(c)
+          done()
+        },
+      }),
       list,
       'Seven parcels',
       () => take.file,

@@ -148,12 +148,19 @@ interface Part {
 interface Graph {
   inputs: string[]
   filters: string[]
-  input(...args: string[]): number
+  input: (...args: string[]) => number
 }
 function newGraph(): Graph {
   const inputs: string[] = []
   let count = 0
-  return { inputs, filters: [], input: (...args) => (inputs.push(...args), count++) }
+  return {
+    inputs,
+    filters: [],
+    input: (...args) => {
+      inputs.push(...args)
+      return count++
+    },
+  }
 }
 
 /** Renders one segment to frames and uncompressed sound of exactly the same length. Joints fade over 10 ms so that they do not click. */
@@ -413,10 +420,10 @@ async function rings({ run, holds }: Part, i: number, folder: string, g: Graph):
     run.kind === 'card' && run.card.look === 'stop'
       ? [{ from: 0, frames: run.frames, place: ringPlace.stop }]
       : []
-  holds.reduce(
-    (from, frames) => (all.push({ from, frames, place: ringPlace.hold }), from + frames),
-    run.frames,
-  )
+  holds.reduce((from, frames) => {
+    all.push({ from, frames, place: ringPlace.hold })
+    return from + frames
+  }, run.frames)
   let last = `v${i}p`
   for (const [k, ring] of all.entries()) {
     const at = g.input('-framerate', String(ringRate), '-i', await drawRing(folder, `${i}-${k}`, ring.frames))

@@ -1,3 +1,4 @@
+import vm from 'node:vm'
 import { describe, expect, test } from 'vitest'
 import type { Hidden, Repair } from '@awlbox/core/contracts/cut'
 import { boxAt, plainRepair } from '@awlbox/core/cut/repairs'
@@ -26,11 +27,11 @@ const cover = (over: Partial<Hidden> = {}): Hidden => ({
 /** What one of ffmpeg's expressions gives at a frame. */
 const evaluated = (expression: string, n: number): number =>
   Number(
-    new Function('n', 'gte', 'lt', `return ${expression}`)(
+    vm.runInNewContext(expression, {
       n,
-      (a: number, b: number) => Number(a >= b),
-      (a: number, b: number) => Number(a < b),
-    ),
+      gte: (a: number, b: number) => Number(a >= b),
+      lt: (a: number, b: number) => Number(a < b),
+    }),
   )
 const xOf = (graph: readonly string[]): string =>
   graph.find((g) => g.includes('crop='))!.match(/x='([^']+)'/)![1]!

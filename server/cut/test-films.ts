@@ -20,7 +20,7 @@ export const clip = (from: number, to: number, over: Partial<Clip> = {}): Clip =
 })
 export const repair = (over: Partial<Repair>): Repair => ({ ...plainRepair(takeA), ...over })
 
-export function testFolder(): { dir: string; remove(): void } {
+export function testFolder(): { dir: string; remove: () => void } {
   const dir = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-cut-test-'))
   return { dir, remove: () => fs.rmSync(dir, { recursive: true, force: true }) }
 }

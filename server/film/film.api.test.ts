@@ -204,7 +204,8 @@ describe('a take', () => {
     expect(
       (await probe(
         app.blobs.path(
-          (await app.pool.query('select film from takes where id = $1', [whole!.id])).rows[0].film as string,
+          (await app.pool.query<{ film: string }>('select film from takes where id = $1', [whole!.id]))
+            .rows[0]!.film,
         ),
       ))!.video,
     ).toEqual({ width: 1280, height: 720 })
@@ -617,7 +618,13 @@ describe('before and while filming', () => {
         }
       })().catch(() => undefined)
       await until('it is connected', () => Promise.resolve(text.includes('hello')))
-      return { text: () => text, close: () => (stop.abort(), done) }
+      return {
+        text: () => text,
+        close: () => {
+          stop.abort()
+          return done
+        },
+      }
     }
     const [mine, other] = [await listening(world.teacher), await listening(world.colleague)]
     await world.teacher.call('POST', `${L()}/prompter`, { to: 'prompter', act: 'next' })
@@ -745,7 +752,7 @@ describe('the worker', () => {
       const [j] = await app.db.select().from(jobs).where(eq(jobs.id, film.id))
       return j!.status === 'failed' ? j : null
     })
-    expect(failed!.problem).toMatch(/No stand-in camera/)
+    expect(failed.problem).toMatch(/No stand-in camera/)
     expect((await app.db.select().from(jobs).where(eq(jobs.id, waiting.id)))[0]).toMatchObject({
       status: 'cancelled',
       attempts: 0,

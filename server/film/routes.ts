@@ -228,7 +228,7 @@ export function filmRoutes(router: Router, s: Services): void {
     return { ok: true }
   })
   /** Server-sent events: something of this setting changed. The page then asks for what it shows. */
-  personRoute(router, s, 'get', '/api/events', null, async ({ req, res, person }) => {
+  personRoute(router, s, 'get', '/api/events', null, ({ req, res, person }) => {
     res.writeHead(200, {
       'Content-Type': 'text/event-stream',
       'Cache-Control': 'no-store',
@@ -248,6 +248,6 @@ export function filmRoutes(router: Router, s: Services): void {
       clearInterval(beat)
       stop()
     })
-    return undefined
+    return Promise.resolve(undefined)
   })
 }

@@ -17,10 +17,17 @@ import { lessonById } from '../plan/store.ts'
 import { prepareLater } from './prepare-later.ts'
 import { addOnce } from './store.ts'
 
-const refuse = (status: number, title: string, detail: string) => ({
-  status_code: status,
-  body: JSON.stringify({ type: 'about:blank', title, status, detail }),
-})
+/** A refusal in the shape the protocol's server passes on: its status and a problem as its body. */
+class Refused extends Error {
+  readonly status_code: number
+  readonly body: string
+  constructor(status: number, title: string, detail: string) {
+    super(detail)
+    this.status_code = status
+    this.body = JSON.stringify({ type: 'about:blank', title, status, detail })
+  }
+}
+const refuse = (status: number, title: string, detail: string): Refused => new Refused(status, title, detail)
 
 /** Resumable uploads of takes (the open tus protocol): a dropped connection goes on where it stopped. */
 export function uploadRoutes(router: Router, s: Services): void {

@@ -43,7 +43,7 @@ export async function classStanding(db: Db, classId: string, ladder: readonly Id
                 at: e.at,
                 words: `${e.words}, ${e.help}`,
                 kind: 'answer' as const,
-                right: e.right as boolean | null,
+                right: e.right,
                 title: e.title,
               })),
             ].sort((a, b) => b.at - a.at),

@@ -19,7 +19,7 @@ export function nextRoutes(router: Router, s: Services): void {
       await ladderOf(s.db, person.settingId),
       now,
     )
-    const asked = String(req.query.idea ?? '')
+    const asked = typeof req.query.idea === 'string' ? req.query.idea : ''
     const idea = ideas.find((i) => i.id === asked) ?? ideas.at(-1)
     return {
       class: await classById(s.db, params.classId!),

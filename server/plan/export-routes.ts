@@ -16,7 +16,7 @@ import { lessonById } from './store.ts'
 const kinds = ['lesson.json', 'md', 'fountain', 'cue-cards.pdf', 'plan.pdf'] as const
 
 export function exportRoutes(router: Router, s: Services): void {
-  openRoute(router, 'get', '/api/formats/lesson.schema.json', null, async () => lessonSchema())
+  openRoute(router, 'get', '/api/formats/lesson.schema.json', null, () => Promise.resolve(lessonSchema()))
   personRoute(
     router,
     s,

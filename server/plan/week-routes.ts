@@ -133,7 +133,7 @@ export function weekRoutes(router: Router, s: Services): void {
   personRoute(router, s, 'get', '/api/classes/:classId/coverage', null, async ({ req, person, params }) => {
     await mayClass(s.db, person, params.classId!, 'read')
     const today = new Date()
-    const structure = String(req.query.structure ?? '')
+    const structure = typeof req.query.structure === 'string' ? req.query.structure : ''
     const rows = (await examplesSince(s.db, params.classId!, iso(subDays(today, 91)))).filter(
       (r) => r.structure === structure && r.id !== req.query.except,
     )

@@ -11,9 +11,9 @@ import { blobs } from './schema.ts'
 /** Files named by the SHA-256 of what is in them. Written under a temporary name, synced, then renamed. */
 export interface Blobs {
   /** Stores bytes or a file and returns its name. Storing the same content twice keeps one file. */
-  put(db: Db, content: Buffer | { file: string }, mime: string): Promise<string>
+  put: (db: Db, content: Buffer | { file: string }, mime: string) => Promise<string>
   /** Path of a stored file for reading. */
-  path(sha256: string): string
+  path: (sha256: string) => string
 }
 
 export function folderBlobs(folder = config.blobs): Blobs {

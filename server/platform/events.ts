@@ -15,8 +15,8 @@ export interface Told {
 }
 export interface Events {
   /** Calls back for everything that happens in a setting; returns how to stop. */
-  subscribe(settingId: string, callback: (t: Told) => void): () => void
-  close(): Promise<void>
+  subscribe: (settingId: string, callback: (t: Told) => void) => () => void
+  close: () => Promise<void>
 }
 
 /** Listens to PostgreSQL's notifications on a connection of its own, opened again whenever it is lost. */
@@ -56,7 +56,7 @@ export function listen(url = config.databaseUrl): Events {
     },
     async close() {
       stop.abort()
-      await (current as Client | null)?.end().catch(() => undefined)
+      await current?.end().catch(() => undefined)
       await running
     },
   }

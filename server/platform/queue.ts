@@ -17,20 +17,20 @@ export interface Work {
   job: JobRow
   signal: AbortSignal
   /** Says what is being done and how much of it is (0–1). Throws Cancelled once the teacher has cancelled. */
-  progress(step: string, share: number): Promise<void>
+  progress: (step: string, share: number) => Promise<void>
 }
 export interface Queue {
-  add(input: {
+  add: (input: {
     kind: JobKind
     settingId: string
     lessonId: string
     subject: string
     data?: Record<string, unknown>
-  }): Promise<JobRow>
-  cancel(jobId: string): Promise<void>
+  }) => Promise<JobRow>
+  cancel: (jobId: string) => Promise<void>
   /** Starts working; handlers get jobs one at a time. */
-  work(handlers: Record<JobKind, (w: Work) => Promise<void>>): Promise<void>
-  close(): Promise<void>
+  work: (handlers: Record<JobKind, (w: Work) => Promise<void>>) => Promise<void>
+  close: () => Promise<void>
 }
 
 /** A worker that has not been heard of for this long (seconds) is taken for dead, and its job is picked up again. */
@@ -47,7 +47,7 @@ export async function openQueue(db: Db, url = config.databaseUrl): Promise<Queue
       retryLimit: attemptsAllowed,
       retryDelay: 1,
       expireInSeconds: 4 * 3600,
-    } as PgBoss.Queue)
+    })
   const timers: NodeJS.Timeout[] = []
 
   const post = async (job: JobRow) => {

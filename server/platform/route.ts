@@ -19,7 +19,7 @@ function checkedParams(req: Request): Record<string, string> {
     if (/(^id$|Id$)/.test(name) && name !== 'segmentId' && !uuid.test(String(value))) throw notFound()
   return req.params as Record<string, string>
 }
-async function send(res: Response, result: unknown): Promise<void> {
+function send(res: Response, result: unknown): void {
   if (res.headersSent || result === undefined) return
   res.json(result)
 }
@@ -42,7 +42,7 @@ export function personRoute<B>(
     if (!person)
       throw new Problem(401, 'Signed out', 'Sign in again. What you have typed stays on this page.')
     const params = checkedParams(req)
-    await send(
+    send(
       res,
       await handle({ req, res, params, person, body: (body ? body.parse(req.body) : undefined) as B }),
     )
@@ -74,7 +74,7 @@ export function homeRoute<B>(
   }
   router[method](path, gate, ...middlewares, async (req: Request, res: Response) => {
     const params = checkedParams(req)
-    await send(
+    send(
       res,
       await handle({
         req,
@@ -97,7 +97,7 @@ export function openRoute<B>(
 ): void {
   listed(method, path, 'anyone')
   router[method](path, ...middlewares, async (req: Request, res: Response) => {
-    await send(
+    send(
       res,
       await handle({
         req,

@@ -91,13 +91,13 @@ export function targetsFor(slip: Slip, segment: Segment, lines: readonly SpokenL
     case 'wrong sentence':
       return said
         .filter((l) => sentencesIn(spokenText(l)).some(isTrue) && numbersOf(l).length >= 3)
-        .map((l) => at(l, numbersOf(l).at(-1)!))
+        .map((l) => at(l, numbersOf(l).at(-1)))
     case 'change a number':
       return said
         .filter(
           (l) => numbersOf(l).length >= 1 && l.words.length >= 4 && sentencesIn(spokenText(l)).length === 0,
         )
-        .map((l) => at(l, numbersOf(l)[0]!))
+        .map((l) => at(l, numbersOf(l)[0]))
     case 'skip a line':
       return said.filter((l) => mustSpeak(l) && lines.length > 2).map((l) => at(l))
     case 'false start':

@@ -42,12 +42,12 @@ export interface LessonDocument {
   doc: Lesson
   state: SaveState
   /** Changes the document. Changes with the same `typing` key, close after one another, are undone as one. */
-  edit(change: (doc: Lesson) => Lesson, typing?: string): void
-  undo(): void
-  redo(): void
+  edit: (change: (doc: Lesson) => Lesson, typing?: string) => void
+  undo: () => void
+  redo: () => void
   canUndo: boolean
   canRedo: boolean
-  resolve(doc: Lesson): void
+  resolve: (doc: Lesson) => void
 }
 
 /** Holds a lesson's document: every change is kept on this device at once and saved soon after; undo reaches across sessions. */

@@ -1,3 +1,4 @@
+import { showTheme, type Theme, themeNow } from './theme.ts'
 import { useEffect, useState, type ReactNode } from 'react'
 import { Link } from 'react-router'
 import { Dialog } from '../kit/dialog.tsx'
@@ -44,7 +45,7 @@ export function Head({
 
 function HelpSheet({ shortcuts }: { shortcuts: readonly (readonly [string, string])[] }) {
   const [open, setOpen] = useState(false)
-  const [theme, setTheme] = useState(() => document.documentElement.dataset.theme ?? 'system')
+  const [theme, setTheme] = useState(themeNow)
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if (e.key === '?' && !isTyping(e.target)) setOpen(true)
@@ -52,15 +53,9 @@ function HelpSheet({ shortcuts }: { shortcuts: readonly (readonly [string, strin
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   }, [])
-  const choose = (next: string) => {
+  const choose = (next: Theme) => {
     setTheme(next)
-    if (next === 'system') {
-      delete document.documentElement.dataset.theme
-      localStorage.removeItem('awlbox-theme')
-    } else {
-      document.documentElement.dataset.theme = next
-      localStorage.setItem('awlbox-theme', next)
-    }
+    showTheme(next)
   }
   return (
     <>

@@ -68,13 +68,15 @@ export function HistoryDialog({ onClose }: { onClose: () => void }) {
                 className="flex-1 flex gap-2"
                 onSubmit={(e) => {
                   e.preventDefault()
-                  const name = String(new FormData(e.currentTarget).get('name') ?? '').trim()
+                  const typed = new FormData(e.currentTarget).get('name')
+                  const name = typeof typed === 'string' ? typed.trim() : ''
                   setNaming(null)
                   if (name) void send('POST', `${base}/${r.revision}/name`, { name }).then(() => mutate())
                 }}
               >
                 <input
                   name="name"
+                  // eslint-disable-next-line jsx-a11y-x/no-autofocus -- the field has just been asked for
                   autoFocus
                   aria-label={`Name of revision ${r.revision}`}
                   maxLength={60}

@@ -9,7 +9,7 @@ export interface LessonContext extends LessonDocument {
   proofed: Proofed
   /** The segment one is on, kept from station to station. */
   at: string | null
-  goTo(segmentId: string): void
+  goTo: (segmentId: string) => void
 }
 const Context = createContext<LessonContext | null>(null)
 export const LessonProvider = Context.Provider

@@ -10,6 +10,7 @@ import { wordsOf } from '../api.ts'
 import { Button } from '../kit/button.tsx'
 import { Dialog } from '../kit/dialog.tsx'
 import { Notice } from '../kit/notice.tsx'
+import { TitleInput } from '../kit/title-input.tsx'
 import { useLessonDocument } from './document.ts'
 import { useEvents } from './events.ts'
 import { Head, isTyping } from './head.tsx'
@@ -94,7 +95,8 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
     look: { text: f.replies ? `${f.looked} of ${f.replies}` : '' },
     next: { text: '' },
   }
-  const sewn = { ...record.sewn, script: doc.segments.length ? (n ? 0.5 : 1) : 0 } as LessonRecord['sewn']
+  const script: 0 | 0.5 | 1 = doc.segments.length ? (n ? 0.5 : 1) : 0
+  const sewn = { ...record.sewn, script }
   if (!stations.includes(station)) return <Away error={new Error('There is no such station.')} />
   return (
     <LessonProvider value={value}>
@@ -162,22 +164,12 @@ const keysOf: Record<Station, readonly (readonly [string, string])[]> = {
 
 function TitleField() {
   const { doc, edit, record } = useLesson()
-  const [text, setText] = useState(doc.title)
-  useEffect(() => setText(doc.title), [doc.title])
-  const done = () => {
-    const title = text.trim()
-    if (title && title !== doc.title) edit((d) => ({ ...d, title }))
-    else setText(doc.title)
-  }
   return (
-    <input
-      aria-label="Title of the lesson"
+    <TitleInput
+      label="Title of the lesson"
+      value={doc.title}
       disabled={!record.mayChange}
-      value={text}
-      maxLength={120}
-      onChange={(e) => setText(e.target.value)}
-      onBlur={done}
-      onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      onDone={(title) => edit((d) => ({ ...d, title }))}
       className="w-full bg-transparent font-bold text-lg rounded-md px-1 -mx-1 truncate hover:bg-wash focus:bg-wash"
     />
   )

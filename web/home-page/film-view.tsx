@@ -40,6 +40,7 @@ export function FilmView({ base, pack }: { base: string; pack: HomePack }) {
         </p>
       )}
       {version === 'sound' ? (
+        // eslint-disable-next-line jsx-a11y-x/media-has-caption -- sound alone is chosen; the films beside it have captions
         <audio key={src} controls preload="none" className="w-full" src={src} />
       ) : (
         <video

@@ -85,7 +85,11 @@ export function HomePage() {
                   <li key={p.id}>
                     <button
                       type="button"
-                      onClick={() => (setPack(null), setPackId(p.id), window.scrollTo(0, 0))}
+                      onClick={() => {
+                        setPack(null)
+                        setPackId(p.id)
+                        window.scrollTo(0, 0)
+                      }}
                       className="w-full min-h-12 text-left rounded-lg border border-hair bg-card px-3"
                     >
                       {p.title}{' '}
@@ -243,7 +247,6 @@ function ReplyForm({ pack, child }: { pack: HomePack; child: { id: string; name:
       } finally {
         setBusy(false)
       }
-      // eslint-disable-next-line react-hooks/exhaustive-deps
     },
     [pack, child],
   )
@@ -272,7 +275,13 @@ function ReplyForm({ pack, child }: { pack: HomePack; child: { id: string; name:
     )
   }).length
   return (
-    <form className="grid gap-4" onSubmit={(e) => (e.preventDefault(), void sendAll(draft))}>
+    <form
+      className="grid gap-4"
+      onSubmit={(e) => {
+        e.preventDefault()
+        void sendAll(draft)
+      }}
+    >
       {tasks.length > 0 && (
         <p className="text-[17px]">
           Mistakes are welcome, any of these may be left out, and there is no hurry.

@@ -136,7 +136,7 @@ function PhotoAnswer({
       {shown && (
         <img
           src={shown}
-          alt="The photo you chose"
+          alt="What you chose to send"
           className="rounded-lg max-h-64 object-contain bg-wash w-full"
         />
       )}

@@ -6,7 +6,7 @@ import { describeTable } from '@awlbox/core/script/table/description'
 import { tableHeight, tableWidth } from '@awlbox/core/script/table/drawing/paper'
 import { layTable, type TableThing, type TableZone } from '@awlbox/core/script/table/drawing/table'
 import { drawThing } from '@awlbox/core/script/table/drawing/things'
-import { hasWhole, type Face, type TableState } from '@awlbox/core/script/table/state'
+import { hasWhole, type TableState } from '@awlbox/core/script/table/state'
 import { Painted } from './drawing.tsx'
 import { node } from './shapes.tsx'
 
@@ -68,7 +68,7 @@ export function TableBoard({
       if (n !== null && n !== undefined) onGesture({ type: 'mark', number: n, square: z.mat === 'square' })
     } else if (hand === 'take') onGesture({ type: 'take', at: spotOf(z), count: 1 })
     else if (hand === 'saffron' || hand === 'blue')
-      onGesture({ type: 'put', at: spotOf(z), count: 1, face: hand as Face })
+      onGesture({ type: 'put', at: spotOf(z), count: 1, face: hand })
   }
   const down = (e: PointerEvent) => {
     if (disabled || e.button !== 0) return

@@ -21,7 +21,7 @@ export function answering(answer: (asked: Asked) => Answer | Promise<Answer>): {
     fetch: async (input, init) => {
       const one = {
         method: init?.method ?? 'GET',
-        path: String(input),
+        path: input instanceof Request ? input.url : input.toString(),
         body: typeof init?.body === 'string' ? (JSON.parse(init.body) as unknown) : undefined,
       }
       asked.push(one)

@@ -65,7 +65,7 @@ function aliasTable(chances: readonly number[], random: () => number): () => num
     const [s, l] = [small.pop()!, large.at(-1)!]
     alias[s] = l
     share[l] = share[l]! - (1 - share[s]!)
-    if (share[l]! < 1) small.push(large.pop()!)
+    if (share[l] < 1) small.push(large.pop()!)
   }
   for (const i of [...small, ...large]) share[i] = 1
   return () => {

@@ -24,7 +24,7 @@ const task = fc.oneof(
   }),
 )
 const maybe = <T, K extends string>(key: K, arb: fc.Arbitrary<T>) =>
-  fc.option(arb, { nil: undefined }).map((v) => (v === undefined ? {} : ({ [key]: v } as Record<K, T>)))
+  fc.option(arb, { nil: undefined }).map((v) => (v === undefined ? {} : { [key]: v }))
 const step = fc
   .tuple(
     fc.constantFrom(...verbs),

@@ -141,7 +141,7 @@ export function readFront(line: string, lesson: Lesson): boolean {
     }
     case 'examples': {
       const list = value.split(';').map(readExample)
-      return list.every((e) => e !== null) && take({ examples: list as Example[] })
+      return list.every((e) => e !== null) && take({ examples: list })
     }
     case 'arc':
       return (arcs as readonly string[]).includes(value) && take({ arc: value as Lesson['arc'] })

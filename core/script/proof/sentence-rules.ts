@@ -87,7 +87,7 @@ function agrees(
   if (total === 0 && !hops && table.taken === 0) return null
   const same = (xs: readonly number[]) => {
     const [a, b] = [xs.filter((x) => x > 0), shape.parts.filter((x) => x > 0)].map((l) =>
-      [...l!].sort((x, y) => x - y),
+      [...l].sort((x, y) => x - y),
     )
     return a!.length === b!.length && a!.every((x, i) => x === b![i])
   }

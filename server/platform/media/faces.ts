@@ -7,37 +7,37 @@ const cascade = '/usr/share/opencv4/haarcascades/haarcascade_frontalface_alt2.xm
 /** The least of OpenCV that is used here: its own types are far larger than its words. */
 interface Cv {
   Mat: new () => Mat
-  matFromArray(rows: number, cols: number, type: number, data: ArrayLike<number>): Mat
+  matFromArray: (rows: number, cols: number, type: number, data: ArrayLike<number>) => Mat
   CV_8UC1: number
   Size: new (w: number, h: number) => object
   RectVector: new () => {
-    size(): number
-    get(i: number): { x: number; y: number; width: number; height: number }
-    delete(): void
+    size: () => number
+    get: (i: number) => { x: number; y: number; width: number; height: number }
+    delete: () => void
   }
   CascadeClassifier: new () => {
-    load(name: string): boolean
-    detectMultiScale(
+    load: (name: string) => boolean
+    detectMultiScale: (
       m: Mat,
       out: object,
       scale: number,
       neighbours: number,
       flags: number,
       least: object,
-    ): void
+    ) => void
   }
-  FS_createDataFile(
+  FS_createDataFile: (
     folder: string,
     name: string,
     data: Uint8Array,
     read: boolean,
     write: boolean,
     own: boolean,
-  ): void
-  equalizeHist(from: Mat, to: Mat): void
+  ) => void
+  equalizeHist: (from: Mat, to: Mat) => void
 }
 interface Mat {
-  delete(): void
+  delete: () => void
 }
 
 /** Faces in a grey picture, boxes in its own pixels. */

@@ -70,8 +70,8 @@ export interface Recognition {
 }
 /** Keeps what each piece gave, so that a job begun again listens only to what is missing. */
 export interface Memory {
-  get(key: string): Promise<HeardWord[] | null>
-  put(key: string, words: HeardWord[]): Promise<void>
+  get: (key: string) => Promise<HeardWord[] | null>
+  put: (key: string, words: HeardWord[]) => Promise<void>
 }
 export interface Listening {
   signal?: AbortSignal

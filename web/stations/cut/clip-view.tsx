@@ -91,7 +91,10 @@ export const ClipView = memo(function ClipView({
           aria-label={`${isOpen(o) ? 'Proposed overlay' : 'Overlay'}: ${overlayNames[o.look]} ${o.text}`}
           title={`${overlayNames[o.look]} ${o.text}${isOpen(o) ? ' (proposed)' : ''}`}
           aria-pressed={o.id === overlay}
-          onClick={(e) => (e.stopPropagation(), acts.onOverlay(segmentId, o.id))}
+          onClick={(e) => {
+            e.stopPropagation()
+            acts.onOverlay(segmentId, o.id)
+          }}
           className={`absolute -top-1.5 h-2.5 z-[5] cursor-pointer rounded-full border-b-[3px] ${o.id === overlay ? 'border-saffron' : isOpen(o) ? 'border-dashed border-blue' : 'border-blue'}`}
           style={{
             left: at(o.from),

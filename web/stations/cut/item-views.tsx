@@ -3,7 +3,10 @@ import { cardNames } from '@awlbox/core/cut/cards'
 import { framesOf, isOpen } from '@awlbox/core/cut/timeline'
 
 const seconds = (item: CutItem): string => `${(framesOf(item) / framesPerSecond).toFixed(1)} s`
-const stop = (e: { stopPropagation(): void }, act: () => void) => (e.stopPropagation(), act())
+const stop = (e: { stopPropagation: () => void }, act: () => void) => {
+  e.stopPropagation()
+  act()
+}
 
 /** What is out of the film, folded; it opens when chosen. */
 export function Notch({ item, on, onSelect }: { item: CutItem; on: boolean; onSelect: () => void }) {

@@ -25,7 +25,7 @@ export function MovableBox({
   label: string
   box: FilmBox
   scale: number
-  onMove(box: FilmBox, done: boolean): void
+  onMove: (box: FilmBox, done: boolean) => void
 }) {
   const [held, setHeld] = useState<{ x: number; y: number; box: FilmBox; size: boolean } | null>(null)
   const grab = (size: boolean) => (e: PointerEvent<HTMLElement>) => {
@@ -49,6 +49,7 @@ export function MovableBox({
     onPointerCancel: () => setHeld(null),
   }
   return (
+    // eslint-disable-next-line jsx-a11y-x/no-noninteractive-element-interactions -- a box on the picture is a control: dragged, or moved by keys
     <div
       role="group"
       aria-label={`${label}: arrow keys move it, with Alt they change its size`}

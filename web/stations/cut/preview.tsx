@@ -31,7 +31,7 @@ export interface Placing {
   label: string
   box: Overlay['place']
   space: 'film' | 'take'
-  onMove(box: Overlay['place'], done: boolean): void
+  onMove: (box: Overlay['place'], done: boolean) => void
 }
 interface Props {
   program: Program
@@ -45,7 +45,7 @@ interface Props {
   caption: string | null
   /** What hums or is chosen to be moved over the picture. */
   placing: Placing | null
-  onWord(step: -1 | 1): void
+  onWord: (step: -1 | 1) => void
 }
 /** The whole film as it will be, played from the takes: mended, with cards, rings, overlays and captions over it. Shaking is taken out only when it is rendered. */
 export function Preview({ program, player, list, shown, tables, fill, caption, placing, onWord }: Props) {

@@ -59,6 +59,7 @@ export const SegmentRow = memo(function SegmentRow({
     [cut],
   )
   return (
+    // eslint-disable-next-line jsx-a11y-x/click-events-have-key-events, jsx-a11y-x/no-noninteractive-element-interactions -- keys reach the row through its spans
     <section
       aria-label={segment.title}
       onClick={() => acts.onGo(segment.id)}

@@ -22,7 +22,7 @@ interface Props {
   takes: readonly TakeRecord[]
   mayChange: boolean
   acts: CutActs
-  onPlay(): void
+  onPlay: () => void
 }
 /** What is chosen, in words and numbers, and what can be done with it. */
 export function SelectionPanel({ lessonId, cut, item, part, takes, mayChange, acts, onPlay }: Props) {

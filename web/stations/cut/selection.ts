@@ -6,9 +6,9 @@ export interface Selection {
 }
 /** What can be done from within the rows. */
 export interface RowActs {
-  onSelect(s: Selection): void
-  onTake(segmentId: string, takeId: string): void
-  onGo(segmentId: string): void
-  onEdge(segmentId: string, itemId: string, edge: 'from' | 'to', frame: number): void
-  onOverlay(segmentId: string, id: string): void
+  onSelect: (s: Selection) => void
+  onTake: (segmentId: string, takeId: string) => void
+  onGo: (segmentId: string) => void
+  onEdge: (segmentId: string, itemId: string, edge: 'from' | 'to', frame: number) => void
+  onOverlay: (segmentId: string, id: string) => void
 }

@@ -23,29 +23,29 @@ import type { TakeRecord } from '../../frame/types.ts'
 import type { Selection } from './selection.ts'
 
 export interface CutActs {
-  decide(segmentId: string, whyId: string, state: Why['state']): void
-  decideAll(kind: Why['kind'] | null, state: 'accepted' | 'declined'): void
-  drop(segmentId: string, itemId: string): void
-  bringBack(segmentId: string, itemId: string): void
-  dropPart(): void
-  splitHere(): void
-  move(segmentId: string, itemId: string, by: -1 | 1): void
-  edge(segmentId: string, itemId: string, edge: 'from' | 'to', frame: number): void
-  addHold(segmentId: string, afterId: string): void
-  addCard(segmentId: string, look: CardLook, afterId: string | null): void
-  change(segmentId: string, item: CutItem, together: string): void
-  replaceLine(segmentId: string, stepId: string, here: string, there: string): void
-  chooseTake(segmentId: string, takeId: string): void
+  decide: (segmentId: string, whyId: string, state: Why['state']) => void
+  decideAll: (kind: Why['kind'] | null, state: 'accepted' | 'declined') => void
+  drop: (segmentId: string, itemId: string) => void
+  bringBack: (segmentId: string, itemId: string) => void
+  dropPart: () => void
+  splitHere: () => void
+  move: (segmentId: string, itemId: string, by: -1 | 1) => void
+  edge: (segmentId: string, itemId: string, edge: 'from' | 'to', frame: number) => void
+  addHold: (segmentId: string, afterId: string) => void
+  addCard: (segmentId: string, look: CardLook, afterId: string | null) => void
+  change: (segmentId: string, item: CutItem, together: string) => void
+  replaceLine: (segmentId: string, stepId: string, here: string, there: string) => void
+  chooseTake: (segmentId: string, takeId: string) => void
   /** Adds an overlay from what is shown on, for the span that is shown; gives its id, or null where no take is shown. */
-  addOverlay(look: OverlayLook): string | null
-  overlay(segmentId: string, id: string, overlay: Overlay | null, together: string | null): void
-  repair(takeId: string, change: (r: Repair) => Repair, together: string | null): void
-  caption(edit: CaptionEdit, together: string | null): void
-  burn(burnt: boolean): void
+  addOverlay: (look: OverlayLook) => string | null
+  overlay: (segmentId: string, id: string, overlay: Overlay | null, together: string | null) => void
+  repair: (takeId: string, change: (r: Repair) => Repair, together: string | null) => void
+  caption: (edit: CaptionEdit, together: string | null) => void
+  burn: (burnt: boolean) => void
   /** Lets another take be heard over a span's picture; null: its own sound again. */
-  voice(segmentId: string, itemId: string, takeId: string | null): void
-  still(segmentId: string, itemId: string, still: boolean): void
-  takeOver(list: CutList): void
+  voice: (segmentId: string, itemId: string, takeId: string | null) => void
+  still: (segmentId: string, itemId: string, still: boolean) => void
+  takeOver: (list: CutList) => void
 }
 const newId = (): string => crypto.randomUUID().slice(0, 18)
 /** Seconds of a wait put in by hand. */

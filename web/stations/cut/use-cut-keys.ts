@@ -27,8 +27,8 @@ export function useCutKeys({
   acts: CutActs
   rowActs: RowActs
   player: Pick<Player, 'playing' | 'play' | 'stop'>
-  undo(): void
-  redo(): void
+  undo: () => void
+  redo: () => void
 }): void {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {

@@ -1,3 +1,5 @@
+// The two pictures and the voice are elements driven by hand, from animation frames: nothing of them is drawn by React.
+/* eslint-disable react-hooks/immutability */
 import { useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import type { ClipRun } from '@awlbox/core/cut/timeline'
@@ -12,9 +14,16 @@ export interface Player {
   seen: 0 | 1
   frame: number
   playing: boolean
-  play(from?: number): void
-  stop(): void
-  seek(frame: number): void
+  play: (from?: number) => void
+  stop: () => void
+  seek: (frame: number) => void
+}
+interface Now {
+  frame: number
+  playing: boolean
+  seen: 0 | 1
+  shot: number
+  since: number
 }
 const filmOf = (takeId: string): string => `/api/takes/${takeId}/film`
 /** Seconds by which a picture may be off before it is moved. */
@@ -43,7 +52,7 @@ export function usePlayer(program: Program): Player {
   )
   const voice = useRef<HTMLAudioElement | null>(null)
   const [state, setState] = useState({ frame: 0, playing: false, seen: 0 as 0 | 1 })
-  const now = useRef({ frame: 0, playing: false, seen: 0 as 0 | 1, shot: -1, since: 0 })
+  const now = useRef<Now>({ frame: 0, playing: false, seen: 0, shot: -1, since: 0 })
   const latest = useRef(program)
   useEffect(() => {
     latest.current = program
@@ -100,7 +109,7 @@ export function usePlayer(program: Program): Player {
       n.frame = frame
       n.since = performance.now() - ((frame - (shot?.at ?? 0)) / framesPerSecond) * 1000
       if (!shot) return
-      const other = (n.seen === 0 ? 1 : 0) as 0 | 1
+      const other: 0 | 1 = n.seen === 0 ? 1 : 0
       sound(shot, frame)
       if (shot.run.kind === 'clip') {
         const at = (shot.run.from + (shot.run.still ? 0 : frame - shot.at)) / framesPerSecond + 0.001
@@ -120,7 +129,7 @@ export function usePlayer(program: Program): Player {
       }
       const next = p.shots.slice(i + 1).find((s) => s.run.kind === 'clip')
       if (next?.run.kind === 'clip')
-        ready((n.seen === 0 ? 1 : 0) as 0 | 1, next.run.takeId, next.run.from / framesPerSecond + 0.001)
+        ready(n.seen === 0 ? 1 : 0, next.run.takeId, next.run.from / framesPerSecond + 0.001)
     },
     [ready, screens, sound],
   )

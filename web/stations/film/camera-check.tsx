@@ -60,7 +60,7 @@ export function CameraCheck({
   moments: readonly Moment[]
   firstLine: string
   lessonId: string
-  onClose(): void
+  onClose: () => void
 }) {
   const [s, set] = useKept<Settings>('awlbox-camera-check', start)
   const video = useRef<HTMLVideoElement>(null)
@@ -118,8 +118,8 @@ export function CameraCheck({
               It sees {Math.round(Math.hypot(patch[1]!.x - patch[0]!.x, patch[1]!.y - patch[0]!.y) / 10)} cm
               across at the near edge,{' '}
               {Math.round(Math.hypot(patch[2]!.x - patch[3]!.x, patch[2]!.y - patch[3]!.y) / 10)} cm at the
-              far one: {near!.toFixed(2)} and {far!.toFixed(2)} mm to a pixel. Families’ phones are taken as
-              14 cm wide, 40 cm from the eye.
+              far one: {near.toFixed(2)} and {far.toFixed(2)} mm to a pixel. Families’ phones are taken as 14
+              cm wide, 40 cm from the eye.
             </p>
           )}
           <Colours video={video} />
@@ -229,7 +229,7 @@ function Slide({
   to: number
   step: number
   unit: string
-  onChange(n: number): void
+  onChange: (n: number) => void
 }) {
   return (
     <label className="grid gap-0.5 text-sm">
@@ -267,8 +267,8 @@ function Picture({
   view: View | null
   needs: ReturnType<typeof needsOf>
   corners: Place[] | null
-  onCorners(c: Place[]): void
-  onAspect(a: number): void
+  onCorners: (c: Place[]) => void
+  onAspect: (a: number) => void
 }) {
   const box = useRef<SVGSVGElement>(null)
   const drag = useRef(-1)
@@ -302,7 +302,7 @@ function Picture({
               points.every((q) => q !== null) && (
                 <polygon
                   key={p.name}
-                  points={points.map((q) => at(q!)).join(' ')}
+                  points={points.map((q) => at(q)).join(' ')}
                   fill="#f2b70522"
                   stroke="#f2b705"
                   strokeWidth="2"

@@ -15,11 +15,11 @@ interface Props {
   state: RecorderState
   devices: Devices
   video: RefObject<HTMLVideoElement | null>
-  onOpen(want?: { camera?: string; microphone?: string }): void
+  onOpen: (want?: { camera?: string; microphone?: string }) => void
   table: TableState | null
   levels: Levels
   /** Seconds recorded so far. */
-  at(): number
+  at: () => number
 }
 type Side = 'viewer' | 'facing' | 'mirror'
 const sides: Record<Side, string> = {
@@ -38,7 +38,10 @@ const guide = {
 
 /** The camera with the planned table as a faint drawing over it, from the viewer's side; below it what is wrong with light and sound. */
 export function CameraView({ state, devices, video, onOpen, table, levels, at }: Props) {
-  const [view, setView] = useKept('awlbox-camera', { overlay: true, side: 'viewer' as Side })
+  const [view, setView] = useKept<{ overlay: boolean; side: Side }>('awlbox-camera', {
+    overlay: true,
+    side: 'viewer',
+  })
   const stream = state.kind === 'open' || state.kind === 'filming' ? state.stream : null
   const light = useLight(video, stream)
   if (!stream)
@@ -140,7 +143,7 @@ function Choice({
   name: string
   list: readonly MediaDeviceInfo[]
   value: string
-  onChange(id: string): void
+  onChange: (id: string) => void
 }) {
   return (
     <select
@@ -210,7 +213,7 @@ function Meter({
     </span>
   )
 }
-function Elapsed({ at, paused }: { at(): number; paused: boolean }) {
+function Elapsed({ at, paused }: { at: () => number; paused: boolean }) {
   const [now, setNow] = useState(0)
   useEffect(() => {
     const t = setInterval(() => setNow(at()), 250)

@@ -8,7 +8,7 @@ import { Notice, WorkBar } from '../../kit/notice.tsx'
 import type { Clip } from './use-clips.ts'
 
 /** Clips on their way, each with how far it is and what became of it. */
-export function ClipList({ clips, onDismiss }: { clips: readonly Clip[]; onDismiss(key: number): void }) {
+export function ClipList({ clips, onDismiss }: { clips: readonly Clip[]; onDismiss: (key: number) => void }) {
   const open = clips.filter((c) => c.state === 'waiting' || c.state === 'sending')
   const known = clips.filter((c) => c.state === 'known')
   return (
@@ -54,7 +54,7 @@ export function ClipList({ clips, onDismiss }: { clips: readonly Clip[]; onDismi
 }
 
 /** The way in for clips from a phone: dropped or chosen, many at once. */
-export function ClipDrop({ onFiles, disabled }: { onFiles(files: File[]): void; disabled: boolean }) {
+export function ClipDrop({ onFiles, disabled }: { onFiles: (files: File[]) => void; disabled: boolean }) {
   const input = useRef<HTMLInputElement>(null)
   const [over, setOver] = useState(false)
   return (
@@ -104,7 +104,7 @@ export function Tray({
   takes: readonly TakeRecord[]
   segments: readonly Segment[]
   mayChange: boolean
-  onChanged(): void
+  onChanged: () => void
 }) {
   const [problem, setProblem] = useState<string | null>(null)
   const act = (work: Promise<unknown>) =>

@@ -49,8 +49,10 @@ export default function FilmPage() {
   const [settings, setSettings] = usePrompterSettings()
   const [open, setOpen] = useState<'check' | 'stand-in' | 'remote' | null>(null)
   const [large, setLarge] = useState(false)
-  const [tab, setTab] = useState('takes')
-  useEffect(() => setTab('takes'), [segment?.id])
+  // Another segment opens on its own takes.
+  const [tabOf, setTabOf] = useState({ segmentId: segment?.id, tab: 'takes' })
+  const tab = tabOf.segmentId === segment?.id ? tabOf.tab : 'takes'
+  const setTab = (next: string) => setTabOf({ segmentId: segment?.id, tab: next })
   const [straight, setStraight] = useState(false)
   const [watch, setWatch] = useState<string | null>(null)
   const [rolled, setRolled] = useState<ReadonlyMap<string, readonly number[]>>(new Map())

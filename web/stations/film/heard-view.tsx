@@ -14,8 +14,8 @@ interface Props {
   hearing: Hearing
   corrections: readonly { from: number; to: number; heard: string; said: string }[]
   mayChange: boolean
-  onSeek(s: number): void
-  onChanged(): void
+  onSeek: (s: number) => void
+  onChanged: () => void
 }
 /** The script with what was heard laid under it where it differs; each line plays from its moment, and what was misheard is corrected by typing. */
 export function HeardView(props: Props) {
@@ -211,7 +211,15 @@ export function HeardView(props: Props) {
   )
 }
 
-function Correct({ words, onSave, onClose }: { words: string; onSave(said: string): void; onClose(): void }) {
+function Correct({
+  words,
+  onSave,
+  onClose,
+}: {
+  words: string
+  onSave: (said: string) => void
+  onClose: () => void
+}) {
   const [said, setSaid] = useState(words)
   return (
     <form
@@ -222,6 +230,7 @@ function Correct({ words, onSave, onClose }: { words: string; onSave(said: strin
       }}
     >
       <input
+        // eslint-disable-next-line jsx-a11y-x/no-autofocus -- the field has just been asked for
         autoFocus
         aria-label="What was really said"
         value={said}

@@ -11,11 +11,11 @@ export class Refused extends Error {}
 /** A recording on its way to the server while it is being made. */
 export interface LiveUpload {
   /** One more piece of it. */
-  add(data: Blob): void
+  add: (data: Blob) => void
   /** There will be no more. Resolves with the take once all of it has arrived; rejects with Refused, or when `patience` is over. */
-  finish(): Promise<{ takeId: string }>
+  finish: () => Promise<{ takeId: string }>
   /** Bytes the server has. */
-  sent(): number
+  sent: () => number
 }
 
 export interface LiveOptions {
@@ -24,9 +24,9 @@ export interface LiveOptions {
   /** How often in a row a failed piece is tried again once the recording has ended. */
   patience?: number
   /** Told where the recording is being sent, to be remembered in case this page dies. */
-  opened(url: string): Promise<void>
+  opened: (url: string) => Promise<void>
   /** Waits for some milliseconds. */
-  pause?(ms: number): Promise<unknown>
+  pause?: (ms: number) => Promise<unknown>
 }
 
 /**

@@ -32,13 +32,13 @@ interface Props {
   filming: boolean
   levels: Levels
   settings: PrompterSettings
-  onSettings(s: Partial<PrompterSettings>): void
+  onSettings: (s: Partial<PrompterSettings>) => void
   /** What a die really showed. */
-  onRoll(line: PromptLine, faces: number[]): void
+  onRoll: (line: PromptLine, faces: number[]) => void
   rolled: ReadonlyMap<string, readonly number[]>
   /** Fills the window, for reading from afar. */
   large: boolean
-  onLarge(on: boolean): void
+  onLarge: (on: boolean) => void
   /** The next segment, where one film runs straight through. */
   after: Segment | null
 }

@@ -3,7 +3,7 @@ import { Button } from '../../kit/button.tsx'
 import { Dialog } from '../../kit/dialog.tsx'
 
 /** How to hold the prompter in the hand: a private page that opens for the same person only. */
-export function RemoteDialog({ lessonId, onClose }: { lessonId: string; onClose(): void }) {
+export function RemoteDialog({ lessonId, onClose }: { lessonId: string; onClose: () => void }) {
   const link = `${location.origin}/lessons/${lessonId}/remote`
   const [code, setCode] = useState<string | null>(null)
   const [copied, setCopied] = useState(false)

@@ -1,5 +1,12 @@
 import { type RefObject, useEffect, useRef } from 'react'
 
+function show(element: HTMLVideoElement, stream: MediaStream): void {
+  element.srcObject = stream
+}
+function handOn(to: RefObject<HTMLVideoElement | null> | undefined, element: HTMLVideoElement | null): void {
+  if (to) to.current = element
+}
+
 /** What a camera sees now, muted. Its element is handed on, for looking at its pixels. */
 export function StreamVideo({
   stream,
@@ -8,16 +15,13 @@ export function StreamVideo({
 }: {
   stream: MediaStream
   video?: RefObject<HTMLVideoElement | null>
-  onSize?(width: number, height: number): void
+  onSize?: (width: number, height: number) => void
 }) {
   const own = useRef<HTMLVideoElement>(null)
   useEffect(() => {
-    const element = own.current
-    if (element) element.srcObject = stream
-    if (video) video.current = element
-    return () => {
-      if (video) video.current = null
-    }
+    if (own.current) show(own.current, stream)
+    handOn(video, own.current)
+    return () => handOn(video, null)
   }, [stream, video])
   return (
     <video

@@ -15,8 +15,8 @@ interface Props {
   open: boolean
   mayChange: boolean
   revision: number
-  onChanged(): void
-  onCarry(stepId: string, faces: number[]): void
+  onChanged: () => void
+  onCarry: (stepId: string, faces: number[]) => void
   pendingRolls: ReadonlySet<string>
 }
 

@@ -51,7 +51,7 @@ export function TakeSheet({
 }: {
   segments: readonly Segment[]
   sheet: Sheet
-  onGo(segmentId: string): void
+  onGo: (segmentId: string) => void
 }) {
   const any = [...sheet.rows.values()].some((r) => r.length)
   if (!any)
@@ -145,7 +145,7 @@ export function FilmAgain({
 }: {
   segments: readonly Segment[]
   again: readonly AgainRow[]
-  onGo(segmentId: string): void
+  onGo: (segmentId: string) => void
 }) {
   if (!again.length)
     return (

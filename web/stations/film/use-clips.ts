@@ -19,24 +19,22 @@ export function useClips(lessonId: string, onArrived: () => void) {
       setClips((all) => all.map((c) => (c.key === key ? { ...c, ...change } : c))),
     [],
   )
-  const pump = useCallback(() => {
-    while (running.current < together && waiting.current.length) {
-      const { key, file, segmentId } = waiting.current.shift()!
-      running.current++
+  /** Sends one waiting clip after another, unless enough are on their way already. */
+  const sendWaiting = useCallback(async () => {
+    if (running.current >= together) return
+    running.current++
+    for (let clip = waiting.current.shift(); clip; clip = waiting.current.shift()) {
+      const { key, file, segmentId } = clip
       set(key, { state: 'sending' })
-      uploadTake(file, { lessonId, segmentId, source: 'uploaded' }, (s) => s && set(key, s))
-        .then((r) => {
-          set(key, { state: r.known ? 'known' : 'there', share: 1 })
-          onArrived()
-        })
-        .catch((error: unknown) =>
-          set(key, { state: 'failed', problem: error instanceof Error ? error.message : 'It was not sent.' }),
-        )
-        .finally(() => {
-          running.current--
-          pump()
-        })
+      try {
+        const r = await uploadTake(file, { lessonId, segmentId, source: 'uploaded' }, (s) => s && set(key, s))
+        set(key, { state: r.known ? 'known' : 'there', share: 1 })
+        onArrived()
+      } catch (error) {
+        set(key, { state: 'failed', problem: error instanceof Error ? error.message : 'It was not sent.' })
+      }
     }
+    running.current--
   }, [lessonId, onArrived, set])
   /** Sends files; without a segment they are sorted by what is said in them. */
   const add = useCallback(
@@ -57,9 +55,9 @@ export function useClips(lessonId: string, onArrived: () => void) {
         })),
       ])
       waiting.current.push(...made)
-      pump()
+      for (let i = 0; i < together; i++) void sendWaiting()
     },
-    [pump],
+    [sendWaiting],
   )
   const dismiss = useCallback((key: number) => setClips((all) => all.filter((c) => c.key !== key)), [])
   return { clips, add, dismiss }

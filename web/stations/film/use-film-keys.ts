@@ -1,26 +1,26 @@
-import { useEffect, useRef } from 'react'
+import { useEffect } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
+import { useLatest } from '../../kit/use-latest.ts'
 
 export interface FilmKeys {
   segments: readonly Segment[]
   segment: Segment | undefined
   filming: boolean
   large: boolean
-  go(by: number): void
-  goTo(segmentId: string): void
-  film(): void
-  stop(): void
-  pause(): void
-  slip(): void
-  setLarge(on: boolean): void
+  go: (by: number) => void
+  goTo: (segmentId: string) => void
+  film: () => void
+  stop: () => void
+  pause: () => void
+  slip: () => void
+  setLarge: (on: boolean) => void
 }
 /**
  * Keys of the Film page. A foot-pedal or clicker types page keys, space or enter; f films and stops, p pauses, s marks a
  * slip, b fills the screen with the prompter; up and down choose the segment.
  */
 export function useFilmKeys(keys: FilmKeys): void {
-  const now = useRef(keys)
-  now.current = keys
+  const now = useLatest(keys)
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const k = now.current
@@ -67,5 +67,5 @@ export function useFilmKeys(keys: FilmKeys): void {
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [])
+  }, [now])
 }

@@ -1,15 +1,36 @@
-import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react'
+import { useEffect, useState, useSyncExternalStore } from 'react'
 import { type Level, listen, silent, startListening } from '@awlbox/core/film/level'
+import { useLatest } from '../../kit/use-latest.ts'
 
 /** Milliseconds between two looks at the microphone, and the samples of one: nothing that sounds falls between them. */
 const [tick, samplesAtOnce] = [40, 2048]
 
 /** How loud it is now, for those who show it: the page around them need not follow. */
 export interface Levels {
-  now(): Level
-  subscribe(changed: () => void): () => void
+  now: () => Level
+  subscribe: (changed: () => void) => () => void
 }
 export const useLevel = (levels: Levels): Level => useSyncExternalStore(levels.subscribe, levels.now)
+
+/** The level last heard, and who wants to know of the next. */
+function holdLevels() {
+  let now = silent
+  const told = new Set<() => void>()
+  const levels: Levels = {
+    now: () => now,
+    subscribe: (changed) => {
+      told.add(changed)
+      return () => void told.delete(changed)
+    },
+  }
+  return {
+    levels,
+    set: (next: Level) => {
+      now = next
+      told.forEach((t) => t())
+    },
+  }
+}
 
 /**
  * Listens to a stream's microphone all the time. `onTick` gets the seconds since the last time and whether
@@ -20,22 +41,8 @@ export function useLevels(
   onTick?: (dt: number, speaking: boolean) => void,
   onDoubleClap?: () => void,
 ): Levels {
-  const calls = useRef({ onTick, onDoubleClap })
-  calls.current = { onTick, onDoubleClap }
-  const held = useMemo(() => {
-    let now = silent
-    const told = new Set<() => void>()
-    return {
-      levels: {
-        now: () => now,
-        subscribe: (changed: () => void) => (told.add(changed), () => void told.delete(changed)),
-      } satisfies Levels,
-      set(next: Level) {
-        now = next
-        told.forEach((t) => t())
-      },
-    }
-  }, [])
+  const calls = useLatest({ onTick, onDoubleClap })
+  const [held] = useState(holdLevels)
   useEffect(() => {
     if (!stream?.getAudioTracks().length) {
       held.set(silent)
@@ -60,6 +67,6 @@ export function useLevels(
       clearInterval(timer)
       void audio.close()
     }
-  }, [stream, held])
+  }, [stream, held, calls])
   return held.levels
 }

@@ -9,6 +9,7 @@ import {
   startFollowing,
 } from '@awlbox/core/film/prompter'
 import { send } from '../../api.ts'
+import { useLatest } from '../../kit/use-latest.ts'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { prompterEvent, type Told } from '../../frame/events.ts'
 
@@ -16,9 +17,9 @@ export interface Prompting {
   lines: PromptLine[]
   /** The line one is at; `lines.length` once the segment is through. */
   at: number
-  go(by: number): void
+  go: (by: number) => void
   /** Time passed, with a voice or without. */
-  tick(dt: number, speaking: boolean): void
+  tick: (dt: number, speaking: boolean) => void
 }
 
 /** Where the prompter is in a segment: moved by hand, and, while filming, by the voice and by waits that run out. */
@@ -29,26 +30,37 @@ export function usePrompter(segment: Segment | undefined, filming: boolean, byVo
     [segment, doc.age, me.houseStyle, me.pace],
   )
   // What was heard at a line changes ten times a second; the page only cares which line it is.
-  const state = useRef<Following>(startFollowing())
-  const [at, setAt] = useState(0)
-  const be = useCallback((next: Following) => {
-    state.current = next
-    setAt(next.line)
-  }, [])
-  useEffect(() => be(startFollowing()), [segment?.id, filming, be])
+  // Another segment, or filming begun or ended, starts at its first line.
+  const key = `${segment?.id ?? ''} ${String(filming)}`
+  const state = useRef<{ key: string; now: Following }>({ key, now: startFollowing() })
+  const [held, setHeld] = useState({ key, line: 0 })
+  const at = held.key === key ? held.line : 0
+  const following = useCallback(
+    (): Following => (state.current.key === key ? state.current.now : startFollowing()),
+    [key],
+  )
+  const be = useCallback(
+    (next: Following) => {
+      state.current = { key, now: next }
+      setHeld((h) => (h.key === key && h.line === next.line ? h : { key, line: next.line }))
+    },
+    [key],
+  )
   const go = useCallback(
-    (by: number) =>
-      be(startFollowing(Math.max(0, Math.min(lines.length, state.current.line + by)), state.current.rate)),
-    [lines.length, be],
+    (by: number) => {
+      const now = following()
+      be(startFollowing(Math.max(0, Math.min(lines.length, now.line + by)), now.rate))
+    },
+    [lines.length, be, following],
   )
   const tick = useCallback(
     (dt: number, speaking: boolean) => {
       if (!filming) return
       // Waits run by themselves; the rest only when the voice leads.
-      if (byVoice || lines[state.current.line]?.kind === 'wait')
-        be(follow(state.current, lines, dt, speaking))
+      const now = following()
+      if (byVoice || lines[now.line]?.kind === 'wait') be(follow(now, lines, dt, speaking))
     },
-    [filming, byVoice, lines, be],
+    [filming, byVoice, lines, be, following],
   )
   return { lines, at, go, tick }
 }
@@ -61,8 +73,7 @@ export function useRemote(
   state: PrompterState,
   act: (a: RemoteAct) => void,
 ): void {
-  const doing = useRef(act)
-  doing.current = act
+  const doing = useLatest(act)
   const line = p.lines[p.at]
   const where = useMemo(
     (): PrompterPlace | undefined =>
@@ -93,7 +104,7 @@ export function useRemote(
     }
     window.addEventListener(prompterEvent, hear)
     return () => window.removeEventListener(prompterEvent, hear)
-  }, [lessonId, tell])
+  }, [lessonId, tell, doing])
   // Nobody is told until a remote has asked: most films are made with none.
   useEffect(() => {
     if (listened) tell()

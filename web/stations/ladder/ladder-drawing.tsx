@@ -46,6 +46,7 @@ export function LadderDrawing({
       ref={box}
       className="overflow-auto rounded-xl border border-hair bg-card max-h-[calc(100dvh-190px)]"
       tabIndex={0}
+      role="region"
       aria-label="The ladder, scrolls sideways"
     >
       <svg

@@ -92,7 +92,15 @@ export default function LadderPage() {
               Standing of{' '}
               <select
                 value={classId}
-                onChange={(e) => setSearch((s) => (s.set('class', e.target.value), s), { replace: true })}
+                onChange={(e) =>
+                  setSearch(
+                    (s) => {
+                      s.set('class', e.target.value)
+                      return s
+                    },
+                    { replace: true },
+                  )
+                }
                 className="min-h-10 rounded-lg border border-hair bg-card px-2"
               >
                 {shelf?.classes.map((c) => (

@@ -42,9 +42,18 @@ export function Tray({
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [level, help, rung])
   const put = {
-    level: (v: Level) => (setLevel(v), setOrder((o) => [...o, 'level'])),
-    help: (v: Help) => (setHelp(v), setOrder((o) => [...o, 'help'])),
-    rung: (v: Rung) => (setRung(v), setOrder((o) => [...o, 'rung'])),
+    level: (v: Level) => {
+      setLevel(v)
+      setOrder((o) => [...o, 'level'])
+    },
+    help: (v: Help) => {
+      setHelp(v)
+      setOrder((o) => [...o, 'help'])
+    },
+    rung: (v: Rung) => {
+      setRung(v)
+      setOrder((o) => [...o, 'rung'])
+    },
   }
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {

@@ -109,7 +109,7 @@ function ExampleCard({
           .join(' · ')}
       </p>
       {actions && (
-        <p className="flex gap-0.5 mt-1 -mx-1" onClick={(ev) => ev.stopPropagation()}>
+        <p className="flex gap-0.5 mt-1 -mx-1">
           <button
             type="button"
             aria-pressed={actions.locked(e)}
@@ -154,29 +154,30 @@ export function SetChooser({
       {sets.map((s, i) => (
         <div
           key={i}
-          role="radio"
-          aria-checked={i === chosen}
-          tabIndex={0}
-          onClick={() => onChoose(i)}
-          onKeyDown={(e) =>
-            e.target === e.currentTarget &&
-            (e.key === 'Enter' || e.key === ' ') &&
-            (e.preventDefault(), onChoose(i))
-          }
-          className={`rounded-xl border p-3 cursor-pointer ${i === chosen ? 'border-ink border-2 bg-wash' : 'border-hair bg-card'}`}
+          role="group"
+          aria-label={`${s.level} set`}
+          className={`rounded-xl border p-3 ${i === chosen ? 'border-ink border-2 bg-wash' : 'border-hair bg-card'}`}
         >
-          <p className="flex justify-between mb-2">
+          <label className="flex items-center gap-2 mb-2 min-h-8 cursor-pointer">
+            <input
+              type="radio"
+              name="example-set"
+              checked={i === chosen}
+              onChange={() => onChoose(i)}
+              className="size-4 accent-ink"
+            />
             <b>
               <span className="capitalize">{s.level}</span>
               {i === chosen ? ' · chosen' : ''}
             </b>
+            <span className="flex-1" />
             <span
               className="text-sm text-steel figures"
               title="40 for different kinds of fact, 30 for different first numbers, 20 for different gaps between the parts, 10 for rising step by step"
             >
               variety {s.score} of 100
             </span>
-          </p>
+          </label>
           <ExampleRow examples={s.examples} aim={aim} actions={actions(i)} />
         </div>
       ))}

@@ -60,7 +60,10 @@ export default function PlanPage() {
           <AimEditor
             value={value}
             disabled={!record.mayChange}
-            onChange={(v) => (setValue(v), setSearching(true))}
+            onChange={(v) => {
+              setValue(v)
+              setSearching(true)
+            }}
           />
         </div>
         <ChanceCard
@@ -184,8 +187,8 @@ export default function PlanPage() {
                   Write the script again with the {result.sets[chosen]!.level} set
                 </Button>
                 <Button
-                  onClick={() => (
-                    setSearching(false),
+                  onClick={() => {
+                    setSearching(false)
                     setValue({
                       ideaId: doc.ideaId,
                       age: doc.age,
@@ -193,7 +196,7 @@ export default function PlanPage() {
                       arc: doc.arc,
                       story: doc.story,
                     })
-                  )}
+                  }}
                 >
                   Keep the script
                 </Button>
@@ -205,10 +208,10 @@ export default function PlanPage() {
               <Notice kind="wrong">{result.conflict}</Notice>
               <Button
                 className="justify-self-start"
-                onClick={() => (
-                  setSearching(false),
+                onClick={() => {
+                  setSearching(false)
                   setValue({ ideaId: doc.ideaId, age: doc.age, aim: doc.aim, arc: doc.arc, story: doc.story })
-                )}
+                }}
               >
                 Keep the script as it is
               </Button>

@@ -72,6 +72,9 @@ export function useSets(
     actions,
     examples,
     said,
-    again: () => (setSeed((s) => s + 1), setChosen(0)),
+    again: () => {
+      setSeed((s) => s + 1)
+      setChosen(0)
+    },
   }
 }

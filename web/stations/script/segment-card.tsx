@@ -1,7 +1,8 @@
+import { TitleInput } from '../../kit/title-input.tsx'
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { GripVertical, Plus } from 'lucide-react'
-import { memo, useEffect, useState, type ReactNode } from 'react'
+import { memo, type ReactNode } from 'react'
 import { segmentKinds, type Segment } from '@awlbox/core/contracts/lesson'
 import { insertStep } from '@awlbox/core/script/edit'
 import type { Finding } from '@awlbox/core/script/proof/finding'
@@ -77,7 +78,10 @@ export const SegmentCard = memo(function SegmentCard(p: Props) {
         {grip}
         <button
           type="button"
-          onClick={() => (goTo(segment.id), p.onStep(null))}
+          onClick={() => {
+            goTo(segment.id)
+            p.onStep(null)
+          }}
           className="flex items-center gap-2 flex-1 min-w-0 min-h-11 text-left cursor-pointer"
         >
           <span className="font-semibold truncate min-w-0">{segment.title}</span>
@@ -130,6 +134,8 @@ function OpenCard({
       <header className="flex items-center gap-2 min-h-9 max-md:flex-wrap">
         {grip}
         <TitleInput
+          label="Title of the segment"
+          className="font-bold bg-transparent rounded-md px-1 -ml-1 min-w-0 flex-auto max-md:basis-[75%] truncate hover:bg-wash focus:bg-wash"
           value={segment.title}
           disabled={!record.mayChange}
           onDone={(title) => change({ title })}
@@ -197,30 +203,5 @@ function OpenCard({
         </button>
       )}
     </section>
-  )
-}
-
-function TitleInput({
-  value,
-  onDone,
-  disabled,
-}: {
-  value: string
-  onDone: (v: string) => void
-  disabled: boolean
-}) {
-  const [text, setText] = useState(value)
-  useEffect(() => setText(value), [value])
-  return (
-    <input
-      aria-label="Title of the segment"
-      disabled={disabled}
-      value={text}
-      maxLength={120}
-      onChange={(e) => setText(e.target.value)}
-      onBlur={() => (text.trim() ? text !== value && onDone(text.trim()) : setText(value))}
-      onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-      className="font-bold bg-transparent rounded-md px-1 -ml-1 min-w-0 flex-auto max-md:basis-[75%] truncate hover:bg-wash focus:bg-wash"
-    />
   )
 }

@@ -110,6 +110,7 @@ export function StepLine({
       style={{ transform: CSS.Translate.toString(transform), transition }}
       className={isDragging ? 'opacity-70 relative z-10' : ''}
     >
+      {/* eslint-disable-next-line jsx-a11y-x/click-events-have-key-events, jsx-a11y-x/no-static-element-interactions -- keys reach the line through its field */}
       <div
         className={`group flex items-start gap-1 rounded-lg pl-0.5 border-l-[3px] ${current ? 'bg-here border-saffron' : 'border-transparent hover:bg-wash'}`}
         onClick={() => onStep(step.id)}
@@ -167,7 +168,10 @@ export function StepLine({
           <button
             type="button"
             aria-label={`Take out line ${index + 1}`}
-            onClick={(e) => (e.stopPropagation(), edit((d) => removeStep(d, step.id)))}
+            onClick={(e) => {
+              e.stopPropagation()
+              edit((d) => removeStep(d, step.id))
+            }}
             className="size-8 grid place-items-center text-steel opacity-0 group-hover:opacity-100 focus:opacity-100 hover:text-brick cursor-pointer"
           >
             <X size={15} />

@@ -66,7 +66,10 @@ export function TimeDialog({ onClose }: { onClose: () => void }) {
           <li key={s.id} className="flex justify-between gap-3 border-b border-hair py-0.5">
             <button
               type="button"
-              onClick={() => (goTo(s.id), onClose())}
+              onClick={() => {
+                goTo(s.id)
+                onClose()
+              }}
               className="truncate text-left hover:underline cursor-pointer min-h-8"
             >
               {s.title}

@@ -65,7 +65,13 @@ export function WordsDialog({ onClose }: { onClose: () => void }) {
         })}
       </ul>
       {record.mayChange && (
-        <form className="flex gap-2 flex-wrap" onSubmit={(e) => (e.preventDefault(), add())}>
+        <form
+          className="flex gap-2 flex-wrap"
+          onSubmit={(e) => {
+            e.preventDefault()
+            add()
+          }}
+        >
           <input
             aria-label="New word"
             value={word}

@@ -259,10 +259,12 @@ export default function SendPage() {
               home={qr}
               onClose={() => setQr(null)}
               onRenew={() =>
-                act(() => send('POST', `/api/households/${qr.householdId}/link`)).then(() => setQr(null))
+                void act(() => send('POST', `/api/households/${qr.householdId}/link`)).then(() => setQr(null))
               }
               onEnd={() =>
-                act(() => send('DELETE', `/api/households/${qr.householdId}/link`)).then(() => setQr(null))
+                void act(() => send('DELETE', `/api/households/${qr.householdId}/link`)).then(() =>
+                  setQr(null),
+                )
               }
             />
           )}

@@ -42,6 +42,7 @@ export function SignInPage() {
             className={field}
             type="email"
             autoComplete="username"
+            // eslint-disable-next-line jsx-a11y-x/no-autofocus -- there is nothing else to do on this page
             autoFocus
             required
             {...register('email')}

@@ -42,7 +42,10 @@ export default function WeekPage() {
   if (error && !data) return <Away error={error} />
   const change = (what: Promise<unknown>) =>
     void what.then(
-      () => (setProblem(null), mutate()),
+      () => {
+        setProblem(null)
+        return mutate()
+      },
       (e: unknown) => setProblem(wordsOf(e)),
     )
   const shift = (n: number) =>

@@ -13,9 +13,9 @@ interface Props {
   /** Seconds at which the segment begins and ends that one is on: only its captions are shown. */
   part: { from: number; to: number }
   mayChange: boolean
-  onGo(seconds: number): void
-  onEdit(edit: CaptionEdit, together: string | null): void
-  onBurn(burnt: boolean): void
+  onGo: (seconds: number) => void
+  onEdit: (edit: CaptionEdit, together: string | null) => void
+  onBurn: (burnt: boolean) => void
 }
 /** The captions of a segment: their words and times by hand, how quickly they have to be read, and whether they are drawn into the picture. */
 export function CaptionsPanel({ list, cues, now, part, mayChange, onGo, onEdit, onBurn }: Props) {

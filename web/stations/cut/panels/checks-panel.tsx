@@ -33,7 +33,7 @@ export function ChecksPanel({
 }: {
   checks: readonly Check[]
   behind: boolean
-  onGo(c: Check): void
+  onGo: (c: Check) => void
 }) {
   return (
     <div className="grid gap-3" aria-busy={behind}>

@@ -40,8 +40,8 @@ interface Props {
   /** The cut changed since. */
   stale: boolean
   mayChange: boolean
-  onGo(seconds: number): void
-  onRead(file: File): void
+  onGo: (seconds: number) => void
+  onRead: (file: File) => void
 }
 /** The finished film with its versions, what was found in it, and the cut in formats other programs read. */
 export function FilmPanel({ lessonId, chapters, render, stale, mayChange, onGo, onRead }: Props) {

@@ -12,9 +12,9 @@ interface Props {
   /** A take is in the picture: something can be put over it. */
   canAdd: boolean
   acts: CutActs
-  onChoose(id: string | null): void
+  onChoose: (id: string | null) => void
   /** Goes to a frame of the row. */
-  onGo(frame: number): void
+  onGo: (frame: number) => void
 }
 /** What comes over the picture of a segment, in its order, with when and for how long; the chosen one is moved on the picture. */
 export function OverlaysPanel({ row, chosen, mayChange, canAdd, acts, onChoose, onGo }: Props) {

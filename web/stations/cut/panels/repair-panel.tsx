@@ -13,14 +13,14 @@ interface Props {
   take: TakeRecord | null
   /** Takes of the lesson it can be matched to. */
   others: readonly TakeRecord[]
-  nameOf(take: TakeRecord): string
+  nameOf: (take: TakeRecord) => string
   repair: Repair
   /** Frame of the take in the picture. */
   frame: number
   mayChange: boolean
   pick: Picked
-  onPick(pick: Picked): void
-  onChange(change: (r: Repair) => Repair, together: string | null): void
+  onPick: (pick: Picked) => void
+  onChange: (change: (r: Repair) => Repair, together: string | null) => void
 }
 /** Noise above this (decibels under full scale) is heard on a quiet evening. */
 const noisy = -58
@@ -189,7 +189,13 @@ export function RepairPanel({
                   {name}
                 </Button>
               ))}
-              <Button small onClick={() => (onPick(null), set({ corners: null }))}>
+              <Button
+                small
+                onClick={() => {
+                  onPick(null)
+                  set({ corners: null })
+                }}
+              >
                 Not straightened
               </Button>
               {!isProperQuad(r.corners) && (
@@ -347,10 +353,10 @@ function HiddenAreas({
                   </Button>
                   <Button
                     small
-                    onClick={() => (
-                      onPick(null),
+                    onClick={() => {
+                      onPick(null)
                       change(h.id, (x) => (x.why ? { ...x, why: { ...x.why, state: 'declined' } } : null))
-                    )}
+                    }}
                   >
                     Uncover
                   </Button>
