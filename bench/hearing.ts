@@ -9,7 +9,7 @@ import { habits, type Slip, slips, type StandInVoice, standInVoices } from '@awl
 import { aimOf } from '@awlbox/core/plan/aim'
 import { findExamples } from '@awlbox/core/plan/examples'
 import { fromTemplate } from '@awlbox/core/script/template/lesson'
-import { wavOf } from '@awlbox/core/film/wav'
+import { wavOf } from '@awlbox/core/film/ear/wav'
 import { hearTake } from '../server/film/hear-take.ts'
 import { labelledTake, type LabelledTake } from '../standins/camera/labelled.ts'
 import { codesFor } from '../standins/camera/slips.ts'

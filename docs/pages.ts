@@ -1,3 +1,4 @@
+import { openApi } from '@awlbox/core/contracts/api/open-api'
 import { lessonSchema } from '@awlbox/core/contracts/lesson-schema'
 import { catalogue } from '@awlbox/core/script/proof/catalogue'
 import { severities } from '@awlbox/core/script/proof/finding'
@@ -24,5 +25,7 @@ export function findingsPage(): string {
     ...catalogue.map((c) => `| \`${c.code}\` | ${c.severity.join(', ')} | ${c.when} |`),
   ].join('\n')}\n`
 }
+/** docs/openapi.json: every call of the API with what it takes and gives, from its contract. */
+export const apiFile = (): string => `${JSON.stringify(openApi(), null, 1)}\n`
 /** docs/awlbox-lesson.schema.json, the same document that /api/formats/lesson.schema.json gives. */
 export const schemaFile = (): string => `${JSON.stringify(lessonSchema(), null, 2)}\n`

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, expect, test } from 'vitest'
+import { allRoutes } from '@awlbox/core/contracts/api/all'
 import { routeList } from './platform/route.ts'
 import { addTake } from './film/store.ts'
 import { plainList } from '@awlbox/core/contracts/cut'
@@ -141,17 +142,6 @@ const meta = () =>
   `lessonId ${Buffer.from(world.here.lessonId).toString('base64')},segmentId ${Buffer.from('x1').toString('base64')}`
 const H = (actor: Actor) =>
   `/api/home/${actor === 'home' ? world.here.tokens[0] : actor === 'otherHome' ? world.here.tokens[1] : 'A'.repeat(22)}`
-const reading = () => ({
-  width: 40,
-  height: 30,
-  count: 0,
-  low: 0,
-  high: 0,
-  groups: [],
-  places: [],
-  things: [],
-  warnings: [],
-})
 const cases: Record<string, Case> = {
   'get /api/health': { expect: open, path: () => '/api/health' },
   'post /api/sign-in': {
@@ -342,11 +332,6 @@ const cases: Record<string, Case> = {
   'get /api/qr': { expect: any, path: () => `/api/qr?link=/h/${'A'.repeat(22)}` },
   'get /api/lessons/:lessonId/replies': { expect: read, path: () => `${L()}/replies` },
   'get /api/photos/:photoId': { expect: read, path: () => `/api/photos/${id.photo}` },
-  'put /api/photos/:photoId/reading': {
-    expect: read,
-    path: () => `/api/photos/${id.photo}/reading`,
-    body: reading,
-  },
   'post /api/replies/:replyId/judgements': {
     expect: read,
     path: () => `/api/replies/${id.reply}/judgements`,
@@ -409,9 +394,13 @@ const homeCases: Record<
 const who = (actor: Actor): Caller =>
   actor === 'home' || actor === 'otherHome' ? world.nobody : world[actor]
 
+test('every route of the contract is served, and no other', () => {
+  const named = (r: { method: string; path: string; who: string }) => `${r.method} ${r.path} ${r.who}`
+  expect(routeList.map(named).sort()).toEqual(allRoutes.map((r) => named(r.route)).sort())
+})
 test('the matrix names every route there is, and no other', () => {
   const known = [...Object.keys(cases), ...Object.keys(homeCases)].sort()
-  expect(routeList.map((r) => `${r.method} ${r.path}`).sort()).toEqual(known)
+  expect(routeList.map((r) => `${r.method.toLowerCase()} ${r.path}`).sort()).toEqual(known)
 })
 
 // Whoever may not comes first, so that one actor's change does not decide another's answer.

@@ -9,14 +9,19 @@ import { uploadRoutes } from './film/uploads.ts'
 import { lookRoutes } from './look/routes.ts'
 import { nextRoutes } from './next/routes.ts'
 import { peopleRoutes } from './people/routes.ts'
+import { lessonRoutes } from './lessons/routes.ts'
 import { planRoutes } from './plan/routes.ts'
-import { config } from './platform/config.ts'
+import { projectRoot } from './platform/root.ts'
 import { notFound, Problem, problems } from './platform/problem.ts'
-import { openRoute } from './platform/route.ts'
 import type { Services } from './platform/services.ts'
+import { homeRoutes } from './send/home-routes.ts'
 import { sendRoutes } from './send/routes.ts'
+import { settingRoutes } from './settings/routes.ts'
+import { shelfRoutes } from './shelf/routes.ts'
+import { weekRoutes } from './week/routes.ts'
+import { jobRoutes } from './jobs/routes.ts'
 
-const dist = path.join(config.root, 'web/dist')
+const dist = path.join(projectRoot, 'web/dist')
 
 /** The whole web application on the services given. */
 export function makeApp(s: Services): Express {
@@ -45,7 +50,7 @@ export function makeApp(s: Services): Express {
       },
       referrerPolicy: { policy: 'no-referrer' },
       crossOriginOpenerPolicy: { policy: 'same-origin' },
-      strictTransportSecurity: config.secureCookies,
+      strictTransportSecurity: s.config.secureCookies,
     }),
   )
   // The page may use its own camera and microphone and nothing else of the device.
@@ -53,24 +58,26 @@ export function makeApp(s: Services): Express {
     res.setHeader('Permissions-Policy', 'camera=(self), microphone=(self), geolocation=()')
     next()
   })
-  app.use('/api', sameOrigin)
+  app.use('/api', sameOrigin(s.config.origin))
   uploadRoutes(app, s)
   app.use('/api', express.json({ limit: '4mb' }))
-  openRoute(app, 'get', '/api/health', null, async () => {
-    await s.pool.query('select 1')
-    return { ok: true }
-  })
-  for (const station of [
+  for (const room of [
+    jobRoutes,
     peopleRoutes,
+    settingRoutes,
+    shelfRoutes,
+    lessonRoutes,
     planRoutes,
+    weekRoutes,
     filmRoutes,
     micTestRoutes,
     cutRoutes,
     sendRoutes,
+    homeRoutes,
     lookRoutes,
     nextRoutes,
   ])
-    station(app, s)
+    room(app, s)
   app.use('/api', () => {
     throw notFound('This address')
   })
@@ -80,23 +87,25 @@ export function makeApp(s: Services): Express {
 }
 
 /** Writes come from Awlbox's own pages only: a browser says where a request comes from, and cannot be made to lie. */
-function sameOrigin(req: express.Request, _res: express.Response, next: express.NextFunction): void {
-  if (req.method === 'GET' || req.method === 'HEAD') {
-    next()
-    return
+const sameOrigin =
+  (ours: string): express.RequestHandler =>
+  (req, _res, next) => {
+    if (req.method === 'GET' || req.method === 'HEAD') {
+      next()
+      return
+    }
+    const origin = req.get('origin')
+    const site = req.get('sec-fetch-site')
+    const own =
+      origin === undefined
+        ? site === undefined || site === 'same-origin' || site === 'none'
+        : safeHost(origin) === req.get('host') || origin === ours
+    next(
+      own
+        ? undefined
+        : new Problem(403, 'Not from here', 'This request came from another page. Nothing was changed.'),
+    )
   }
-  const origin = req.get('origin')
-  const site = req.get('sec-fetch-site')
-  const own =
-    origin === undefined
-      ? site === undefined || site === 'same-origin' || site === 'none'
-      : safeHost(origin) === req.get('host') || origin === config.origin
-  next(
-    own
-      ? undefined
-      : new Problem(403, 'Not from here', 'This request came from another page. Nothing was changed.'),
-  )
-}
 const safeHost = (origin: string): string => {
   try {
     return new URL(origin).host

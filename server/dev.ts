@@ -1,11 +1,13 @@
 import { spawn } from 'node:child_process'
-import { config } from './platform/config.ts'
+import { readConfig } from './platform/config.ts'
 import { migrateDb, openDb } from './platform/db.ts'
 import { freePort } from './platform/free-port.ts'
+import { projectRoot } from './platform/root.ts'
 import { seedDemo } from './demo/seed.ts'
 
 /** For developers: pages, web, worker and stand-in camera on the demo's data, each made anew when its files change. */
-const { db, pool } = openDb()
+const config = readConfig()
+const { db, pool } = openDb(config.databaseUrl)
 await migrateDb(db)
 await seedDemo(db)
 await pool.end()
@@ -24,7 +26,9 @@ const commands = [
   ['tsx', 'watch', '--clear-screen=false', 'standins/camera/service.ts'],
   ['vite', 'web', '--host', '127.0.0.1', '--port', String(pages), '--strictPort'],
 ]
-const children = commands.map((c) => spawn('npx', ['--no-install', ...c], { cwd: config.root, env, stdio: 'inherit' }))
+const children = commands.map((c) =>
+  spawn('npx', ['--no-install', ...c], { cwd: projectRoot, env, stdio: 'inherit' }),
+)
 const ended = children.map((c) => new Promise<void>((resolve) => c.once('exit', () => resolve())))
 const stop = () => children.forEach((c) => c.kill('SIGTERM'))
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, stop)

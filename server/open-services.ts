@@ -2,14 +2,14 @@ import fs from 'node:fs/promises'
 import path from 'node:path'
 import { randomBytes } from 'node:crypto'
 import { folderBlobs } from './platform/blobs.ts'
-import { config } from './platform/config.ts'
+import type { Config } from './platform/config.ts'
 import { openDb } from './platform/db.ts'
 import { listen } from './platform/events.ts'
 import { openQueue } from './platform/queue.ts'
 import type { Services } from './platform/services.ts'
 
 /** The secret from the environment, or one made once and kept beside the blobs. */
-export async function readSecret(): Promise<string> {
+export async function readSecret(config: Pick<Config, 'secret' | 'blobs'>): Promise<string> {
   if (config.secret) return config.secret
   const file = path.join(config.blobs, '..', 'secret')
   try {
@@ -23,18 +23,20 @@ export async function readSecret(): Promise<string> {
   }
 }
 
-export async function openServices(): Promise<Services & { close: () => Promise<void> }> {
-  const { db, pool } = openDb()
-  const queue = await openQueue(db)
-  const events = listen()
-  const blobs = folderBlobs()
+export async function openServices(config: Config): Promise<Services & { close: () => Promise<void> }> {
+  const { db, pool } = openDb(config.databaseUrl)
+  const queue = await openQueue(db, config.databaseUrl)
+  const events = listen(config.databaseUrl)
+  const blobs = folderBlobs(config.blobs)
   return {
     db,
     pool,
     queue,
     events,
     blobs,
-    secret: await readSecret(),
+    secret: await readSecret(config),
+    config,
+    checkAnswers: false,
     async close() {
       await queue.close()
       await events.close()

@@ -1,9 +1,11 @@
 import { type ChildProcess, fork, type StdioOptions } from 'node:child_process'
-import { config } from './platform/config.ts'
+import { readConfig } from './platform/config.ts'
+import { projectRoot } from './platform/root.ts'
 import { openDb, migrateDb } from './platform/db.ts'
 import { freePort } from './platform/free-port.ts'
 
 /** Starts the web, the worker and (for the demo) the stand-in camera; starts again whichever dies; stops them all together. */
+const config = readConfig()
 const demo = process.argv.includes('--demo')
 /** Bundled programs start at once; from source they are compiled as they load. */
 const bundled = import.meta.url.endsWith('.mjs')
@@ -25,7 +27,7 @@ const launch = (name: Program, env: Record<string, string>, stdio: StdioOptions)
     execArgv: bundled ? ['--enable-source-maps'] : ['--import', 'tsx'],
     env: { ...process.env, ...env },
     stdio,
-    cwd: config.root,
+    cwd: projectRoot,
   })
 const children = new Map<string, ChildProcess>()
 let stopping = false
@@ -78,7 +80,7 @@ async function stopAll(code: number): Promise<void> {
 }
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => void stopAll(0))
 
-const { db, pool } = openDb()
+const { db, pool } = openDb(config.databaseUrl)
 await migrateDb(db)
 const env: Record<string, string> = {}
 const ready: Promise<void>[] = []

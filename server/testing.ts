@@ -9,8 +9,9 @@ import { findExamples } from '@awlbox/core/plan/examples'
 import { aimOf } from '@awlbox/core/plan/aim'
 import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import { makeApp } from './app.ts'
-import { createLesson } from './plan/store.ts'
+import { createLesson } from './lessons/store.ts'
 import { folderBlobs } from './platform/blobs.ts'
+import { type Config, readConfig } from './platform/config.ts'
 import { migrateDb, openDb } from './platform/db.ts'
 import { listen } from './platform/events.ts'
 import { openQueue } from './platform/queue.ts'
@@ -34,15 +35,19 @@ export async function openTestApp(): Promise<TestApp> {
   await admin.query(`create database ${name}`)
   await admin.end()
   const url = `${base}/${name}`
+  // A test may change what its own application was told; nobody else's.
+  const config: Config = { ...readConfig(), databaseUrl: url }
   const { db, pool } = openDb(url)
   await migrateDb(db)
   const services: Services = {
     db,
     pool,
-    blobs: folderBlobs(),
+    blobs: folderBlobs(config.blobs),
+    config,
     queue: await openQueue(db, url),
     events: listen(url),
     secret: 'a secret for tests only, 32 letters',
+    checkAnswers: true,
   }
   const server = makeApp(services).listen(0, '127.0.0.1')
   server.keepAliveTimeout = 120_000

@@ -1,10 +1,11 @@
 import { makeApp } from './app.ts'
 import { openServices } from './open-services.ts'
-import { config } from './platform/config.ts'
+import { readConfig } from './platform/config.ts'
 import { log } from './platform/log.ts'
 import { onStop } from './platform/on-stop.ts'
 
-const services = await openServices()
+const config = readConfig()
+const services = await openServices(config)
 const server = makeApp(services).listen(config.port, config.host, (error?: Error) => {
   if (error) {
     log.error({ error: error.message }, 'cannot listen')

@@ -1,16 +1,28 @@
 import { renderFilm } from './cut/jobs.ts'
 import { filmSegment } from './film/film-segment.ts'
 import { prepareTake } from './film/prepare.ts'
+import { readStale, readStoredPhoto } from './look/read-photo.ts'
 import { openServices } from './open-services.ts'
-import { log } from './platform/log.ts'
+import { readConfig } from './platform/config.ts'
+import { forLog, log } from './platform/log.ts'
 import { onStop } from './platform/on-stop.ts'
 
-const services = await openServices()
+const services = await openServices(readConfig())
 await services.queue.work({
   film: (w) => filmSegment(services, w),
   take: (w) => prepareTake(services, w),
   render: (w) => renderFilm(services, w),
+  photo: (w) => readStoredPhoto(services, w),
 })
 log.info('worker ready')
 process.send?.('ready')
-onStop(() => services.close())
+/** Photos whose reading was lost, or is of an older reader, are looked for from time to time (milliseconds). */
+const staleEvery = 60_000
+const lookForStale = () =>
+  readStale(services).catch((error: unknown) => log.warn({ error: forLog(error) }, 'stale photos'))
+await lookForStale()
+const timer = setInterval(() => void lookForStale(), staleEvery)
+onStop(() => {
+  clearInterval(timer)
+  return services.close()
+})

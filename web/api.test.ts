@@ -1,7 +1,10 @@
 import { afterEach, describe, expect, test, vi } from 'vitest'
-import { get, isAway, ProblemError, send, wordsOf } from './api.ts'
+import * as jobsApi from '@awlbox/core/contracts/api/jobs'
+import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
+import { ask, isAway, ProblemError, wordsOf } from './api.ts'
 import { answering, type Answer } from './testing/hooks.ts'
 
+const lessonId = '11111111-1111-4111-8111-111111111111'
 const with_ = (answer: Answer) => {
   const stand = answering(() => answer)
   vi.stubGlobal('fetch', stand.fetch)
@@ -9,7 +12,7 @@ const with_ = (answer: Answer) => {
 }
 const failed = async (answer: Answer): Promise<ProblemError> => {
   with_(answer)
-  return get('/api/x').then(
+  return ask(lessonsApi.library, {}).then(
     () => {
       throw new Error('it answered')
     },
@@ -21,14 +24,14 @@ afterEach(() => vi.unstubAllGlobals())
 describe('asking the server', () => {
   test('gives what it answers; nothing where it answers nothing', async () => {
     const asked = with_({ body: { a: 1 } })
-    expect(await get('/api/x')).toEqual({ a: 1 })
-    expect(await send('PUT', '/api/x', { b: 2 })).toEqual({ a: 1 })
+    expect(await ask(lessonsApi.library, {})).toEqual({ a: 1 })
+    expect(await ask(lessonsApi.nameRevision, { lessonId, revision: 3 }, { name: 'b' })).toEqual({ a: 1 })
     expect(asked).toEqual([
-      { method: 'GET', path: '/api/x', body: undefined },
-      { method: 'PUT', path: '/api/x', body: { b: 2 } },
+      { method: 'GET', path: '/api/library', body: undefined },
+      { method: 'POST', path: `/api/lessons/${lessonId}/revisions/3/name`, body: { name: 'b' } },
     ])
     with_({ status: 204 })
-    expect(await send('DELETE', '/api/x')).toBeUndefined()
+    expect(await ask(jobsApi.cancelJob, { jobId: lessonId })).toBeUndefined()
   })
   test('a refusal is told in the server’s words, with all it said', async () => {
     const e = await failed({
@@ -61,7 +64,7 @@ describe('asking the server', () => {
   )
   test('an answer that is not the server’s own is told in our words', async () => {
     vi.stubGlobal('fetch', async () => new Response('<h1>Bad Gateway</h1>', { status: 502 }))
-    const e: unknown = await get('/api/x').catch((x: unknown) => x)
+    const e: unknown = await ask(lessonsApi.library, {}).catch((x: unknown) => x)
     expect(wordsOf(e)).toMatch(/What was saved before is kept/)
   })
   test.each([

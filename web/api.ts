@@ -1,3 +1,6 @@
+import { addressOf } from '@awlbox/core/contracts/api/address'
+import type { Answer, Asked, Body, Route } from '@awlbox/core/contracts/api/route'
+
 /** What the server says when something cannot be done (RFC 9457): words for the person, and what was kept. */
 export class ProblemError extends Error {
   constructor(
@@ -17,20 +20,21 @@ const away = new ProblemError(
   {},
 )
 
-async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+async function call(method: string, address: string, body?: unknown): Promise<unknown> {
   let response: Response
   try {
     const form = body instanceof FormData
-    response = await fetch(path, {
+    response = await fetch(address, {
       method,
       headers: body !== undefined && !form ? { 'content-type': 'application/json' } : {},
       ...(body !== undefined ? { body: form ? body : JSON.stringify(body) } : {}),
     })
   } catch {
+    // A browser gives no reason it would be safe to show: there is no connection, or none to us.
     throw away
   }
   const text = await response.text()
-  if (response.ok) return (text ? JSON.parse(text) : undefined) as T
+  if (response.ok) return text ? (JSON.parse(text) as unknown) : undefined
   let problem: { title?: string; detail?: string } & Record<string, unknown> = {}
   try {
     problem = JSON.parse(text) as typeof problem
@@ -44,9 +48,17 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
     problem,
   )
 }
-export const get = <T>(path: string): Promise<T> => call<T>('GET', path)
-export const send = <T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown): Promise<T> =>
-  call<T>(method, path, body)
+
+/** Calls one of the server's routes. @throws ProblemError with words for the person. */
+export const ask = <T extends Route>(route: T, asked: Asked<T>, body?: Body<T>): Promise<Answer<T>> =>
+  call(route.method, addressOf(route.path, { ...asked }), body) as Promise<Answer<T>>
+/** The same with a form: files, and what goes with them. */
+export const askWithForm = <T extends Route>(route: T, asked: Asked<T>, form: FormData): Promise<Answer<T>> =>
+  call(route.method, addressOf(route.path, { ...asked }), form) as Promise<Answer<T>>
+/** Where a file of the server's is to be had: for a picture, a film, a link to save it. */
+export const fileAt = <T extends Route>(route: T, asked: Asked<T>): string =>
+  addressOf(route.path, { ...asked })
+
 export const wordsOf = (error: unknown): string =>
   error instanceof ProblemError
     ? error.detail

@@ -2,7 +2,7 @@ import { lazy, StrictMode, Suspense } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router'
 import { SWRConfig } from 'swr'
-import { get, isAway, ProblemError } from './api.ts'
+import { isAway, ProblemError } from './api.ts'
 import { BrokenPage } from './frame/broken-page.tsx'
 import { LessonFrame } from './frame/lesson-frame.tsx'
 import { ShelfPage } from './stations/shelf/shelf-page.tsx'
@@ -68,7 +68,6 @@ createRoot(document.getElementById('app')!).render(
   <StrictMode>
     <SWRConfig
       value={{
-        fetcher: get,
         onError,
         revalidateOnFocus: true,
         keepPreviousData: true,

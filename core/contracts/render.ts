@@ -1,6 +1,5 @@
-import type { TakeSeen } from '../cut/covers.ts'
-import type { MeanColour } from '../cut/repairs.ts'
-import type { RoomTone } from '../cut/room-tone.ts'
+import { z } from 'zod'
+import { FilmBox } from './cut.ts'
 
 /** What is made of a film beside the film itself, its captions and its poster. */
 export const renderFileKinds = [
@@ -26,22 +25,61 @@ export const renderFileMimes: Record<RenderFileKind, string> = {
 }
 
 /** What was found in a finished film. Seconds into it. */
-export interface FilmCheck {
-  kind: 'flash' | 'black' | 'frozen' | 'loud' | 'sync' | 'size'
-  severity: 'wrong' | 'look'
-  at: number | null
-  message: string
-}
+export const FilmCheck = z.object({
+  kind: z.enum(['flash', 'black', 'frozen', 'loud', 'sync', 'size']),
+  severity: z.enum(['wrong', 'look']),
+  at: z.number().nullable(),
+  message: z.string(),
+})
+export type FilmCheck = z.infer<typeof FilmCheck>
+
+/** Writing that tells who or where. */
+export const privateKinds = ['child', 'place', 'address', 'telephone'] as const
+export type PrivateKind = (typeof privateKinds)[number]
+
+/** What was found in one picture of a take; boxes in its 1280 × 720. */
+export const AreasSeen = z.object({ frame: z.number(), boxes: z.array(FilmBox) })
+export type AreasSeen = z.infer<typeof AreasSeen>
+
+/** Everything found in a take that may have to be covered. */
+export const TakeSeen = z.object({
+  /** Frames between the pictures in which faces were looked for, and where they were found. */
+  every: z.number(),
+  faces: z.array(AreasSeen).readonly(),
+  /** The same for writing that tells who or where; null where nothing could be read. */
+  written: z
+    .object({ every: z.number(), seen: z.array(AreasSeen.extend({ what: z.enum(privateKinds) })).readonly() })
+    .nullable()
+    .optional(),
+})
+export type TakeSeen = z.infer<typeof TakeSeen>
+
+/** Mean colour of a picture, each 0–255. */
+export const MeanColour = z.object({ r: z.number(), g: z.number(), b: z.number() })
+export type MeanColour = z.infer<typeof MeanColour>
+
+/** A stretch of a take in which only its room is heard, in seconds. */
+export const RoomTone = z.object({ from: z.number(), to: z.number() })
+export type RoomTone = z.infer<typeof RoomTone>
 
 /** What was measured in a take once. */
-export interface TakeLooked extends TakeSeen {
+export const TakeLooked = TakeSeen.extend({
   /** Mean colour of its pictures; null where it has none. */
-  mean: MeanColour | null
+  mean: MeanColour.nullable(),
   /** Small pictures in the sheet: how many, how many in a row, frames from one to the next, size in pixels. */
-  sheet: { count: number; across: number; every: number; width: number; height: number } | null
+  sheet: z
+    .object({
+      count: z.number(),
+      across: z.number(),
+      every: z.number(),
+      width: z.number(),
+      height: z.number(),
+    })
+    .nullable(),
   /** Only the room, seconds into the take. */
-  tone: RoomTone | null
+  tone: RoomTone.nullable(),
   /** Mains hum heard in it, and the level of its noise in decibels under full scale. */
-  hum: 0 | 50 | 60
-  noise: number | null
-}
+  hum: z.union([z.literal(0), z.literal(50), z.literal(60)]),
+  noise: z.number().nullable(),
+})
+export type TakeLooked = z.infer<typeof TakeLooked>

@@ -1,10 +1,13 @@
 import { z } from 'zod'
 
-export const Help = z.enum(['alone', 'nudged', 'together'])
+export const helps = ['alone', 'nudged', 'together'] as const
+export const Help = z.enum(helps)
 export type Help = z.infer<typeof Help>
-export const Rung = z.enum(['things', 'picture', 'track', 'head'])
+export const rungs = ['things', 'picture', 'track', 'head'] as const
+export const Rung = z.enum(rungs)
 export type Rung = z.infer<typeof Rung>
-export const Level = z.enum(['secure', 'nearly', 'not yet', "can't tell"])
+export const levels = ['secure', 'nearly', 'not yet', "can't tell"] as const
+export const Level = z.enum(levels)
 export type Level = z.infer<typeof Level>
 
 /** What a home typed or chose for one task, as it was given; reading it is the core's work. Null: left open. */

@@ -18,19 +18,34 @@ export type TakeMark = z.infer<typeof TakeMark>
 export const TakeMarks = z.array(TakeMark).max(400)
 
 /** What is wrong, or worth knowing, about a take's sound. */
-export interface TakeSound {
-  channels: number
+export const TakeSound = z.object({
+  channels: z.number(),
   /** Samples a second of the original. */
-  rate: number
+  rate: z.number(),
   /** Which channel is used: both, or the only one with sound in it. */
-  used: 'both' | 'left' | 'right'
-  notes: string[]
-}
+  used: z.enum(['both', 'left', 'right']),
+  notes: z.array(z.string()),
+})
+export type TakeSound = z.infer<typeof TakeSound>
 
 /** Why a clip was given to a segment, or waits in the tray. */
-export interface Sorting {
-  reason: string
-  matches: { segmentId: string; score: number; phrases: string[] }[]
+export const Sorting = z.object({
+  reason: z.string(),
+  matches: z.array(z.object({ segmentId: z.string(), score: z.number(), phrases: z.array(z.string()) })),
   /** Whether a person has put it where it is. */
-  byHand: boolean
-}
+  byHand: z.boolean(),
+})
+export type Sorting = z.infer<typeof Sorting>
+
+/** A clip's first picture held against the planned table. */
+export const FirstFrame = z.object({
+  planned: z.number(),
+  /** Things counted in the picture, and every count the picture allows. */
+  seen: z.number(),
+  low: z.number(),
+  high: z.number(),
+  /** Whether they agree; null where the picture tells nothing, or nothing was to be seen. */
+  agrees: z.boolean().nullable(),
+  message: z.string(),
+})
+export type FirstFrame = z.infer<typeof FirstFrame>

@@ -1,6 +1,6 @@
 import type { FilmBox } from '../contracts/cut.ts'
 import { el, paper, round, type Shape } from '../script/table/drawing/paper.ts'
-import { film } from '../film/frame.ts'
+import { film } from '../film/camera/frame.ts'
 
 /** Letters of burnt-in captions: 1/18 of the picture's height. */
 const size = 40

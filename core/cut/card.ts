@@ -1,6 +1,6 @@
 import type { Card } from '../contracts/cut.ts'
 import type { HouseStyle } from '../contracts/house-style.ts'
-import { readable } from '../film/frame.ts'
+import { readable } from '../film/camera/frame.ts'
 import { paper, round, type Shape, tableHeight, tableWidth } from '../script/table/drawing/paper.ts'
 import { drawTable } from '../script/table/drawing/table.ts'
 import type { TableState } from '../script/table/state.ts'

@@ -10,7 +10,7 @@ import {
 import { defaultHouseStyle } from '../contracts/house-style.ts'
 import type { Hearing } from '../contracts/heard.ts'
 import type { Segment } from '../contracts/lesson.ts'
-import { hear } from '../film/heard.ts'
+import { hear } from '../film/judge/heard.ts'
 import { simulate } from '../script/simulate.ts'
 import { captionsOf } from './captions.ts'
 import {

@@ -1,15 +1,10 @@
 import { type FilmBox, framesPerSecond, type Hidden } from '../contracts/cut.ts'
-import { film } from '../film/frame.ts'
+import { type AreasSeen, type PrivateKind, privateKinds, type TakeSeen } from '../contracts/render.ts'
+import { film } from '../film/camera/frame.ts'
 import { clockTime } from '../words.ts'
 import { middleOf } from './boxes.ts'
-import { type PrivateKind, privateKinds } from './private-words.ts'
 import { toSeconds } from './timeline.ts'
 
-/** What was found in one picture of a take; boxes in its 1280 × 720. */
-export interface AreasSeen {
-  frame: number
-  boxes: FilmBox[]
-}
 /** What is covered, in words. */
 export const hiddenNames: Record<Hidden['what'], string> = {
   face: 'a face',
@@ -86,14 +81,7 @@ export function coversFor(
     })
 }
 
-/** Everything found in a take that may have to be covered. */
-export interface TakeSeen {
-  /** Frames between the pictures in which faces were looked for, and where they were found. */
-  every: number
-  faces: readonly AreasSeen[]
-  /** The same for writing that tells who or where; null where nothing could be read. */
-  written?: { every: number; seen: readonly (AreasSeen & { what: PrivateKind })[] } | null
-}
+/** What is proposed to be covered of all that was seen in a take. */
 export const coversOf = (take: TakeSeen, frames: number): Hidden[] => [
   ...coversFor('face', take.faces, take.every, frames),
   ...privateKinds.flatMap((kind) =>

@@ -10,7 +10,7 @@ import {
   type Why,
 } from '../contracts/cut.ts'
 import type { HeardWord } from '../contracts/heard.ts'
-import { hear } from '../film/heard.ts'
+import { hear } from '../film/judge/heard.ts'
 import { captionsOf } from './captions.ts'
 import { cardFits, cardShapes, ringShapes, wrap } from './card.ts'
 import { play } from '../script/table/play.ts'

@@ -1,5 +1,5 @@
 import { framesPerSecond } from '../contracts/cut.ts'
-import type { Cue } from '../film/captions.ts'
+import type { Cue } from '../film/desk/captions.ts'
 import type { Moment } from '../script/simulate.ts'
 import { describeTable } from '../script/table/description.ts'
 import type { CaptionPart } from './captions.ts'

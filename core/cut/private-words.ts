@@ -1,4 +1,5 @@
 import type { FilmBox } from '../contracts/cut.ts'
+import type { PrivateKind } from '../contracts/render.ts'
 import { boxAround, meet } from './boxes.ts'
 
 /** A word read in a picture; words of one line share its number and follow each other. */
@@ -7,9 +8,6 @@ export interface WordRead {
   line: number
   box: FilmBox
 }
-/** What tells who a child is or where one can be found. */
-export const privateKinds = ['child', 'place', 'address', 'telephone'] as const
-export type PrivateKind = (typeof privateKinds)[number]
 export interface PrivateSeen {
   what: PrivateKind
   box: FilmBox

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { type Hidden, plainList, type Repair } from '../contracts/cut.ts'
 import { coversFor } from './covers.ts'
 import { homography, isProperQuad, mapped, type Quad } from './homography.ts'
-import { film } from '../film/frame.ts'
+import { film } from '../film/camera/frame.ts'
 import {
   boxAt,
   boxInFilm,

@@ -1,5 +1,6 @@
+import type { MeanColour } from '../contracts/render.ts'
 import type { CutList, FilmBox, Hidden, Repair } from '../contracts/cut.ts'
-import { film } from '../film/frame.ts'
+import { film } from '../film/camera/frame.ts'
 import { type Homography, homography, isProperQuad, mapped, type Point, type Quad } from './homography.ts'
 
 export const plainRepair = (takeId: string): Repair => ({
@@ -56,12 +57,6 @@ export function gainsOf({ light, warmth }: Pick<Repair, 'light' | 'warmth'>): {
 } {
   const k = 2 ** light
   return { r: k * (1 + 0.25 * warmth), g: k, b: k * (1 - 0.25 * warmth) }
-}
-/** Mean colour of a picture, each 0–255. */
-export interface MeanColour {
-  r: number
-  g: number
-  b: number
 }
 /** Light and warmth that bring a picture's mean colour nearest to another's, within what can be set; nothing where it is too dark to tell. */
 export function matched(mine: MeanColour, other: MeanColour): Pick<Repair, 'light' | 'warmth'> {

@@ -1,10 +1,6 @@
 import type { HeardWord } from '../contracts/heard.ts'
+import type { RoomTone } from '../contracts/render.ts'
 
-/** A stretch of a take in which only the room is heard, seconds. */
-export interface RoomTone {
-  from: number
-  to: number
-}
 /** Seconds: shorter than this is no tone; this near to a word its breath is heard; and the lengths that are tried. */
 const limits = { least: 0.3, fromWords: 0.15 } as const
 const lengths = [2, 1, 0.5, limits.least] as const

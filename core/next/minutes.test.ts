@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { type LessonFacts, nextAct, reasonFor, sewn, stations } from './minutes.ts'
+import { type LessonFacts, nextAct, reasonFor, sewn } from './minutes.ts'
+import { stations } from '../contracts/api/lessons.ts'
 
 const facts = (over: Partial<LessonFacts> = {}): LessonFacts => ({
   filmSeconds: 600,

@@ -1,24 +1,10 @@
+import { type Facts, type NextAct, type Sewn, type Station } from '../contracts/api/lessons.ts'
+
 /** Default minutes of a teacher's work per film minute, and per reply; a teacher's own history replaces them. */
 export const workRates = { writing: 6, filming: 3, cutting: 4, sending: 2, look: 1.5, perFinding: 2 } as const
 
-export interface LessonFacts {
-  filmSeconds: number
-  segments: number
-  filmed: number
-  findings: number
-  proposedDrops: number
-  rendered: boolean
-  sent: boolean
-  replies: number
-  looked: number
-}
-export const stations = ['plan', 'script', 'film', 'cut', 'send', 'look', 'next'] as const
-export type Station = (typeof stations)[number]
-export interface NextAct {
-  station: Station
-  label: string
-  minutes: number
-}
+/** What of a lesson's facts says how far it is. */
+export type LessonFacts = Omit<Facts, 'lastFilmSeconds' | 'sentAt' | 'oldestWaiting'>
 
 /** The one next act of a lesson and the minutes it will take (at least one). */
 export function nextAct(f: LessonFacts): NextAct {
@@ -60,7 +46,7 @@ export function nextAct(f: LessonFacts): NextAct {
 }
 
 /** How far each station of a lesson is: 0 empty, 0.5 part sewn, 1 sewn. */
-export function sewn(f: LessonFacts): Record<Station, 0 | 0.5 | 1> {
+export function sewn(f: LessonFacts): Sewn {
   return {
     plan: f.segments > 0 ? 1 : 0,
     script: f.segments === 0 ? 0 : f.findings > 0 ? 0.5 : 1,

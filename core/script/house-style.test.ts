@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { HouseStyle } from '../contracts/house-style.ts'
 import type { Structure } from '../contracts/lesson.ts'
-import { spokenLines } from '../film/spoken.ts'
+import { spokenLines } from '../film/follow/spoken.ts'
 import { aimOf } from '../plan/aim.ts'
 import { findExamples } from '../plan/examples.ts'
 import { spokenRun } from '../plan/numbers/runs.ts'

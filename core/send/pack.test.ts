@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { structures } from '../contracts/lesson.ts'
 import { defaultHouseStyle, HouseStyle } from '../contracts/house-style.ts'
-import { spokenLines } from '../film/spoken.ts'
+import { spokenLines } from '../film/follow/spoken.ts'
 import { expectedTable } from '../look/expected.ts'
 import { findExamples } from '../plan/examples.ts'
 import { exampleTable } from '../plan/example-table.ts'

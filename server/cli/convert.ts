@@ -3,7 +3,7 @@ import path from 'node:path'
 import type { CutList } from '@awlbox/core/contracts/cut'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
-import { readCaptions, toSrt, toVtt } from '@awlbox/core/film/captions'
+import { readCaptions, toSrt, toVtt } from '@awlbox/core/film/desk/captions'
 import { fromEdl, toEdl } from '@awlbox/core/cut/exchange/edl'
 import { toMlt } from '@awlbox/core/cut/exchange/mlt'
 import { fromOtio, toOtio } from '@awlbox/core/cut/exchange/otio'
@@ -17,9 +17,9 @@ const lessonOut: Record<string, (l: Lesson) => string | Promise<Buffer>> = {
   '.lesson.json': (l) => `${JSON.stringify(l, null, 2)}\n`,
   '.md': toMarkdown,
   '.fountain': (l) => toFountain(l, defaultHouseStyle),
-  '.cue-cards.pdf': async (l) => (await import('../plan/pdf/cue-cards.ts')).cueCards(l, defaultHouseStyle),
+  '.cue-cards.pdf': async (l) => (await import('../lessons/pdf/cue-cards.ts')).cueCards(l, defaultHouseStyle),
   '.pdf': async (l) =>
-    (await import('../plan/pdf/one-page.ts')).onePage(l, defaultHouseStyle, ideaById(l.ideaId)),
+    (await import('../lessons/pdf/one-page.ts')).onePage(l, defaultHouseStyle, ideaById(l.ideaId)),
 }
 const captions = ['.vtt', '.srt']
 

@@ -8,10 +8,9 @@ import { chapterMetadata, chaptersOf } from '@awlbox/core/cut/chapters'
 import { descriptionsOf } from '@awlbox/core/cut/described'
 import { lessonAsFilmed, tableAfter } from '@awlbox/core/cut/propose'
 import { runsOf } from '@awlbox/core/cut/timeline'
-import { toSrt, toVtt } from '@awlbox/core/film/captions'
+import { toSrt, toVtt } from '@awlbox/core/film/desk/captions'
 import { inFolder } from '../film/folder.ts'
 import { roomLeft } from '../platform/blobs.ts'
-import { config } from '../platform/config.ts'
 import { ToolError } from '../platform/media/run.ts'
 import { JobProblem, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
@@ -122,7 +121,8 @@ async function render(s: Services, work: Work): Promise<void> {
   const [main, adults] = [planFor('children'), planFor('adults')]
   if (!main.sources.length) throw new JobProblem('No segment has a take or a card yet. Film one first.')
   const length = [...main.sources, ...adults.sources].reduce((n, x) => n + framesOf(x), 0) / framesPerSecond
-  if ((await roomLeft(config.blobs)) < length * bytesASecond) throw new JobProblem(noRoom)
+  if ((await roomLeft(s.config.blobs, s.config.diskReserve)) < length * bytesASecond)
+    throw new JobProblem(noRoom)
   await inFolder('render', async (folder) => {
     const c: Context = { s, work, folder }
     const { file: film, frames: made } = await encode(c, main, 'film', { from: 0, to: stages.join })

@@ -5,11 +5,10 @@ import { eq } from 'drizzle-orm'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { type CutList, framesPerSecond } from '@awlbox/core/contracts/cut'
 import type { HeardWord } from '@awlbox/core/contracts/heard'
-import { readCaptions } from '@awlbox/core/film/captions'
-import { hear } from '@awlbox/core/film/heard'
-import { spokenLines } from '@awlbox/core/film/spoken'
+import { readCaptions } from '@awlbox/core/film/desk/captions'
+import { hear } from '@awlbox/core/film/judge/heard'
+import { spokenLines } from '@awlbox/core/film/follow/spoken'
 import { segmentFrames } from '@awlbox/core/cut/timeline'
-import { config } from '../platform/config.ts'
 import { probe, toTakeFilm } from '../platform/media/ffmpeg.ts'
 import { children as named, jobs, renderFiles, renders, segmentFiles } from '../platform/schema.ts'
 import { addTake, removeTake, saveHearing, setTake, takeById, takeFacts } from '../film/store.ts'
@@ -148,6 +147,7 @@ describe('a film rendered', () => {
     await save((await cutNow()).revision, list)
   })
   test('on a full disk: words, and everything kept', async () => {
+    const { config } = at.app
     const reserve = config.diskReserve
     Object.assign(config, { diskReserve: Number.MAX_SAFE_INTEGER })
     await expect(renderNow()).rejects.toThrow(/disk is full.*kept/)
@@ -201,7 +201,7 @@ describe('when ffmpeg dies', () => {
       stages++
     }
     expect(stages).toBeGreaterThan(5)
-    expect(fs.readdirSync(path.join(config.blobs, 'tmp'))).toEqual([])
+    expect(fs.readdirSync(path.join(at.app.config.blobs, 'tmp'))).toEqual([])
     const [last] = (await at.world.teacher.call('GET', `${at.lesson}/renders`)).body.items as {
       files: unknown[]
     }[]

@@ -7,9 +7,8 @@ import type { FilmCue } from '@awlbox/core/cut/captions'
 import { captionShapes } from '@awlbox/core/cut/caption-drawing'
 import { cardShapes, ringPlace, ringShapes } from '@awlbox/core/cut/card'
 import { magnifierShapes, overlayShapes } from '@awlbox/core/cut/overlay-drawing'
-import { film } from '@awlbox/core/film/frame'
+import { film } from '@awlbox/core/film/camera/frame'
 import { isCovered, isPlainRepair, plainRepair, repairOf } from '@awlbox/core/cut/repairs'
-import type { RoomTone } from '@awlbox/core/cut/room-tone'
 import {
   type ClipRun,
   layOut,
@@ -27,6 +26,7 @@ import { type EncodeOptions, ffmpeg, filmSize, probe, videoCodec } from '../plat
 import { levelled, loudnessOf } from '../platform/media/loudness.ts'
 import { toPng } from '../platform/media/raster.ts'
 import { pictureFilters, soundFilters } from './repair-filters.ts'
+import type { RoomTone } from '@awlbox/core/contracts/render'
 
 /** Raised when the way segments are rendered changes, so that old files are not used. */
 const renderVersion = 5

@@ -1,5 +1,5 @@
 import type { Hidden, Repair } from '@awlbox/core/contracts/cut'
-import { film } from '@awlbox/core/film/frame'
+import { film } from '@awlbox/core/film/camera/frame'
 import { closerBox, gainsOf, isCovered } from '@awlbox/core/cut/repairs'
 import { fitFrame } from '../platform/media/ffmpeg.ts'
 import { isProperQuad } from '@awlbox/core/cut/homography'

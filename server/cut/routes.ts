@@ -1,8 +1,7 @@
 import type { Router } from 'express'
-import { z } from 'zod'
-import { CutList } from '@awlbox/core/contracts/cut'
+import * as api from '@awlbox/core/contracts/api/cut'
 import { takeFacts } from '../film/store.ts'
-import { lessonById } from '../plan/store.ts'
+import { lessonById } from '../lessons/store.ts'
 import { mayLesson, mayRender } from '../platform/access.ts'
 import { notFound, Problem } from '../platform/problem.ts'
 import { personRoute } from '../platform/route.ts'
@@ -12,78 +11,58 @@ import { toEdl } from '@awlbox/core/cut/exchange/edl'
 import { toMlt } from '@awlbox/core/cut/exchange/mlt'
 import { toOtio } from '@awlbox/core/cut/exchange/otio'
 import { readList } from '@awlbox/core/cut/exchange/read'
-import { renderFileKinds, renderFileMimes } from '@awlbox/core/contracts/render'
+import { renderFileMimes } from '@awlbox/core/contracts/render'
 import { fileName } from '../platform/file-name.ts'
 import { currentCut } from './current.ts'
 import { sendText, writeBundle } from './exchange.ts'
 import { cutOf, filmsOf, renderById, renderFile, rendersOf, saveCut } from './store.ts'
 
-const RenderKind = z.enum(renderFileKinds)
-const Read = z.object({ name: z.string().max(200), text: z.string().min(1).max(8_000_000) })
-const Save = z.object({ revision: z.number().int().min(0), doc: CutList })
-
 export function cutRoutes(router: Router, s: Services): void {
-  personRoute(router, s, 'get', '/api/lessons/:lessonId/cut', null, async ({ person, params }) => {
-    const id = params.lessonId!
+  personRoute(router, s, api.readCut, async ({ person, params }) => {
+    const id = params.lessonId
     await mayLesson(s.db, person, id, 'read')
     const { revision, doc } = (await currentCut(s.db, id))!
     return { revision, doc }
   })
-  personRoute(
-    router,
-    s,
-    'get',
-    '/api/lessons/:lessonId/cut/export/:format',
-    null,
-    async ({ res, person, params }) => {
-      const id = params.lessonId!
-      await mayLesson(s.db, person, id, 'read')
-      const { lesson, doc: whole } = (await currentCut(s.db, id))!
-      const children = new Set(lesson.segments.filter((x) => x.audience === 'children').map((x) => x.id))
-      const doc = { ...whole, segments: whole.segments.filter((x) => children.has(x.segmentId)) }
-      const [title, name] = [lesson.title, fileName(lesson.title, 'film')]
-      switch (params.format) {
-        case 'json':
-          return sendText(res, JSON.stringify(doc, null, 2), `${name}.cut.json`, 'application/json')
-        case 'otio':
-          return sendText(res, toOtio(doc, title), `${name}.otio`, 'application/json')
-        case 'edl':
-          return sendText(res, toEdl(doc, title), `${name}.edl`, 'text/plain')
-        case 'mlt':
-          return sendText(res, toMlt(doc, title), `${name}.mlt`, 'application/xml')
-        case 'zip': {
-          const films = new Map((await filmsOf(s.db, id)).map((t) => [t.id, t.film]))
-          res.type('application/zip').attachment(`${name}.zip`)
-          await writeBundle(res, doc, title, (takeId) =>
-            films.get(takeId) ? s.blobs.path(films.get(takeId)!) : null,
-          )
-          return undefined
-        }
-        default:
-          throw notFound('This format')
+  personRoute(router, s, api.exportCut, async ({ res, person, params }) => {
+    const id = params.lessonId
+    await mayLesson(s.db, person, id, 'read')
+    const { lesson, doc: whole } = (await currentCut(s.db, id))!
+    const children = new Set(lesson.segments.filter((x) => x.audience === 'children').map((x) => x.id))
+    const doc = { ...whole, segments: whole.segments.filter((x) => children.has(x.segmentId)) }
+    const [title, name] = [lesson.title, fileName(lesson.title, 'film')]
+    switch (params.format) {
+      case 'json':
+        return sendText(res, JSON.stringify(doc, null, 2), `${name}.cut.json`, 'application/json')
+      case 'otio':
+        return sendText(res, toOtio(doc, title), `${name}.otio`, 'application/json')
+      case 'edl':
+        return sendText(res, toEdl(doc, title), `${name}.edl`, 'text/plain')
+      case 'mlt':
+        return sendText(res, toMlt(doc, title), `${name}.mlt`, 'application/xml')
+      case 'zip': {
+        const films = new Map((await filmsOf(s.db, id)).map((t) => [t.id, t.film]))
+        res.type('application/zip').attachment(`${name}.zip`)
+        await writeBundle(res, doc, title, (takeId) =>
+          films.get(takeId) ? s.blobs.path(films.get(takeId)!) : null,
+        )
+        return undefined
       }
-    },
-  )
-  personRoute(
-    router,
-    s,
-    'post',
-    '/api/lessons/:lessonId/cut/read',
-    Read,
-    async ({ person, params, body }) => {
-      const id = params.lessonId!
-      await mayLesson(s.db, person, id, 'read')
-      const [lesson, facts] = await Promise.all([lessonById(s.db, id), takeFacts(s.db, id)])
-      try {
-        return { doc: readList(body.name, body.text, lesson!.doc, facts) }
-      } catch (error) {
-        if (error instanceof SyntaxError) throw new Problem(422, 'Not read', error.message)
-        throw error
-      }
-    },
-  )
-  personRoute(router, s, 'put', '/api/lessons/:lessonId/cut', Save, async ({ person, params, body }) => {
-    const id = params.lessonId!
+    }
+  })
+  personRoute(router, s, api.readCutFile, async ({ person, params, body }) => {
+    const id = params.lessonId
+    await mayLesson(s.db, person, id, 'read')
+    const [lesson, facts] = await Promise.all([lessonById(s.db, id), takeFacts(s.db, id)])
+    try {
+      return { doc: readList(body.name, body.text, lesson!.doc, facts) }
+    } catch (error) {
+      if (error instanceof SyntaxError) throw new Problem(422, 'Not read', error.message)
+      throw error
+    }
+  })
+  personRoute(router, s, api.saveCut, async ({ person, params, body }) => {
+    const id = params.lessonId
     await mayLesson(s.db, person, id, 'change')
     const revision = await saveCut(s.db, { lessonId: id, ...body, byId: person.id })
     if (revision !== undefined) return { revision }
@@ -95,8 +74,8 @@ export function cutRoutes(router: Router, s: Services): void {
       { revision: current?.revision ?? 0, doc: current?.doc ?? null },
     )
   })
-  personRoute(router, s, 'post', '/api/lessons/:lessonId/render', null, async ({ person, params }) => {
-    const id = params.lessonId!
+  personRoute(router, s, api.render, async ({ person, params }) => {
+    const id = params.lessonId
     await mayLesson(s.db, person, id, 'change')
     const { revision, doc } = (await currentCut(s.db, id))!
     if (!revision) await saveCut(s.db, { lessonId: id, revision, doc, byId: person.id })
@@ -104,40 +83,25 @@ export function cutRoutes(router: Router, s: Services): void {
       job: (await s.queue.add({ kind: 'render', settingId: person.settingId, lessonId: id, subject: id })).id,
     }
   })
-  personRoute(router, s, 'get', '/api/lessons/:lessonId/renders', null, async ({ person, params }) => {
-    await mayLesson(s.db, person, params.lessonId!, 'read')
-    return { items: await rendersOf(s.db, params.lessonId!) }
+  personRoute(router, s, api.renders, async ({ person, params }) => {
+    await mayLesson(s.db, person, params.lessonId, 'read')
+    return { items: await rendersOf(s.db, params.lessonId) }
   })
-  personRoute(
-    router,
-    s,
-    'get',
-    '/api/renders/:renderId/files/:kind',
-    null,
-    async ({ req, res, person, params }) => {
-      await mayRender(s.db, person, params.renderId!, 'read')
-      const kind = RenderKind.safeParse(params.kind)
-      const file = kind.success ? await renderFile(s.db, params.renderId!, kind.data) : undefined
-      if (!kind.success || !file) throw notFound('This version of the film')
-      return sendBlob(req, res, s.blobs.path(file), renderFileMimes[kind.data])
-    },
-  )
-  for (const [name, mime] of [
-    ['film', 'video/mp4'],
-    ['captions', 'text/vtt'],
-    ['poster', 'image/jpeg'],
+  personRoute(router, s, api.renderFile, async ({ res, person, params }) => {
+    await mayRender(s.db, person, params.renderId, 'read')
+    const file = await renderFile(s.db, params.renderId, params.kind)
+    if (!file) throw notFound('This version of the film')
+    return sendBlob(res, s.blobs.path(file), renderFileMimes[params.kind])
+  })
+  for (const [route, part, mime] of [
+    [api.renderFilm, 'film', 'video/mp4'],
+    [api.renderCaptions, 'captions', 'text/vtt'],
+    [api.renderPoster, 'poster', 'image/jpeg'],
   ] as const)
-    personRoute(
-      router,
-      s,
-      'get',
-      `/api/renders/:renderId/${name}`,
-      null,
-      async ({ req, res, person, params }) => {
-        await mayRender(s.db, person, params.renderId!, 'read')
-        const render = await renderById(s.db, params.renderId!)
-        if (!render) throw notFound('This film')
-        return sendBlob(req, res, s.blobs.path(render[name]), mime)
-      },
-    )
+    personRoute(router, s, route, async ({ res, person, params }) => {
+      await mayRender(s.db, person, params.renderId, 'read')
+      const render = await renderById(s.db, params.renderId)
+      if (!render) throw notFound('This film')
+      return sendBlob(res, s.blobs.path(render[part]), mime)
+    })
 }

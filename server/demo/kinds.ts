@@ -2,7 +2,7 @@ import fs from 'node:fs'
 import path from 'node:path'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
 import { fromMarkdown } from '@awlbox/core/script/formats/markdown'
-import { config } from '../platform/config.ts'
+import { projectRoot } from '../platform/root.ts'
 
 /** Lessons of the demo that came as Markdown files, as unlike each other as the kinds of lesson allow: file, class, days from now. */
 export const kinds: readonly (readonly [file: string, className: 'Wagtails' | 'Goldcrests', day: number])[] =
@@ -19,6 +19,6 @@ export const kinds: readonly (readonly [file: string, className: 'Wagtails' | 'G
     ['names-fingers-joining', 'Goldcrests', 9],
   ]
 export function lessonFrom(file: string, newId: () => string): Lesson {
-  return fromMarkdown(fs.readFileSync(path.join(config.root, 'core/lessons', `${file}.md`), 'utf8'), newId)
+  return fromMarkdown(fs.readFileSync(path.join(projectRoot, 'core/lessons', `${file}.md`), 'utf8'), newId)
     .lesson
 }

@@ -13,7 +13,7 @@ import { timeLesson } from '@awlbox/core/script/time'
 import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import { packOf } from '@awlbox/core/send/pack'
 import { kinds, lessonFrom } from './kinds.ts'
-import { createLesson } from '../plan/store.ts'
+import { createLesson } from '../lessons/store.ts'
 import type { Db } from '../platform/db.ts'
 import {
   children,

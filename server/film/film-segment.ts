@@ -1,20 +1,19 @@
-import { config } from '../platform/config.ts'
 import { JobProblem, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
-import { lessonById } from '../plan/store.ts'
-import { houseStyleOf } from '../people/setting.ts'
+import { lessonById } from '../lessons/store.ts'
+import { houseStyleOf } from '../settings/store.ts'
 import { prepareLater } from './prepare-later.ts'
 import { addTake } from './store.ts'
 
 /** Has the camera at AWLBOX_CAMERA film a segment by itself; what it sends is a take like any other. */
 export async function filmSegment(s: Services, { job, signal, progress }: Work): Promise<void> {
-  if (!config.camera) throw new JobProblem('No stand-in camera is connected.')
+  if (!s.config.camera) throw new JobProblem('No stand-in camera is connected.')
   const lesson = await lessonById(s.db, job.lessonId)
   if (!lesson?.doc.segments.some((x) => x.id === job.subject))
     throw new JobProblem('This segment is no longer in the lesson.')
   await progress('the stand-in is filming', 0.1)
   const style = await houseStyleOf(s.db, lesson.settingId)
-  const response = await fetch(`${config.camera}/film`, {
+  const response = await fetch(`${s.config.camera}/film`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ lesson: lesson.doc, segmentId: job.subject, style, ...job.data }),

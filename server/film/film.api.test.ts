@@ -10,15 +10,15 @@ import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import { filmFrames } from '@awlbox/core/cut/propose'
 import { plainCard } from '@awlbox/core/cut/cards'
 import { dropStretch, insertAfter } from '@awlbox/core/cut/edit'
-import { spokenLines } from '@awlbox/core/film/spoken'
+import { spokenLines } from '@awlbox/core/film/follow/spoken'
 import type { Sorting, TakeSound } from '@awlbox/core/contracts/take'
-import type { Correction } from '@awlbox/core/film/corrections'
 import { renderFilm } from '../cut/jobs.ts'
 import { countFrames } from '../cut/render.ts'
 import { probe } from '../platform/media/ffmpeg.ts'
 import { heardPieces, jobs, renders, segmentFiles, takes as takeTable } from '../platform/schema.ts'
 import { openTestApp, populate, sampleLesson, until, type TestApp } from '../testing.ts'
 import { prepareTake } from './prepare.ts'
+import type { Correction } from '@awlbox/core/contracts/correction'
 
 let app: TestApp
 let world: Awaited<ReturnType<typeof populate>>
@@ -170,7 +170,7 @@ describe('uploading', () => {
     expect((await takes()).length).toBe(1)
   })
   test('on a disk with no room left it is refused at its start', async () => {
-    const { config } = await import('../platform/config.ts')
+    const { config } = app
     const before = config.diskReserve
     Object.assign(config, { diskReserve: Number.MAX_SAFE_INTEGER })
     const r = await upload(film('full', ['hello']))

@@ -1,10 +1,11 @@
 import path from 'node:path'
 import fs from 'node:fs/promises'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
-import { compareFirstFrame, type FirstFrame } from '@awlbox/core/film/first-frame'
+import { compareFirstFrame } from '@awlbox/core/film/camera/first-frame'
 import { readPhoto } from '@awlbox/core/look/photo/read'
 import { simulate } from '@awlbox/core/script/simulate'
 import { ffmpeg, filmSize } from '../platform/media/ffmpeg.ts'
+import type { FirstFrame } from '@awlbox/core/contracts/take'
 
 /** Reads the first picture of a film (after half a second: hands are gone) and holds it against the table its segment begins with. Null where there is no table to begin with. */
 export async function firstFrameOf(

@@ -1,6 +1,6 @@
 import type { HeardWord, Hearing } from '@awlbox/core/contracts/heard'
-import { agreed, countsIn, doubtful, withSecond } from '@awlbox/core/film/second-ear'
-import type { SpokenLine } from '@awlbox/core/film/spoken'
+import { agreed, countsIn, doubtful, withSecond } from '@awlbox/core/film/judge/second-ear'
+import type { SpokenLine } from '@awlbox/core/film/follow/spoken'
 import { type Listening, recognise } from '../platform/media/recogniser.ts'
 
 /**

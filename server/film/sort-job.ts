@@ -1,22 +1,14 @@
 import type { Lesson } from '@awlbox/core/contracts/lesson'
-import { partsFromMarks, sortClip, type Sorted } from '@awlbox/core/film/sort-clip'
-import { spokenLines } from '@awlbox/core/film/spoken'
+import { partsFromMarks, sortClip, type Sorted } from '@awlbox/core/film/desk/sort-clip'
+import { spokenLines } from '@awlbox/core/film/follow/spoken'
 import { recognise } from '../platform/media/recogniser.ts'
 import type { Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
-import { houseStyleOf } from '../people/setting.ts'
+import { houseStyleOf } from '../settings/store.ts'
+import { isAtWork } from '../jobs/store.ts'
 import { prepareLater } from './prepare-later.ts'
 import { heardBefore } from './heard-pieces.ts'
-import {
-  addTake,
-  isAtWork,
-  moveTake,
-  partsOf,
-  pronunciationsOf,
-  removeTake,
-  setTake,
-  type TakeRow,
-} from './store.ts'
+import { addTake, moveTake, partsOf, pronunciationsOf, removeTake, setTake, type TakeRow } from './store.ts'
 
 type Part = Sorted['parts'][number]
 

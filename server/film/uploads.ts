@@ -7,13 +7,13 @@ import { fileTypeFromFile } from 'file-type'
 import { mayLesson } from '../platform/access.ts'
 import { personOf } from '../platform/actor.ts'
 import { roomLeft } from '../platform/blobs.ts'
-import { config } from '../platform/config.ts'
 import { log } from '../platform/log.ts'
 import { probe } from '../platform/media/ffmpeg.ts'
 import { Problem } from '../platform/problem.ts'
-import { routeList } from '../platform/route.ts'
+import * as api from '@awlbox/core/contracts/api/film'
+import { listed } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
-import { lessonById } from '../plan/store.ts'
+import { lessonById } from '../lessons/store.ts'
 import { prepareLater } from './prepare-later.ts'
 import { addOnce } from './store.ts'
 
@@ -31,7 +31,7 @@ const refuse = (status: number, title: string, detail: string): Refused => new R
 
 /** Resumable uploads of takes (the open tus protocol): a dropped connection goes on where it stopped. */
 export function uploadRoutes(router: Router, s: Services): void {
-  const folder = path.join(config.blobs, 'uploads')
+  const folder = path.join(s.config.blobs, 'uploads')
   const store = new FileStore({ directory: folder, expirationPeriodInMilliseconds: 3 * 86_400_000 })
   const who = async (request: Request) => {
     const person = await personOf(s.db, {
@@ -44,7 +44,7 @@ export function uploadRoutes(router: Router, s: Services): void {
     path: '/api/uploads',
     datastore: store,
     relativeLocation: true,
-    maxSize: config.largestTake,
+    maxSize: s.config.largestTake,
     async onIncomingRequest(request, uploadId) {
       const person = await who(request)
       if (request.method === 'POST' || request.method === 'OPTIONS' || !uploadId) return
@@ -66,7 +66,7 @@ export function uploadRoutes(router: Router, s: Services): void {
       // Without a segment it goes to the tray and is sorted by what is said in it.
       if (segmentId && !lesson?.doc.segments.some((x) => x.id === segmentId))
         throw refuse(404, 'Not found', 'This segment is no longer in the lesson.')
-      if ((upload.size ?? 0) > (await roomLeft(folder)))
+      if ((upload.size ?? 0) > (await roomLeft(folder, s.config.diskReserve)))
         throw refuse(
           507,
           'The disk is full',
@@ -120,11 +120,7 @@ export function uploadRoutes(router: Router, s: Services): void {
     },
   })
   // One endpoint, several verbs of the protocol.
-  for (const [method, p] of [
-    ['post', '/api/uploads'],
-    ['get', '/api/uploads/:uploadId'],
-  ] as const)
-    routeList.push({ method, path: p, who: 'person' })
+  for (const route of [api.startUpload, api.goOnUpload]) listed(route, 'person')
   router.all(/^\/api\/uploads(\/.*)?$/, async (req, res) => {
     await fs.mkdir(folder, { recursive: true })
     await server.handle(req, res)

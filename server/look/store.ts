@@ -1,10 +1,11 @@
-import { asc, desc, eq, inArray, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
 import type { JudgementInput } from '@awlbox/core/contracts/reply'
 import type { Db } from '../platform/db.ts'
 import {
   children,
   classes,
+  jobs,
   judgements,
   lessonRevisions,
   lessons,
@@ -43,7 +44,13 @@ export const repliesOf = (db: Db, lessonId: string, limit: number) =>
 export const photosIn = (db: Db, ids: readonly string[]) =>
   ids.length
     ? db
-        .select({ id: photos.id, width: photos.width, height: photos.height, reading: photos.reading })
+        .select({
+          id: photos.id,
+          width: photos.width,
+          height: photos.height,
+          reading: photos.reading,
+          unread: photos.unread,
+        })
         .from(photos)
         .where(inArray(photos.id, [...ids]))
     : Promise.resolve([])
@@ -71,8 +78,39 @@ export async function photoById(db: Db, id: string) {
   const [row] = await db.select().from(photos).where(eq(photos.id, id)).limit(1)
   return row
 }
-export const saveReading = (db: Db, id: string, reading: PhotoReading) =>
-  db.update(photos).set({ reading }).where(eq(photos.id, id))
+export const saveReading = (
+  db: Db,
+  id: string,
+  read: { reading: PhotoReading | null; unread: string | null; readerVersion: number },
+) => db.update(photos).set(read).where(eq(photos.id, id))
+/** Photos with the lesson and setting they were sent for. */
+export const photoOwners = (db: Db, ids: readonly string[]) =>
+  ids.length
+    ? db
+        .select({ id: photos.id, lessonId: publications.lessonId, settingId: classes.settingId })
+        .from(photos)
+        .innerJoin(publications, eq(publications.id, photos.publicationId))
+        .innerJoin(lessons, eq(lessons.id, publications.lessonId))
+        .innerJoin(classes, eq(classes.id, lessons.classId))
+        .where(inArray(photos.id, [...ids]))
+    : Promise.resolve([])
+/** At most this many photos are asked for at once, so that new ones need not wait behind a year of old ones. */
+const readAtOnce = 50
+/** Photos not read by this reader and not waiting to be, newest first. */
+export const unreadPhotos = async (db: Db, readerVersion: number): Promise<string[]> =>
+  (
+    await db
+      .select({ id: photos.id })
+      .from(photos)
+      .where(
+        and(
+          sql`${photos.readerVersion} is distinct from ${readerVersion}`,
+          sql`not exists (select 1 from ${jobs} j where j.kind = 'photo' and j.subject = ${photos.id}::text and j.status in ('queued', 'running'))`,
+        ),
+      )
+      .orderBy(desc(photos.createdAt))
+      .limit(readAtOnce)
+  ).map((p) => p.id)
 
 export async function judge(db: Db, replyId: string, byId: string, input: JudgementInput): Promise<string> {
   const [r] = await db

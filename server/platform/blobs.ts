@@ -4,7 +4,6 @@ import fs from 'node:fs/promises'
 import path from 'node:path'
 import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
-import { config } from './config.ts'
 import type { Db } from './db.ts'
 import { blobs } from './schema.ts'
 
@@ -16,7 +15,7 @@ export interface Blobs {
   path: (sha256: string) => string
 }
 
-export function folderBlobs(folder = config.blobs): Blobs {
+export function folderBlobs(folder: string): Blobs {
   const pathOf = (sha: string): string => {
     if (!/^[0-9a-f]{64}$/.test(sha)) throw new Error('Not a blob name')
     return path.join(folder, sha.slice(0, 2), sha)
@@ -56,8 +55,8 @@ export function folderBlobs(folder = config.blobs): Blobs {
   }
 }
 /** Bytes that may still be written before the reserve is touched. */
-export async function roomLeft(folder: string): Promise<number> {
+export async function roomLeft(folder: string, reserve: number): Promise<number> {
   await fs.mkdir(folder, { recursive: true })
   const s = await fs.statfs(folder)
-  return s.bavail * s.bsize - config.diskReserve
+  return s.bavail * s.bsize - reserve
 }

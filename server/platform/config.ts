@@ -1,33 +1,70 @@
 import path from 'node:path'
-import { fileURLToPath } from 'node:url'
+import { z } from 'zod'
+import { projectRoot } from './root.ts'
 
-/** The repository's folder: two above this file, and above dist/server where this is bundled. */
-const root = path.resolve(fileURLToPath(new URL('../..', import.meta.url)))
-const number = (name: string, fallback: number): number => {
-  const value = process.env[name]
-  if (value === undefined || value === '') return fallback
-  const n = Number(value)
-  if (!Number.isFinite(n) || n < 0) throw new Error(`${name} must be a number, not “${value}”`)
-  return n
+/** Empty is as good as not set. */
+const unless = <T extends z.ZodType>(inner: T) =>
+  z.preprocess((value) => (value === '' ? undefined : value), inner)
+const bytes = (usual: number) => unless(z.coerce.number<string>().min(0).default(usual))
+
+/** What one process is told by its environment; the launcher sets what it starts itself. */
+const Environment = z.object({
+  DATABASE_URL: unless(z.string().default('postgres://awlbox@127.0.0.1:5433/awlbox')),
+  PORT: unless(z.coerce.number<string>().int().min(0).max(65_535).default(4180)),
+  AWLBOX_HOST: unless(z.string().default('127.0.0.1')),
+  AWLBOX_BLOBS: unless(z.string().default(path.join(projectRoot, '.data/blobs'))),
+  /** Signs home links, so that they can be shown again though only their hash is stored. */
+  AWLBOX_SECRET: unless(z.string().min(32).optional()),
+  /** Address of the camera that films a script by itself. */
+  AWLBOX_CAMERA: unless(z.url().optional()),
+  /** Bytes of disk kept free: uploads that would eat into them are refused at their start. */
+  AWLBOX_DISK_RESERVE: bytes(512 * 1024 * 1024),
+  AWLBOX_LARGEST_TAKE: bytes(4 * 1024 * 1024 * 1024),
+  /** Address people use, behind a proxy; empty for the request's own. */
+  AWLBOX_ORIGIN: unless(z.string().optional()),
+  AWLBOX_SECURE: z.string().optional(),
+})
+
+/** Settings of one process. Bytes, pixels. */
+export interface Config {
+  databaseUrl: string
+  port: number
+  host: string
+  blobs: string
+  /** Empty: one is made once and kept beside the blobs. */
+  secret: string
+  /** Empty where no camera films by itself. */
+  camera: string
+  diskReserve: number
+  largestTake: number
+  largestPhoto: number
+  /** Pixels of a photo accepted for decoding. */
+  mostPixels: number
+  origin: string
+  secureCookies: boolean
 }
 
-/** Settings of one process, from the environment. The launcher sets what it starts itself. */
-export const config = {
-  root,
-  databaseUrl: process.env.DATABASE_URL ?? 'postgres://awlbox@127.0.0.1:5433/awlbox',
-  port: number('PORT', 4180),
-  host: process.env.AWLBOX_HOST ?? '127.0.0.1',
-  blobs: process.env.AWLBOX_BLOBS ?? path.join(root, '.data/blobs'),
-  /** Signs home links, so that they can be shown again though only their hash is stored. */
-  secret: process.env.AWLBOX_SECRET ?? '',
-  /** Address of the camera that films a script by itself; empty when there is none. */
-  camera: process.env.AWLBOX_CAMERA ?? '',
-  /** Bytes of disk kept free: uploads that would eat into them are refused at their start. */
-  diskReserve: number('AWLBOX_DISK_RESERVE', 512 * 1024 * 1024),
-  largestTake: number('AWLBOX_LARGEST_TAKE', 4 * 1024 * 1024 * 1024),
-  largestPhoto: 30 * 1024 * 1024,
-  /** Pixels of a photo accepted for decoding. */
-  mostPixels: 64_000_000,
-  origin: process.env.AWLBOX_ORIGIN ?? '',
-  secureCookies: process.env.AWLBOX_SECURE === '1',
-} as const
+/** Reads the environment, once for each process. @throws Error naming every variable that cannot be meant. */
+export function readConfig(env: Readonly<Record<string, string | undefined>> = process.env): Config {
+  const read = Environment.safeParse(env)
+  if (!read.success)
+    throw new Error(
+      read.error.issues.map((i) => `${String(i.path[0])}: ${i.message}`).join('; ') +
+        '. Awlbox was not started; see “Running it for real” in the README.',
+    )
+  const e = read.data
+  return {
+    databaseUrl: e.DATABASE_URL,
+    port: e.PORT,
+    host: e.AWLBOX_HOST,
+    blobs: e.AWLBOX_BLOBS,
+    secret: e.AWLBOX_SECRET ?? '',
+    camera: e.AWLBOX_CAMERA ?? '',
+    diskReserve: e.AWLBOX_DISK_RESERVE,
+    largestTake: e.AWLBOX_LARGEST_TAKE,
+    largestPhoto: 30 * 1024 * 1024,
+    mostPixels: 64_000_000,
+    origin: e.AWLBOX_ORIGIN ?? '',
+    secureCookies: e.AWLBOX_SECURE === '1',
+  }
+}

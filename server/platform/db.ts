@@ -2,14 +2,14 @@ import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres'
 import { migrate } from 'drizzle-orm/node-postgres/migrator'
 import path from 'node:path'
 import { Pool } from 'pg'
-import { config } from './config.ts'
+import { projectRoot } from './root.ts'
 import { log } from './log.ts'
 import * as schema from './schema.ts'
 
 export type Db = NodePgDatabase<typeof schema>
 
 /** A pool that outlives the database: a lost connection is logged, and the next query opens a new one. */
-export function openDb(url = config.databaseUrl): { db: Db; pool: Pool } {
+export function openDb(url: string): { db: Db; pool: Pool } {
   const pool = new Pool({
     connectionString: url,
     max: 12,
@@ -20,4 +20,4 @@ export function openDb(url = config.databaseUrl): { db: Db; pool: Pool } {
   return { db: drizzle(pool, { schema }), pool }
 }
 export const migrateDb = (db: Db): Promise<void> =>
-  migrate(db, { migrationsFolder: path.join(config.root, 'server/platform/migrations') })
+  migrate(db, { migrationsFolder: path.join(projectRoot, 'server/platform/migrations') })

@@ -1,7 +1,6 @@
 import { EventEmitter } from 'node:events'
 import { setTimeout as delay } from 'node:timers/promises'
 import { Client } from 'pg'
-import { config } from './config.ts'
 import { log } from './log.ts'
 
 export interface Told {
@@ -20,7 +19,7 @@ export interface Events {
 }
 
 /** Listens to PostgreSQL's notifications on a connection of its own, opened again whenever it is lost. */
-export function listen(url = config.databaseUrl): Events {
+export function listen(url: string): Events {
   const emitter = new EventEmitter().setMaxListeners(0)
   const stop = new AbortController()
   let current: Client | null = null

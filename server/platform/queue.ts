@@ -1,13 +1,12 @@
 import { and, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
 import PgBoss from 'pg-boss'
-import { config } from './config.ts'
 import type { Db } from './db.ts'
 import { forLog, log } from './log.ts'
+import { jobKinds } from '@awlbox/core/contracts/api/jobs'
 import { jobs } from './schema.ts'
 
 export type JobKind = typeof jobs.$inferSelect.kind
 export type JobRow = typeof jobs.$inferSelect
-export const jobKinds: readonly JobKind[] = ['film', 'take', 'render']
 
 /** A reason trying again would not help; its words are shown. */
 export class JobProblem extends Error {}
@@ -37,7 +36,7 @@ export interface Queue {
 const deadAfter = 12
 const attemptsAllowed = 3
 
-export async function openQueue(db: Db, url = config.databaseUrl): Promise<Queue> {
+export async function openQueue(db: Db, url: string): Promise<Queue> {
   const boss = new PgBoss({ connectionString: url, max: 4, supervise: true, schedule: false })
   boss.on('error', (error) => log.warn({ error: error.message }, 'queue'))
   await boss.start()

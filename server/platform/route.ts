@@ -1,67 +1,97 @@
-import type { NextFunction, Request, RequestHandler, Response, Router } from 'express'
+import { isDeepStrictEqual } from 'node:util'
+import type { Request, Response, Router } from 'express'
 import type { z } from 'zod'
+import { type Answer, isFile, type Route, type Who } from '@awlbox/core/contracts/api/route'
 import { type Home, homeOf, type Person, personOf } from './actor.ts'
 import type { Services } from './services.ts'
 import { notFound, Problem } from './problem.ts'
 
-export type Method = 'get' | 'post' | 'put' | 'delete'
-interface Common {
+/** Every route that is served, for the authorisation matrix. */
+export const routeList: Pick<Route, 'method' | 'path' | 'who'>[] = []
+
+interface Called<T extends Route> {
   req: Request
   res: Response
-  params: Record<string, string>
+  params: z.output<T['params']>
+  query: z.output<T['query']>
+  body: z.output<T['body']>
 }
-/** Every route there is, for the authorisation matrix. */
-export const routeList: { method: Method; path: string; who: 'anyone' | 'person' | 'home' }[] = []
+/** What a handler may give: the contract's answer, dates not yet written out. */
+export type Given<T> = string extends T
+  ? T | Date
+  : T extends readonly (infer U)[]
+    ? readonly Given<U>[]
+    : T extends object
+      ? { [K in keyof T]: Given<T[K]> }
+      : T
+/** Undefined where the handler has answered itself, as it does for files. */
+type Gives<T extends Route> = Promise<T['response'] extends z.ZodType ? Given<Answer<T>> : void>
 
-const uuid = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i
-function checkedParams(req: Request): Record<string, string> {
-  for (const [name, value] of Object.entries(req.params))
-    if (/(^id$|Id$)/.test(name) && name !== 'segmentId' && !uuid.test(String(value))) throw notFound()
-  return req.params as Record<string, string>
-}
-function send(res: Response, result: unknown): void {
-  if (res.headersSent || result === undefined) return
-  res.json(result)
-}
-const listed = (method: Method, path: string, who: 'anyone' | 'person' | 'home'): void => {
-  if (!routeList.some((r) => r.method === method && r.path === path)) routeList.push({ method, path, who })
+const verbs = { GET: 'get', POST: 'post', PUT: 'put', DELETE: 'delete' } as const
+
+/** Remembers that a route is served, once, and that it answers whom its contract says. */
+export function listed(route: Pick<Route, 'method' | 'path' | 'who'>, who: Who): void {
+  if (route.who !== who) throw new Error(`${route.path} is for ${route.who}, not for ${who}`)
+  if (!routeList.some((r) => r.method === route.method && r.path === route.path)) routeList.push(route)
 }
 
-/** Declares a route for a signed-in person. The handler returns what is sent as JSON; undefined when it has answered itself. */
-export function personRoute<B>(
+/** What was asked, by its contract. An address that cannot be one of ours is not found; the rest is a 400 with words. */
+function calledOf<T extends Route>(route: T, req: Request, res: Response): Called<T> {
+  const params = route.params.safeParse(req.params)
+  if (!params.success) throw notFound()
+  return {
+    req,
+    res,
+    params: params.data as z.output<T['params']>,
+    query: route.query.parse(req.query) as z.output<T['query']>,
+    body: (route.raw ? undefined : route.body.parse(req.body)) as z.output<T['body']>,
+  }
+}
+
+/** In tests every answer is held against its contract: nothing less, and nothing that was not promised. */
+function checked(route: Route, sent: string): void {
+  if (isFile(route.response)) return
+  const given: unknown = JSON.parse(sent)
+  const read = route.response.safeParse(given)
+  const words = read.success
+    ? isDeepStrictEqual(read.data, given)
+      ? null
+      : `gives more than it promises: ${sent.slice(0, 400)}`
+    : read.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; ')
+  if (words) throw new Error(`${route.method} ${route.path} ${words}`)
+}
+function answer(services: Services, route: Route, res: Response, given: unknown): void {
+  if (res.headersSent || given === undefined) return
+  const json = JSON.stringify(given)
+  if (services.checkAnswers) checked(route, json)
+  res.type('application/json').send(json)
+}
+
+/** Serves a route to a signed-in person. */
+export function personRoute<T extends Route>(
   router: Router,
   services: Services,
-  method: Method,
-  path: string,
-  body: z.ZodType<B> | null,
-  handle: (c: Common & { person: Person; body: B }) => Promise<unknown>,
+  route: T,
+  handle: (c: Called<T> & { person: Person }) => Gives<T>,
 ): void {
-  listed(method, path, 'person')
-  router[method](path, async (req: Request, res: Response) => {
+  listed(route, 'person')
+  router[verbs[route.method]](route.path, async (req, res) => {
     const person = await personOf(services.db, req)
     if (!person)
       throw new Problem(401, 'Signed out', 'Sign in again. What you have typed stays on this page.')
-    const params = checkedParams(req)
-    send(
-      res,
-      await handle({ req, res, params, person, body: (body ? body.parse(req.body) : undefined) as B }),
-    )
+    answer(services, route, res, await handle({ ...calledOf(route, req, res), person }))
   })
 }
 
-/** Declares a route behind a home's private link: its path holds `:token`. Middlewares run once the link is known to be good. */
-export function homeRoute<B>(
+/** Serves a route behind a home's private link: its path holds `:token`. */
+export function homeRoute<T extends Route>(
   router: Router,
   services: Services,
-  method: Method,
-  path: string,
-  body: z.ZodType<B> | null,
-  handle: (c: Common & { home: Home; body: B }) => Promise<unknown>,
-  middlewares: RequestHandler[] = [],
+  route: T,
+  handle: (c: Called<T> & { home: Home }) => Gives<T>,
 ): void {
-  listed(method, path, 'home')
-  const known = new WeakMap<Request, Home>()
-  const gate = async (req: Request, _res: Response, next: NextFunction) => {
+  listed(route, 'home')
+  router[verbs[route.method]](route.path, async (req, res) => {
     const home = await homeOf(services.db, String(req.params.token))
     if (!home)
       throw new Problem(
@@ -69,42 +99,19 @@ export function homeRoute<B>(
         'This link is closed',
         'It was changed or ended. Ask your teacher for the new one. Nothing you sent before is lost.',
       )
-    known.set(req, home)
-    next()
-  }
-  router[method](path, gate, ...middlewares, async (req: Request, res: Response) => {
-    const params = checkedParams(req)
-    send(
-      res,
-      await handle({
-        req,
-        res,
-        params,
-        home: known.get(req)!,
-        body: (body ? body.parse(req.body) : undefined) as B,
-      }),
-    )
+    answer(services, route, res, await handle({ ...calledOf(route, req, res), home }))
   })
 }
 
-export function openRoute<B>(
+/** Serves a route to anyone. */
+export function openRoute<T extends Route>(
   router: Router,
-  method: Method,
-  path: string,
-  body: z.ZodType<B> | null,
-  handle: (c: Common & { body: B }) => Promise<unknown>,
-  middlewares: RequestHandler[] = [],
+  services: Services,
+  route: T,
+  handle: (c: Called<T>) => Gives<T>,
 ): void {
-  listed(method, path, 'anyone')
-  router[method](path, ...middlewares, async (req: Request, res: Response) => {
-    send(
-      res,
-      await handle({
-        req,
-        res,
-        params: req.params as Record<string, string>,
-        body: (body ? body.parse(req.body) : undefined) as B,
-      }),
-    )
+  listed(route, 'anyone')
+  router[verbs[route.method]](route.path, async (req, res) => {
+    answer(services, route, res, await handle(calledOf(route, req, res)))
   })
 }

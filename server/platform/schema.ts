@@ -17,18 +17,20 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core'
-import type { Correction } from '@awlbox/core/film/corrections'
-import type { FirstFrame } from '@awlbox/core/film/first-frame'
 import type { CutList } from '@awlbox/core/contracts/cut'
 import { type FilmCheck, renderFileKinds, type TakeLooked } from '@awlbox/core/contracts/render'
 import type { HeardWord, Hearing } from '@awlbox/core/contracts/heard'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Idea } from '@awlbox/core/contracts/idea'
 import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
-import type { Sorting, TakeMark, TakeSound } from '@awlbox/core/contracts/take'
+import type { Sorting, TakeMark, TakeSound, FirstFrame } from '@awlbox/core/contracts/take'
 import type { Pack } from '@awlbox/core/contracts/pack'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
-import type { Answer } from '@awlbox/core/contracts/reply'
+import { type Answer, helps, levels, rungs } from '@awlbox/core/contracts/reply'
+import { takeSources, takeStates } from '@awlbox/core/contracts/api/film'
+import { jobKinds, jobStates } from '@awlbox/core/contracts/api/jobs'
+import { roles } from '@awlbox/core/contracts/api/route'
+import type { Correction } from '@awlbox/core/contracts/correction'
 
 const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
 const id = () => uuid('id').primaryKey().defaultRandom()
@@ -51,7 +53,7 @@ export const people = pgTable(
       .references(() => settings.id),
     email: text('email').notNull().unique(),
     name: text('name').notNull(),
-    role: text('role', { enum: ['owner', 'teacher'] }).notNull(),
+    role: text('role', { enum: roles }).notNull(),
     passwordHash: text('password_hash').notNull(),
     /** Minutes free for lessons on each weekday, Monday first; null until said. */
     hours: jsonb('hours').$type<number[]>(),
@@ -240,7 +242,7 @@ export const takes = pgTable(
     /** Null while it waits in the tray, not yet given to a segment. */
     segmentId: text('segment_id'),
     number: integer('number').notNull(),
-    source: text('source', { enum: ['recorded', 'uploaded', 'stand-in'] }).notNull(),
+    source: text('source', { enum: takeSources }).notNull(),
     original: blob('original').notNull(),
     /** The file's own name, where it had one. */
     name: text('name'),
@@ -264,9 +266,7 @@ export const takes = pgTable(
     sheet: text('sheet').references(() => blobs.sha256),
     /** What was measured in its picture and sound. */
     looked: jsonb('looked').$type<TakeLooked>(),
-    status: text('status', { enum: ['preparing', 'ready', 'refused'] })
-      .notNull()
-      .default('preparing'),
+    status: text('status', { enum: takeStates }).notNull().default('preparing'),
     problem: text('problem'),
     createdAt: at('created_at'),
   },
@@ -428,7 +428,7 @@ export const replies = pgTable(
       .references(() => children.id, { onDelete: 'cascade' }),
     key: uuid('key').notNull(),
     answers: jsonb('answers').$type<Answer[]>().notNull(),
-    help: text('help', { enum: ['alone', 'nudged', 'together'] }),
+    help: text('help', { enum: helps }),
     words: text('words').notNull().default(''),
     receivedAt: at('received_at'),
     updatedAt: at('updated_at'),
@@ -452,9 +452,13 @@ export const photos = pgTable(
     width: integer('width').notNull(),
     height: integer('height').notNull(),
     reading: jsonb('reading').$type<PhotoReading>(),
+    /** The reader that made it, or tried; null while none has. */
+    readerVersion: integer('reader_version'),
+    /** Why it could not be read. */
+    unread: text('unread'),
     createdAt: at('created_at'),
   },
-  (t) => [index('photos_household').on(t.householdId)],
+  (t) => [index('photos_household').on(t.householdId), index('photos_reader').on(t.readerVersion)],
 )
 
 export const judgements = pgTable(
@@ -468,9 +472,9 @@ export const judgements = pgTable(
       .notNull()
       .references(() => children.id, { onDelete: 'cascade' }),
     ideaId: text('idea_id').notNull(),
-    level: text('level', { enum: ['secure', 'nearly', 'not yet', "can't tell"] }).notNull(),
-    help: text('help', { enum: ['alone', 'nudged', 'together'] }).notNull(),
-    rung: text('rung', { enum: ['things', 'picture', 'track', 'head'] }).notNull(),
+    level: text('level', { enum: levels }).notNull(),
+    help: text('help', { enum: helps }).notNull(),
+    rung: text('rung', { enum: rungs }).notNull(),
     note: text('note').notNull().default(''),
     byId: uuid('by_id')
       .notNull()
@@ -490,13 +494,11 @@ export const jobs = pgTable(
     lessonId: uuid('lesson_id')
       .notNull()
       .references(() => lessons.id, { onDelete: 'cascade' }),
-    kind: text('kind', { enum: ['film', 'take', 'render'] }).notNull(),
+    kind: text('kind', { enum: jobKinds }).notNull(),
     /** The segment, take or cut the work is for. */
     subject: text('subject').notNull(),
     data: jsonb('data').$type<Record<string, unknown>>().notNull(),
-    status: text('status', { enum: ['queued', 'running', 'done', 'failed', 'cancelled'] })
-      .notNull()
-      .default('queued'),
+    status: text('status', { enum: jobStates }).notNull().default('queued'),
     step: text('step').notNull().default('waiting'),
     share: doublePrecision('share').notNull().default(0),
     problem: text('problem'),

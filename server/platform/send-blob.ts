@@ -1,14 +1,8 @@
-import type { Request, Response } from 'express'
+import type { Response } from 'express'
 import path from 'node:path'
 
 /** Sends a stored file with byte ranges, so that films can be sought in. Its content never changes under its address. */
-export function sendBlob(
-  _req: Request,
-  res: Response,
-  file: string,
-  mime: string,
-  download?: string,
-): Promise<undefined> {
+export function sendBlob(res: Response, file: string, mime: string, download?: string): Promise<undefined> {
   return new Promise((resolve, reject) => {
     res.type(mime)
     if (download) res.attachment(download).type(mime)

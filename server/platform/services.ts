@@ -1,4 +1,5 @@
 import type { Pool } from 'pg'
+import type { Config } from './config.ts'
 import type { Blobs } from './blobs.ts'
 import type { Db } from './db.ts'
 import type { Events } from './events.ts'
@@ -12,4 +13,7 @@ export interface Services {
   queue: Queue
   events: Events
   secret: string
+  config: Config
+  /** Whether every answer is held against its contract before it is sent: in tests. */
+  checkAnswers: boolean
 }

@@ -1,6 +1,5 @@
 import sharp from 'sharp'
 import { fileTypeFromBuffer } from 'file-type'
-import { config } from '../platform/config.ts'
 import { Problem } from '../platform/problem.ts'
 
 export interface CleanPhoto {
@@ -16,7 +15,7 @@ const longSide = 4000
  * A family's photo made safe: its type told from its bytes, its pixels limited before decoding, turned upright,
  * written anew so that place, time and device are gone. @throws Problem with words for the adult.
  */
-export async function cleanPhoto(bytes: Buffer): Promise<CleanPhoto> {
+export async function cleanPhoto(bytes: Buffer, mostPixels: number): Promise<CleanPhoto> {
   if (bytes.length === 0)
     throw new Problem(
       400,
@@ -37,9 +36,9 @@ export async function cleanPhoto(bytes: Buffer): Promise<CleanPhoto> {
       'This file is not a photo (JPEG, PNG or WebP). Your answers are kept.',
     )
   try {
-    const source = sharp(bytes, { limitInputPixels: config.mostPixels, failOn: 'truncated' })
+    const source = sharp(bytes, { limitInputPixels: mostPixels, failOn: 'truncated' })
     const { width = 0, height = 0 } = await source.metadata()
-    if (width * height > config.mostPixels) throw new Problem(413, 'Photo too large', tooLarge)
+    if (width * height > mostPixels) throw new Problem(413, 'Photo too large', tooLarge)
     const upright = await source
       .rotate()
       .resize({ width: longSide, height: longSide, fit: 'inside', withoutEnlargement: true })

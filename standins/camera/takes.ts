@@ -1,7 +1,7 @@
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Habit, Slip } from '@awlbox/core/contracts/stand-in'
 import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
-import { type SpokenLine, spokenLines, spokenWordsOf } from '@awlbox/core/film/spoken'
+import { type SpokenLine, spokenLines, spokenWordsOf } from '@awlbox/core/film/follow/spoken'
 import { numberName } from '@awlbox/core/plan/numbers/names'
 import { seeded } from '@awlbox/core/plan/seeded'
 import { readClaps } from '@awlbox/core/script/reading'

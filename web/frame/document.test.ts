@@ -5,7 +5,7 @@ import type { Lesson } from '@awlbox/core/contracts/lesson'
 import { lessonOf } from '@awlbox/core/cut/test-words'
 import { type Answer, answering, type Asked, pass } from '../testing/hooks.ts'
 import { useLessonDocument } from './document.ts'
-import type { LessonRecord } from './types.ts'
+import type { LessonRecord } from '@awlbox/core/contracts/api/lessons'
 
 const start = lessonOf('# Parcels\n\n## One {show}\nSay: First.\n## Two {together}\nSay: Second.')
 const titled =

@@ -1,9 +1,10 @@
+import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { Lesson } from '@awlbox/core/contracts/lesson'
 import { mergeLessons } from '@awlbox/core/script/merge'
 import { keepHere, readKept } from '../kit/kept.ts'
-import { get, isAway, ProblemError, send, wordsOf } from '../api.ts'
-import type { LessonRecord } from './types.ts'
+import { ask, isAway, ProblemError, wordsOf } from '../api.ts'
+import type { LessonRecord } from '@awlbox/core/contracts/api/lessons'
 
 /** Where a document stands: saved, on its way, kept on this device until the server answers, or in conflict. */
 export type SaveState =
@@ -98,10 +99,14 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
     setState({ kind: 'saving' })
     let again: number | null = null
     try {
-      const { revision } = await send<{ revision: number }>('PUT', `/api/lessons/${id}/doc`, {
-        revision: saved.current.revision,
-        doc: sending,
-      })
+      const { revision } = await ask(
+        lessonsApi.saveLesson,
+        { lessonId: id },
+        {
+          revision: saved.current.revision,
+          doc: sending,
+        },
+      )
       saved.current = { revision, doc: sending }
       if (latest.current === sending) {
         delete toKeep.current.draft
@@ -218,7 +223,7 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
       // Nothing left in this browser: the server keeps every revision.
       const revision = saved.current.revision - 1
       if (revision < 1) return
-      void get<{ doc: Lesson }>(`/api/lessons/${id}/revisions/${revision}`)
+      void ask(lessonsApi.readRevision, { lessonId: id, revision })
         .then((r) => {
           remember({ past: [], future: [latest.current, ...stacks.future].slice(0, undoDepth) })
           put(r.doc)

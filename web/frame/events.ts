@@ -1,6 +1,8 @@
 import type { PrompterMessage } from '@awlbox/core/contracts/prompter'
 import { useEffect } from 'react'
 import { useSWRConfig } from 'swr'
+import type { ToldKind } from '@awlbox/core/contracts/api/route'
+import { changes, isAskedKey } from './use-asked.ts'
 
 /** Sent on the window when a prompter or its remote, on another device of the same person, has said something. */
 export const prompterEvent = 'awlbox-prompter'
@@ -9,36 +11,39 @@ export interface Told {
   message: PrompterMessage
 }
 
-/** Keeps the page in step: whenever the server tells of a change, everything shown that concerns it is asked for again. */
+interface News {
+  kind: ToldKind | 'prompter'
+  lesson: string
+  message?: PrompterMessage
+}
+/** Milliseconds in which news is gathered before the page asks again. */
+const gatherFor = 250
+
+/** Keeps the page in step: what the server tells of is asked for again, and nothing else. */
 export function useEvents(): void {
   const { mutate } = useSWRConfig()
   useEffect(() => {
     const source = new EventSource('/api/events')
     let due: ReturnType<typeof setTimeout> | null = null
-    const touched = new Set<string>()
+    let news: { kind: ToldKind; lesson: string }[] | '*' = []
     const flush = () => {
       due = null
-      const lessons = [...touched]
-      touched.clear()
+      const told = news
+      news = []
       void mutate(
         (key) =>
-          typeof key === 'string' &&
-          (key === '/api/shelf' ||
-            key.endsWith('/standing') ||
-            lessons.some((l) => l === '*' || key.includes(l))),
+          isAskedKey(key) && (told === '*' ? changes(key, '*') : told.some((one) => changes(key, one))),
       )
     }
-    const touch = (lesson: string) => {
-      touched.add(lesson)
-      due ??= setTimeout(flush, 250)
+    const touch = (one: { kind: ToldKind; lesson: string } | '*') => {
+      news = one === '*' || news === '*' ? '*' : [...news, one]
+      due ??= setTimeout(flush, gatherFor)
     }
     source.onmessage = (e) => {
-      const told = JSON.parse(String(e.data)) as { kind: string; lesson: string; message?: PrompterMessage }
-      if (told.kind === 'prompter')
-        window.dispatchEvent(
-          new CustomEvent(prompterEvent, { detail: { lesson: told.lesson, message: told.message } }),
-        )
-      else touch(told.lesson)
+      const { kind, lesson, message } = JSON.parse(String(e.data)) as News
+      if (kind === 'prompter')
+        window.dispatchEvent(new CustomEvent(prompterEvent, { detail: { lesson, message } }))
+      else touch({ kind, lesson })
     }
     // A new connection after a lost one: anything may have changed meanwhile.
     source.addEventListener('hello', () => touch('*'))

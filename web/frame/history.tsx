@@ -1,33 +1,24 @@
+import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
+import type { RevisionPage } from '@awlbox/core/contracts/api/lessons'
+import { useAsked } from './use-asked.ts'
 import { useState } from 'react'
-import useSWR from 'swr'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
 import { compareLessons, type Comparison } from '@awlbox/core/script/compare'
-import { get, send } from '../api.ts'
+import { ask } from '../api.ts'
 import { Button } from '../kit/button.tsx'
 import { Dialog } from '../kit/dialog.tsx'
 import { useLesson } from './lesson-context.ts'
 
-interface Revision {
-  revision: number
-  at: string
-  by: string | null
-  name: string | null
-}
-interface Page {
-  items: Revision[]
-  next: number | null
-}
-
 /** Every revision of the lesson: name one, compare any two, bring one back (itself a change that can be undone). */
 export function HistoryDialog({ onClose }: { onClose: () => void }) {
   const { record, edit } = useLesson()
-  const base = `/api/lessons/${record.id}/revisions`
-  const { data, mutate } = useSWR<Page>(base)
-  const [more, setMore] = useState<Page | null>(null)
+  const { data, mutate } = useAsked(lessonsApi.revisions, { lessonId: record.id })
+  const [more, setMore] = useState<RevisionPage | null>(null)
   const [picked, setPicked] = useState<number[]>([])
   const [compared, setCompared] = useState<{ from: number; to: number; what: Comparison } | null>(null)
   const [naming, setNaming] = useState<number | null>(null)
-  const docOf = async (revision: number) => (await get<{ doc: Lesson }>(`${base}/${revision}`)).doc
+  const docOf = async (revision: number) =>
+    (await ask(lessonsApi.readRevision, { lessonId: record.id, revision })).doc
   const bring = async (revision: number) => {
     const doc = await docOf(revision)
     edit(() => doc)
@@ -71,7 +62,12 @@ export function HistoryDialog({ onClose }: { onClose: () => void }) {
                   const typed = new FormData(e.currentTarget).get('name')
                   const name = typeof typed === 'string' ? typed.trim() : ''
                   setNaming(null)
-                  if (name) void send('POST', `${base}/${r.revision}/name`, { name }).then(() => mutate())
+                  if (name)
+                    void ask(
+                      lessonsApi.nameRevision,
+                      { lessonId: record.id, revision: r.revision },
+                      { name },
+                    ).then(() => mutate())
                 }}
               >
                 <input
@@ -126,7 +122,7 @@ export function HistoryDialog({ onClose }: { onClose: () => void }) {
           small
           look="quiet"
           onClick={() =>
-            void get<Page>(`${base}?before=${older}`).then((p) =>
+            void ask(lessonsApi.revisions, { lessonId: record.id, before: older }).then((p) =>
               setMore({ items: [...(more?.items ?? []), ...p.items], next: p.next }),
             )
           }

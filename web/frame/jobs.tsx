@@ -1,10 +1,17 @@
-import useSWR from 'swr'
-import { send } from '../api.ts'
+import * as filmApi from '@awlbox/core/contracts/api/film'
+import * as jobsApi from '@awlbox/core/contracts/api/jobs'
+import { useAsked } from './use-asked.ts'
+import { ask } from '../api.ts'
 import { Button } from '../kit/button.tsx'
 import { Notice, WorkBar } from '../kit/notice.tsx'
-import type { JobRecord } from './types.ts'
+import type { JobRecord } from '@awlbox/core/contracts/api/jobs'
 
-const words = { film: 'The stand-in films', take: 'A take', render: 'The film' } as const
+const words: Record<JobRecord['kind'], string> = {
+  film: 'The stand-in films',
+  take: 'A take',
+  render: 'The film',
+  photo: 'A photo',
+}
 function left(j: JobRecord): string | null {
   if (j.status === 'queued') return 'waiting its turn'
   if (!j.startedAt || j.share < 0.05) return null
@@ -14,7 +21,7 @@ function left(j: JobRecord): string | null {
 }
 
 export function useJobs(lessonId: string): JobRecord[] {
-  const { data } = useSWR<{ items: JobRecord[] }>(`/api/lessons/${lessonId}/jobs`)
+  const { data } = useAsked(jobsApi.jobs, { lessonId })
   return data?.items ?? []
 }
 
@@ -37,7 +44,7 @@ export function JobList({ jobs, name }: { jobs: readonly JobRecord[]; name?: (j:
           label={`${name?.(j) ?? words[j.kind]}: ${j.step}`}
           share={j.share}
           left={left(j)}
-          onCancel={() => void send('POST', `/api/jobs/${j.id}/cancel`)}
+          onCancel={() => void ask(jobsApi.cancelJob, { jobId: j.id })}
         />
       ))}
       {open.length > 4 && <p className="text-sm text-steel">and {open.length - 4} more waiting</p>}
@@ -47,7 +54,7 @@ export function JobList({ jobs, name }: { jobs: readonly JobRecord[]; name?: (j:
           kind="wrong"
           action={
             j.kind === 'take' ? (
-              <Button small onClick={() => void send('POST', `/api/takes/${j.subject}/hear`)}>
+              <Button small onClick={() => void ask(filmApi.hearTake, { takeId: j.subject })}>
                 Try again
               </Button>
             ) : undefined

@@ -1,7 +1,8 @@
 import { createContext, useContext } from 'react'
 import type { Proofed } from '@awlbox/core/script/proof/proof'
 import type { LessonDocument } from './document.ts'
-import type { LessonRecord, Me } from './types.ts'
+import type { LessonRecord } from '@awlbox/core/contracts/api/lessons'
+import type { Me } from '@awlbox/core/contracts/api/people'
 
 export interface LessonContext extends LessonDocument {
   me: Me

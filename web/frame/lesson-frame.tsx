@@ -1,10 +1,9 @@
+import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
+import { useAsked } from './use-asked.ts'
 import { useCallback, useEffect, useMemo, useRef, useState, type ReactNode } from 'react'
 import { Outlet, useLocation, useParams, useSearchParams } from 'react-router'
-import useSWR from 'swr'
 import { proofread } from '@awlbox/core/script/proof/proof'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
-import type { Station } from '@awlbox/core/next/minutes'
-import { stations } from '@awlbox/core/next/minutes'
 import { clockTime } from '@awlbox/core/words'
 import { wordsOf } from '../api.ts'
 import { Button } from '../kit/button.tsx'
@@ -19,11 +18,13 @@ import { HistoryDialog } from './history.tsx'
 import { type LessonContext, LessonProvider, useLesson } from './lesson-context.ts'
 import { useMe } from './me.ts'
 import { Thread } from './thread.tsx'
-import type { LessonRecord, Me } from './types.ts'
+import type { LessonRecord } from '@awlbox/core/contracts/api/lessons'
+import type { Me } from '@awlbox/core/contracts/api/people'
+import { type Station, stations } from '@awlbox/core/contracts/api/lessons'
 
 export function LessonFrame() {
-  const { lessonId } = useParams()
-  const { data, error } = useSWR<LessonRecord>(`/api/lessons/${lessonId}`)
+  const { lessonId = '' } = useParams()
+  const { data, error } = useAsked(lessonsApi.readLesson, { lessonId })
   const me = useMe()
   useEvents()
   if (error && !data) return <Away error={error} />

@@ -1,4 +1,5 @@
-import useSWR from 'swr'
-import type { Me } from './types.ts'
+import * as peopleApi from '@awlbox/core/contracts/api/people'
+import { useAsked } from './use-asked.ts'
+import type { Me } from '@awlbox/core/contracts/api/people'
 
-export const useMe = (): Me | undefined => useSWR<Me>('/api/me').data
+export const useMe = (): Me | undefined => useAsked(peopleApi.me, {}).data

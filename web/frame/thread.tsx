@@ -1,6 +1,5 @@
 import { NavLink } from 'react-router'
-import type { Station } from '@awlbox/core/next/minutes'
-import { stations } from '@awlbox/core/next/minutes'
+import { type Station, stations } from '@awlbox/core/contracts/api/lessons'
 
 export const stationNames: Record<Station, string> = {
   plan: 'Plan',

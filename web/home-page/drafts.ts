@@ -1,5 +1,17 @@
 import { openDB } from 'idb'
-import type { Draft, HomePack } from './types.ts'
+import type { HomePack } from '@awlbox/core/contracts/api/home'
+import type { Help } from '@awlbox/core/contracts/reply'
+
+export interface Draft {
+  key: string
+  answers: Record<string, { text?: string; choice?: number; photoId?: string; photoName?: string }>
+  help: Help | null
+  words: string
+  /** When the server said it had it; null while it has not. */
+  receivedAt: string | null
+  /** Sent by the adult but not yet with the server: goes by itself when there is a connection. */
+  waiting: boolean
+}
 
 const key = (packId: string, childId: string) => `awlbox-home-${packId}-${childId}`
 export const emptyDraft = (): Draft => ({

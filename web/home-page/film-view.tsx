@@ -1,5 +1,6 @@
 import { useState } from 'react'
-import type { HomePack } from './types.ts'
+import type { HomePack } from '@awlbox/core/contracts/api/home'
+import { token } from './calls.ts'
 
 const size = (bytes: number) =>
   bytes < 1e6 ? `${Math.round(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`
@@ -12,9 +13,9 @@ const words: Record<Version, string> = {
 }
 
 /** The film in the version a home chooses; nothing is loaded before it is played. The adults' film is kept apart from the children's. */
-export function FilmView({ base, pack }: { base: string; pack: HomePack }) {
+export function FilmView({ pack }: { pack: HomePack }) {
   const film = pack.film!
-  const address = `${base}/packs/${pack.id}`
+  const address = `/api/home/${token}/packs/${pack.id}`
   const bytesOf = (v: Version): number | undefined =>
     v === 'film' ? film.bytes : film.versions.find((x) => x.kind === v)?.bytes
   const [version, setVersion] = useState<Version>(() => {

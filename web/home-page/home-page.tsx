@@ -1,14 +1,14 @@
 import { useCallback, useEffect, useState } from 'react'
 import type { Help } from '@awlbox/core/contracts/reply'
-import { get, isAway, send, wordsOf } from '../api.ts'
+import { ask, askWithForm, isAway, wordsOf } from '../api.ts'
+import { homeLessons, homePack, sendPhoto, sendReply, token } from './calls.ts'
 import { forgetPhoto, keepDraft, keepPhoto, keptPhoto, readDraft } from './drafts.ts'
 import { FilmView } from './film-view.tsx'
 import { KitForm } from './kit-form.tsx'
 import { TaskCard } from './task-card.tsx'
-import type { Draft, HomePack } from './types.ts'
+import type { HomeLesson, HomePack } from '@awlbox/core/contracts/api/home'
+import type { Draft } from './drafts.ts'
 
-const token = window.location.pathname.split('/')[2] ?? ''
-const base = `/api/home/${token}`
 const helps: readonly [Help, string][] = [
   ['alone', 'On their own'],
   ['nudged', 'With a nudge'],
@@ -16,9 +16,7 @@ const helps: readonly [Help, string][] = [
 ]
 
 export function HomePage() {
-  const [packs, setPacks] = useState<
-    { id: string; title: string; className: string; sentAt: string }[] | null
-  >(null)
+  const [packs, setPacks] = useState<HomeLesson[] | null>(null)
   const [packId, setPackId] = useState<string | null>(null)
   const [pack, setPack] = useState<HomePack | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
@@ -28,7 +26,7 @@ export function HomePage() {
     localStorage.setItem('awlbox-home-large', large ? '1' : '0')
   }, [large])
   useEffect(() => {
-    get<{ packs: NonNullable<typeof packs> }>(base)
+    ask(homeLessons, { token })
       .then((r) => {
         setPacks(r.packs)
         setPackId(r.packs[0]?.id ?? null)
@@ -37,7 +35,7 @@ export function HomePage() {
   }, [])
   useEffect(() => {
     if (packId)
-      get<HomePack>(`${base}/packs/${packId}`)
+      ask(homePack, { token, packId })
         .then(setPack)
         .catch((e: unknown) => setProblem(wordsOf(e)))
   }, [packId])
@@ -73,7 +71,7 @@ export function HomePage() {
         )}
         {!problem && !pack && packs?.length !== 0 && <p className="text-steel">Opening…</p>}
         {pack && <PackView key={pack.id} pack={pack} />}
-        {packs && <KitForm base={base} />}
+        {packs && <KitForm />}
         {packs && packs.length > 1 && (
           <nav aria-label="Other lessons">
             <h2 className="font-semibold mb-1">Other lessons</h2>
@@ -117,7 +115,7 @@ function PackView({ pack }: { pack: HomePack }) {
         <h1 className="font-child font-bold text-[26px] leading-tight">{p.title}</h1>
         <p className="text-[17px] mt-1">{p.aim}</p>
       </div>
-      {pack.film && <FilmView base={base} pack={pack} />}
+      {pack.film && <FilmView pack={pack} />}
       {p.needs.length > 0 && (
         <section aria-label="You need" className="rounded-xl bg-wash p-4 grid gap-1.5">
           <h2 className="font-bold text-[17px]">You need</h2>
@@ -189,7 +187,7 @@ function ReplyForm({ pack, child }: { pack: HomePack; child: { id: string; name:
   const postPhoto = async (file: File): Promise<string> => {
     const form = new FormData()
     form.set('photo', file)
-    return (await send<{ id: string }>('POST', `${base}/packs/${pack.id}/photos`, form)).id
+    return (await askWithForm(sendPhoto, { token, packId: pack.id }, form)).id
   }
   const takePhoto = async (taskId: string, file: File) => {
     try {
@@ -235,11 +233,7 @@ function ReplyForm({ pack, child }: { pack: HomePack; child: { id: string; name:
             ]
           }),
         }
-        const { receivedAt } = await send<{ receivedAt: string }>(
-          'PUT',
-          `${base}/packs/${pack.id}/reply`,
-          body,
-        )
+        const { receivedAt } = await ask(sendReply, { token, packId: pack.id }, body)
         change({ answers, receivedAt, waiting: false })
       } catch (error) {
         if (isAway(error)) change({ waiting: true })

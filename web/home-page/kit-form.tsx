@@ -1,13 +1,12 @@
 import { useState } from 'react'
-import { get, send, wordsOf } from '../api.ts'
+import type { Answer } from '@awlbox/core/contracts/api/route'
+import { ask, wordsOf } from '../api.ts'
+import { homeKit, saveHomeKit, token } from './calls.ts'
 
-interface Survey {
-  things: string[]
-  kit: { has: string[]; countable: number; canPrint: boolean } | null
-}
+type Survey = Answer<typeof homeKit>
 
 /** What a home has: ticked once, so that lessons ask for what is there. */
-export function KitForm({ base }: { base: string }) {
+export function KitForm() {
   const [open, setOpen] = useState(false)
   const [survey, setSurvey] = useState<Survey | null>(null)
   const [has, setHas] = useState<string[]>([])
@@ -17,7 +16,7 @@ export function KitForm({ base }: { base: string }) {
   const show = () => {
     setOpen(!open)
     if (survey) return
-    get<Survey>(`${base}/kit`).then(
+    ask(homeKit, { token }).then(
       (s) => {
         setSurvey(s)
         if (s.kit) {
@@ -30,7 +29,7 @@ export function KitForm({ base }: { base: string }) {
     )
   }
   const save = () =>
-    send('PUT', `${base}/kit`, { has, countable, canPrint }).then(
+    ask(saveHomeKit, { token }, { has, countable, canPrint }).then(
       () => setSaid({ ok: true, words: 'Thank you. Your teacher sees it when planning.' }),
       (e: unknown) => setSaid({ ok: false, words: wordsOf(e) }),
     )

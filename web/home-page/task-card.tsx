@@ -1,7 +1,8 @@
 import { useRef, useState } from 'react'
 import { readTypedNumber } from '@awlbox/core/look/answers'
 import { wordsOf, isAway } from '../api.ts'
-import type { Draft, HomeTask } from './types.ts'
+import type { HomeTask } from '@awlbox/core/contracts/api/home'
+import type { Draft } from './drafts.ts'
 
 type Value = Draft['answers'][string]
 

@@ -1,7 +1,6 @@
 import { act, renderHook } from '@testing-library/react'
 import { createElement, type ReactNode } from 'react'
 import { SWRConfig } from 'swr'
-import { get } from '../api.ts'
 
 /** What a request was, for the stand-in server of a test to answer. */
 export interface Asked {
@@ -41,7 +40,6 @@ export const hook = <T>(use: () => T) =>
         SWRConfig,
         {
           value: {
-            fetcher: get,
             provider: () => new Map(),
             dedupingInterval: 0,
             revalidateOnFocus: false,

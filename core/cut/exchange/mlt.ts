@@ -1,6 +1,6 @@
 import { type CutList, framesPerSecond } from '../../contracts/cut.ts'
 import { escapeXml } from '../../script/table/drawing/table.ts'
-import { film } from '../../film/frame.ts'
+import { film } from '../../film/camera/frame.ts'
 import { type CutEvent, eventsOf, takeFile } from './events.ts'
 
 const stillFile = (takeId: string, frame: number): string => `stills/${takeId.slice(0, 8)}-${frame}.png`

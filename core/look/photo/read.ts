@@ -3,6 +3,9 @@ import { groundDistance } from './ground.ts'
 import { blur, type LabImage, sharpness, toLab } from './image.ts'
 import { type Blob, close, components, distance, erode, fillHoles, maskOf, open, otsu } from './mask.ts'
 
+/** Raised whenever photos may be read otherwise than before: what an older reader made is read anew. */
+export const readerVersion = 1
+
 /** Constants of photo reading; lengths in working pixels, areas as shares of the picture. */
 export const seeing = {
   longSide: 800,

@@ -1,5 +1,5 @@
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
-import { film } from '@awlbox/core/film/frame'
+import { film } from '@awlbox/core/film/camera/frame'
 import type { TakeSound } from '@awlbox/core/contracts/take'
 import { run, ToolError } from './run.ts'
 

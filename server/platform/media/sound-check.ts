@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process'
 import type { TakeSound } from '@awlbox/core/contracts/take'
-import { type Energies, judgeChannels } from '@awlbox/core/film/channels'
+import { type Energies, judgeChannels } from '@awlbox/core/film/ear/channels'
 import type { Probe } from './ffmpeg.ts'
 
 /** Looks at how a clip's sound was recorded. Reads it once at a low rate; memory does not grow with its length. */

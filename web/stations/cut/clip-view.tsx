@@ -3,7 +3,7 @@ import { type Clip, framesPerSecond, type Overlay } from '@awlbox/core/contracts
 import { overlayNames } from '@awlbox/core/cut/overlays'
 import { isOpen } from '@awlbox/core/cut/timeline'
 import { snapped } from '@awlbox/core/cut/edit'
-import type { TakeRecord } from '../../frame/types.ts'
+import type { TakeRecord } from '@awlbox/core/contracts/api/film'
 import type { RowActs, Selection } from './selection.ts'
 import { usePeaks, useSheet, Waveform } from './waveform.tsx'
 

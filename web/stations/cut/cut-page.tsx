@@ -1,6 +1,8 @@
+import * as cutApi from '@awlbox/core/contracts/api/cut'
+import * as filmApi from '@awlbox/core/contracts/api/film'
+import { useAsked } from '../../frame/use-asked.ts'
 import { Tabs } from 'radix-ui'
 import { useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react'
-import useSWR from 'swr'
 import { cardLooks, type CutList, cutReasons, framesPerSecond, plainList } from '@awlbox/core/contracts/cut'
 import { cardNames } from '@awlbox/core/cut/cards'
 import { chaptersOf, chapterText } from '@awlbox/core/cut/chapters'
@@ -9,11 +11,11 @@ import { filmFrames, proposalsOf, tableAfter } from '@awlbox/core/cut/propose'
 import { boxAt, keyed, repairOf } from '@awlbox/core/cut/repairs'
 import { layOut, plays, segmentFrames, shownAt, toSeconds, wordBeside } from '@awlbox/core/cut/timeline'
 import { clockTime } from '@awlbox/core/words'
-import { send, wordsOf } from '../../api.ts'
+import { ask, wordsOf } from '../../api.ts'
 import { JobList, useJobs } from '../../frame/jobs.tsx'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { Split } from '../../frame/split.tsx'
-import type { TakeRecord } from '../../frame/types.ts'
+import type { TakeRecord } from '@awlbox/core/contracts/api/film'
 import { Button } from '../../kit/button.tsx'
 import { Empty, Notice } from '../../kit/notice.tsx'
 import { CaptionsPanel } from './panels/captions-panel.tsx'
@@ -70,8 +72,8 @@ export default function CutPage() {
     revision,
     problem: cutProblem,
   } = useCut(record.id)
-  const { data: takesData } = useSWR<{ items: TakeRecord[] }>(`/api/lessons/${record.id}/takes`)
-  const { data: renders } = useSWR<{ items: Render[] }>(`/api/lessons/${record.id}/renders`)
+  const { data: takesData } = useAsked(filmApi.takes, { lessonId: record.id })
+  const { data: renders } = useAsked(cutApi.renders, { lessonId: record.id })
   const jobs = useJobs(record.id)
   const [selection, setSelection] = useState<Selection | null>(null)
   const [zoom, setZoom] = useState(2)
@@ -235,7 +237,7 @@ export default function CutPage() {
   const render = () =>
     trying(async () => {
       await flush()
-      await send('POST', `/api/lessons/${record.id}/render`)
+      await ask(cutApi.render, { lessonId: record.id })
       setPanel('film')
     })
   const latest = renders?.items[0] ?? null
@@ -499,10 +501,14 @@ export default function CutPage() {
                   void trying(async () => {
                     acts.takeOver(
                       (
-                        await send<{ doc: CutList }>('POST', `/api/lessons/${record.id}/cut/read`, {
-                          name: file.name,
-                          text: await file.text(),
-                        })
+                        await ask(
+                          cutApi.readCutFile,
+                          { lessonId: record.id },
+                          {
+                            name: file.name,
+                            text: await file.text(),
+                          },
+                        )
                       ).doc,
                     )
                   })

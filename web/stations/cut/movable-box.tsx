@@ -1,6 +1,6 @@
 import { useState, type PointerEvent } from 'react'
 import type { FilmBox } from '@awlbox/core/contracts/cut'
-import { film } from '@awlbox/core/film/frame'
+import { film } from '@awlbox/core/film/camera/frame'
 
 /** Pixels of the film an arrow key moves a box, and with Shift held. */
 const [step, small] = [8, 1]

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import type { Clip, CutSegment } from '@awlbox/core/contracts/cut'
 import { wordsOf } from '../../api.ts'
-import type { TakeRecord } from '../../frame/types.ts'
+import type { TakeRecord } from '@awlbox/core/contracts/api/film'
 import { uploadTake } from '../../frame/upload.ts'
 import { Button } from '../../kit/button.tsx'
 import type { CutActs } from './use-cut-acts.ts'

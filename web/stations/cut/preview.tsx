@@ -5,7 +5,7 @@ import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { cardShapes, ringPlace, ringShapes } from '@awlbox/core/cut/card'
 import { magnifierShapes, overlayShapes } from '@awlbox/core/cut/overlay-drawing'
 import { type Program, shotAt } from '@awlbox/core/cut/program'
-import { film } from '@awlbox/core/film/frame'
+import { film } from '@awlbox/core/film/camera/frame'
 import {
   boxAt,
   boxInFilm,

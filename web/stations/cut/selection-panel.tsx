@@ -9,7 +9,7 @@ import {
 import { cardNames } from '@awlbox/core/cut/cards'
 import { framesOf, isOpen, plays } from '@awlbox/core/cut/timeline'
 import { clockTime } from '@awlbox/core/words'
-import type { TakeRecord } from '../../frame/types.ts'
+import type { TakeRecord } from '@awlbox/core/contracts/api/film'
 import { Button } from '../../kit/button.tsx'
 import { OtherVoice } from './other-voice.tsx'
 import type { CutActs } from './use-cut-acts.ts'

@@ -18,7 +18,7 @@ import {
 import { type AsFilmed, lessonAsFilmed } from '@awlbox/core/cut/propose'
 import { segmentFrames, toSeconds } from '@awlbox/core/cut/timeline'
 import { limitsOf } from '@awlbox/core/script/clock-advice'
-import type { TakeRecord } from '../../frame/types.ts'
+import type { TakeRecord } from '@awlbox/core/contracts/api/film'
 import { peaksPerSecond } from './waveform.tsx'
 
 /** The lesson as it came out in the takes that are cut: worked out anew only when another take is chosen. */

@@ -19,7 +19,7 @@ import { handOverlay } from '@awlbox/core/cut/overlays'
 import { factsOf, withCovers, withTake } from '@awlbox/core/cut/propose'
 import { repairOf, withRepair } from '@awlbox/core/cut/repairs'
 import { toFrame } from '@awlbox/core/cut/timeline'
-import type { TakeRecord } from '../../frame/types.ts'
+import type { TakeRecord } from '@awlbox/core/contracts/api/film'
 import type { Selection } from './selection.ts'
 
 export interface CutActs {

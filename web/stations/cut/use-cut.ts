@@ -1,11 +1,12 @@
+import * as cutApi from '@awlbox/core/contracts/api/cut'
+import { useAsked } from '../../frame/use-asked.ts'
 import { useCallback, useEffect, useRef, useState } from 'react'
-import useSWR from 'swr'
 import type { CutList } from '@awlbox/core/contracts/cut'
-import { isAway, ProblemError, send, wordsOf } from '../../api.ts'
+import { ask, isAway, ProblemError, wordsOf } from '../../api.ts'
 
 /** The cut list: changed on the page at once, saved soon after, undone and redone without limit; a change from elsewhere is taken over with a word. */
 export function useCut(lessonId: string) {
-  const { data, mutate } = useSWR<{ revision: number; doc: CutList }>(`/api/lessons/${lessonId}/cut`)
+  const { data, mutate } = useAsked(cutApi.readCut, { lessonId })
   const [doc, setDoc] = useState<CutList | null>(null)
   const [steps, setSteps] = useState<{ past: readonly CutList[]; future: readonly CutList[] }>({
     past: [],
@@ -34,10 +35,14 @@ export function useCut(lessonId: string) {
     const sending = latest.current
     busy.current = (async () => {
       try {
-        const r = await send<{ revision: number }>('PUT', `/api/lessons/${lessonId}/cut`, {
-          revision: revision.current,
-          doc: sending,
-        })
+        const r = await ask(
+          cutApi.saveCut,
+          { lessonId },
+          {
+            revision: revision.current,
+            doc: sending,
+          },
+        )
         revision.current = r.revision
         setSaved(r.revision)
         if (latest.current === sending) {

@@ -1,5 +1,7 @@
 import { useMemo } from 'react'
 import useSWR from 'swr'
+import * as filmApi from '@awlbox/core/contracts/api/film'
+import { fileAt } from '../../api.ts'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import type { TakeLooked } from '@awlbox/core/contracts/render'
 
@@ -9,7 +11,7 @@ const fetchPeaks = async (path: string): Promise<Uint8Array> =>
   new Uint8Array(await (await fetch(path)).arrayBuffer())
 const once = { revalidateOnFocus: false, revalidateIfStale: false, revalidateOnReconnect: false } as const
 export const usePeaks = (takeId: string | null): Uint8Array | undefined =>
-  useSWR(takeId ? `/api/takes/${takeId}/peaks` : null, fetchPeaks, once).data
+  useSWR(takeId ? fileAt(filmApi.takePeaks, { takeId }) : null, fetchPeaks, once).data
 /** The peaks of several takes, by take. */
 export function useAllPeaks(takeIds: readonly string[]): ReadonlyMap<string, Uint8Array> | undefined {
   const { data } = useSWR(
@@ -17,7 +19,9 @@ export function useAllPeaks(takeIds: readonly string[]): ReadonlyMap<string, Uin
     async () =>
       new Map(
         await Promise.all(
-          takeIds.map(async (id) => [id, await fetchPeaks(`/api/takes/${id}/peaks`)] as const),
+          takeIds.map(
+            async (id) => [id, await fetchPeaks(fileAt(filmApi.takePeaks, { takeId: id }))] as const,
+          ),
         ),
       ),
     once,
@@ -32,7 +36,7 @@ const fetchSheet = async (path: string): Promise<HTMLImageElement> => {
 }
 /** The sheet of small pictures of a take, loaded once for all its spans. */
 export const useSheet = (takeId: string | null): HTMLImageElement | undefined =>
-  useSWR(takeId ? `/api/takes/${takeId}/sheet` : null, fetchSheet, once).data
+  useSWR(takeId ? fileAt(filmApi.takeSheet, { takeId }) : null, fetchSheet, once).data
 
 /** Height of the row of small pictures over the waveform, and the width of one. */
 const [strip, tile] = [22, 39] as const

@@ -1,7 +1,7 @@
 import { type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState } from 'react'
-import { checkView, needsOf } from '@awlbox/core/film/camera-check'
-import { hardToTell } from '@awlbox/core/film/colours'
-import type { Captured } from '@awlbox/core/film/mic'
+import { checkView, needsOf } from '@awlbox/core/film/camera/camera-check'
+import { hardToTell } from '@awlbox/core/film/camera/colours'
+import type { Captured } from '@awlbox/core/film/ear/mic'
 import {
   mmPerPixel,
   patchOf,
@@ -10,7 +10,7 @@ import {
   type View,
   viewFrom,
   viewFromSheet,
-} from '@awlbox/core/film/view'
+} from '@awlbox/core/film/camera/view'
 import type { Moment } from '@awlbox/core/script/simulate'
 import type { HeardWord } from '@awlbox/core/contracts/heard'
 import { Button } from '../../kit/button.tsx'

@@ -1,5 +1,5 @@
 import { type RefObject, useEffect, useState } from 'react'
-import { film, tableInTake } from '@awlbox/core/film/frame'
+import { film, tableInTake } from '@awlbox/core/film/camera/frame'
 import type { TableState } from '@awlbox/core/script/table/state'
 import { clockTime } from '@awlbox/core/words'
 import { Button } from '../../kit/button.tsx'

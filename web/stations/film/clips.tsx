@@ -1,8 +1,9 @@
+import * as filmApi from '@awlbox/core/contracts/api/film'
 import { useRef, useState } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import { clockTime } from '@awlbox/core/words'
-import { send, wordsOf } from '../../api.ts'
-import type { TakeRecord } from '../../frame/types.ts'
+import { ask, wordsOf } from '../../api.ts'
+import type { TakeRecord } from '@awlbox/core/contracts/api/film'
 import { Button } from '../../kit/button.tsx'
 import { Notice, WorkBar } from '../../kit/notice.tsx'
 import type { Clip } from './use-clips.ts'
@@ -157,7 +158,7 @@ export function Tray({
                   defaultValue=""
                   onChange={(e) =>
                     e.target.value &&
-                    act(send('PUT', `/api/takes/${t.id}/segment`, { segmentId: e.target.value }))
+                    act(ask(filmApi.moveTake, { takeId: t.id }, { segmentId: e.target.value }))
                   }
                   className="min-h-10 rounded-lg border border-hair bg-card px-2 max-w-full"
                 >
@@ -168,7 +169,7 @@ export function Tray({
                     </option>
                   ))}
                 </select>
-                <Button small look="quiet" onClick={() => act(send('DELETE', `/api/takes/${t.id}`))}>
+                <Button small look="quiet" onClick={() => act(ask(filmApi.removeTake, { takeId: t.id }))}>
                   Throw away
                 </Button>
               </div>

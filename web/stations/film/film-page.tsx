@@ -1,15 +1,16 @@
+import * as filmApi from '@awlbox/core/contracts/api/film'
+import { useAsked } from '../../frame/use-asked.ts'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import useSWR from 'swr'
 import { Tabs } from 'radix-ui'
 import type { Segment } from '@awlbox/core/contracts/lesson'
-import type { PromptLine } from '@awlbox/core/film/prompter'
-import { facesOf, withRoll } from '@awlbox/core/film/rolls'
-import { spokenLines } from '@awlbox/core/film/spoken'
+import type { PromptLine } from '@awlbox/core/film/desk/prompter'
+import { facesOf, withRoll } from '@awlbox/core/film/desk/rolls'
+import { spokenLines } from '@awlbox/core/film/follow/spoken'
 import { JobList, useJobs } from '../../frame/jobs.tsx'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { Ruler } from '../../frame/ruler.tsx'
 import { Split } from '../../frame/split.tsx'
-import type { TakeRecord } from '../../frame/types.ts'
+import type { TakeRecord } from '@awlbox/core/contracts/api/film'
 import { Button } from '../../kit/button.tsx'
 import { Empty, Notice } from '../../kit/notice.tsx'
 import { CameraCheck } from './camera-check.tsx'
@@ -29,7 +30,7 @@ import { type Recorded, useRecorder } from './use-recorder.ts'
 
 export default function FilmPage() {
   const { doc, record, at, goTo, proofed, me, edit } = useLesson()
-  const { data, mutate } = useSWR<{ items: TakeRecord[] }>(`/api/lessons/${record.id}/takes`)
+  const { data, mutate } = useAsked(filmApi.takes, { lessonId: record.id })
   const jobs = useJobs(record.id)
   const children = useMemo(() => doc.segments.filter((s) => s.audience === 'children'), [doc.segments])
   // What adults are told alone may be filmed too: it becomes a film of its own.
@@ -308,11 +309,11 @@ export default function FilmPage() {
               </Notice>
             ))}
           <JobList
-            jobs={jobs.filter((j) => j.kind !== 'render')}
+            jobs={jobs.filter((j) => j.kind === 'film' || j.kind === 'take')}
             name={(j) =>
               j.kind === 'film'
                 ? `The stand-in films “${name(j.subject)}”`
-                : j.data.segmentId
+                : typeof j.data.segmentId === 'string'
                   ? `A take of “${name(j.data.segmentId)}”`
                   : 'A clip'
             }

@@ -1,10 +1,11 @@
+import * as filmApi from '@awlbox/core/contracts/api/film'
 import { useState } from 'react'
 import { type Hearing, plainCodes } from '@awlbox/core/contracts/heard'
 import type { Segment } from '@awlbox/core/contracts/lesson'
-import { heardIn, lineState, saidAsWritten } from '@awlbox/core/film/corrections'
-import { severityOf } from '@awlbox/core/film/severity'
+import { heardIn, lineState, saidAsWritten } from '@awlbox/core/film/desk/corrections'
+import { severityOf } from '@awlbox/core/film/judge/severity'
 import { clockTime } from '@awlbox/core/words'
-import { send, wordsOf } from '../../api.ts'
+import { ask, wordsOf } from '../../api.ts'
 import { Button } from '../../kit/button.tsx'
 import { Notice } from '../../kit/notice.tsx'
 
@@ -29,7 +30,7 @@ export function HeardView(props: Props) {
     body: { from: number; to: number; heard: string; said: string } | { takeBack: number },
   ) => {
     try {
-      await send('POST', `/api/takes/${takeId}/corrections`, body)
+      await ask(filmApi.correctTake, { takeId }, body)
       setProblem(null)
       setEditing(null)
       props.onChanged()

@@ -1,6 +1,6 @@
 import type { CSSProperties } from 'react'
-import { distanceForSize, type PromptLine, sizeForDistance } from '@awlbox/core/film/prompter'
-import { facesOf } from '@awlbox/core/film/rolls'
+import { distanceForSize, type PromptLine, sizeForDistance } from '@awlbox/core/film/desk/prompter'
+import { facesOf } from '@awlbox/core/film/desk/rolls'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import { Button } from '../../kit/button.tsx'
 import { useKept } from '../../kit/kept.ts'

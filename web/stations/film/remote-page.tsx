@@ -1,7 +1,8 @@
+import * as filmApi from '@awlbox/core/contracts/api/film'
 import { useCallback, useEffect, useState } from 'react'
 import { useParams } from 'react-router'
 import type { PrompterPlace, RemoteAct } from '@awlbox/core/contracts/prompter'
-import { send, wordsOf } from '../../api.ts'
+import { ask, wordsOf } from '../../api.ts'
 import { prompterEvent, type Told, useEvents } from '../../frame/events.ts'
 
 /** The prompter's remote: a phone in the hand, signed in as the same person. */
@@ -10,9 +11,9 @@ export default function RemotePage() {
   useEvents()
   const [where, setWhere] = useState<PrompterPlace | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
-  const ask = useCallback(
+  const tell = useCallback(
     (act: RemoteAct) =>
-      void send('POST', `/api/lessons/${lessonId}/prompter`, { to: 'prompter', act })
+      void ask(filmApi.prompter, { lessonId }, { to: 'prompter', act })
         .then(() => setProblem(null))
         .catch((e: unknown) => setProblem(wordsOf(e))),
     [lessonId],
@@ -24,13 +25,13 @@ export default function RemotePage() {
     }
     window.addEventListener(prompterEvent, hear)
     // The prompter answers once both are connected.
-    ask('where')
-    const again = setInterval(() => setWhere((w) => (w === null ? (ask('where'), w) : w)), 3000)
+    tell('where')
+    const again = setInterval(() => setWhere((w) => (w === null ? (tell('where'), w) : w)), 3000)
     return () => {
       window.removeEventListener(prompterEvent, hear)
       clearInterval(again)
     }
-  }, [ask, lessonId])
+  }, [tell, lessonId])
   const key = 'rounded-xl border font-semibold text-lg cursor-pointer min-h-16 disabled:opacity-40'
   return (
     <main className="min-h-dvh p-4 grid grid-rows-[auto_1fr_auto] gap-4 max-w-xl mx-auto">
@@ -61,7 +62,7 @@ export default function RemotePage() {
           type="button"
           className={`${key} col-span-2 min-h-28 bg-moss text-on-moss border-moss`}
           disabled={!where}
-          onClick={() => ask('next')}
+          onClick={() => tell('next')}
         >
           Next line
         </button>
@@ -69,7 +70,7 @@ export default function RemotePage() {
           type="button"
           className={`${key} bg-card border-hair`}
           disabled={!where || where.line === 0}
-          onClick={() => ask('back')}
+          onClick={() => tell('back')}
         >
           Back
         </button>
@@ -77,7 +78,7 @@ export default function RemotePage() {
           type="button"
           className={`${key} bg-card border-hair`}
           disabled={!where || where.state === 'ready' || where.state === 'closed'}
-          onClick={() => ask('slip')}
+          onClick={() => tell('slip')}
         >
           Mark a slip
         </button>
@@ -85,7 +86,7 @@ export default function RemotePage() {
           type="button"
           className={`${key} bg-card border-hair`}
           disabled={!where || where.state === 'ready' || where.state === 'closed'}
-          onClick={() => ask('pause')}
+          onClick={() => tell('pause')}
         >
           {where?.state === 'paused' ? 'Go on' : 'Pause'}
         </button>
@@ -93,7 +94,7 @@ export default function RemotePage() {
           type="button"
           className={`${key} bg-card ${where?.state === 'filming' ? 'border-brick text-brick' : 'border-hair'}`}
           disabled={!where || where.state === 'closed'}
-          onClick={() => ask(where?.state === 'filming' || where?.state === 'paused' ? 'stop' : 'film')}
+          onClick={() => tell(where?.state === 'filming' || where?.state === 'paused' ? 'stop' : 'film')}
         >
           {where?.state === 'filming' || where?.state === 'paused' ? 'Stop filming' : 'Film'}
         </button>

@@ -1,3 +1,4 @@
+import * as filmApi from '@awlbox/core/contracts/api/film'
 import { useState } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import {
@@ -10,7 +11,7 @@ import {
   standInRooms,
   type StandInVoice,
 } from '@awlbox/core/contracts/stand-in'
-import { send, wordsOf } from '../../api.ts'
+import { ask, wordsOf } from '../../api.ts'
 import { Button } from '../../kit/button.tsx'
 import { Dialog } from '../../kit/dialog.tsx'
 import { Notice } from '../../kit/notice.tsx'
@@ -50,11 +51,15 @@ export function StandInDialog({
   const [problem, setProblem] = useState<string | null>(null)
   const go = async () => {
     try {
-      await send('POST', `/api/lessons/${lessonId}/stand-in`, {
-        segmentId: segment.id,
-        ...order,
-        seed: Math.floor(Math.random() * 1e9),
-      })
+      await ask(
+        filmApi.standIn,
+        { lessonId },
+        {
+          segmentId: segment.id,
+          ...order,
+          seed: Math.floor(Math.random() * 1e9),
+        },
+      )
       onAsked()
       onClose()
     } catch (error) {

@@ -1,9 +1,10 @@
+import * as filmApi from '@awlbox/core/contracts/api/film'
 import { useRef, useState } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
-import type { TakeRow } from '@awlbox/core/film/take-sheet'
+import type { TakeRow } from '@awlbox/core/film/desk/take-sheet'
 import { clockTime } from '@awlbox/core/words'
-import { send, wordsOf } from '../../api.ts'
-import type { TakeRecord } from '../../frame/types.ts'
+import { ask, wordsOf } from '../../api.ts'
+import type { TakeRecord } from '@awlbox/core/contracts/api/film'
 import { Button } from '../../kit/button.tsx'
 import { Notice } from '../../kit/notice.tsx'
 import { HeardView } from './heard-view.tsx'
@@ -79,7 +80,7 @@ export function TakeCard({
         {mayChange && take.status === 'ready' && old && (
           <Button
             small
-            onClick={() => act(send('POST', `/api/takes/${take.id}/hear`))}
+            onClick={() => act(ask(filmApi.hearTake, { takeId: take.id }))}
             title="The script changed since this was heard"
           >
             Hear again
@@ -88,7 +89,7 @@ export function TakeCard({
         {mayChange &&
           take.status === 'ready' &&
           (take.captioned ? (
-            <Button small look="quiet" onClick={() => act(send('DELETE', `/api/takes/${take.id}/captions`))}>
+            <Button small look="quiet" onClick={() => act(ask(filmApi.uncaptionTake, { takeId: take.id }))}>
               Listen to its sound
             </Button>
           ) : (
@@ -110,11 +111,11 @@ export function TakeCard({
           onChange={(e) => {
             const f = e.target.files?.[0]
             e.target.value = ''
-            if (f) act(f.text().then((text) => send('POST', `/api/takes/${take.id}/captions`, { text })))
+            if (f) act(f.text().then((text) => ask(filmApi.captionTake, { takeId: take.id }, { text })))
           }}
         />
         {mayChange && (
-          <Button small look="quiet" onClick={() => act(send('DELETE', `/api/takes/${take.id}`))}>
+          <Button small look="quiet" onClick={() => act(ask(filmApi.removeTake, { takeId: take.id }))}>
             Throw away
           </Button>
         )}

@@ -1,13 +1,14 @@
+import * as filmApi from '@awlbox/core/contracts/api/film'
 import { useCallback, useEffect, useState } from 'react'
 import type { TakeMark } from '@awlbox/core/contracts/take'
-import { send } from '../../api.ts'
+import { ask } from '../../api.ts'
 import { forget, keepRecording, keptFile, type KeptRecording, keptRecordings } from './keep-recording.ts'
 import { type LiveUpload, liveUpload, Refused } from './live-upload.ts'
 
 /** Marks made while filming are no part of the film: they follow it. */
 async function sendMarks(takeId: string, marks: readonly TakeMark[] | undefined): Promise<void> {
   if (takeId && marks?.length)
-    await send('PUT', `/api/takes/${takeId}/marks`, { marks }).catch(() => undefined)
+    await ask(filmApi.markTake, { takeId }, { marks: [...marks] }).catch(() => undefined)
 }
 
 /** Recordings that this device kept and the server has not, or not wholly; and how to send or drop them. */

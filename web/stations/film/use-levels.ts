@@ -1,5 +1,5 @@
 import { useEffect, useState, useSyncExternalStore } from 'react'
-import { type Level, listen, silent, startListening } from '@awlbox/core/film/level'
+import { type Level, listen, silent, startListening } from '@awlbox/core/film/ear/level'
 import { useLatest } from '../../kit/use-latest.ts'
 
 /** Milliseconds between two looks at the microphone, and the samples of one: nothing that sounds falls between them. */

@@ -1,5 +1,5 @@
 import { type RefObject, useEffect, useState } from 'react'
-import { judgeLight, type Light } from '@awlbox/core/film/light'
+import { judgeLight, type Light } from '@awlbox/core/film/camera/light'
 
 const [width, height] = [64, 36]
 /** How the picture of a camera is lit, looked at every second; null before there is one. */

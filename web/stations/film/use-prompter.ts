@@ -1,3 +1,4 @@
+import * as filmApi from '@awlbox/core/contracts/api/film'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import type { PrompterPlace, PrompterState, RemoteAct } from '@awlbox/core/contracts/prompter'
@@ -7,8 +8,8 @@ import {
   promptLines,
   type PromptLine,
   startFollowing,
-} from '@awlbox/core/film/prompter'
-import { send } from '../../api.ts'
+} from '@awlbox/core/film/desk/prompter'
+import { ask } from '../../api.ts'
 import { useLatest } from '../../kit/use-latest.ts'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { prompterEvent, type Told } from '../../frame/events.ts'
@@ -91,7 +92,7 @@ export function useRemote(
   )
   const [listened, setListened] = useState(false)
   const tell = useCallback(
-    () => where && void send('POST', `/api/lessons/${lessonId}/prompter`, where).catch(() => undefined),
+    () => where && void ask(filmApi.prompter, { lessonId }, where).catch(() => undefined),
     [lessonId, where],
   )
   useEffect(() => {

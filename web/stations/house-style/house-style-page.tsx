@@ -1,3 +1,6 @@
+import * as settingsApi from '@awlbox/core/contracts/api/settings'
+import * as shelfApi from '@awlbox/core/contracts/api/shelf'
+import { useAsked } from '../../frame/use-asked.ts'
 import { useEffect, useMemo, useState } from 'react'
 import useSWR, { useSWRConfig } from 'swr'
 import { defaultHouseStyle, HouseStyle } from '@awlbox/core/contracts/house-style'
@@ -8,13 +11,13 @@ import { countWays, waysInWords } from '@awlbox/core/plan/numbers/facts'
 import { spoken } from '@awlbox/core/script/template/example'
 import { showsSymbols } from '@awlbox/core/script/template/lines'
 import { play } from '@awlbox/core/script/table/play'
-import { send, wordsOf } from '../../api.ts'
+import { ask, wordsOf } from '../../api.ts'
 import { Head } from '../../frame/head.tsx'
 import { Away } from '../../frame/lesson-frame.tsx'
 import { useMe } from '../../frame/me.ts'
 import { Notice } from '../../kit/notice.tsx'
 import { arcWords } from '../plan/aim-editor.tsx'
-import { ClassNav, type Shelf, SignOut } from '../shelf/shelf-page.tsx'
+import { ClassNav, SignOut } from '../../frame/class-nav.tsx'
 import { TableDrawing } from '../../table/drawing.tsx'
 import { capital } from '@awlbox/core/words'
 
@@ -286,8 +289,8 @@ const groups: readonly { title: string; choices: readonly Choice[] }[] = [
 /** Every choice of the house with a sentence that changes as it is made. All texts, checks and lessons made afterwards follow. */
 export default function HouseStylePage() {
   const me = useMe()
-  const { data: shelf } = useSWR<Shelf>('/api/shelf')
-  const { data, error, mutate } = useSWR<{ style: HouseStyle; mayChange: boolean }>('/api/house-style')
+  const { data: shelf } = useAsked(shelfApi.shelf, {})
+  const { data, error, mutate } = useAsked(settingsApi.houseStyle, {})
   const { mutate: refresh } = useSWRConfig()
   const [state, setState] = useState<
     { kind: 'saved' } | { kind: 'saving' } | { kind: 'wrong'; words: string }
@@ -304,7 +307,7 @@ export default function HouseStylePage() {
     const before = style
     await mutate({ style: next, mayChange: true }, { revalidate: false })
     try {
-      await send('PUT', '/api/house-style', next)
+      await ask(settingsApi.saveHouseStyle, {}, next)
       if (!undoing) setPast((p) => [...p, before].slice(-40))
       setState({ kind: 'saved' })
       void refresh('/api/me')

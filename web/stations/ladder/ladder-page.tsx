@@ -1,35 +1,30 @@
+import * as nextApi from '@awlbox/core/contracts/api/next'
+import * as settingsApi from '@awlbox/core/contracts/api/settings'
+import * as shelfApi from '@awlbox/core/contracts/api/shelf'
+import { useAsked } from '../../frame/use-asked.ts'
 import { useEffect, useMemo, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import useSWR from 'swr'
 import { Idea } from '@awlbox/core/contracts/idea'
 import { structures } from '@awlbox/core/contracts/lesson'
 import { type ClassLevel, classLevels, type StandingRow } from '@awlbox/core/judge/class-level'
-import { ProblemError, send, wordsOf } from '../../api.ts'
+import { ask, ProblemError, wordsOf } from '../../api.ts'
 import { Head } from '../../frame/head.tsx'
 import { Away } from '../../frame/lesson-frame.tsx'
 import { useMe } from '../../frame/me.ts'
 import { Button } from '../../kit/button.tsx'
 import { Notice } from '../../kit/notice.tsx'
 import { structureWords } from '../plan/aim-editor.tsx'
-import { ClassNav, type Shelf, SignOut } from '../shelf/shelf-page.tsx'
+import { ClassNav, SignOut } from '../../frame/class-nav.tsx'
 import { LadderDrawing } from './ladder-drawing.tsx'
-
-interface Standing {
-  rows: StandingRow[]
-}
-interface Loaded {
-  ideas: Idea[]
-  mayChange: boolean
-}
 
 /** The ladder of ideas with a class's standing on it: read it, start a lesson from it, change it, take it along as a table. */
 export default function LadderPage() {
   const me = useMe()
-  const { data: shelf } = useSWR<Shelf>('/api/shelf')
-  const { data, error, mutate } = useSWR<Loaded>('/api/ladder')
+  const { data: shelf } = useAsked(shelfApi.shelf, {})
+  const { data, error, mutate } = useAsked(settingsApi.ladder, {})
   const [search, setSearch] = useSearchParams()
   const classId = search.get('class') ?? shelf?.classes[0]?.id ?? ''
-  const { data: standing } = useSWR<Standing>(classId ? `/api/classes/${classId}/standing` : null)
+  const { data: standing } = useAsked(nextApi.classStanding, classId ? { classId } : null)
   const [editing, setEditing] = useState<Idea | null>(null)
   const [problem, setProblem] = useState<{ words: string; rows: { row: number; what: string }[] } | null>(
     null,
@@ -52,7 +47,7 @@ export default function LadderPage() {
     )
   const save = async (next: Idea[]) => {
     try {
-      await send('PUT', '/api/ladder', { ideas: next })
+      await ask(settingsApi.saveLadder, {}, { ideas: next })
       setProblem(null)
       setEditing(null)
       await mutate()
@@ -63,7 +58,7 @@ export default function LadderPage() {
   const upload = async (file: File | undefined) => {
     if (!file) return
     try {
-      await send('POST', '/api/ladder/csv', { csv: await file.text() })
+      await ask(settingsApi.readLadderCsv, {}, { csv: await file.text() })
       setProblem(null)
       await mutate()
     } catch (e) {

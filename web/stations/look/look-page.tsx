@@ -1,6 +1,8 @@
+import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
+import * as lookApi from '@awlbox/core/contracts/api/look'
+import { useAsked } from '../../frame/use-asked.ts'
 import { useEffect, useMemo, useState } from 'react'
 import { Check } from 'lucide-react'
-import useSWR from 'swr'
 import type { PackTask } from '@awlbox/core/contracts/pack'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
 import type { Answer, Help, JudgementInput, Level, Rung } from '@awlbox/core/contracts/reply'
@@ -8,7 +10,7 @@ import { checkAnswer, photoSentence } from '@awlbox/core/look/answers'
 import { workRates } from '@awlbox/core/next/minutes'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
 import type { TableState } from '@awlbox/core/script/table/state'
-import { send, wordsOf } from '../../api.ts'
+import { ask, wordsOf } from '../../api.ts'
 import { isTyping } from '../../frame/head.tsx'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { Button } from '../../kit/button.tsx'
@@ -16,37 +18,15 @@ import { Empty, Notice } from '../../kit/notice.tsx'
 import { TableDrawing } from '../../table/drawing.tsx'
 import { PhotoView, warningText } from './photo-view.tsx'
 import { Tray } from './tray.tsx'
-import { useReadings } from './use-readings.ts'
-
-interface Judgement {
-  id: string
-  level: Level
-  help: Help
-  rung: Rung
-  note: string
-  at: string
-  by: string
-}
-interface Reply {
-  id: string
-  childId: string
-  child: string
-  answers: Answer[]
-  help: Help | null
-  words: string
-  receivedAt: string
-  updatedAt: string
-  tasks: (PackTask & { expected: TableState | null })[]
-  photos: { id: string; width: number; height: number; reading: PhotoReading | null }[]
-  judgements: Judgement[]
-}
 
 export default function LookPage() {
   const { record, me, doc } = useLesson()
-  const { data, mutate } = useSWR<{ items: Reply[] }>(`/api/lessons/${record.id}/replies`)
+  const { data, mutate } = useAsked(lookApi.replies, { lessonId: record.id })
   const replies = useMemo(() => data?.items ?? [], [data])
-  const photos = useMemo(() => replies.flatMap((r) => r.photos), [replies])
-  const { readings, failed } = useReadings(photos)
+  const readings = useMemo(
+    () => new Map(replies.flatMap((r) => r.photos).flatMap((p) => (p.reading ? [[p.id, p.reading]] : []))),
+    [replies],
+  )
   const [chosen, setChosen] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [again, setAgain] = useState(false)
@@ -84,7 +64,7 @@ export default function LookPage() {
   const judge = async (j: JudgementInput) => {
     setProblem(null)
     try {
-      await send('POST', `/api/replies/${current.id}/judgements`, j)
+      await ask(lookApi.judge, { replyId: current.id }, j)
       const next =
         replies.find((r, k) => k > i && r.judgements.length === 0) ??
         replies.find((r) => r.judgements.length === 0 && r.id !== current.id)
@@ -97,7 +77,7 @@ export default function LookPage() {
   }
   const photoTask = current.tasks.find((t) => t.spec.kind === 'photo')
   const photo = current.photos[0]
-  const reading = photo ? (readings.get(photo.id) ?? null) : null
+  const reading = photo?.reading ?? null
   const done = current.judgements[0]
   const left = Math.round((replies.length - looked) * workRates.look)
   return (
@@ -174,7 +154,7 @@ export default function LookPage() {
           </h2>
           <div className="flex-1 min-h-[200px] bg-wash">
             {photo ? (
-              <PhotoView key={photo.id} {...photo} reading={reading} failed={failed.has(photo.id)} />
+              <PhotoView key={photo.id} {...photo} />
             ) : (
               <p className="h-full grid place-items-center text-steel p-4">No photo with this one.</p>
             )}
@@ -256,7 +236,7 @@ const verdicts = {
   open: ['left open', 'text-steel'],
   look: ['look', 'text-blue'],
 } as const
-function Answers({ reply, readings }: { reply: Reply; readings: ReadonlyMap<string, PhotoReading> }) {
+function Answers({ reply, readings }: { reply: ReplyRecord; readings: ReadonlyMap<string, PhotoReading> }) {
   return (
     <section aria-label="Answers" className="rounded-xl border border-hair bg-card p-3">
       <h2 className="text-sm text-steel mb-1">Answers</h2>

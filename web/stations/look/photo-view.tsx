@@ -7,13 +7,13 @@ export function PhotoView({
   width,
   height,
   reading,
-  failed,
+  unread,
 }: {
   id: string
   width: number
   height: number
   reading: PhotoReading | null
-  failed: boolean
+  unread: string | null
 }) {
   const [whole, setWhole] = useState(false)
   const view =
@@ -73,7 +73,7 @@ export function PhotoView({
       )}
       {!reading && (
         <span role="status" className="absolute left-2 bottom-2 rounded-lg bg-card px-2.5 py-1 text-sm">
-          {failed ? 'This photo could not be read here; judge it by eye.' : 'Reading the photo…'}
+          {unread ?? 'The photo is being read. Judge by eye meanwhile, or go on.'}
         </span>
       )}
     </div>

@@ -1,16 +1,17 @@
+import * as shelfApi from '@awlbox/core/contracts/api/shelf'
+import { useAsked } from '../../frame/use-asked.ts'
 import { useEffect } from 'react'
 import { useParams } from 'react-router'
-import useSWR from 'swr'
 import { useEvents } from '../../frame/events.ts'
 import { Head } from '../../frame/head.tsx'
 import { useMe } from '../../frame/me.ts'
-import { ClassNav, type Shelf, SignOut } from '../shelf/shelf-page.tsx'
+import { ClassNav, SignOut } from '../../frame/class-nav.tsx'
 import { Threads } from './threads.tsx'
 
 export default function ClassPage() {
   const { classId } = useParams()
   const me = useMe()
-  const { data } = useSWR<Shelf>('/api/shelf')
+  const { data } = useAsked(shelfApi.shelf, {})
   useEvents()
   const name = data?.classes.find((c) => c.id === classId)?.name
   useEffect(() => {

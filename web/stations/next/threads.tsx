@@ -1,27 +1,11 @@
 import { useState } from 'react'
-import useSWR from 'swr'
+import * as nextApi from '@awlbox/core/contracts/api/next'
+import type { StandingCell } from '@awlbox/core/contracts/api/next'
+import { useAsked } from '../../frame/use-asked.ts'
 import type { Standing } from '@awlbox/core/judge/standing'
 import type { Group } from '@awlbox/core/next/groups'
 import { Empty, Notice } from '../../kit/notice.tsx'
 import { wordsOf } from '../../api.ts'
-
-interface Cell extends Standing {
-  trail: {
-    id: string
-    at: number
-    words: string
-    kind: 'judgement' | 'answer'
-    right: boolean | null
-    title: string
-  }[]
-}
-interface ClassStanding {
-  class: { id: string; name: string }
-  ideas: { id: string; name: string }[]
-  rows: { childId: string; name: string; ideas: Record<string, Cell>; last: number | null }[]
-  idea: string
-  groups: Group[]
-}
 
 /** How full an eyelet is: the level. How thick its rim: certainty. The number: occasions. Dotted: not seen. */
 function Eyelet({
@@ -31,7 +15,7 @@ function Eyelet({
   on,
   onPick,
 }: {
-  cell: Cell
+  cell: StandingCell
   name: string
   idea: string
   on: boolean
@@ -81,9 +65,7 @@ function Eyelet({
 }
 
 export function Threads({ classId, ideaId }: { classId: string; ideaId?: string }) {
-  const { data, error } = useSWR<ClassStanding>(
-    `/api/classes/${classId}/standing${ideaId ? `?idea=${ideaId}` : ''}`,
-  )
+  const { data, error } = useAsked(nextApi.classStanding, { classId, ...(ideaId ? { idea: ideaId } : {}) })
   const [picked, setPicked] = useState<{ childId: string; ideaId: string } | null>(null)
   if (error && !data)
     return (

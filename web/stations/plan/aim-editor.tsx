@@ -1,4 +1,5 @@
-import useSWR from 'swr'
+import * as settingsApi from '@awlbox/core/contracts/api/settings'
+import { useAsked } from '../../frame/use-asked.ts'
 import type { Idea } from '@awlbox/core/contracts/idea'
 import {
   type Aim,
@@ -67,7 +68,7 @@ export interface AimChoice {
   arc?: Arc
   story?: Story
 }
-export const useIdeas = (): readonly Idea[] => useSWR<{ ideas: Idea[] }>('/api/ladder').data?.ideas ?? ladder
+export const useIdeas = (): readonly Idea[] => useAsked(settingsApi.ladder, {}).data?.ideas ?? ladder
 
 const clampTo = (n: number, [low, high]: readonly [number, number]): number =>
   Math.max(low, Math.min(high, Math.round(n) || low))

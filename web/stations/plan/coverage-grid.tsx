@@ -1,5 +1,6 @@
 import { useMemo } from 'react'
-import useSWR from 'swr'
+import * as planApi from '@awlbox/core/contracts/api/plan'
+import { useAsked } from '../../frame/use-asked.ts'
 import type { Aim, Example } from '@awlbox/core/contracts/lesson'
 import { coverage, type Met } from '@awlbox/core/plan/coverage'
 import { exampleSentence, factKey } from '@awlbox/core/plan/numbers/facts'
@@ -25,10 +26,9 @@ export function CoverageGrid({
   classId: string
   lessonId: string | null
 }) {
-  const { data } = useSWR<{ week: Example[]; term: Example[] }>(
-    classId
-      ? `/api/classes/${classId}/coverage?structure=${aim.structure}${lessonId ? `&except=${lessonId}` : ''}`
-      : null,
+  const { data } = useAsked(
+    planApi.coverage,
+    classId ? { classId, structure: aim.structure, ...(lessonId ? { except: lessonId } : {}) } : null,
   )
   const c = useMemo(
     () => coverage(aim, zero, examples, data?.week ?? [], data?.term ?? []),

@@ -1,7 +1,8 @@
+import * as planApi from '@awlbox/core/contracts/api/plan'
 import { useEffect, useState } from 'react'
 import type { KitItem } from '@awlbox/core/contracts/lesson'
 import type { KitSummary } from '@awlbox/core/plan/kit'
-import { send } from '../../api.ts'
+import { ask } from '../../api.ts'
 
 /** How many homes can do the lesson with these things, from what each said it has. */
 export function HomesAble({ classId, kit }: { classId: string; kit: readonly KitItem[] }) {
@@ -10,7 +11,7 @@ export function HomesAble({ classId, kit }: { classId: string; kit: readonly Kit
   useEffect(() => {
     if (!classId) return
     let here = true
-    send<KitSummary>('POST', `/api/classes/${classId}/kit`, { kit: JSON.parse(key) as KitItem[] }).then(
+    ask(planApi.homesAble, { classId }, { kit: JSON.parse(key) as KitItem[] }).then(
       (r) => here && setSum(r),
       () => here && setSum(null),
     )

@@ -1,3 +1,4 @@
+import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
 import { useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { Lesson } from '@awlbox/core/contracts/lesson'
@@ -5,7 +6,7 @@ import { fromMarkdown } from '@awlbox/core/script/formats/markdown'
 import { fromPlainText, looksLikeMarkdown } from '@awlbox/core/script/formats/plain-text'
 import { proofread } from '@awlbox/core/script/proof/proof'
 import { clockTime } from '@awlbox/core/words'
-import { send, wordsOf } from '../../api.ts'
+import { ask, wordsOf } from '../../api.ts'
 import { useMe } from '../../frame/me.ts'
 import { newId } from '../../frame/new-id.ts'
 import { Button } from '../../kit/button.tsx'
@@ -69,10 +70,14 @@ export function ImportDialog({
     if (!good) return
     setBusy(true)
     try {
-      const { id } = await send<{ id: string }>('POST', `/api/classes/${cls}/lessons`, {
-        day,
-        doc: good.lesson,
-      })
+      const { id } = await ask(
+        lessonsApi.makeLesson,
+        { classId: cls },
+        {
+          day,
+          doc: good.lesson,
+        },
+      )
       void navigate(`/lessons/${id}/script`)
     } catch (error) {
       setProblem(wordsOf(error))

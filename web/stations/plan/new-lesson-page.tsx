@@ -1,7 +1,9 @@
+import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
+import * as shelfApi from '@awlbox/core/contracts/api/shelf'
+import { useAsked } from '../../frame/use-asked.ts'
 import { addDays, formatISO } from 'date-fns'
 import { useEffect, useMemo, useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
-import useSWR from 'swr'
 import { defaultStory, type Story } from '@awlbox/core/contracts/lesson'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
 import { aimOf } from '@awlbox/core/plan/aim'
@@ -9,14 +11,14 @@ import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import { timeLesson } from '@awlbox/core/script/time'
 import { workRates } from '@awlbox/core/next/minutes'
 import { clockTime } from '@awlbox/core/words'
-import { send, wordsOf } from '../../api.ts'
+import { ask, wordsOf } from '../../api.ts'
 import { Head } from '../../frame/head.tsx'
 import { useMe } from '../../frame/me.ts'
 import { newId } from '../../frame/new-id.ts'
 import { minutesText } from '../../frame/time.ts'
 import { Button } from '../../kit/button.tsx'
 import { Notice } from '../../kit/notice.tsx'
-import { ClassNav, type Shelf, SignOut } from '../shelf/shelf-page.tsx'
+import { ClassNav, SignOut } from '../../frame/class-nav.tsx'
 import { AimEditor, type AimChoice, choiceFor, useIdeas } from './aim-editor.tsx'
 import { ChanceCard } from './chance-card.tsx'
 import { CoverageGrid } from './coverage-grid.tsx'
@@ -37,7 +39,7 @@ const box = 'min-h-10 rounded-lg border border-hair bg-card px-2.5'
 
 export default function NewLessonPage() {
   const me = useMe()
-  const { data: shelf } = useSWR<Shelf>('/api/shelf')
+  const { data: shelf } = useAsked(shelfApi.shelf, {})
   const ideas = useIdeas()
   const [search] = useSearchParams()
   const asked = ideaById(search.get('idea') ?? '', ideas)
@@ -84,7 +86,7 @@ export default function NewLessonPage() {
     setBusy(true)
     setProblem(null)
     try {
-      const { id } = await send<{ id: string }>('POST', `/api/classes/${cls}/lessons`, { day, doc: lesson })
+      const { id } = await ask(lessonsApi.makeLesson, { classId: cls }, { day, doc: lesson })
       void navigate(`/lessons/${id}/script`)
     } catch (error) {
       setProblem(wordsOf(error))

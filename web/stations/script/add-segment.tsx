@@ -1,5 +1,7 @@
+import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
+import * as shelfApi from '@awlbox/core/contracts/api/shelf'
+import { useAsked } from '../../frame/use-asked.ts'
 import { useMemo, useState, type ReactNode } from 'react'
-import useSWR from 'swr'
 import { type Example, type Lesson, type Segment, segmentKinds } from '@awlbox/core/contracts/lesson'
 import { exampleSentence } from '@awlbox/core/plan/numbers/facts'
 import { waysToWork } from '@awlbox/core/plan/numbers/strategies'
@@ -8,12 +10,11 @@ import { playExample } from '@awlbox/core/script/template/example'
 import { segment as made, type Writing } from '@awlbox/core/script/template/lines'
 import { warmUpsFor } from '@awlbox/core/script/template/warm-ups'
 import { clockTime } from '@awlbox/core/words'
-import { get, send } from '../../api.ts'
+import { ask } from '../../api.ts'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { newId } from '../../frame/new-id.ts'
 import { Button } from '../../kit/button.tsx'
 import { Dialog } from '../../kit/dialog.tsx'
-import type { Shelf } from '../shelf/shelf-page.tsx'
 
 const fresh = (s: Segment): Segment => ({
   ...s,
@@ -248,9 +249,7 @@ function WaysTab({
 }
 
 function LibraryTab({ onAdd }: { onAdd: (s: Segment) => void }) {
-  const { data, mutate } = useSWR<{
-    items: { id: string; segment: Segment; seconds: number; by: string | null }[]
-  }>('/api/library')
+  const { data, mutate } = useAsked(lessonsApi.library, {})
   if (!data) return <p className="text-steel">Fetching the library…</p>
   return (
     <Rows
@@ -264,7 +263,7 @@ function LibraryTab({ onAdd }: { onAdd: (s: Segment) => void }) {
           <Button
             small
             look="quiet"
-            onClick={() => void send('DELETE', `/api/library/${x.id}`).then(() => mutate())}
+            onClick={() => void ask(lessonsApi.takeFromLibrary, { segmentRowId: x.id }).then(() => mutate())}
           >
             Take out
           </Button>
@@ -276,10 +275,10 @@ function LibraryTab({ onAdd }: { onAdd: (s: Segment) => void }) {
 
 function OtherTab({ onAdd }: { onAdd: (s: Segment) => void }) {
   const { record } = useLesson()
-  const { data: shelf } = useSWR<Shelf>('/api/shelf')
+  const { data: shelf } = useAsked(shelfApi.shelf, {})
   const [doc, setDoc] = useState<Lesson | null>(null)
   const pick = (id: string) =>
-    void (id ? get<{ doc: Lesson }>(`/api/lessons/${id}`).then((r) => setDoc(r.doc)) : setDoc(null))
+    void (id ? ask(lessonsApi.readLesson, { lessonId: id }).then((r) => setDoc(r.doc)) : setDoc(null))
   return (
     <>
       <label className="flex items-center gap-2 mb-2">

@@ -1,9 +1,10 @@
+import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
 import { MoreHorizontal } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { useState } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import { factOf } from '@awlbox/core/script/renumber'
-import { send, wordsOf } from '../../api.ts'
+import { ask, wordsOf } from '../../api.ts'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { newId } from '../../frame/new-id.ts'
 import { RenumberDialog } from './renumber-dialog.tsx'
@@ -36,7 +37,7 @@ export function SegmentMenu({ segment, first, last }: { segment: Segment; first:
     goTo(id)
   }
   const keep = () =>
-    send('POST', '/api/library', { segment, age: doc.age }).then(
+    ask(lessonsApi.addToLibrary, {}, { segment, age: doc.age }).then(
       () => setSaid('Kept for everybody here'),
       (e: unknown) => setSaid(wordsOf(e)),
     )

@@ -1,8 +1,9 @@
+import * as sendApi from '@awlbox/core/contracts/api/send'
+import { useAsked } from '../../frame/use-asked.ts'
 import { useState } from 'react'
-import useSWR from 'swr'
 import type { Pack } from '@awlbox/core/contracts/pack'
 import { clockTime } from '@awlbox/core/words'
-import { send, wordsOf } from '../../api.ts'
+import { ask, wordsOf } from '../../api.ts'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { Ruler } from '../../frame/ruler.tsx'
 import { Split } from '../../frame/split.tsx'
@@ -44,7 +45,7 @@ const kinds = { number: 'a number', choice: 'a choice', photo: 'a photo' } as co
 
 export default function SendPage() {
   const { record, doc, proofed, state, at } = useLesson()
-  const { data, mutate } = useSWR<SendRecord>(`/api/lessons/${record.id}/send`)
+  const { data, mutate } = useAsked(sendApi.readSend, { lessonId: record.id })
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
   const [qr, setQr] = useState<Home | null>(null)
@@ -57,7 +58,7 @@ export default function SendPage() {
     setBusy(true)
     setProblem(null)
     try {
-      await send('POST', `/api/lessons/${record.id}/publish`, { withFilm })
+      await ask(sendApi.publish, { lessonId: record.id }, { withFilm })
       await mutate()
     } catch (error) {
       setProblem(wordsOf(error))
@@ -172,10 +173,14 @@ export default function SendPage() {
               replacement={data.replacement}
               onReplace={(changes) =>
                 act(() =>
-                  send('POST', `/api/publications/${data.replacement!.publicationId}/film`, {
-                    renderId: data.replacement!.renderId,
-                    changes,
-                  }),
+                  ask(
+                    sendApi.replaceFilm,
+                    { publicationId: data.replacement!.publicationId },
+                    {
+                      renderId: data.replacement!.renderId,
+                      changes,
+                    },
+                  ),
                 )
               }
             />
@@ -230,7 +235,7 @@ export default function SendPage() {
                   {!h.link && latest && record.mayChange && (
                     <Button
                       small
-                      onClick={() => void act(() => send('POST', `/api/households/${h.householdId}/link`))}
+                      onClick={() => void act(() => ask(sendApi.renewLink, { householdId: h.householdId }))}
                     >
                       New link
                     </Button>
@@ -259,12 +264,12 @@ export default function SendPage() {
               home={qr}
               onClose={() => setQr(null)}
               onRenew={() =>
-                void act(() => send('POST', `/api/households/${qr.householdId}/link`)).then(() => setQr(null))
-              }
-              onEnd={() =>
-                void act(() => send('DELETE', `/api/households/${qr.householdId}/link`)).then(() =>
+                void act(() => ask(sendApi.renewLink, { householdId: qr.householdId })).then(() =>
                   setQr(null),
                 )
+              }
+              onEnd={() =>
+                void act(() => ask(sendApi.endLink, { householdId: qr.householdId })).then(() => setQr(null))
               }
             />
           )}

@@ -1,97 +1,22 @@
+import type { Shelf, ShelfLesson } from '@awlbox/core/contracts/api/shelf'
+import * as shelfApi from '@awlbox/core/contracts/api/shelf'
+import { useAsked } from '../../frame/use-asked.ts'
 import { useEffect } from 'react'
-import { Link, NavLink, useNavigate } from 'react-router'
-import useSWR from 'swr'
-import type { NextAct, Station } from '@awlbox/core/next/minutes'
-import { send } from '../../api.ts'
+import { Link } from 'react-router'
 import { useEvents } from '../../frame/events.ts'
 import { Head } from '../../frame/head.tsx'
 import { Away } from '../../frame/lesson-frame.tsx'
+import { ClassNav, SignOut } from '../../frame/class-nav.tsx'
 import { useMe } from '../../frame/me.ts'
 import { SmallThread } from '../../frame/thread.tsx'
 import { dayName, minutesText } from '../../frame/time.ts'
-import type { Facts, Sewn } from '../../frame/types.ts'
+import type { Facts, Sewn } from '@awlbox/core/contracts/api/lessons'
 import { Button } from '../../kit/button.tsx'
 import { Empty } from '../../kit/notice.tsx'
-
-interface ShelfLesson {
-  id: string
-  classId: string
-  day: string
-  title: string
-  idea: string
-  facts: Facts
-  sewn: Sewn
-  act: NextAct
-}
-export interface Shelf {
-  classes: { id: string; name: string; age: number; teacher: string }[]
-  lessons: ShelfLesson[]
-  tonight: {
-    lessonId: string
-    title: string
-    label: string
-    station: Station
-    minutes: number
-    reason: string
-  }[]
-  quiet: { childId: string; name: string; className: string; days: number }[]
-  /** Minutes this person has of this evening. */
-  evening: number
-}
-
-export function ClassNav({ classes }: { classes: readonly { id: string; name: string }[] }) {
-  const item = ({ isActive }: { isActive: boolean }) =>
-    `min-h-10 px-1 shrink-0 grid items-center font-semibold border-b-[3px] ${isActive ? 'border-saffron' : 'border-transparent hover:border-hair'}`
-  return (
-    <nav
-      aria-label="Pages"
-      className="bg-card border-b border-hair px-5 min-h-[46px] flex items-end gap-6 overflow-x-auto whitespace-nowrap"
-    >
-      <NavLink to="/" end className={item}>
-        Shelf
-      </NavLink>
-      {classes.map((c) => (
-        <NavLink key={c.id} to={`/classes/${c.id}`} className={item}>
-          {c.name}
-        </NavLink>
-      ))}
-      <NavLink to="/week" className={item}>
-        Week
-      </NavLink>
-      <NavLink to="/ladder" className={item}>
-        Ladder
-      </NavLink>
-      <NavLink to="/house-style" className={item}>
-        House style
-      </NavLink>
-      <span className="flex-1" />
-      <Link
-        to="/plan"
-        className="self-center my-1 shrink-0 inline-flex min-h-9 items-center rounded-lg bg-moss px-3.5 font-semibold text-on-moss"
-      >
-        Plan a lesson
-      </Link>
-    </nav>
-  )
-}
-export function SignOut() {
-  const navigate = useNavigate()
-  const me = useMe()
-  return (
-    <>
-      <span className="text-steel max-sm:hidden whitespace-nowrap">{me?.name}</span>
-      <Button
-        look="quiet"
-        onClick={() => void send('POST', '/api/sign-out').then(() => navigate('/sign-in'))}
-      >
-        Sign out
-      </Button>
-    </>
-  )
-}
+import type { Station, NextAct } from '@awlbox/core/contracts/api/lessons'
 
 export function ShelfPage() {
-  const { data, error } = useSWR<Shelf>('/api/shelf')
+  const { data, error } = useAsked(shelfApi.shelf, {})
   const me = useMe()
   useEvents()
   useEffect(() => {

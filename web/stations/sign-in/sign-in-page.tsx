@@ -1,8 +1,9 @@
+import * as peopleApi from '@awlbox/core/contracts/api/people'
 import { useForm } from 'react-hook-form'
 import { useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { useSWRConfig } from 'swr'
-import { send, wordsOf } from '../../api.ts'
+import { ask, wordsOf } from '../../api.ts'
 import { Mark } from '../../frame/head.tsx'
 import { Button } from '../../kit/button.tsx'
 import { Notice } from '../../kit/notice.tsx'
@@ -16,7 +17,7 @@ export function SignInPage() {
   const signIn = handleSubmit(async (values) => {
     setProblem(null)
     try {
-      await send('POST', '/api/sign-in', values)
+      await ask(peopleApi.signIn, {}, values)
       await mutate(() => true, undefined, { revalidate: false })
       const to = search.get('to') ?? '/'
       void navigate(to.startsWith('/') && !to.startsWith('//') ? to : '/')

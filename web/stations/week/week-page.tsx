@@ -1,9 +1,12 @@
+import type { Week } from '@awlbox/core/contracts/api/week'
+import * as shelfApi from '@awlbox/core/contracts/api/shelf'
+import * as weekApi from '@awlbox/core/contracts/api/week'
+import { useAsked } from '../../frame/use-asked.ts'
 import { addDays, formatISO, parseISO } from 'date-fns'
 import { useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import useSWR from 'swr'
 import type { Rates, Task, WeekLesson, WeekPlan } from '@awlbox/core/next/week'
-import { send, wordsOf } from '../../api.ts'
+import { ask, wordsOf } from '../../api.ts'
 import { useEvents } from '../../frame/events.ts'
 import { Head } from '../../frame/head.tsx'
 import { Away } from '../../frame/lesson-frame.tsx'
@@ -11,17 +14,8 @@ import { useMe } from '../../frame/me.ts'
 import { minutesText } from '../../frame/time.ts'
 import { Button } from '../../kit/button.tsx'
 import { Empty, Notice } from '../../kit/notice.tsx'
-import { ClassNav, type Shelf, SignOut } from '../shelf/shelf-page.tsx'
+import { ClassNav, SignOut } from '../../frame/class-nav.tsx'
 
-interface Week {
-  from: string
-  today: string
-  days: string[]
-  hours: { day: string; minutes: number }[]
-  lessons: (WeekLesson & { className: string })[]
-  rates: Rates
-  plan: WeekPlan
-}
 const station = { write: 'script', film: 'film', cut: 'cut', send: 'send', look: 'look' } as const
 const verb = { write: 'Write', film: 'Film', cut: 'Cut', send: 'Send', look: 'Look at replies' } as const
 const named = (day: string, how: 'long' | 'short' = 'short') =>
@@ -30,10 +24,10 @@ const named = (day: string, how: 'long' | 'short' = 'short') =>
 /** The week: what is due by when, the minutes it takes this teacher, the minutes there are, and what to leave out first. */
 export default function WeekPage() {
   const me = useMe()
-  const { data: shelf } = useSWR<Shelf>('/api/shelf')
+  const { data: shelf } = useAsked(shelfApi.shelf, {})
   const [search, setSearch] = useSearchParams()
   const from = search.get('from')
-  const { data, error, mutate } = useSWR<Week>(`/api/week${from ? `?from=${from}` : ''}`)
+  const { data, error, mutate } = useAsked(weekApi.week, from ? { from } : {})
   const [problem, setProblem] = useState<string | null>(null)
   useEvents()
   useEffect(() => {
@@ -81,7 +75,7 @@ export default function WeekPage() {
             </a>
           </div>
           {problem && <Notice kind="wrong">{problem}</Notice>}
-          <Days week={data} onHours={(minutes) => change(send('PUT', '/api/me/hours', { minutes }))} />
+          <Days week={data} onHours={(minutes) => change(ask(weekApi.saveHours, {}, { minutes }))} />
           {data.plan.late.length > 0 && (
             <section className="rounded-xl border border-brick bg-card p-4">
               <h2 className="font-bold text-brick mb-1">It does not fit</h2>
@@ -126,7 +120,7 @@ export default function WeekPage() {
                 <LessonDates
                   key={l.id}
                   lesson={l}
-                  onChange={(dates) => change(send('PUT', `/api/lessons/${l.id}/dates`, dates))}
+                  onChange={(dates) => change(ask(weekApi.saveDates, { lessonId: l.id }, dates))}
                 />
               ))}
             </ul>

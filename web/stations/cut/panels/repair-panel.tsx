@@ -1,10 +1,10 @@
 import { framesPerSecond, type Hidden, type Repair } from '@awlbox/core/contracts/cut'
 import { hiddenNames } from '@awlbox/core/cut/covers'
 import { isProperQuad } from '@awlbox/core/cut/homography'
-import { film } from '@awlbox/core/film/frame'
+import { film } from '@awlbox/core/film/camera/frame'
 import { isPlainRepair, keyed, matched, plainRepair } from '@awlbox/core/cut/repairs'
 import { clockTime } from '@awlbox/core/words'
-import type { TakeRecord } from '../../../frame/types.ts'
+import type { TakeRecord } from '@awlbox/core/contracts/api/film'
 import { Button } from '../../../kit/button.tsx'
 
 /** What is being set by hand on the picture. */

@@ -1,0 +1,30 @@
+import * as cut from './cut.ts'
+import * as film from './film.ts'
+import * as home from './home.ts'
+import * as jobs from './jobs.ts'
+import * as lessons from './lessons.ts'
+import * as look from './look.ts'
+import * as next from './next.ts'
+import * as people from './people.ts'
+import * as plan from './plan.ts'
+import type { Route } from './route.ts'
+import * as send from './send.ts'
+import * as settings from './settings.ts'
+import * as shelf from './shelf.ts'
+import * as week from './week.ts'
+
+const rooms = { people, settings, shelf, lessons, plan, week, film, jobs, cut, send, home, look, next }
+/** Modules list what they export in an order of their loader's. */
+const byName = ([a]: [string, unknown], [b]: [string, unknown]): number => (a < b ? -1 : 1)
+const isRoute = (value: unknown): value is Route =>
+  typeof value === 'object' && value !== null && 'method' in value && 'response' in value && 'who' in value
+
+/** Every call there is, with the room it belongs to and its name: what the API's document is made from. */
+export const allRoutes: readonly { room: string; name: string; route: Route }[] = Object.entries(
+  rooms,
+).flatMap(([room, exports]) =>
+  Object.entries(exports).flatMap(([name, value]) => {
+    const route: unknown = value
+    return isRoute(route) ? [{ room, name, route }] : []
+  }),
+)

@@ -1,0 +1,65 @@
+import { z } from 'zod'
+import { PackTask } from '../pack.ts'
+import { PhotoReading } from '../reading.ts'
+import { Answer, Help, JudgementInput } from '../reply.ts'
+import { TableState } from '../table.ts'
+import { file, Made, Moment, ofLesson, route, Uuid } from './route.ts'
+
+export const JudgementRecord = JudgementInput.extend({
+  id: Uuid,
+  replyId: Uuid,
+  note: z.string(),
+  at: Moment,
+  by: z.string(),
+})
+export type JudgementRecord = z.infer<typeof JudgementRecord>
+export const PhotoRecord = z.object({
+  id: Uuid,
+  width: z.number().int(),
+  height: z.number().int(),
+  /** Null until the server has read it. */
+  reading: PhotoReading.nullable(),
+  /** Why it could not be read; null while that is not known. */
+  unread: z.string().nullable(),
+})
+export type PhotoRecord = z.infer<typeof PhotoRecord>
+export const ReplyRecord = z.object({
+  id: Uuid,
+  childId: Uuid,
+  child: z.string(),
+  answers: z.array(Answer),
+  help: Help.nullable(),
+  words: z.string(),
+  receivedAt: Moment,
+  updatedAt: Moment,
+  publicationId: Uuid,
+  tasks: z.array(PackTask.extend({ expected: TableState.nullable() })),
+  photos: z.array(PhotoRecord),
+  judgements: z.array(JudgementRecord),
+})
+export type ReplyRecord = z.infer<typeof ReplyRecord>
+
+export const replies = route({
+  method: 'GET',
+  path: '/api/lessons/:lessonId/replies',
+  summary: 'Replies to a lesson with their photos as read and how they were judged.',
+  params: ofLesson,
+  response: z.object({ items: z.array(ReplyRecord) }),
+  changesWith: ['replies', 'publications', 'job'],
+})
+export const photo = route({
+  method: 'GET',
+  path: '/api/photos/:photoId',
+  summary: 'A family’s photo.',
+  params: z.object({ photoId: Uuid }),
+  query: z.object({ size: z.enum(['full', 'small']).default('full') }),
+  response: file('image/jpeg'),
+})
+export const judge = route({
+  method: 'POST',
+  path: '/api/replies/:replyId/judgements',
+  summary: 'What a person decided about a reply; the newest supersedes, none is overwritten.',
+  params: z.object({ replyId: Uuid }),
+  body: JudgementInput,
+  response: Made,
+})

@@ -1,0 +1,86 @@
+import { z } from 'zod'
+import { Pack } from '../pack.ts'
+import { RenderRecord } from './cut.ts'
+import { file, Made, Moment, ofLesson, Ok, route, Uuid } from './route.ts'
+
+export const SentHome = z.object({
+  householdId: Uuid,
+  home: z.string(),
+  youngerChild: z.boolean(),
+  childId: Uuid,
+  child: z.string(),
+  replied: Moment.nullable(),
+  open: z.boolean(),
+  /** Path of the home's page; null for whoever may not send it. */
+  link: z.string().nullable(),
+})
+export type SentHome = z.infer<typeof SentHome>
+/** A newer film than homes see, and what would change for them. */
+export const Replacement = z.object({ publicationId: Uuid, renderId: Uuid, changes: z.array(z.string()) })
+export type Replacement = z.infer<typeof Replacement>
+export const SendRecord = z.object({
+  pack: Pack,
+  sent: z.array(
+    z.object({
+      id: Uuid,
+      lessonId: Uuid,
+      sentAt: Moment,
+      lessonRevision: z.number().int(),
+      renderId: Uuid.nullable(),
+      cutRevision: z.number().int().nullable(),
+      seconds: z.number().nullable(),
+      replacedAt: Moment.nullable(),
+    }),
+  ),
+  latestRender: RenderRecord.nullable(),
+  replacement: Replacement.nullable(),
+  homes: z.array(SentHome),
+})
+export type SendRecord = z.infer<typeof SendRecord>
+const ofHousehold = z.object({ householdId: Uuid })
+
+export const readSend = route({
+  method: 'GET',
+  path: '/api/lessons/:lessonId/send',
+  summary: 'What would be sent, what was, and to whom.',
+  params: ofLesson,
+  response: SendRecord,
+  changesWith: ['lessons', 'publications', 'replies', 'job'],
+})
+export const publish = route({
+  method: 'POST',
+  path: '/api/lessons/:lessonId/publish',
+  summary: 'Sends the lesson to the homes of its class.',
+  params: ofLesson,
+  body: z.object({ withFilm: z.boolean() }),
+  response: Made,
+})
+export const replaceFilm = route({
+  method: 'POST',
+  path: '/api/publications/:publicationId/film',
+  summary: 'Puts a corrected film in the place of the one homes see.',
+  params: z.object({ publicationId: Uuid }),
+  body: z.object({ renderId: Uuid, changes: z.array(z.string().trim().min(1).max(200)).max(20) }),
+  response: Ok,
+})
+export const renewLink = route({
+  method: 'POST',
+  path: '/api/households/:householdId/link',
+  summary: 'Ends a home’s link and opens a new one.',
+  params: ofHousehold,
+  response: z.object({ link: z.string() }),
+})
+export const endLink = route({
+  method: 'DELETE',
+  path: '/api/households/:householdId/link',
+  summary: 'Ends a home’s link.',
+  params: ofHousehold,
+  response: Ok,
+})
+export const qr = route({
+  method: 'GET',
+  path: '/api/qr',
+  summary: 'A home’s link as a QR code.',
+  query: z.object({ link: z.string().regex(/^\/h\/[\w-]{22}$/) }),
+  response: file('image/svg+xml'),
+})

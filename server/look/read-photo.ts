@@ -1,0 +1,41 @@
+import fs from 'node:fs/promises'
+import sharp from 'sharp'
+import { readerVersion, readPhoto } from '@awlbox/core/look/photo/read'
+import { JobProblem, type Work } from '../platform/queue.ts'
+import type { Services } from '../platform/services.ts'
+import { photoById, photoOwners, saveReading, unreadPhotos } from './store.ts'
+
+/** Asks for photos to be read, each once: those that wait or are being read already are left alone. */
+export async function readLater(s: Pick<Services, 'db' | 'queue'>, ids: readonly string[]): Promise<void> {
+  for (const { id, lessonId, settingId } of await photoOwners(s.db, ids))
+    await s.queue.add({ kind: 'photo', settingId, lessonId, subject: id })
+}
+
+/** Photos that no reader has seen, or an older one than today's, are read anew; a few at a time, newest first. */
+export async function readStale(s: Pick<Services, 'db' | 'queue'>): Promise<number> {
+  const ids = await unreadPhotos(s.db, readerVersion)
+  await readLater(s, ids)
+  return ids.length
+}
+
+/** Reads one photo as it lies in the store, by the code that `./awlbox count` runs. */
+export async function readStoredPhoto(s: Pick<Services, 'db' | 'blobs'>, w: Work): Promise<void> {
+  const photo = await photoById(s.db, w.job.subject)
+  // Its family has taken it back meanwhile: there is nothing to read.
+  if (!photo) return
+  await w.progress('reading the photo', 0.1)
+  let picture
+  try {
+    picture = await sharp(await fs.readFile(s.blobs.path(photo.image)), { limitInputPixels: 80_000_000 })
+      .rotate()
+      .ensureAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true })
+  } catch (error) {
+    const words = 'This photo cannot be opened any more. Judge by the answers, or ask the home for it again.'
+    await saveReading(s.db, photo.id, { reading: null, unread: words, readerVersion })
+    throw new JobProblem(words, { cause: error })
+  }
+  const reading = readPhoto(picture.data, picture.info.width, picture.info.height)
+  await saveReading(s.db, photo.id, { reading, unread: null, readerVersion })
+}

@@ -1,0 +1,168 @@
+import type { Request, Response, Router } from 'express'
+import rateLimit from 'express-rate-limit'
+import multer from 'multer'
+import * as api from '@awlbox/core/contracts/api/home'
+import { ok } from '@awlbox/core/contracts/api/route'
+import { renderFileMimes } from '@awlbox/core/contracts/render'
+import { surveyThings } from '@awlbox/core/plan/kit'
+import { cautionsFor } from '@awlbox/core/plan/things'
+import { withoutAnswers } from '@awlbox/core/send/pack'
+import { renderFile } from '../cut/store.ts'
+import { readLater } from '../look/read-photo.ts'
+import { kitOfHome, saveKit } from '../plan/kit-store.ts'
+import { homeHasChild, homeMayOpen } from '../platform/access.ts'
+import { notFound, Problem } from '../platform/problem.ts'
+import { homeRoute } from '../platform/route.ts'
+import { sendBlob } from '../platform/send-blob.ts'
+import type { Services } from '../platform/services.ts'
+import { cleanPhoto } from './photo-file.ts'
+import {
+  addPhoto,
+  childrenHere,
+  homeVersions,
+  ownPhotos,
+  packById,
+  packsFor,
+  replacementOf,
+  repliesFrom,
+  saveReply,
+} from './store.ts'
+
+/** What families see, behind a home's link. */
+export function homeRoutes(router: Router, s: Services): void {
+  router.use(
+    '/api/home',
+    rateLimit({
+      windowMs: 60_000,
+      limit: 240,
+      standardHeaders: true,
+      legacyHeaders: false,
+      handler: (_req, _res, next) =>
+        next(
+          new Problem(429, 'Too quick', 'Wait a minute and try again. Your answers are kept on this phone.'),
+        ),
+    }),
+    (_req, res, next) => {
+      res.setHeader('X-Robots-Tag', 'noindex, nofollow')
+      res.setHeader('Cache-Control', 'no-store')
+      next()
+    },
+  )
+  const photo = multer({
+    storage: multer.memoryStorage(),
+    limits: { fileSize: s.config.largestPhoto, files: 1, fields: 4 },
+  }).single('photo')
+  /** The photo of a form: taken in only once the link is known to be good. */
+  const photoIn = (req: Request, res: Response): Promise<Buffer | null> =>
+    new Promise((resolve, reject) => {
+      photo(req, res, (error: unknown) => {
+        if (error) reject(error instanceof Error ? error : new Error('The photo did not arrive.'))
+        else resolve(req.file?.buffer ?? null)
+      })
+    })
+  homeRoute(router, s, api.homeKit, async ({ home }) => ({
+    things: surveyThings,
+    kit: await kitOfHome(s.db, home.householdId),
+  }))
+  homeRoute(router, s, api.saveHomeKit, async ({ home, body }) => {
+    await saveKit(s.db, home.householdId, {
+      ...body,
+      has: [...new Set(body.has)].filter((t) => surveyThings.includes(t)),
+    })
+    return ok
+  })
+  homeRoute(router, s, api.homeLessons, async ({ home }) => {
+    const packs = await packsFor(s.db, home.householdId)
+    return {
+      packs: packs.map((p) => ({ id: p.id, title: p.pack.title, className: p.className, sentAt: p.sentAt })),
+    }
+  })
+  homeRoute(router, s, api.homePack, async ({ home, params }) => {
+    await homeMayOpen(s.db, home, params.packId)
+    const p = await packById(s.db, params.packId)
+    if (!p) throw notFound('This lesson')
+    const extra = home.youngerChild
+      ? cautionsFor(p.pack.needs.map((n) => ({ thing: n.thing, count: n.count })))
+      : []
+    return {
+      id: p.id,
+      className: p.className,
+      sentAt: p.sentAt,
+      film:
+        p.renderId !== null && p.seconds !== null && p.bytes !== null
+          ? {
+              seconds: p.seconds,
+              bytes: p.bytes,
+              versions: await homeVersions(s.db, p.renderId),
+              replaced: await replacementOf(s.db, p.id),
+            }
+          : null,
+      pack: { ...withoutAnswers(p.pack), cautions: [...new Set([...p.pack.cautions, ...extra])] },
+      youngerChild: home.youngerChild,
+      children: await childrenHere(s.db, home.householdId, p.classId),
+      replies: await repliesFrom(s.db, p.id, home.householdId),
+    }
+  })
+  for (const [route, part, mime] of [
+    [api.homeFilm, 'film', 'video/mp4'],
+    [api.homeCaptions, 'captions', 'text/vtt'],
+    [api.homePoster, 'poster', 'image/jpeg'],
+  ] as const)
+    homeRoute(router, s, route, async ({ res, home, params }) => {
+      await homeMayOpen(s.db, home, params.packId)
+      const blob = (await packById(s.db, params.packId))?.[part]
+      if (!blob) throw notFound('This film')
+      return sendBlob(res, s.blobs.path(blob), mime)
+    })
+  homeRoute(router, s, api.homeFile, async ({ res, home, params }) => {
+    await homeMayOpen(s.db, home, params.packId)
+    const p = await packById(s.db, params.packId)
+    const file = p?.renderId ? await renderFile(s.db, p.renderId, params.kind) : undefined
+    if (!file) throw notFound('This version of the film')
+    return sendBlob(res, s.blobs.path(file), renderFileMimes[params.kind])
+  })
+  homeRoute(router, s, api.sendPhoto, async ({ req, res, home, params }) => {
+    await homeMayOpen(s.db, home, params.packId)
+    const bytes = await photoIn(req, res)
+    if (!bytes)
+      throw new Problem(400, 'No photo', 'No photo arrived. Your answers are kept; choose it again.')
+    const clean = await cleanPhoto(bytes, s.config.mostPixels)
+    const id = await addPhoto(s.db, {
+      publicationId: params.packId,
+      householdId: home.householdId,
+      width: clean.width,
+      height: clean.height,
+      image: await s.blobs.put(s.db, clean.image, 'image/jpeg'),
+      small: await s.blobs.put(s.db, clean.small, 'image/jpeg'),
+    })
+    await readLater(s, [id])
+    return { id, width: clean.width, height: clean.height }
+  })
+  homeRoute(router, s, api.sendReply, async ({ home, params, body }) => {
+    await homeMayOpen(s.db, home, params.packId)
+    await homeHasChild(s.db, home, params.packId, body.childId)
+    const p = (await packById(s.db, params.packId))!
+    const tasks = new Map(p.pack.tasks.map((t) => [t.id, t.spec.kind]))
+    if (body.answers.some((a) => tasks.get(a.taskId) !== a.kind))
+      throw new Problem(
+        409,
+        'The tasks changed',
+        'This lesson was sent again with other tasks. Your answers are kept on this phone: open the link again.',
+      )
+    const photoIds = [...new Set(body.answers.flatMap((a) => (a.photoId ? [a.photoId] : [])))]
+    if ((await ownPhotos(s.db, photoIds, home.householdId, params.packId)) !== photoIds.length)
+      throw new Problem(
+        409,
+        'Photo missing',
+        'The photo is no longer here. Your other answers are kept; choose it again.',
+      )
+    const saved = await saveReply(s.db, params.packId, body)
+    if (saved === 'looked')
+      throw new Problem(
+        409,
+        'Already looked at',
+        'Your teacher has looked at this. Tell them if you would like to send it again.',
+      )
+    return { receivedAt: saved.updatedAt, again: saved.again }
+  })
+}

@@ -1,0 +1,18 @@
+import type * as contract from '@awlbox/core/contracts/api/home'
+import type { Route } from '@awlbox/core/contracts/api/route'
+
+/**
+ * The contract's routes by their addresses alone. Their schemas would make this page too heavy for a phone; the
+ * types hold the addresses against the contract.
+ */
+const by = <T extends Route>(method: T['method'], path: T['path']): T => ({ method, path }) as T
+
+export const homeLessons = by<typeof contract.homeLessons>('GET', '/api/home/:token')
+export const homePack = by<typeof contract.homePack>('GET', '/api/home/:token/packs/:packId')
+export const homeKit = by<typeof contract.homeKit>('GET', '/api/home/:token/kit')
+export const saveHomeKit = by<typeof contract.saveHomeKit>('PUT', '/api/home/:token/kit')
+export const sendPhoto = by<typeof contract.sendPhoto>('POST', '/api/home/:token/packs/:packId/photos')
+export const sendReply = by<typeof contract.sendReply>('PUT', '/api/home/:token/packs/:packId/reply')
+
+/** The private link this page was opened by. */
+export const token = window.location.pathname.split('/')[2] ?? ''
