@@ -23,8 +23,10 @@ const isRoute = (value: unknown): value is Route =>
 export const allRoutes: readonly { room: string; name: string; route: Route }[] = Object.entries(
   rooms,
 ).flatMap(([room, exports]) =>
-  Object.entries(exports).flatMap(([name, value]) => {
-    const route: unknown = value
-    return isRoute(route) ? [{ room, name, route }] : []
-  }),
+  Object.entries(exports)
+    .sort(byName)
+    .flatMap(([name, value]) => {
+      const route: unknown = value
+      return isRoute(route) ? [{ room, name, route }] : []
+    }),
 )

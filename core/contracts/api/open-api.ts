@@ -58,6 +58,9 @@ const parametersOf = (part: z.ZodObject, place: 'path' | 'query'): Json[] => {
     schema,
   }))
 }
+/** By name, so that the document does not depend on what is read first. */
+const sorted = (all: Record<string, Json>): Record<string, Json> =>
+  Object.fromEntries(Object.entries(all).sort(([a], [b]) => (a < b ? -1 : 1)))
 const problem = {
   description: 'What was wrong, in words for the person (RFC 9457)',
   content: {
@@ -118,9 +121,9 @@ export function openApi(): Json {
     openapi: '3.1.0',
     info: { title: 'Awlbox', version: '1', description: 'What Awlbox’s own pages ask of its server.' },
     components: {
-      schemas,
+      schemas: sorted(schemas),
       securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'awlbox_session' } },
     },
-    paths,
+    paths: sorted(paths),
   }
 }
