@@ -1,7 +1,10 @@
 import type { Lesson, Segment } from '../contracts/lesson.ts'
 
-export type Merge =
-  { ok: true; doc: Lesson } | { ok: false; doc: Lesson; conflicts: { segmentId: string; title: string }[] }
+export interface LessonConflict {
+  segmentId: string
+  title: string
+}
+export type Merge = { ok: true; doc: Lesson } | { ok: false; doc: Lesson; conflicts: LessonConflict[] }
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b)
 
@@ -11,7 +14,7 @@ const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.str
  * they added come after the one they follow in theirs.
  */
 export function mergeLessons(base: Lesson, mine: Lesson, theirs: Lesson): Merge {
-  const conflicts: { segmentId: string; title: string }[] = []
+  const conflicts: LessonConflict[] = []
   const find = (doc: Lesson, id: string): Segment | undefined => doc.segments.find((s) => s.id === id)
   const segments: Segment[] = []
   for (const s of mine.segments) {

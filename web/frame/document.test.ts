@@ -213,7 +213,7 @@ describe('two windows on one lesson', () => {
     await pass(600)
     const { state } = page.at()
     if (state.kind !== 'conflict') throw new Error(state.kind)
-    expect([state.segments.map((s) => s.title), text(state.mine, 0), text(state.theirs, 0)]).toEqual([
+    expect([state.conflicts.map((s) => s.title), text(state.mine, 0), text(state.theirs, 0)]).toEqual([
       ['One'],
       'Mine.',
       'Theirs.',

@@ -236,7 +236,7 @@ function ConflictDialog() {
       <p className="text-steel mb-3">
         Everything else was merged. Choose for each; both versions stay in the history.
       </p>
-      {state.segments.map((s) => (
+      {state.conflicts.map((s) => (
         <div key={s.segmentId} className="mb-4">
           <h3 className="font-semibold mb-1">{s.title}</h3>
           <div className="grid grid-cols-2 gap-3 max-md:grid-cols-1">

@@ -1,4 +1,5 @@
 import { Upload } from 'tus-js-client'
+import { waits } from '../saving/retrier.ts'
 
 export interface UploadState {
   name: string
@@ -17,7 +18,7 @@ export function uploadTake(
     const upload = new Upload(file, {
       endpoint: '/api/uploads',
       chunkSize: 8 * 1024 * 1024,
-      retryDelays: [0, 1000, 3000, 5000, 10_000, 20_000, 30_000],
+      retryDelays: [0, ...waits],
       removeFingerprintOnSuccess: true,
       metadata: { filename: file.name, ...meta },
       onShouldRetry: (error) => {

@@ -1,13 +1,12 @@
-import { useCallback, useEffect, useState } from 'react'
+import { useEffect, useState, useSyncExternalStore } from 'react'
 import type { Help } from '@awlbox/core/contracts/reply'
-import { ask, askWithForm, isAway, wordsOf } from '../api.ts'
-import { homeLessons, homePack, sendPhoto, sendReply, token } from './calls.ts'
-import { forgetPhoto, keepDraft, keepPhoto, keptPhoto, readDraft } from './drafts.ts'
+import { ask, wordsOf } from '../api.ts'
+import { homeLessons, homePack, token } from './calls.ts'
 import { FilmView } from './film-view.tsx'
 import { KitForm } from './kit-form.tsx'
 import { TaskCard } from './task-card.tsx'
 import type { HomeLesson, HomePack } from '@awlbox/core/contracts/api/home'
-import type { Draft } from './drafts.ts'
+import { replyOf } from './reply.ts'
 
 const helps: readonly [Help, string][] = [
   ['alone', 'On their own'],
@@ -173,89 +172,11 @@ function PackView({ pack }: { pack: HomePack }) {
 }
 
 function ReplyForm({ pack, child }: { pack: HomePack; child: { id: string; name: string } }) {
-  const [draft, setDraft] = useState<Draft>(() => readDraft(pack, child.id))
-  const [busy, setBusy] = useState(false)
-  const [problem, setProblem] = useState<string | null>(null)
+  const [reply] = useState(() => replyOf(pack, child.id))
+  const { draft, busy, problem } = useSyncExternalStore(reply.subscribe, reply.state)
+  useEffect(() => reply.open(), [reply])
   const looked = pack.replies.find((r) => r.childId === child.id)?.looked ?? false
-  const change = (next: Partial<Draft>) =>
-    setDraft((d) => {
-      const changed = { ...d, ...next }
-      keepDraft(pack.id, child.id, changed)
-      return changed
-    })
-  const waitingId = (taskId: string) => `${pack.id}-${child.id}-${taskId}`
-  const postPhoto = async (file: File): Promise<string> => {
-    const form = new FormData()
-    form.set('photo', file)
-    return (await askWithForm(sendPhoto, { token, packId: pack.id }, form)).id
-  }
-  const takePhoto = async (taskId: string, file: File) => {
-    try {
-      return { photoId: await postPhoto(file), photoName: file.name }
-    } catch (error) {
-      if (!isAway(error)) throw error
-      await keepPhoto(waitingId(taskId), file)
-      return { photoName: file.name }
-    }
-  }
-  const sendAll = useCallback(
-    async (d: Draft): Promise<void> => {
-      setBusy(true)
-      setProblem(null)
-      try {
-        const answers = { ...d.answers }
-        for (const t of pack.pack.tasks) {
-          const a = answers[t.id]
-          if (t.kind !== 'photo' || !a?.photoName || a.photoId) continue
-          const file = await keptPhoto(waitingId(t.id))
-          if (!file) continue
-          answers[t.id] = { ...a, photoId: await postPhoto(file) }
-          await forgetPhoto(waitingId(t.id))
-        }
-        const body = {
-          childId: child.id,
-          key: d.key,
-          help: d.help,
-          words: d.words,
-          answers: pack.pack.tasks.flatMap((t) => {
-            const a = answers[t.id]
-            if (!a) return []
-            return [
-              {
-                taskId: t.id,
-                kind: t.kind,
-                ...(t.kind === 'number'
-                  ? { text: a.text ?? null }
-                  : t.kind === 'choice'
-                    ? { choice: a.choice ?? null }
-                    : { photoId: a.photoId ?? null }),
-              },
-            ]
-          }),
-        }
-        const { receivedAt } = await ask(sendReply, { token, packId: pack.id }, body)
-        change({ answers, receivedAt, waiting: false })
-      } catch (error) {
-        if (isAway(error)) change({ waiting: true })
-        else setProblem(wordsOf(error))
-      } finally {
-        setBusy(false)
-      }
-    },
-    [pack, child],
-  )
-  // Sent with no connection: tries by itself, when the phone is online again and every while.
-  useEffect(() => {
-    if (!draft.waiting) return
-    const again = () => void sendAll(draft)
-    window.addEventListener('online', again)
-    const timer = setInterval(again, 8000)
-    return () => {
-      window.removeEventListener('online', again)
-      clearInterval(timer)
-    }
-  }, [draft, sendAll])
-  const edit = (next: Partial<Draft>) => change({ ...next, receivedAt: null })
+  const { edit } = reply
   const tasks = pack.pack.tasks
   const open = tasks.filter((t) => {
     const a = draft.answers[t.id]
@@ -273,7 +194,7 @@ function ReplyForm({ pack, child }: { pack: HomePack; child: { id: string; name:
       className="grid gap-4"
       onSubmit={(e) => {
         e.preventDefault()
-        void sendAll(draft)
+        void reply.send()
       }}
     >
       {tasks.length > 0 && (
@@ -290,7 +211,7 @@ function ReplyForm({ pack, child }: { pack: HomePack; child: { id: string; name:
           value={draft.answers[t.id] ?? {}}
           locked={looked}
           onChange={(v) => edit({ answers: { ...draft.answers, [t.id]: v } })}
-          onPhoto={(f) => takePhoto(t.id, f)}
+          onPhoto={(f) => reply.photo(t.id, f)}
         />
       ))}
       <fieldset className="rounded-xl border-2 border-hair bg-card p-4 grid gap-2" disabled={looked}>

@@ -70,6 +70,7 @@ async function open() {
 }
 beforeEach(() => {
   vi.useFakeTimers()
+  localStorage.clear()
   server = new Cuts()
   vi.stubGlobal('fetch', answering(server.answer).fetch)
 })

@@ -1,126 +1,71 @@
+import { useCallback, useMemo } from 'react'
 import * as cutApi from '@awlbox/core/contracts/api/cut'
+import { CutList } from '@awlbox/core/contracts/cut'
+import { mergeCuts } from '@awlbox/core/cut/merge'
+import { ask, fileAt } from '../../api.ts'
 import { useAsked } from '../../frame/use-asked.ts'
-import { useCallback, useEffect, useRef, useState } from 'react'
-import type { CutList } from '@awlbox/core/contracts/cut'
-import { ask, isAway, ProblemError, wordsOf } from '../../api.ts'
+import type { DocumentKind, Revision } from '../../saving/saved-document.ts'
+import { useSavedDocument } from '../../saving/use-saved-document.ts'
 
-/** The cut list: changed on the page at once, saved soon after, undone and redone without limit; a change from elsewhere is taken over with a word. */
+/** Null until the server has given it. */
+type Held = CutList | null
+const notYet: Revision<Held> = { revision: -1, doc: null }
+
+/** A cut: what belongs together is one step, undo without limit; where both changed the same row theirs is shown. */
+const cutKind = (lessonId: string): DocumentKind<Held, string[]> => ({
+  draftKey: `awlbox-cut-${lessonId}`,
+  // Hundreds of whole cuts are more than a device keeps.
+  undoKey: null,
+  undoDepth: Infinity,
+  read: (kept) => CutList.safeParse(kept).data ?? null,
+  save: ({ revision }, doc) => ask(cutApi.saveCut, { lessonId }, { revision, doc: doc! }),
+  saveLeaving: ({ revision }, doc) =>
+    void fetch(fileAt(cutApi.saveCut, { lessonId }), {
+      method: 'PUT',
+      keepalive: true,
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ revision, doc }),
+    }).catch(() => {
+      // The draft is on this device: the next opening sends it.
+    }),
+  newest: ({ more }) => ({ revision: more.revision as number, doc: more.doc as Held, base: null }),
+  merge: (base, mine, theirs) =>
+    base && mine && theirs ? mergeCuts(base, mine, theirs) : { ok: false, doc: mine, conflicts: [] },
+  onConflict: {
+    ask: false,
+    words: 'This cut was changed in another window. That version is shown now; yours is behind Undo.',
+  },
+  earlier: null,
+  // Takes filmed since are proposed beside what is saved.
+  growsUnsaved: true,
+  pause: 400,
+  together: Infinity,
+})
+
+/** The cut list: changed on the page at once, saved soon after, undone and redone without limit; a change from elsewhere is taken over. */
 export function useCut(lessonId: string) {
-  const { data, mutate } = useAsked(cutApi.readCut, { lessonId })
-  const [doc, setDoc] = useState<CutList | null>(null)
-  const [steps, setSteps] = useState<{ past: readonly CutList[]; future: readonly CutList[] }>({
-    past: [],
-    future: [],
-  })
-  const [problem, setProblem] = useState<string | null>(null)
-  const [saving, setSaving] = useState(false)
-  /** The revision that is saved, for the page; the ref is what the next save names. */
-  const [saved, setSaved] = useState(0)
-  const revision = useRef(0)
-  const latest = useRef<CutList | null>(null)
-  const dirty = useRef(false)
-  const timer = useRef<ReturnType<typeof setTimeout> | null>(null)
-  const busy = useRef<Promise<void> | null>(null)
-  useEffect(() => {
-    // An answer that was on its way while something was saved is older than what is shown.
-    if (!data || dirty.current || data.revision < revision.current) return
-    revision.current = data.revision
-    setSaved(data.revision)
-    latest.current = data.doc
-    setDoc(data.doc)
-  }, [data])
-  const save = useCallback(async (): Promise<void> => {
-    while (busy.current) await busy.current
-    if (!dirty.current || !latest.current) return
-    const sending = latest.current
-    busy.current = (async () => {
-      try {
-        const r = await ask(
-          cutApi.saveCut,
-          { lessonId },
-          {
-            revision: revision.current,
-            doc: sending,
-          },
-        )
-        revision.current = r.revision
-        setSaved(r.revision)
-        if (latest.current === sending) {
-          dirty.current = false
-          setSaving(false)
-        }
-        setProblem(null)
-      } catch (error) {
-        if (error instanceof ProblemError && error.status === 409) {
-          dirty.current = false
-          setSaving(false)
-          setProblem(
-            'This cut was changed in another window. That version is shown now; yours is behind Undo.',
-          )
-          setSteps((s) => ({ past: [...s.past, sending], future: [] }))
-          await mutate()
-        } else {
-          setProblem(wordsOf(error))
-          if (isAway(error)) timer.current = setTimeout(() => void save(), 2000)
-        }
-      }
-    })()
-    await busy.current
-    busy.current = null
-  }, [lessonId, mutate])
-  const put = useCallback(
-    (next: CutList) => {
-      latest.current = next
-      dirty.current = true
-      setDoc(next)
-      setSaving(true)
-      if (timer.current) clearTimeout(timer.current)
-      timer.current = setTimeout(() => void save(), 400)
-    },
-    [save],
+  const { data } = useAsked(cutApi.readCut, { lessonId })
+  const held = useSavedDocument(
+    () => cutKind(lessonId),
+    useMemo((): Revision<Held> => data ?? notYet, [data]),
   )
-  useEffect(() => () => void save(), [save])
-  const drag = useRef<string | null>(null)
-  /** Changes the cut. Changes with the same `together`, one after another, are one step of undo: a drag, a word typed. */
+  const { saving, unsaved, edit: change, told } = held
   const edit = useCallback(
-    (change: (c: CutList) => CutList, together: string | null = null) => {
-      const before = latest.current
-      if (!before) return
-      const next = change(before)
-      if (next === before) return
-      if (!together || together !== drag.current) setSteps((s) => ({ past: [...s.past, before], future: [] }))
-      drag.current = together
-      put(next)
-    },
-    [put],
+    (next: (c: CutList) => CutList, together: string | null = null) =>
+      change((doc) => (doc ? next(doc) : doc), together),
+    [change],
   )
-  const undo = useCallback(() => {
-    const [before, now] = [steps.past.at(-1), latest.current]
-    if (!before || !now) return
-    drag.current = null
-    setSteps({ past: steps.past.slice(0, -1), future: [now, ...steps.future] })
-    put(before)
-  }, [steps, put])
-  const redo = useCallback(() => {
-    const [after, now] = [steps.future[0], latest.current]
-    if (!after || !now) return
-    drag.current = null
-    setSteps({ past: [...steps.past, now], future: steps.future.slice(1) })
-    put(after)
-  }, [steps, put])
   return {
-    doc,
-    problem,
-    saving,
-    revision: saving ? saved + 1 : saved,
+    doc: held.doc,
+    problem: saving.kind === 'kept' || saving.kind === 'refused' ? saving.why : told,
+    saving: unsaved,
+    /** The revision the list will have once it is saved. */
+    revision: unsaved ? held.revision + 1 : held.revision,
     edit,
-    undo,
-    redo,
-    canUndo: steps.past.length > 0,
-    canRedo: steps.future.length > 0,
-    flush: async () => {
-      if (timer.current) clearTimeout(timer.current)
-      await save()
-    },
+    undo: held.undo,
+    redo: held.redo,
+    canUndo: held.canUndo,
+    canRedo: held.canRedo,
+    flush: held.flush,
   }
 }

@@ -15,7 +15,7 @@ import type { Moment } from '@awlbox/core/script/simulate'
 import type { HeardWord } from '@awlbox/core/contracts/heard'
 import { Button } from '../../kit/button.tsx'
 import { Dialog } from '../../kit/dialog.tsx'
-import { useKept } from '../../kit/kept.ts'
+import { useKept } from '../../saving/kept.ts'
 import { StreamVideo } from './stream-video.tsx'
 import { wordsOf } from '../../api.ts'
 

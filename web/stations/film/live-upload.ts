@@ -1,8 +1,7 @@
+import { waitBefore } from '../../saving/retrier.ts'
 import type { KeptRecording } from './keep-recording.ts'
 
 const tus = { 'Tus-Resumable': '1.0.0' } as const
-/** Milliseconds before a failed piece is tried again: the n-th wait, then always the last. */
-const waits = [500, 1000, 2000, 4000, 8000] as const
 const encoded = (s: string): string => btoa(String.fromCharCode(...new TextEncoder().encode(s)))
 
 /** The server refused what was sent: trying again would not help. Its words. */
@@ -130,7 +129,7 @@ export function liveUpload(
           return
         }
         unsure = opened
-        await pause(waits[Math.min(tries, waits.length - 1)]!)
+        await pause(waitBefore(tries))
         tries++
       }
     }

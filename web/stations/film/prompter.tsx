@@ -3,7 +3,7 @@ import { distanceForSize, type PromptLine, sizeForDistance } from '@awlbox/core/
 import { facesOf } from '@awlbox/core/film/desk/rolls'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import { Button } from '../../kit/button.tsx'
-import { useKept } from '../../kit/kept.ts'
+import { useKept } from '../../saving/kept.ts'
 import { TableDrawing } from '../../table/drawing.tsx'
 import { type Levels, useLevel } from './use-levels.ts'
 import type { Prompting } from './use-prompter.ts'

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { TakeMark } from '@awlbox/core/contracts/take'
-import { keepHere, readKept } from '../../kit/kept.ts'
+import { keepHere, readKept } from '../../saving/kept.ts'
 import { keepChunk, type KeptRecording, keepRecording } from './keep-recording.ts'
 import { type LiveUpload, liveUpload } from './live-upload.ts'
 
