@@ -1,6 +1,8 @@
 import fs from 'node:fs'
 import path from 'node:path'
+import compression from 'compression'
 import express, { type Express } from 'express'
+import expressStaticGzip from 'express-static-gzip'
 import helmet from 'helmet'
 import { cutRoutes } from './cut/routes.ts'
 import { micTestRoutes } from './film/mic-test.ts'
@@ -14,6 +16,7 @@ import { planRoutes } from './plan/routes.ts'
 import { projectRoot } from './platform/root.ts'
 import { notFound, Problem, problems } from './platform/problem.ts'
 import type { Services } from './platform/services.ts'
+import { homePageRoute } from './send/home-page.ts'
 import { homeRoutes } from './send/home-routes.ts'
 import { sendRoutes } from './send/routes.ts'
 import { settingRoutes } from './settings/routes.ts'
@@ -58,6 +61,13 @@ export function makeApp(s: Services): Express {
     res.setHeader('Permissions-Policy', 'camera=(self), microphone=(self), geolocation=()')
     next()
   })
+  // Answers and pages made on the spot; what the build made is compressed already, films are by nature, events must not wait.
+  app.use(
+    compression({
+      filter: (req, res) =>
+        !/event-stream/.test(String(res.getHeader('Content-Type'))) && compression.filter(req, res),
+    }),
+  )
   app.use('/api', sameOrigin(s.config.origin))
   uploadRoutes(app, s)
   app.use('/api', express.json({ limit: '4mb' }))
@@ -81,7 +91,7 @@ export function makeApp(s: Services): Express {
   app.use('/api', () => {
     throw notFound('This address')
   })
-  pages(app)
+  pages(app, s)
   app.use(problems)
   return app
 }
@@ -114,24 +124,27 @@ const safeHost = (origin: string): string => {
   }
 }
 
-function pages(app: Express): void {
+/** Built files, sent as the build compressed them, and the pages. */
+function pages(app: Express, s: Services): void {
   app.use(
     '/assets',
-    express.static(path.join(dist, 'assets'), { immutable: true, maxAge: '365d', fallthrough: false }),
+    expressStaticGzip(
+      path.join(dist, 'assets'),
+      compressed({ immutable: true, maxAge: '365d', fallthrough: false }),
+    ),
   )
-  app.use(express.static(dist, { index: false, maxAge: '1h' }))
-  const page =
-    (file: string, headers: Record<string, string> = {}): express.RequestHandler =>
-    (_req, res) => {
-      if (!fs.existsSync(path.join(dist, file)))
-        throw new Problem(
-          503,
-          'Not built',
-          'Run ./awlbox demo or ./awlbox start, which build the pages first.',
-        )
-      res.set({ 'Cache-Control': 'no-store', ...headers }).sendFile(file, { root: dist })
-    }
-  app.get('/h/:token', page('home.html', { 'X-Robots-Tag': 'noindex, nofollow' }))
+  app.use(expressStaticGzip(dist, compressed({ maxAge: '1h' })))
+  homePageRoute(app, s, dist)
   app.get('/robots.txt', (_req, res) => void res.type('text/plain').send('User-agent: *\nDisallow: /\n'))
-  app.get(/^\/(?!api\/).*/, page('index.html'))
+  app.get(/^\/(?!api\/).*/, (_req, res) => {
+    if (!fs.existsSync(path.join(dist, 'index.html')))
+      throw new Problem(503, 'Not built', 'Run ./awlbox demo or ./awlbox start, which build the pages first.')
+    res.set('Cache-Control', 'no-store').sendFile('index.html', { root: dist })
+  })
 }
+const compressed = (serveStatic: object) => ({
+  enableBrotli: true,
+  orderPreference: ['br', 'gz'],
+  index: false as const,
+  serveStatic,
+})

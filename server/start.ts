@@ -2,10 +2,16 @@ import { type ChildProcess, fork, type StdioOptions } from 'node:child_process'
 import { readConfig } from './platform/config.ts'
 import { projectRoot } from './platform/root.ts'
 import { openDb, migrateDb } from './platform/db.ts'
-import { freePort } from './platform/free-port.ts'
+import { browsersRefuse, freePort } from './platform/free-port.ts'
 
 /** Starts the web, the worker and (for the demo) the stand-in camera; starts again whichever dies; stops them all together. */
 const config = readConfig()
+if (browsersRefuse(config.port)) {
+  console.error(
+    `Browsers open no page on port ${config.port}. Choose another: PORT=4180 ./awlbox ${process.argv.includes('--demo') ? 'demo' : 'start'}`,
+  )
+  process.exit(5)
+}
 const demo = process.argv.includes('--demo')
 /** Bundled programs start at once; from source they are compiled as they load. */
 const bundled = import.meta.url.endsWith('.mjs')
@@ -99,15 +105,18 @@ await Promise.all([
   new Promise<void>((resolve) => start('worker', env, resolve)),
 ])
 const address = `http://${config.host === '0.0.0.0' ? '127.0.0.1' : config.host}:${config.port}`
-if (demo && process.env.AWLBOX_DEMO_DAY !== '0') {
-  await new Promise<void>((resolve) => {
-    const day = launch('day', { ...env, AWLBOX_ADDRESS: address }, ['inherit', 'inherit', 'inherit', 'ipc'])
-    children.set('demo day', day)
-    day.on('exit', () => {
-      children.delete('demo day')
-      resolve()
-    })
-  })
-} else console.log(`Awlbox is at ${address}`)
-if (!stopping) process.send?.('ready')
+console.log(`Awlbox is at ${address}`)
 console.log('Ctrl-C stops it; ./awlbox stop does too.')
+process.send?.('ready')
+// The page is there; the stand-ins live their day behind it, to be seen on the Shelf.
+if (demo && process.env.AWLBOX_DEMO_DAY !== '0') {
+  const day = launch('day', { ...env, AWLBOX_ADDRESS: address }, ['inherit', 'inherit', 'inherit', 'ipc'])
+  children.set('demo day', day)
+  day.on('exit', (code) => {
+    children.delete('demo day')
+    if (code && !stopping)
+      console.error(
+        'Demo: the stand-ins’ day ended early; what they did is kept, and the next start goes on.',
+      )
+  })
+}

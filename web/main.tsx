@@ -4,11 +4,13 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router'
 import { SWRConfig } from 'swr'
 import { isAway, ProblemError } from './api.ts'
 import { BrokenPage } from './frame/broken-page.tsx'
-import { LessonFrame } from './frame/lesson-frame.tsx'
 import { ShelfPage } from './stations/shelf/shelf-page.tsx'
-import { SignInPage } from './stations/sign-in/sign-in-page.tsx'
 import './styles.css'
 
+const LessonFrame = lazy(() => import('./frame/lesson-frame.tsx').then((m) => ({ default: m.LessonFrame })))
+const SignInPage = lazy(() =>
+  import('./stations/sign-in/sign-in-page.tsx').then((m) => ({ default: m.SignInPage })),
+)
 const PlanPage = lazy(() => import('./stations/plan/plan-page.tsx'))
 const NewLessonPage = lazy(() => import('./stations/plan/new-lesson-page.tsx'))
 const ScriptPage = lazy(() => import('./stations/script/script-page.tsx'))

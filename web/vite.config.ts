@@ -2,6 +2,7 @@ import path from 'node:path'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
 import { defineConfig, type Plugin } from 'vite'
+import { compression } from 'vite-plugin-compression2'
 
 /** While developing, a home's link opens the home page, as the server does it. */
 const homeLinks: Plugin = {
@@ -16,7 +17,12 @@ const homeLinks: Plugin = {
 
 export default defineConfig({
   root: import.meta.dirname,
-  plugins: [homeLinks, react(), tailwindcss()],
+  plugins: [
+    homeLinks,
+    react(),
+    tailwindcss(),
+    compression({ algorithms: ['gzip', 'brotliCompress'], threshold: 800 }),
+  ],
   worker: { format: 'es' },
   build: {
     outDir: path.join(import.meta.dirname, 'dist'),

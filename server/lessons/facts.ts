@@ -2,7 +2,7 @@ import { asc, countDistinct, eq, inArray, max, sql } from 'drizzle-orm'
 import { proposalsOf } from '@awlbox/core/cut/propose'
 import { readCut } from '@awlbox/core/cut/upgrade'
 import type { LessonFacts } from '@awlbox/core/next/minutes'
-import type { Db } from '../platform/db.ts'
+import { type Db, moment } from '../platform/db.ts'
 import {
   cutLists,
   hearings,
@@ -81,7 +81,7 @@ export async function lessonFacts(
     db
       .select({
         id: publications.lessonId,
-        oldest: sql<Date | null>`min(${replies.receivedAt}) filter (where ${judgements.id} is null)`,
+        oldest: sql<Date | null>`min(${replies.receivedAt}) filter (where ${judgements.id} is null)`.mapWith(moment),
       })
       .from(publications)
       .innerJoin(replies, eq(replies.publicationId, publications.id))

@@ -8,6 +8,9 @@ import * as schema from './schema.ts'
 
 export type Db = NodePgDatabase<typeof schema>
 
+/** A moment that a query works out: the driver gives what it cannot place as text. */
+export const moment = (text: string): Date => new Date(text)
+
 /** A pool that outlives the database: a lost connection is logged, and the next query opens a new one. */
 export function openDb(url: string): { db: Db; pool: Pool } {
   const pool = new Pool({

@@ -16,6 +16,12 @@ export class Problem extends Error {
 }
 export const notFound = (what = 'This page'): Problem =>
   new Problem(404, 'Not found', `${what} isn’t here, or isn’t yours to see.`)
+/** A home's link that was changed or ended, or never was. */
+export const linkIsClosed = new Problem(
+  404,
+  'This link is closed',
+  'It was changed or ended. Ask your teacher for the new one. Nothing you sent before is lost.',
+)
 export const forbidden = (detail: string): Problem => new Problem(403, 'Not allowed', detail)
 
 const unreachable = new Set([

@@ -198,7 +198,10 @@ async function runJob(db: Db, jobId: string, handle: (w: Work) => Promise<void>)
   }
   try {
     await handle({ job, signal: abort.signal, progress })
-    await db.update(jobs).set({ status: 'done', step: 'done', share: 1 }).where(eq(jobs.id, jobId))
+    await db
+      .update(jobs)
+      .set({ status: 'done', step: 'done', share: 1, heartbeatAt: new Date() })
+      .where(eq(jobs.id, jobId))
   } catch (error) {
     if (error instanceof Cancelled || abort.signal.aborted) {
       await db.update(jobs).set({ status: 'cancelled', step: 'cancelled' }).where(eq(jobs.id, jobId))

@@ -4,7 +4,7 @@ import type { z } from 'zod'
 import { type Answer, isFile, type Route, type Who } from '@awlbox/core/contracts/api/route'
 import { type Home, homeOf, type Person, personOf } from './actor.ts'
 import type { Services } from './services.ts'
-import { notFound, Problem } from './problem.ts'
+import { linkIsClosed, notFound, Problem } from './problem.ts'
 
 /** Every route that is served, for the authorisation matrix. */
 export const routeList: Pick<Route, 'method' | 'path' | 'who'>[] = []
@@ -93,12 +93,7 @@ export function homeRoute<T extends Route>(
   listed(route, 'home')
   router[verbs[route.method]](route.path, async (req, res) => {
     const home = await homeOf(services.db, String(req.params.token))
-    if (!home)
-      throw new Problem(
-        404,
-        'This link is closed',
-        'It was changed or ended. Ask your teacher for the new one. Nothing you sent before is lost.',
-      )
+    if (!home) throw linkIsClosed
     answer(services, route, res, await handle({ ...calledOf(route, req, res), home }))
   })
 }

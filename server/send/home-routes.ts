@@ -5,8 +5,6 @@ import * as api from '@awlbox/core/contracts/api/home'
 import { ok } from '@awlbox/core/contracts/api/route'
 import { renderFileMimes } from '@awlbox/core/contracts/render'
 import { surveyThings } from '@awlbox/core/plan/kit'
-import { cautionsFor } from '@awlbox/core/plan/things'
-import { withoutAnswers } from '@awlbox/core/send/pack'
 import { renderFile } from '../cut/store.ts'
 import { readLater } from '../look/read-photo.ts'
 import { kitOfHome, saveKit } from '../plan/kit-store.ts'
@@ -16,17 +14,8 @@ import { homeRoute } from '../platform/route.ts'
 import { sendBlob } from '../platform/send-blob.ts'
 import type { Services } from '../platform/services.ts'
 import { cleanPhoto } from './photo-file.ts'
-import {
-  addPhoto,
-  childrenHere,
-  homeVersions,
-  ownPhotos,
-  packById,
-  packsFor,
-  replacementOf,
-  repliesFrom,
-  saveReply,
-} from './store.ts'
+import { lessonsFor, packFor } from './home-pack.ts'
+import { addPhoto, ownPhotos, packById, saveReply } from './store.ts'
 
 /** What families see, behind a home's link. */
 export function homeRoutes(router: Router, s: Services): void {
@@ -71,38 +60,8 @@ export function homeRoutes(router: Router, s: Services): void {
     })
     return ok
   })
-  homeRoute(router, s, api.homeLessons, async ({ home }) => {
-    const packs = await packsFor(s.db, home.householdId)
-    return {
-      packs: packs.map((p) => ({ id: p.id, title: p.pack.title, className: p.className, sentAt: p.sentAt })),
-    }
-  })
-  homeRoute(router, s, api.homePack, async ({ home, params }) => {
-    await homeMayOpen(s.db, home, params.packId)
-    const p = await packById(s.db, params.packId)
-    if (!p) throw notFound('This lesson')
-    const extra = home.youngerChild
-      ? cautionsFor(p.pack.needs.map((n) => ({ thing: n.thing, count: n.count })))
-      : []
-    return {
-      id: p.id,
-      className: p.className,
-      sentAt: p.sentAt,
-      film:
-        p.renderId !== null && p.seconds !== null && p.bytes !== null
-          ? {
-              seconds: p.seconds,
-              bytes: p.bytes,
-              versions: await homeVersions(s.db, p.renderId),
-              replaced: await replacementOf(s.db, p.id),
-            }
-          : null,
-      pack: { ...withoutAnswers(p.pack), cautions: [...new Set([...p.pack.cautions, ...extra])] },
-      youngerChild: home.youngerChild,
-      children: await childrenHere(s.db, home.householdId, p.classId),
-      replies: await repliesFrom(s.db, p.id, home.householdId),
-    }
-  })
+  homeRoute(router, s, api.homeLessons, async ({ home }) => ({ packs: await lessonsFor(s, home) }))
+  homeRoute(router, s, api.homePack, ({ home, params }) => packFor(s, home, params.packId))
   for (const [route, part, mime] of [
     [api.homeFilm, 'film', 'video/mp4'],
     [api.homeCaptions, 'captions', 'text/vtt'],

@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import type { Pack } from '@awlbox/core/contracts/pack'
 import type { ReplyInput } from '@awlbox/core/contracts/reply'
-import type { Db } from '../platform/db.ts'
+import { type Db, moment } from '../platform/db.ts'
 import {
   children,
   classes,
@@ -44,7 +44,7 @@ export const publicationsOf = (db: Db, lessonId: string) =>
       renderId: renders.id,
       cutRevision: renders.cutRevision,
       seconds: renders.seconds,
-      replacedAt: sql<Date | null>`(select max(r.at) from film_replacements r where r.publication_id = ${publications.id})`,
+      replacedAt: sql<Date | null>`(select max(r.at) from film_replacements r where r.publication_id = ${publications.id})`.mapWith(moment),
     })
     .from(publications)
     .leftJoin(renders, eq(renders.id, shownRender))
@@ -62,7 +62,7 @@ export async function homesOf(db: Db, lessonId: string) {
       linkVersion: households.linkVersion,
       childId: children.id,
       child: children.name,
-      replied: sql<Date | null>`max(${replies.updatedAt})`,
+      replied: sql<Date | null>`max(${replies.updatedAt})`.mapWith(moment),
       open: sql<boolean>`exists (select 1 from home_links k where k.household_id = ${households.id} and k.revoked_at is null)`,
     })
     .from(lessons)

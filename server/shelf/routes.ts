@@ -3,10 +3,12 @@ import { formatISO, getDay } from 'date-fns'
 import * as api from '@awlbox/core/contracts/api/shelf'
 import { nextAct, sewn } from '@awlbox/core/next/minutes'
 import { quietOf, tonightOf } from '@awlbox/core/next/tonight'
+import { workLeft } from '@awlbox/core/next/work'
 import { usualHours } from '@awlbox/core/next/week'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
 import { lessonFacts } from '../lessons/facts.ts'
 import { classesOf, lastReplies, lessonsOf } from '../lessons/store.ts'
+import { workOf } from '../jobs/store.ts'
 import { personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
 import { hoursOf, ladderOf } from '../settings/store.ts'
@@ -45,12 +47,25 @@ export function shelfRoutes(router: Router, s: Services): void {
       last: c.last && dayOf(c.last),
       sent: c.firstSent && dayOf(c.firstSent),
     }))
+    const work = await workOf(s.db, person.settingId)
+    const working = [...new Set(work.map((j) => j.lessonId))].flatMap((lessonId) => {
+      const jobs = work.filter((j) => j.lessonId === lessonId)
+      const left = workLeft(
+        jobs.map((j) => ({
+          ...j,
+          startedAt: j.startedAt?.toISOString() ?? null,
+          endedAt: j.endedAt?.toISOString() ?? null,
+        })),
+      )
+      return left ? [{ lessonId, title: jobs[0]!.title, ...left }] : []
+    })
     const hours = (await hoursOf(s.db, person.id)) ?? usualHours
     return {
       classes,
       lessons,
       tonight: tonightOf(lessons, dayOf(now), dayOf),
       quiet: quietOf(heard, dayOf(now)),
+      working,
       evening: hours[(getDay(now) + 6) % 7] ?? 0,
     }
   })

@@ -43,7 +43,7 @@ async function live(http: Client, lessonId: string): Promise<void> {
   const missing = segments.filter((s) => !takes.some((t) => t.segmentId === s.id))
   if (missing.length) {
     console.log(
-      `Demo: the stand-in camera films ${missing.length} segments of “${title}” (first start only, about three minutes).`,
+      `Demo: the stand-in camera films ${missing.length} segments of “${title}” (first start only, some minutes; watch it on the Shelf).`,
     )
     const firstTogether = segments.find((x) => x.kind === 'together')
     for (const s of missing) {
@@ -123,26 +123,34 @@ async function live(http: Client, lessonId: string): Promise<void> {
   }
 }
 
-const http = client(address)
-await http.send('POST', '/api/sign-in', { email, password })
-const shelf = await http.get<{ lessons: { id: string; title: string; facts: { sent: boolean } }[] }>(
-  '/api/shelf',
-)
-const lesson = shelf.lessons.find((l) => l.title === title)
-if (lesson && !lesson.facts.sent)
-  await live(http, lesson.id).catch((error: unknown) =>
-    console.error(
-      `Demo: the day went wrong: ${String(error)}. Everything done so far is kept; the next start goes on from there.`,
-    ),
+async function day(): Promise<void> {
+  const http = client(address)
+  await http.send('POST', '/api/sign-in', { email, password })
+  const shelf = await http.get<{ lessons: { id: string; title: string; facts: { sent: boolean } }[] }>(
+    '/api/shelf',
   )
-const home = lesson
-  ? (await http.get<Homes>(`/api/lessons/${lesson.id}/send`)).homes.find((h) => h.link && h.child === 'Suri')
-  : undefined
-console.log(`
-Awlbox is at         ${address}
+  const lesson = shelf.lessons.find((l) => l.title === title)
+  console.log(`
 Teacher              ${email}        password  ${password}
 Colleague            desh@cobblegate.example          password  ${password}
-Owner                owner@cobblegate.example         password  ${password}
-A home's link        ${home?.link ? address + home.link : '(send a lesson first)'}
-`)
-process.exit(0)
+Owner                owner@cobblegate.example         password  ${password}`)
+  if (lesson && !lesson.facts.sent) await live(http, lesson.id)
+  const homes = lesson ? (await http.get<Homes>(`/api/lessons/${lesson.id}/send`)).homes : []
+  const home = homes.find((h) => h.link && h.child === 'Suri')
+  console.log(`A home's link        ${home?.link ? address + home.link : '(send a lesson first)'}`)
+}
+
+/** One line of what went wrong: a cause is told where the error itself says nothing. */
+const reason = (error: unknown): string => {
+  const e = error as { message?: string; cause?: { message?: string } }
+  return [e.message, e.cause?.message].filter(Boolean).join(': ') || String(error)
+}
+await day().then(
+  () => process.exit(0),
+  (error: unknown) => {
+    console.error(
+      `Demo: the day went wrong (${reason(error)}). Everything done so far is kept; the next start goes on from there.`,
+    )
+    process.exit(1)
+  },
+)

@@ -2,6 +2,7 @@ import * as filmApi from '@awlbox/core/contracts/api/film'
 import * as jobsApi from '@awlbox/core/contracts/api/jobs'
 import { useAsked } from './use-asked.ts'
 import { ask } from '../api.ts'
+import { timeLeft } from './time.ts'
 import { Button } from '../kit/button.tsx'
 import { Notice, WorkBar } from '../kit/notice.tsx'
 import type { JobRecord } from '@awlbox/core/contracts/api/jobs'
@@ -17,7 +18,7 @@ function left(j: JobRecord): string | null {
   if (!j.startedAt || j.share < 0.05) return null
   const gone = (Date.now() - new Date(j.startedAt).getTime()) / 1000
   const s = (gone / j.share) * (1 - j.share)
-  return s > 90 ? `about ${Math.round(s / 60)} min left` : `about ${Math.max(1, Math.round(s))} s left`
+  return timeLeft(s)
 }
 
 export function useJobs(lessonId: string): JobRecord[] {

@@ -12,6 +12,7 @@ import { Notice } from '../kit/notice.tsx'
 import { TitleInput } from '../kit/title-input.tsx'
 import { useLessonDocument } from './document.ts'
 import { useEvents } from './events.ts'
+import { Away } from './away.tsx'
 import { Head, isTyping } from './head.tsx'
 import { FilesMenu } from './files-menu.tsx'
 import { HistoryDialog } from './history.tsx'
@@ -36,16 +37,6 @@ export function LessonFrame() {
       </>
     )
   return <Opened key={data.id} record={data} me={me} />
-}
-export function Away({ error }: { error: unknown }) {
-  return (
-    <>
-      <Head />
-      <div className="p-8 max-w-xl">
-        <Notice kind="wrong">{wordsOf(error)}</Notice>
-      </div>
-    </>
-  )
 }
 
 function Opened({ record, me }: { record: LessonRecord; me: Me }) {

@@ -11,3 +11,8 @@ export const dayName = (iso: string, now = new Date()): string => {
     ? d.toLocaleDateString('en-GB', { weekday: 'short' })
     : d.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
 }
+/** Seconds left, as one would say it. */
+export const timeLeft = (seconds: number): string =>
+  seconds > 90
+    ? `about ${Math.round(seconds / 60)} min left`
+    : `about ${Math.max(1, Math.round(seconds))} s left`

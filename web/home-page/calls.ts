@@ -13,6 +13,3 @@ export const homeKit = by<typeof contract.homeKit>('GET', '/api/home/:token/kit'
 export const saveHomeKit = by<typeof contract.saveHomeKit>('PUT', '/api/home/:token/kit')
 export const sendPhoto = by<typeof contract.sendPhoto>('POST', '/api/home/:token/packs/:packId/photos')
 export const sendReply = by<typeof contract.sendReply>('PUT', '/api/home/:token/packs/:packId/reply')
-
-/** The private link this page was opened by. */
-export const token = window.location.pathname.split('/')[2] ?? ''

@@ -31,6 +31,10 @@ export function readDraft(pack: HomePack, childId: string): Draft {
   } catch {
     // Storage is closed to us: what was sent is still with the server.
   }
+  return receivedDraft(pack, childId)
+}
+/** The answers as last received by the server, else none. */
+export function receivedDraft(pack: HomePack, childId: string): Draft {
   const reply = pack.replies.find((r) => r.childId === childId)
   if (!reply) return emptyDraft()
   return {

@@ -1,11 +1,12 @@
-import { useState } from 'react'
 import type { HomePack } from '@awlbox/core/contracts/api/home'
-import { token } from './calls.ts'
+import { useLink } from './link.ts'
+import { useRemembered } from './remembered.ts'
 
 const size = (bytes: number) =>
   bytes < 1e6 ? `${Math.round(bytes / 1000)} kB` : `${(bytes / 1e6).toFixed(1)} MB`
 const minutes = (s: number) => (s < 90 ? `${Math.round(s)} s` : `${Math.round(s / 60)} min`)
-type Version = 'film' | 'small' | 'sound'
+const versions = ['film', 'small', 'sound'] as const
+type Version = (typeof versions)[number]
 const words: Record<Version, string> = {
   film: 'Full picture',
   small: 'Small, for slow or paid connections',
@@ -15,19 +16,14 @@ const words: Record<Version, string> = {
 /** The film in the version a home chooses; nothing is loaded before it is played. The adults' film is kept apart from the children's. */
 export function FilmView({ pack }: { pack: HomePack }) {
   const film = pack.film!
+  const token = useLink()
   const address = `/api/home/${token}/packs/${pack.id}`
   const bytesOf = (v: Version): number | undefined =>
     v === 'film' ? film.bytes : film.versions.find((x) => x.kind === v)?.bytes
-  const [version, setVersion] = useState<Version>(() => {
-    const kept = localStorage.getItem('awlbox-home-version') as Version | null
-    return kept && bytesOf(kept) !== undefined ? kept : 'film'
-  })
+  const [kept, remember] = useRemembered('awlbox-home-version')
+  const version = versions.find((v) => v === kept && bytesOf(v) !== undefined) ?? 'film'
   const has = (kind: string): boolean => film.versions.some((v) => v.kind === kind)
   const src = version === 'film' ? `${address}/film` : `${address}/files/${version}`
-  const choose = (v: Version): void => {
-    setVersion(v)
-    localStorage.setItem('awlbox-home-version', v)
-  }
   return (
     <figure className="grid gap-2">
       {film.replaced && (
@@ -83,7 +79,7 @@ export function FilmView({ pack }: { pack: HomePack }) {
                 type="button"
                 role="radio"
                 aria-checked={version === v}
-                onClick={() => choose(v)}
+                onClick={() => remember(v)}
                 className={`min-h-12 rounded-lg border-2 px-3 text-left flex justify-between gap-3 items-center ${version === v ? 'border-ink font-semibold' : 'border-hair bg-card'}`}
               >
                 <span>{words[v]}</span>

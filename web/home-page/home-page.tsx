@@ -1,55 +1,65 @@
-import { useEffect, useState, useSyncExternalStore } from 'react'
+import { useCallback, useEffect, useState, useSyncExternalStore } from 'react'
 import type { Help } from '@awlbox/core/contracts/reply'
 import { ask, wordsOf } from '../api.ts'
-import { homeLessons, homePack, token } from './calls.ts'
+import { homeLessons, homePack } from './calls.ts'
+import type { First } from './first.ts'
 import { FilmView } from './film-view.tsx'
 import { KitForm } from './kit-form.tsx'
 import { TaskCard } from './task-card.tsx'
-import type { HomeLesson, HomePack } from '@awlbox/core/contracts/api/home'
+import type { HomePack } from '@awlbox/core/contracts/api/home'
+import { Link, useLink } from './link.ts'
+import { useOnPhone, useRemembered } from './remembered.ts'
 import { replyOf } from './reply.ts'
 
+const dayOf = (moment: string): string =>
+  new Date(moment).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
+const timeOf = (moment: string): string =>
+  new Date(moment).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 const helps: readonly [Help, string][] = [
   ['alone', 'On their own'],
   ['nudged', 'With a nudge'],
   ['together', 'We did it together'],
 ]
 
-export function HomePage() {
-  const [packs, setPacks] = useState<HomeLesson[] | null>(null)
-  const [packId, setPackId] = useState<string | null>(null)
-  const [pack, setPack] = useState<HomePack | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
-  const [large, setLarge] = useState(() => localStorage.getItem('awlbox-home-large') === '1')
+export function HomePage({ first }: { first: First }) {
+  const [packs, setPacks] = useState(first.packs)
+  const [pack, setPack] = useState(first.pack)
+  const [problem, setProblem] = useState(first.problem)
+  const [size, setSize] = useRemembered('awlbox-home-large')
+  const large = size === '1'
+  const onPhone = useOnPhone()
+  const { token } = first
   useEffect(() => {
     document.documentElement.style.fontSize = large ? '19px' : ''
-    localStorage.setItem('awlbox-home-large', large ? '1' : '0')
   }, [large])
+  const open = useCallback(
+    (packId: string) =>
+      ask(homePack, { token, packId }).then(setPack, (e: unknown) => setProblem(wordsOf(e))),
+    [token],
+  )
   useEffect(() => {
-    ask(homeLessons, { token })
-      .then((r) => {
+    // Written into the page by the server already.
+    if (first.packs ?? first.problem) return
+    ask(homeLessons, { token }).then(
+      (r) => {
         setPacks(r.packs)
-        setPackId(r.packs[0]?.id ?? null)
-      })
-      .catch((e: unknown) => setProblem(wordsOf(e)))
-  }, [])
-  useEffect(() => {
-    if (packId)
-      ask(homePack, { token, packId })
-        .then(setPack)
-        .catch((e: unknown) => setProblem(wordsOf(e)))
-  }, [packId])
+        if (r.packs[0]) void open(r.packs[0].id)
+      },
+      (e: unknown) => setProblem(wordsOf(e)),
+    )
+  }, [first, token, open])
   useEffect(() => {
     if (pack) document.title = pack.pack.title
   }, [pack])
   return (
-    <>
+    <Link value={token}>
       <header className="bg-card border-b border-hair">
         <div className="max-w-[560px] mx-auto px-4 min-h-13 flex items-center justify-between gap-3">
           <b>{pack?.className ?? 'Awlbox'}</b>
           <button
             type="button"
             aria-pressed={large}
-            onClick={() => setLarge(!large)}
+            onClick={() => setSize(large ? '0' : '1')}
             className="min-h-10 min-w-12 rounded-lg border border-hair px-3 font-semibold"
             aria-label="Larger text"
           >
@@ -76,7 +86,7 @@ export function HomePage() {
             <h2 className="font-semibold mb-1">Other lessons</h2>
             <ul className="grid gap-1">
               {packs
-                .filter((p) => p.id !== packId)
+                .filter((p) => p.id !== pack?.id)
                 .slice(0, 6)
                 .map((p) => (
                   <li key={p.id}>
@@ -84,15 +94,12 @@ export function HomePage() {
                       type="button"
                       onClick={() => {
                         setPack(null)
-                        setPackId(p.id)
+                        void open(p.id)
                         window.scrollTo(0, 0)
                       }}
                       className="w-full min-h-12 text-left rounded-lg border border-hair bg-card px-3"
                     >
-                      {p.title}{' '}
-                      <span className="text-steel text-sm">
-                        {new Date(p.sentAt).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}
-                      </span>
+                      {p.title} <span className="text-steel text-sm">{onPhone && dayOf(p.sentAt)}</span>
                     </button>
                   </li>
                 ))}
@@ -100,7 +107,7 @@ export function HomePage() {
           </nav>
         )}
       </main>
-    </>
+    </Link>
   )
 }
 
@@ -172,8 +179,10 @@ function PackView({ pack }: { pack: HomePack }) {
 }
 
 function ReplyForm({ pack, child }: { pack: HomePack; child: { id: string; name: string } }) {
-  const [reply] = useState(() => replyOf(pack, child.id))
-  const { draft, busy, problem } = useSyncExternalStore(reply.subscribe, reply.state)
+  const token = useLink()
+  const onPhone = useOnPhone()
+  const [reply] = useState(() => replyOf({ token, pack, childId: child.id }))
+  const { draft, busy, problem } = useSyncExternalStore(reply.subscribe, reply.state, reply.onServer)
   useEffect(() => reply.open(), [reply])
   const looked = pack.replies.find((r) => r.childId === child.id)?.looked ?? false
   const { edit } = reply
@@ -268,9 +277,7 @@ function ReplyForm({ pack, child }: { pack: HomePack; child: { id: string; name:
           )}
           {draft.receivedAt && (
             <p role="status" className="text-center text-moss font-semibold text-[17px]">
-              Received{' '}
-              {new Date(draft.receivedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}
-              . You can change it until it is looked at.
+              Received {onPhone && timeOf(draft.receivedAt)}. You can change it until it is looked at.
             </p>
           )}
           {draft.waiting && (

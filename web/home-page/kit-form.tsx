@@ -1,12 +1,14 @@
 import { useState } from 'react'
 import type { Answer } from '@awlbox/core/contracts/api/route'
 import { ask, wordsOf } from '../api.ts'
-import { homeKit, saveHomeKit, token } from './calls.ts'
+import { homeKit, saveHomeKit } from './calls.ts'
+import { useLink } from './link.ts'
 
 type Survey = Answer<typeof homeKit>
 
 /** What a home has: ticked once, so that lessons ask for what is there. */
 export function KitForm() {
+  const token = useLink()
   const [open, setOpen] = useState(false)
   const [survey, setSurvey] = useState<Survey | null>(null)
   const [has, setHas] = useState<string[]>([])

@@ -1,10 +1,18 @@
 import { StrictMode } from 'react'
-import { createRoot } from 'react-dom/client'
+import { createRoot, hydrateRoot } from 'react-dom/client'
+import { type First, firstId } from './first.ts'
 import { HomePage } from './home-page.tsx'
-import '../styles.css'
+import './home.css'
 
-createRoot(document.getElementById('app')!).render(
+const root = document.getElementById('app')!
+const written = document.getElementById(firstId)?.textContent
+const first: First = written
+  ? (JSON.parse(written) as First)
+  : { token: window.location.pathname.split('/')[2] ?? '', packs: null, pack: null, problem: null }
+const page = (
   <StrictMode>
-    <HomePage />
-  </StrictMode>,
+    <HomePage first={first} />
+  </StrictMode>
 )
+if (written) hydrateRoot(root, page)
+else createRoot(root).render(page)

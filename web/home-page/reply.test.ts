@@ -43,9 +43,11 @@ const sent = () => asked.filter((a) => a.method === 'PUT').map((a) => a.body)
 
 describe('a reply', () => {
   test('is kept on the phone with every answer, and sent as one', async () => {
-    const reply = replyOf(pack, 'suri')
+    const reply = replyOf({ token: 't', pack, childId: 'suri' })
     reply.edit({ answers: { n: { text: '5' } }, help: 'alone' })
-    expect(replyOf(pack, 'suri').state().draft).toMatchObject({ answers: { n: { text: '5' } } })
+    expect(replyOf({ token: 't', pack, childId: 'suri' }).state().draft).toMatchObject({
+      answers: { n: { text: '5' } },
+    })
     await reply.send()
     expect(sent()).toMatchObject([
       { childId: 'suri', help: 'alone', answers: [{ taskId: 'n', kind: 'number', text: '5' }] },
@@ -56,7 +58,7 @@ describe('a reply', () => {
   test('with no connection waits, photo and all, and goes by itself when there is one', async () => {
     vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
     answer = () => 'away'
-    const reply = replyOf(pack, 'suri')
+    const reply = replyOf({ token: 't', pack, childId: 'suri' })
     const photo = await reply.photo('p', new File(['x'], 'frame.jpg'))
     expect(photo).toEqual({ photoName: 'frame.jpg' })
     reply.edit({ answers: { p: photo } })
@@ -68,7 +70,7 @@ describe('a reply', () => {
     expect(sent().at(-1)).toMatchObject({ answers: [{ taskId: 'p', kind: 'photo', photoId: 'photo' }] })
   })
   test('changed while it is on its way is not called received', async () => {
-    const reply = replyOf(pack, 'suri')
+    const reply = replyOf({ token: 't', pack, childId: 'suri' })
     reply.edit({ answers: { n: { text: '5' } } })
     answer = () => {
       reply.edit({ answers: { n: { text: '6' } } })
@@ -79,7 +81,7 @@ describe('a reply', () => {
   })
   test('that is refused says why and is tried no more', async () => {
     answer = () => ({ status: 409, body: { title: 'Looked at', detail: 'Your teacher has looked at this.' } })
-    const reply = replyOf(pack, 'suri')
+    const reply = replyOf({ token: 't', pack, childId: 'suri' })
     await reply.send()
     expect(reply.state()).toMatchObject({
       problem: 'Your teacher has looked at this.',

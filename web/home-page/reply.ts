@@ -2,8 +2,16 @@ import type { HomePack, HomeTask } from '@awlbox/core/contracts/api/home'
 import type { ReplyInput } from '@awlbox/core/contracts/reply'
 import { ask, askWithForm, isAway, wordsOf } from '../api.ts'
 import { retrier } from '../saving/retrier.ts'
-import { sendPhoto, sendReply, token } from './calls.ts'
-import { type Draft, forgetPhoto, keepDraft, keepPhoto, keptPhoto, readDraft } from './drafts.ts'
+import { sendPhoto, sendReply } from './calls.ts'
+import {
+  type Draft,
+  forgetPhoto,
+  keepDraft,
+  keepPhoto,
+  keptPhoto,
+  readDraft,
+  receivedDraft,
+} from './drafts.ts'
 
 export interface ReplyState {
   draft: Draft
@@ -13,6 +21,8 @@ export interface ReplyState {
 /** A child's reply while it is made: every answer is kept on this phone, and what could not be sent goes by itself. */
 export interface Reply {
   state: () => ReplyState
+  /** As the server writes the page: what it has received, and nothing this phone keeps. */
+  onServer: () => ReplyState
   subscribe: (changed: () => void) => () => void
   edit: (change: Partial<Draft>) => void
   /** Sends a photo, or keeps it here while there is no connection. @throws ProblemError where it is refused. */
@@ -33,9 +43,10 @@ const answerTo = (task: HomeTask, a: Draft['answers'][string]): ReplyInput['answ
   }
 }
 
-export function replyOf(pack: HomePack, childId: string): Reply {
+export function replyOf({ token, pack, childId }: { token: string; pack: HomePack; childId: string }): Reply {
   const listeners = new Set<() => void>()
   let state: ReplyState = { draft: readDraft(pack, childId), busy: false, problem: null }
+  const written: ReplyState = { draft: receivedDraft(pack, childId), busy: false, problem: null }
   const be = (next: Partial<ReplyState>): void => {
     state = { ...state, ...next }
     listeners.forEach((tell) => tell())
@@ -92,6 +103,7 @@ export function replyOf(pack: HomePack, childId: string): Reply {
   })
   return {
     state: () => state,
+    onServer: () => written,
     subscribe(tell) {
       listeners.add(tell)
       return () => void listeners.delete(tell)

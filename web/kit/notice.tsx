@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react'
+import { Link } from 'react-router'
 
 /** A message in its place on the page: what happened, what was kept, what to do. */
 export function Notice({
@@ -24,11 +25,14 @@ export function Notice({
 /** Long work: its step, the share done, and how to stop it. */
 export function WorkBar({
   label,
+  to,
   share,
   left,
   onCancel,
 }: {
   label: string
+  /** Where it is to be seen. */
+  to?: string
   share: number
   left?: string | null
   onCancel?: () => void
@@ -37,7 +41,13 @@ export function WorkBar({
     <div className="flex items-center gap-3" role="status">
       <div className="min-w-0 flex-1">
         <div className="flex justify-between gap-3 text-sm">
-          <span className="truncate">{label}</span>
+          {to ? (
+            <Link to={to} className="truncate hover:underline">
+              {label}
+            </Link>
+          ) : (
+            <span className="truncate">{label}</span>
+          )}
           <span className="figures text-steel whitespace-nowrap">
             {left ?? `${Math.round(share * 100)} %`}
           </span>

@@ -34,11 +34,23 @@ export const Tonight = z.object({
 export type Tonight = z.infer<typeof Tonight>
 export const Quiet = z.object({ childId: Uuid, name: z.string(), className: z.string(), days: z.number() })
 export type Quiet = z.infer<typeof Quiet>
+/** Work under way by itself for a lesson: filming by a stand-in, hearing, rendering, reading photos. */
+export const Working = z.object({
+  lessonId: Uuid,
+  title: z.string(),
+  /** Pieces of it, done and all. */
+  done: z.number().int(),
+  all: z.number().int(),
+  step: z.string(),
+  secondsLeft: z.number().nullable(),
+})
+export type Working = z.infer<typeof Working>
 export const Shelf = z.object({
   classes: z.array(ShelfClass),
   lessons: z.array(ShelfLesson),
   tonight: z.array(Tonight),
   quiet: z.array(Quiet),
+  working: z.array(Working),
   /** Minutes this person has of this evening. */
   evening: z.number(),
 })

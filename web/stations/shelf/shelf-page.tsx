@@ -5,14 +5,14 @@ import { useEffect } from 'react'
 import { Link } from 'react-router'
 import { useEvents } from '../../frame/events.ts'
 import { Head } from '../../frame/head.tsx'
-import { Away } from '../../frame/lesson-frame.tsx'
+import { Away } from '../../frame/away.tsx'
 import { ClassNav, SignOut } from '../../frame/class-nav.tsx'
 import { useMe } from '../../frame/me.ts'
 import { SmallThread } from '../../frame/thread.tsx'
-import { dayName, minutesText } from '../../frame/time.ts'
+import { dayName, minutesText, timeLeft } from '../../frame/time.ts'
 import type { Facts, Sewn } from '@awlbox/core/contracts/api/lessons'
 import { Button } from '../../kit/button.tsx'
-import { Empty } from '../../kit/notice.tsx'
+import { Empty, WorkBar } from '../../kit/notice.tsx'
 import type { Station, NextAct } from '@awlbox/core/contracts/api/lessons'
 
 export function ShelfPage() {
@@ -38,6 +38,7 @@ export function ShelfPage() {
       <ClassNav classes={data.classes} />
       <div className="flex max-lg:flex-col min-h-[calc(100dvh-98px)]">
         <main className="flex-1 min-w-0 p-5 grid gap-5 content-start">
+          <Working working={data.working} />
           {data.classes.map((c) => (
             <ClassShelf
               key={c.id}
@@ -49,6 +50,25 @@ export function ShelfPage() {
         <Aside shelf={data} />
       </div>
     </>
+  )
+}
+
+/** What Awlbox is doing by itself, lesson by lesson, with the time left. */
+function Working({ working }: { working: Shelf['working'] }) {
+  if (!working.length) return null
+  return (
+    <section aria-label="Under way" className="grid gap-2">
+      <h2 className="font-bold">Under way</h2>
+      {working.map((w) => (
+        <WorkBar
+          key={w.lessonId}
+          label={`${w.title}${w.step ? `: ${w.step}` : ''} · ${w.done} of ${w.all} done`}
+          to={`/lessons/${w.lessonId}/film`}
+          share={w.done / w.all}
+          left={w.secondsLeft === null ? null : timeLeft(w.secondsLeft)}
+        />
+      ))}
+    </section>
   )
 }
 
