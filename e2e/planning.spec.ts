@@ -40,11 +40,19 @@ test('a lesson from the ladder, its numbers kept and swapped, its chances played
   const first = gentle.getByRole('listitem').first()
   const kept = (await first.locator('p').first().textContent())!
   await first.getByRole('button', { name: 'Keep' }).click()
-  for (const set of await page.getByRole('group', { name: / set$/ }).all()) await expect(set).toContainText(kept)
-  const second = page.getByRole('group', { name: / set$/ }).first().getByRole('listitem').filter({ hasNotText: kept }).first()
+  for (const set of await page.getByRole('group', { name: / set$/ }).all())
+    await expect(set).toContainText(kept)
+  const second = page
+    .getByRole('group', { name: / set$/ })
+    .first()
+    .getByRole('listitem')
+    .filter({ hasNotText: kept })
+    .first()
   const was = (await second.locator('p').first().textContent())!
   await second.getByRole('button', { name: /^Another like/ }).click()
-  await expect(page.getByRole('group', { name: / set$/ }).first().getByText(was, { exact: true })).toHaveCount(0)
+  await expect(
+    page.getByRole('group', { name: / set$/ }).first().getByText(was, { exact: true }),
+  ).toHaveCount(0)
 
   await page.getByLabel('Numbers come from').selectOption({ label: 'two digits from a bowl' })
   await expect(page.getByText('no digit comes twice')).toBeVisible()

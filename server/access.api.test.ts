@@ -178,7 +178,7 @@ const cases: Record<string, Case> = {
     path: () => `${L()}/revisions/1/name`,
     body: () => ({ name: 'First draft' }),
   },
-  'get /api/lessons/:lessonId/export/:kind': { expect: read, path: () => `${L()}/export/md` },
+  'get /api/lessons/:lessonId/export/:format': { expect: read, path: () => `${L()}/export/md` },
   'put /api/lessons/:lessonId/dates': {
     expect: change,
     path: () => `${L()}/dates`,

@@ -1,3 +1,4 @@
+import type { HomePack } from '../contracts/api/home.ts'
 import type { Lesson, TaskSpec } from '../contracts/lesson.ts'
 import type { Pack, PackTask } from '../contracts/pack.ts'
 import { ideaById } from '../plan/ladder/ladder.ts'
@@ -59,13 +60,9 @@ function aimOf(lesson: Lesson): string {
 }
 
 /** Which answer a home must not see: the pack with its answers taken out. */
-export const withoutAnswers = (
-  pack: Pack,
-): Omit<Pack, 'tasks'> & {
-  tasks: { id: string; prompt: string; kind: TaskSpec['kind']; choices: string[] }[]
-} => ({
+export const withoutAnswers = ({ ideaId: _, tasks, ...pack }: Pack): HomePack['pack'] => ({
   ...pack,
-  tasks: pack.tasks.map((t) => ({
+  tasks: tasks.map((t) => ({
     id: t.id,
     prompt: t.prompt,
     kind: t.spec.kind,

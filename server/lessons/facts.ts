@@ -81,7 +81,9 @@ export async function lessonFacts(
     db
       .select({
         id: publications.lessonId,
-        oldest: sql<Date | null>`min(${replies.receivedAt}) filter (where ${judgements.id} is null)`.mapWith(moment),
+        oldest: sql<Date | null>`min(${replies.receivedAt}) filter (where ${judgements.id} is null)`.mapWith(
+          moment,
+        ),
       })
       .from(publications)
       .innerJoin(replies, eq(replies.publicationId, publications.id))

@@ -31,7 +31,6 @@ export async function kitOfHome(db: Db, householdId: string) {
       has: householdKits.has,
       countable: householdKits.countable,
       canPrint: householdKits.canPrint,
-      at: householdKits.at,
     })
     .from(householdKits)
     .where(eq(householdKits.householdId, householdId))

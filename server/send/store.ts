@@ -44,7 +44,10 @@ export const publicationsOf = (db: Db, lessonId: string) =>
       renderId: renders.id,
       cutRevision: renders.cutRevision,
       seconds: renders.seconds,
-      replacedAt: sql<Date | null>`(select max(r.at) from film_replacements r where r.publication_id = ${publications.id})`.mapWith(moment),
+      replacedAt:
+        sql<Date | null>`(select max(r.at) from film_replacements r where r.publication_id = ${publications.id})`.mapWith(
+          moment,
+        ),
     })
     .from(publications)
     .leftJoin(renders, eq(renders.id, shownRender))
