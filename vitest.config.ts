@@ -2,6 +2,9 @@ import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   test: {
+    // One pool for all: the long tests of films fill one core while the short ones fill the other.
+    maxWorkers: 2,
+    slowTestThreshold: 5000,
     projects: [
       {
         test: {
@@ -11,7 +14,8 @@ export default defineConfig({
             'server/**/*.unit.test.ts',
             'standins/**/*.test.ts',
             'docs/**/*.test.ts',
-            'web/**/*.test.ts',
+            'web/**/*.test.{ts,tsx}',
+            'bench/**/*.test.ts',
           ],
           environment: 'node',
           testTimeout: 120_000,
@@ -24,7 +28,6 @@ export default defineConfig({
           environment: 'node',
           testTimeout: 240_000,
           hookTimeout: 120_000,
-          fileParallelism: false,
         },
       },
     ],

@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto'
+import path from 'node:path'
 import type { AddressInfo } from 'node:net'
 import { hash } from '@node-rs/argon2'
 import { Client } from 'pg'
@@ -36,7 +37,8 @@ export async function openTestApp(): Promise<TestApp> {
   await admin.end()
   const url = `${base}/${name}`
   // A test may change what its own application was told; nobody else's.
-  const config: Config = { ...readConfig(), databaseUrl: url }
+  const told = readConfig()
+  const config: Config = { ...told, databaseUrl: url, blobs: path.join(told.blobs, name) }
   const { db, pool } = openDb(url)
   await migrateDb(db)
   const services: Services = {
