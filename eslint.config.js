@@ -24,7 +24,9 @@ export default ts.config(
   },
   js.configs.recommended,
   ...ts.configs.recommendedTypeChecked,
-  { languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } } },
+  {
+    languageOptions: { parserOptions: { project: './tsconfig.json', tsconfigRootDir: import.meta.dirname } },
+  },
   hooks.configs.flat['recommended-latest'],
   a11y.configs.recommended,
   {

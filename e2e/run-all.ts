@@ -23,28 +23,37 @@ async function check(name: string, command: string, args: string[]): Promise<voi
   const code = await run(command, args)
   add(code === 0 ? 1 : 0, code === 0 ? 0 : 1)
 }
-async function vitest(project: string): Promise<void> {
-  console.log(`\n— ${project} tests`)
-  const file = path.join(out, `${project}.json`)
+interface Slow {
+  name: string
+  seconds: number
+}
+const slow: Slow[] = []
+interface VitestReport {
+  numPassedTests: number
+  numFailedTests: number
+  numFailedTestSuites: number
+  testResults: { assertionResults: { fullName: string; duration?: number | null }[] }[]
+}
+/** Unit and API tests in one pool: the long ones fill one core while the short ones fill the other. */
+async function vitest(projects: string[]): Promise<void> {
+  console.log(`\n— ${projects.join(' and ')} tests`)
+  const file = path.join(out, `${projects.join('-')}.json`)
   fs.rmSync(file, { force: true })
+  const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${file}`]
   await run('npx', [
     '--no-install',
     'vitest',
     'run',
-    '--project',
-    project,
-    '--reporter=default',
-    '--reporter=json',
-    `--outputFile.json=${file}`,
+    ...projects.flatMap((p) => ['--project', p]),
+    ...reporters,
   ])
   try {
-    const r = JSON.parse(fs.readFileSync(file, 'utf8')) as {
-      numPassedTests: number
-      numFailedTests: number
-      numFailedTestSuites: number
-    }
+    const r = JSON.parse(fs.readFileSync(file, 'utf8')) as VitestReport
     add(r.numPassedTests, r.numFailedTests || (r.numFailedTestSuites ? 1 : 0))
-  } catch {
+    for (const t of r.testResults.flatMap((f) => f.assertionResults))
+      slow.push({ name: t.fullName, seconds: (t.duration ?? 0) / 1000 })
+  } catch (error) {
+    console.error(`No report of the ${projects.join(' and ')} tests: ${String(error)}`)
     add(0, 1)
   }
 }
@@ -58,9 +67,14 @@ async function browser(): Promise<void> {
   try {
     const r = JSON.parse(fs.readFileSync(file, 'utf8')) as {
       stats: { expected: number; unexpected: number; flaky: number }
+      suites: { specs: { title: string; tests: { results: { duration: number }[] }[] }[] }[]
     }
     add(r.stats.expected, r.stats.unexpected + r.stats.flaky)
-  } catch {
+    for (const spec of r.suites.flatMap((x) => x.specs))
+      for (const t of spec.tests.flatMap((x) => x.results))
+        slow.push({ name: spec.title, seconds: t.duration / 1000 })
+  } catch (error) {
+    console.error(`No report of the browser tests: ${String(error)}`)
     add(0, 1)
   }
 }
@@ -81,12 +95,30 @@ const steps: [string, () => Promise<void>][] = [
         'standins',
       ]),
   ],
-  ['unit', () => vitest('unit')],
-  ['api', () => vitest('api')],
+  ['unit', () => vitest(['unit'])],
+  ['api', () => vitest(['api'])],
   ['build', () => check('build', 'npx', ['--no-install', 'vite', 'build', 'web'])],
   ['e2e', browser],
 ]
 const wanted = process.argv.slice(2)
-for (const [name, step] of steps) if (!wanted.length || wanted.includes(name)) await step()
+const started = Date.now()
+/** Whole, unit and API tests share one pool; asked for by name, each runs alone. */
+const whole: typeof steps = steps.flatMap(([name, step]) =>
+  name === 'unit'
+    ? [['tests', () => vitest(['unit', 'api'])] as (typeof steps)[number]]
+    : name === 'api'
+      ? []
+      : [[name, step]],
+)
+for (const [name, step] of wanted.length ? steps : whole)
+  if (!wanted.length || wanted.includes(name)) {
+    const from = Date.now()
+    await step()
+    console.log(`  (${name}: ${Math.round((Date.now() - from) / 1000)} s)`)
+  }
+console.log('\nThe ten slowest:')
+for (const t of slow.sort((a, b) => b.seconds - a.seconds).slice(0, 10))
+  console.log(`${t.seconds.toFixed(0).padStart(5)} s  ${t.name}`)
+console.log(`All: ${Math.round((Date.now() - started) / 1000)} s`)
 console.log(`\n${passed} passed, ${failed} failed`)
 process.exitCode = failed || !passed ? 1 : 0

@@ -9,7 +9,7 @@ import { openQueue } from './platform/queue.ts'
 import type { Services } from './platform/services.ts'
 
 /** The secret from the environment, or one made once and kept beside the blobs. */
-export async function readSecret(config: Pick<Config, 'secret' | 'blobs'>): Promise<string> {
+async function readSecret(config: Pick<Config, 'secret' | 'blobs'>): Promise<string> {
   if (config.secret) return config.secret
   const file = path.join(config.blobs, '..', 'secret')
   try {

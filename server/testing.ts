@@ -68,7 +68,7 @@ export async function openTestApp(): Promise<TestApp> {
   }
 }
 
-export interface Answered {
+interface Answered {
   status: number
   body: Record<string, unknown>
   headers: Headers
@@ -104,7 +104,7 @@ export function caller(address: string, cookie = ''): Caller {
     },
   }
 }
-export async function signIn(address: string, email: string): Promise<Caller> {
+async function signIn(address: string, email: string): Promise<Caller> {
   const r = await caller(address).call('POST', '/api/sign-in', { email, password: 'right' })
   if (r.status !== 200) throw new Error(`sign-in: ${r.status}`)
   return caller(address, r.headers.getSetCookie()[0]!.split(';')[0])

@@ -58,7 +58,7 @@ export const ProposedDrop = z.object({
 export type ProposedDrop = z.infer<typeof ProposedDrop>
 
 /** One word of a script line against what was heard. `at` is an index into the heard words. */
-export const LineWord = z.object({
+const LineWord = z.object({
   word: z.string(),
   at: z.number().int().nullable(),
   status: z.enum(['said', 'changed', 'missing']),

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { Structure } from './lesson.ts'
 
-export const IdeaId = z.string().regex(/^[a-z0-9-]{1,40}$/)
+const IdeaId = z.string().regex(/^[a-z0-9-]{1,40}$/)
 /** One rung of the ladder: what a child learns, what comes before it and how one would know. */
 export const Idea = z.object({
   id: IdeaId,

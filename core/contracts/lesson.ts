@@ -51,8 +51,8 @@ export const Step = z.object({
 })
 export type Step = z.infer<typeof Step>
 
-export const Audience = z.enum(['children', 'adults'])
-export type Audience = z.infer<typeof Audience>
+const Audience = z.enum(['children', 'adults'])
+type Audience = z.infer<typeof Audience>
 
 export const Segment = z.object({
   id: Id,
@@ -128,8 +128,8 @@ export type Story = z.infer<typeof Story>
 export const defaultStory: Story = Story.parse({})
 
 /** A word the lesson brings in, and the gesture that goes with it. */
-export const NewWord = z.object({ word: z.string().trim().min(1).max(40), gesture: z.string().max(160) })
-export type NewWord = z.infer<typeof NewWord>
+const NewWord = z.object({ word: z.string().trim().min(1).max(40), gesture: z.string().max(160) })
+type NewWord = z.infer<typeof NewWord>
 
 export const arcs = ['show-together-alone', 'talk-first', 'game', 'explore'] as const
 export type Arc = (typeof arcs)[number]

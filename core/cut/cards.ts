@@ -37,7 +37,7 @@ export function isTight(lesson: Pick<Lesson, 'segments' | 'age'>): boolean {
   return tight
 }
 /** Where a card goes: before everything, after everything, or at a second of the take. */
-export type CardPlace = 'start' | 'end' | { after: number }
+type CardPlace = 'start' | 'end' | { after: number }
 export interface ProposedCard {
   place: CardPlace
   card: Card

@@ -173,7 +173,7 @@ export const change = <T extends CutItem>(segment: CutSegment, item: T): CutSegm
   )
 
 /** The stretch of a take in which a line is said, with a breath at each side, in frames; null where it was not heard. */
-export function lineStretch(
+function lineStretch(
   hearing: Pick<Hearing, 'lines'>,
   stepId: string,
   last: number,

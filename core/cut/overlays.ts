@@ -32,7 +32,7 @@ export const countedBoxes = (
     frame,
   )
 /** The boxes of the mats things lie on. */
-export const matBoxes = (table: TableState, repair: Repair, frame: number): FilmBox[] =>
+const matBoxes = (table: TableState, repair: Repair, frame: number): FilmBox[] =>
   inFilm(layTable(table).zones, repair, frame)
 /** Boxes of the table's drawing as they come in the film. */
 function inFilm(boxes: readonly FilmBox[], repair: Repair, frame: number): FilmBox[] {
@@ -81,7 +81,7 @@ const figure = 0.6
 /** Letter height of a number sentence in its box. */
 export const sentenceSize = (o: Pick<Overlay, 'text' | 'place'>): number =>
   Math.min(o.place.h / 1.5, (o.place.w - 40) / Math.max(1, o.text.length * figure))
-export const sentenceSizes = (text: string): [number, number][] =>
+const sentenceSizes = (text: string): [number, number][] =>
   [72, 56, 44].map((px) => [Math.min(1100, Math.ceil(text.length * px * figure + 56)), Math.ceil(px * 1.5)])
 
 /** Seconds a sentence stays after it was said. */
@@ -89,7 +89,7 @@ const stays = 2
 const frameOf = (seconds: number, last: number): number => Math.min(last, Math.max(0, toFrame(seconds)))
 
 /** What an overlay's words are by house style: signs where the house shows them at that age. */
-export function sentenceText(signs: string, style: HouseStyle, age: number): string {
+function sentenceText(signs: string, style: HouseStyle, age: number): string {
   if (showsSymbols(style, age)) return signs
   return signs
     .replaceAll('+', style.add === 'and' ? 'and' : style.add)

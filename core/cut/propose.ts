@@ -172,7 +172,7 @@ function spans(
 const idOf = (takeId: string, from: number): string => `${takeId.slice(0, 8)}-${from}`
 
 /** Frames at which long silences between words begin and end. */
-export function silences(take: Pick<TakeFacts, 'seconds' | 'hearing'>): number[] {
+function silences(take: Pick<TakeFacts, 'seconds' | 'hearing'>): number[] {
   const words = take.hearing?.words ?? []
   const out: number[] = []
   let before = 0
@@ -319,7 +319,7 @@ export function withTake(
 }
 
 /** A segment's row cut afresh from a take. What was decided before about the same proposals stays, and so does what was put over it by hand. */
-export function forTake(
+function forTake(
   lesson: Whole,
   segment: Segment,
   take: TakeFacts,

@@ -1,7 +1,7 @@
 import { countWays, ways, type WaysRule, waysInWords } from '../plan/numbers/facts.ts'
 import { numbersIn, tokens } from '../plan/numbers/names.ts'
 
-export interface WayJudged {
+interface WayJudged {
   text: string
   parts: number[]
   verdict: 'valid' | 'false' | 'repeated' | 'turn-round' | 'zero' | 'unread'
@@ -26,7 +26,7 @@ const key = (parts: readonly number[], ordered: boolean): string =>
   (ordered ? parts : [...parts].sort((a, b) => b - a)).join('+')
 
 /** Splits a child's list into entries: "1+9, 2 and 8; 8+2", one a line, or "10 = 1 + 9". */
-export function readWays(text: string): { text: string; parts: number[] }[] {
+function readWays(text: string): { text: string; parts: number[] }[] {
   return text
     .split(/[,;\n/]|…|\.\.\./)
     .map((t) => t.trim())

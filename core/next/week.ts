@@ -17,7 +17,7 @@ export interface Rates {
   own: readonly Worked['kind'][]
 }
 /** At least this many pieces of work before a teacher's own rate replaces the usual one. */
-export const historyNeeded = 3
+const historyNeeded = 3
 /** Minutes per film minute from a teacher's own history, by median; the usual rates where there is too little of it. */
 export function ratesOf(history: readonly Worked[]): Rates {
   const own: Worked['kind'][] = []

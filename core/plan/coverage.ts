@@ -4,7 +4,7 @@ import { factKey } from './numbers/facts.ts'
 
 /** How lately a fact was met: in this lesson, this week, this term, or not. */
 export type Met = 'lesson' | 'week' | 'term' | 'never'
-export interface CoverageCell {
+interface CoverageCell {
   example: Example
   met: Met
   times: number

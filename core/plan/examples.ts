@@ -12,8 +12,8 @@ export interface ExampleSet {
   /** 0–100: how much the set varies and how evenly it rises. */
   score: number
 }
-export const levels = ['gentle', 'middle', 'stretch'] as const
-export type Level = (typeof levels)[number]
+const levels = ['gentle', 'middle', 'stretch'] as const
+type Level = (typeof levels)[number]
 export type SearchResult = { ok: true; sets: ExampleSet[] } | { ok: false; conflict: string }
 
 /** Whether a set holds what a wish asks for. */
@@ -30,7 +30,7 @@ export const holds: Record<Wish, (set: readonly Example[]) => boolean> = {
   leftover: (set) => set.some((e) => leftOver(e) > 0),
 }
 /** Rough effort of a fact: larger counts, then the smaller part, then crossing a ten or something left over. Used only for order. */
-export const effort = (e: Example): number =>
+const effort = (e: Example): number =>
   Math.max(e.a, e.op === '÷' ? 0 : e.total) +
   Math.min(e.a, e.b) / 2 +
   (crossesTen(e) ? 5 : 0) +

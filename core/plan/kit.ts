@@ -12,7 +12,7 @@ export interface HomeKit {
   canPrint: boolean
 }
 
-export type Able = 'as written' | 'with a swap' | 'with a printed sheet' | 'not yet'
+type Able = 'as written' | 'with a swap' | 'with a printed sheet' | 'not yet'
 export interface HomeAble {
   homeId: string
   able: Able

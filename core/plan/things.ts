@@ -246,7 +246,7 @@ export function isSmallPart(
   })
 }
 
-export const isRound = (name: string): boolean =>
+const isRound = (name: string): boolean =>
   ['two-faced counters', 'bottle tops', 'buttons', 'coins'].includes(name)
 
 /** Cautions for a kit list, each worded as guidance that defers to the setting's own policies. */

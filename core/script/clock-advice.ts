@@ -4,17 +4,8 @@ import { readSeconds } from './reading.ts'
 import type { Moment } from './simulate.ts'
 import { clock, type LessonTime, timeOf } from './time.ts'
 
-export const kindsOfTime = [
-  'talk',
-  'questions',
-  'waiting',
-  'counting',
-  'handling',
-  'writing',
-  'pause cues',
-  'sounds',
-] as const
-export type KindOfTime = (typeof kindsOfTime)[number]
+type KindOfTime =
+  'talk' | 'questions' | 'waiting' | 'counting' | 'handling' | 'writing' | 'pause cues' | 'sounds'
 const kindOf: Record<Moment['step']['verb'], KindOfTime> = {
   say: 'talk',
   reveal: 'talk',
@@ -53,7 +44,7 @@ export type Saving =
   | { kind: 'long talk'; stepId: string; seconds: number; what: string }
 
 /** Think-time is never cut under this, in seconds: what is offered is the rest of a longer wait. */
-export const kindWait = 5
+const kindWait = 5
 
 /**
  * What would bring a film under its limit, the least harmful first: repetitions beyond the second of a kind, counts

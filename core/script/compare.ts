@@ -2,7 +2,7 @@ import type { Lesson, Segment } from '../contracts/lesson.ts'
 import { exampleSentence } from '../plan/numbers/facts.ts'
 import { numbersIn, tokens } from '../plan/numbers/names.ts'
 
-export interface StepChange {
+interface StepChange {
   kind: 'added' | 'taken out' | 'changed' | 'moved'
   verb: string
   before: string | null
@@ -10,7 +10,7 @@ export interface StepChange {
   /** The numbers it says are other ones now. */
   numbers: boolean
 }
-export interface SegmentChange {
+interface SegmentChange {
   id: string
   title: string
   kind: 'added' | 'taken out' | 'moved' | 'changed'

@@ -7,7 +7,7 @@ export interface Sentence {
   right: Term[]
   text: string
 }
-export interface Term {
+interface Term {
   sign: 1 | -1
   value: number | null
 }

@@ -92,7 +92,7 @@ export function neededBySegment(
 }
 
 /** Whether a listed thing can serve where another is needed: the same, or one with the properties that matter. */
-export function serves(listed: string, need: string): boolean {
+function serves(listed: string, need: string): boolean {
   const [l, n] = [thingNamed(listed), thingNamed(need)]
   if (!l || !n) return listed.trim().toLowerCase() === need.trim().toLowerCase()
   return l === n || (n.properties.length > 0 && l.properties.includes(n.properties[0]!))

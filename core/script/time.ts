@@ -105,7 +105,7 @@ const handling = (a: Action): number => {
   }
 }
 
-export const spokenWords = (text: string): number => tokens(text).filter((w) => /[\p{L}\d]/u.test(w)).length
+const spokenWords = (text: string): number => tokens(text).filter((w) => /[\p{L}\d]/u.test(w)).length
 
 /** Film and home seconds of one step for a lesson's age (3–7) and the audience of its segment; `pace` in words a minute replaces the usual rate. */
 export function timeOf(

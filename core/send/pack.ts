@@ -1,5 +1,5 @@
 import type { HomePack } from '../contracts/api/home.ts'
-import type { Lesson, TaskSpec } from '../contracts/lesson.ts'
+import type { Lesson } from '../contracts/lesson.ts'
 import type { Pack, PackTask } from '../contracts/pack.ts'
 import { ideaById } from '../plan/ladder/ladder.ts'
 import { cautionsFor, swapsFor, thingNamed } from '../plan/things.ts'
@@ -37,7 +37,7 @@ export function packOf(lesson: Lesson): Pack {
   }
 }
 
-export function tasksOf(lesson: Pick<Lesson, 'segments'>): PackTask[] {
+function tasksOf(lesson: Pick<Lesson, 'segments'>): PackTask[] {
   return lesson.segments.flatMap((s) =>
     s.steps.flatMap((x) => (x.task ? [{ id: x.id, prompt: pauseWords(x.text), spec: x.task }] : [])),
   )

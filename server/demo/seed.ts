@@ -28,7 +28,7 @@ import {
   settings,
 } from '../platform/schema.ts'
 
-export const demoPassword = 'bobbin-parcels'
+const demoPassword = 'bobbin-parcels'
 const wagtails = [
   'Anouk',
   'Bram',
@@ -73,7 +73,7 @@ const ids = (prefix: string): (() => string) => {
   let n = 0
   return () => `${prefix}${(n += 1).toString(36)}`
 }
-export function demoLesson(title: string, ideaId: string, age: number, aim: Aim, seed: number): Lesson {
+function demoLesson(title: string, ideaId: string, age: number, aim: Aim, seed: number): Lesson {
   const found = findExamples(aim, { zero: defaultHouseStyle.zeroIsPart, seed })
   if (!found.ok) throw new Error(found.conflict)
   return fromTemplate({ title, ideaId, age, aim, examples: found.sets[0]!.examples, newId: ids('x') })

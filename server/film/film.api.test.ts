@@ -12,9 +12,9 @@ import { until } from '../testing.ts'
 import { prepareTake } from './prepare.ts'
 import { dropStretch, insertAfter } from '@awlbox/core/cut/edit'
 import { heardPieces, jobs, renders, segmentFiles, takes as takeTable } from '../platform/schema.ts'
-import { doc, hook, idOf, linesOf, show, takesWorld } from './test-takes.ts'
+import { hook, idOf, linesOf, show, takesWorld } from './test-takes.ts'
 
-const { at, L, film, upload, takes, take, workThrough, prepare } = takesWorld()
+const { at, L, film, upload, takes, workThrough, prepare } = takesWorld()
 
 describe('a job that is broken off', () => {
   test('while hearing does not make the film again, and listens only to what is missing', async () => {

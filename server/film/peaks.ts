@@ -2,7 +2,7 @@ import { eachBlock, openWav } from '../platform/media/wav.ts'
 
 export const peaksPerSecond = 50
 /** Loudest sample of each fiftieth of a second of 16-bit samples, 0–255 on a square-root scale so that quiet speech shows. */
-export function peaksOf(samples: Int16Array, rate: number): Buffer {
+function peaksOf(samples: Int16Array, rate: number): Buffer {
   const step = rate / peaksPerSecond
   const out = Buffer.alloc(Math.ceil(samples.length / step))
   for (let k = 0; k < out.length; k++) {

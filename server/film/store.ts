@@ -14,7 +14,7 @@ import {
 } from '../platform/schema.ts'
 
 export type TakeRow = typeof takes.$inferSelect
-export type TakeSource = TakeRow['source']
+type TakeSource = TakeRow['source']
 /** A take to add; `segmentId` null puts it in the tray. */
 export type NewTake = {
   lessonId: string

@@ -4,7 +4,6 @@ import path from 'node:path'
 import { eq } from 'drizzle-orm'
 import { describe, expect, test } from 'vitest'
 import { probe } from '../platform/media/ffmpeg.ts'
-import { until } from '../testing.ts'
 import { takes as takeTable } from '../platform/schema.ts'
 import { b64, doc, hook, idOf, linesOf, show, takesWorld } from './test-takes.ts'
 

@@ -56,7 +56,7 @@ export async function lastReplies(db: Db, classIds: readonly string[]) {
 }
 
 /** What is kept beside a document so that lists need not compute it again. */
-export function derived(doc: Lesson, style: HouseStyle): { findings: number; filmSeconds: number } {
+function derived(doc: Lesson, style: HouseStyle): { findings: number; filmSeconds: number } {
   const p = proofread(doc, style)
   return { findings: p.findings.length, filmSeconds: p.time.film }
 }

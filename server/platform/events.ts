@@ -3,7 +3,7 @@ import { setTimeout as delay } from 'node:timers/promises'
 import { Client } from 'pg'
 import { log } from './log.ts'
 
-export interface Told {
+interface Told {
   kind: 'job' | 'takes' | 'replies' | 'publications' | 'lessons' | 'prompter'
   setting: string
   lesson: string

@@ -5,7 +5,7 @@ import { forLog, log } from './log.ts'
 import { jobKinds } from '@awlbox/core/contracts/api/jobs'
 import { jobs } from './schema.ts'
 
-export type JobKind = typeof jobs.$inferSelect.kind
+type JobKind = typeof jobs.$inferSelect.kind
 export type JobRow = typeof jobs.$inferSelect
 
 /** A reason trying again would not help; its words are shown. */

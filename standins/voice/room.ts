@@ -6,7 +6,7 @@ import { speechRate } from './speak.ts'
  * Rooms the stand-in films in: noise in decibels below the voice, level in decibels against full strength, and
  * seconds in which an echo dies away by 60 decibels (0 for none).
  */
-export const rooms = {
+const rooms = {
   studio: { noise: null, level: 0, echo: 0 },
   'quiet kitchen': { noise: 32, level: -3, echo: 0.25 },
   'far from the microphone': { noise: 26, level: -14, echo: 0.35 },

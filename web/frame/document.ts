@@ -6,7 +6,7 @@ import { ask, fileAt } from '../api.ts'
 import type { DocumentKind, Saving } from '../saving/saved-document.ts'
 import { useSavedDocument } from '../saving/use-saved-document.ts'
 
-export type SaveState = Saving<Lesson, LessonConflict[]>
+type SaveState = Saving<Lesson, LessonConflict[]>
 export interface LessonDocument {
   doc: Lesson
   state: SaveState

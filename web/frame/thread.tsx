@@ -1,7 +1,7 @@
 import { NavLink } from 'react-router'
 import { type Station, stations } from '@awlbox/core/contracts/api/lessons'
 
-export const stationNames: Record<Station, string> = {
+const stationNames: Record<Station, string> = {
   plan: 'Plan',
   script: 'Script',
   film: 'Film',

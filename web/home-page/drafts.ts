@@ -14,7 +14,7 @@ export interface Draft {
 }
 
 const key = (packId: string, childId: string) => `awlbox-home-${packId}-${childId}`
-export const emptyDraft = (): Draft => ({
+const emptyDraft = (): Draft => ({
   key: crypto.randomUUID(),
   answers: {},
   help: null,

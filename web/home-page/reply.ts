@@ -13,7 +13,7 @@ import {
   receivedDraft,
 } from './drafts.ts'
 
-export interface ReplyState {
+interface ReplyState {
   draft: Draft
   busy: boolean
   problem: string | null

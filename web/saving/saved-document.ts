@@ -14,7 +14,7 @@ export interface Revision<T> {
   revision: number
   doc: T
 }
-export type Merged<T, C> = { ok: true; doc: T } | { ok: false; doc: T; conflicts: C }
+type Merged<T, C> = { ok: true; doc: T } | { ok: false; doc: T; conflicts: C }
 
 /** How one kind of document is saved, merged and kept. */
 export interface DocumentKind<T, C> {

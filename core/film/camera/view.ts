@@ -192,9 +192,9 @@ export function mmPerPixel(view: View, v: number, pixels: number): number | null
 }
 
 /** How far a phone is held from the eye, mm. */
-export const phoneDistance = 400
+const phoneDistance = 400
 /** A film across an ordinary phone held sideways, mm. */
-export const phoneWidth = 140
+const phoneWidth = 140
 /** Least size for reading: numerals as in print held at arm's length; counters only have to be told apart. Minutes of arc. */
 export const legible = { numeral: 20, thing: 12 } as const
 

@@ -81,7 +81,7 @@ export const startFollowing = (line = 0, rate = 1): Following => ({
  * clock thought), or when speech runs on past it; hands are done when speech goes on. A count is done when about as
  * many numbers as it has were said, and then silence for longer than between two of them.
  */
-export const following = {
+const following = {
   spoken: 0.75,
   breath: 0.35,
   quick: 0.4,

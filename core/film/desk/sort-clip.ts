@@ -6,7 +6,7 @@ import { follow } from '../follow/align.ts'
 import { inCount, soundsLike } from '../ear/sounds.ts'
 import { spokenLines, type SpokenLine } from '../follow/spoken.ts'
 
-export interface SegmentMatch {
+interface SegmentMatch {
   segmentId: string
   /** Share of the segment's words heard in the clip, 0–1, those few segments have counting most. */
   score: number

@@ -30,34 +30,6 @@ export function resetCost(from: TableState, to: TableState): number {
   return Math.max(off, on)
 }
 
-/** What differs between two tables, in words: "take off 3 counters from the ten frame". Empty where nothing does. */
-export function resetWords(from: TableState, to: TableState, name: (mat: string) => string): string[] {
-  const [a, b] = [contents(from), contents(to)]
-  const out = new Map<string, number>()
-  for (const key of new Set([...a.keys(), ...b.keys()])) {
-    const change = (b.get(key) ?? 0) - (a.get(key) ?? 0)
-    const [what, mat, place] = key.split(' ') as [string, string, string]
-    const words =
-      what === 'thing'
-        ? `things|${name(mat)}${place === '0' ? '' : `, place ${Number(place) + 1}`}`
-        : what === 'mat'
-          ? `|${name(mat)}`
-          : what === 'written'
-            ? `|what is written`
-            : `${what}|${name(mat)}`
-    if (change) out.set(words, (out.get(words) ?? 0) + change)
-  }
-  return [...out]
-    .filter(([, n]) => n !== 0)
-    .map(([key, n]) => {
-      const [what, where] = key.split('|') as [string, string]
-      const amount = Math.abs(n)
-      if (!what)
-        return `${n > 0 ? 'set out' : 'clear away'} ${where.startsWith('what') ? where : `the ${where}`}`
-      return `${n > 0 ? 'lay' : 'take off'} ${amount} ${amount === 1 ? what.replace(/s$/, '') : what} ${n > 0 ? 'on' : 'from'} the ${where}`
-    })
-}
-
 export interface ToFilm {
   segmentId: string
   /** The table as it must be before its first step, and as its last step leaves it. */

@@ -28,7 +28,7 @@ export interface TakeRow {
   /** Why it is the best one; or what keeps it from being so. */
   reason: string
 }
-export const slipsIn = (h: Pick<Hearing, 'findings'> | null): HeardFinding[] =>
+const slipsIn = (h: Pick<Hearing, 'findings'> | null): HeardFinding[] =>
   h?.findings.filter((f) => !plainCodes.has(f.code)) ?? []
 /** Slips for which a segment must be filmed again. */
 export const toFilmAgain = (h: Pick<Hearing, 'findings'> | null): HeardFinding[] =>

@@ -11,7 +11,7 @@ import { talkWords } from './talk-words.ts'
  * The slips people make in a count (`skipOne`: the number after next, the same again, one past the end) weigh more than other numbers.
  * `floorTalk` is for words that are in no script.
  */
-export const modelWeights = {
+const modelWeights = {
   discount: 0.4,
   nextInCount: 0.85,
   countWeight: 6,
@@ -23,7 +23,7 @@ export const modelWeights = {
   scriptWord: 1,
 } as const
 
-export const slipWords = ['oops', 'okay', 'sorry', 'wait', 'again', 'um', 'no'] as const
+const slipWords = ['oops', 'okay', 'sorry', 'wait', 'again', 'um', 'no'] as const
 const floorNumbers = [...Array.from({ length: 21 }, (_, i) => i), 30, 40, 50, 60, 70, 80, 90, 100]
 export const numberWords: ReadonlySet<string> = new Set(
   floorNumbers.flatMap(nameWords).filter((w) => w !== 'and'),

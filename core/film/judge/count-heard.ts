@@ -116,7 +116,7 @@ export function withGuesses(
 }
 
 /** The usual time from one number to the next, or null when there are too few to tell. */
-export function beatOf(said: readonly Said[]): number | null {
+function beatOf(said: readonly Said[]): number | null {
   const gaps = said
     .slice(1)
     .map((s, i) => s.start - said[i]!.start)

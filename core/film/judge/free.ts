@@ -25,17 +25,14 @@ export function hearFree(input: readonly HeardWord[]): HeardFinding[] {
   ].sort((a, b) => a.start - b.start)
 }
 
-export const tokensOf = (words: readonly HeardWord[]): Token[] =>
+const tokensOf = (words: readonly HeardWord[]): Token[] =>
   words.map((w, i) => ({
     word: w.word,
     gap: i ? Math.max(0, w.start - words[i - 1]!.end) : 0,
     mark: w.mark ?? '',
   }))
 
-export function falseStatements(
-  words: readonly HeardWord[],
-  statements: readonly Statement[],
-): HeardFinding[] {
+function falseStatements(words: readonly HeardWord[], statements: readonly Statement[]): HeardFinding[] {
   return statements
     .filter((s) => !s.holds)
     .map((s) => {

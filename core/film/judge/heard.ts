@@ -170,7 +170,7 @@ const wellHeard = (f: Followed, per: readonly HeardLine[]): (number | null)[] =>
   )
 
 /** Points a finding takes off a take's hundred; a doubt takes half. */
-export const weight: Partial<Record<HeardFinding['code'], number>> = {
+const weight: Partial<Record<HeardFinding['code'], number>> = {
   'count-skip': 25,
   'count-repeat': 15,
   'count-order': 25,

@@ -79,7 +79,7 @@ export function erode(mask: Uint8Array, w: number, h: number, r: number): Uint8A
   const d = distance(mask, w, h)
   return maskOf(d.length, (i) => d[i]! > r * r)
 }
-export function dilate(mask: Uint8Array, w: number, h: number, r: number): Uint8Array {
+function dilate(mask: Uint8Array, w: number, h: number, r: number): Uint8Array {
   const d = distance(
     maskOf(mask.length, (i) => !mask[i]),
     w,

@@ -7,7 +7,7 @@ import { type Blob, close, components, distance, erode, fillHoles, maskOf, open,
 export const readerVersion = 1
 
 /** Constants of photo reading; lengths in working pixels, areas as shares of the picture. */
-export const seeing = {
+const seeing = {
   longSide: 800,
   /** Least distance from the ground, in Lab units, that can be a thing: a just clearly seen difference. */
   leastDistance: 9,
@@ -247,7 +247,7 @@ function colourGroups(found: readonly Found[]): { name: string; members: Found[]
     .map((g) => ({ name: colourName(g.l, g.a, g.b), members: g.members }))
     .sort((p, q) => q.members.length - p.members.length)
 }
-export function colourName(l: number, a: number, b: number): string {
+function colourName(l: number, a: number, b: number): string {
   const chroma = Math.hypot(a, b)
   if (chroma < 12) return l > 72 ? 'white' : l < 28 ? 'black' : 'grey'
   const hue = ((Math.atan2(b, a) * 180) / Math.PI + 360) % 360

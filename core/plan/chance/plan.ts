@@ -80,9 +80,8 @@ function without(numbers: readonly number[], draws: number): Outcome[] {
   return merge(list)
 }
 
-export const rules = ['total', 'difference', 'tens and ones', 'first'] as const
 /** What is made of the numbers that come: their sum, their difference, a two-digit number, or the first alone. */
-export type Reading = (typeof rules)[number]
+export type Reading = 'total' | 'difference' | 'tens and ones' | 'first'
 export function read(numbers: readonly number[], rule: Reading): number {
   switch (rule) {
     case 'total':
@@ -190,7 +189,7 @@ export const chanceAbove = (bars: readonly Bar[], things: number): number =>
   bars.reduce((s, b) => s + (b.number > things ? b.chance : 0), 0)
 
 /** Seconds of one round: rolling or drawing, saying it, putting out what came (1.5 s a thing), writing it (2 s + 1.2 s a sign). */
-export const roundTime = { device: 3, say: 4, perThing: 1.5, write: 2 + 4 * 1.2, clear: 4 } as const
+const roundTime = { device: 3, say: 4, perThing: 1.5, write: 2 + 4 * 1.2, clear: 4 } as const
 /** Expected seconds of a game of `rounds` rounds, things put out included, or not when it is played on a line. */
 export function gameSeconds(bars: readonly Bar[], draws: number, rounds: number, things: boolean): number {
   const expected = bars.reduce((s, b) => s + b.number * b.chance, 0)

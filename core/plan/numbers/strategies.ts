@@ -6,11 +6,11 @@ import { numberName } from './names.ts'
 import { countOnLine } from './runs.ts'
 import { capital } from '../../words.ts'
 
-export const rungNames = ['things', 'picture', 'track', 'head'] as const
+const rungNames = ['things', 'picture', 'track', 'head'] as const
 /** What a way of working stands on: things, a picture, a line or square, or nothing but the head. */
-export type Rung = (typeof rungNames)[number]
+type Rung = (typeof rungNames)[number]
 
-export interface ScriptLine {
+interface ScriptLine {
   verb: Step['verb']
   text: string
 }

@@ -50,7 +50,7 @@ function headingIn(line: string, afterBlank: boolean): string | null {
 }
 
 /** A line of notes as the steps it most likely means; an empty list when nothing sensible can be made of it. */
-export function stepsIn(line: string): Omit<Step, 'id'>[] {
+function stepsIn(line: string): Omit<Step, 'id'>[] {
   const text = line.trim()
   const spoken =
     text.match(/^(?:t|teacher|me|say)\s*[:–-]\s*(.+)$/i)?.[1] ?? text.match(/^[“"](.+)[”"]$/)?.[1]

@@ -28,7 +28,7 @@ export interface Finding {
   fix?: Fix
 }
 
-export interface ProofContext {
+interface ProofContext {
   lesson: Lesson
   style: HouseStyle
   moments: readonly Moment[]
@@ -38,7 +38,7 @@ export interface ProofContext {
 export type Rule = (context: ProofContext) => Finding[]
 
 /** What a rule about single lines may look at besides the line. */
-export interface LineContext {
+interface LineContext {
   style: HouseStyle
   age: number
 }

@@ -1,6 +1,6 @@
 import { type Card, type Line, type Mat, type MatKind, type Region, type Thing } from './state.ts'
 
-export const region = (name: string, slots: number | null = null, things: readonly Thing[] = []): Region => ({
+const region = (name: string, slots: number | null = null, things: readonly Thing[] = []): Region => ({
   name,
   slots,
   things,

@@ -49,17 +49,8 @@ export type Action =
   | { type: 'spin'; text: string | null }
   | { type: 'clear' }
 
-export const tableErrorCodes = [
-  'not-there',
-  'no-room',
-  'not-conserved',
-  'covered',
-  'no-mat',
-  'off-the-line',
-  'not-fair',
-  'no-card',
-] as const
-export type TableErrorCode = (typeof tableErrorCodes)[number]
+export type TableErrorCode =
+  'not-there' | 'no-room' | 'not-conserved' | 'covered' | 'no-mat' | 'off-the-line' | 'not-fair' | 'no-card'
 
 /** Why the table refuses an action, in words for the teacher. */
 export class TableError extends Error {

@@ -10,7 +10,7 @@ export interface WarmUp {
   lines: (w: Writing) => Line[]
 }
 /** Short ways into the numbers, our own: movement with a seated way beside it, or a chant. Picked by the range of the lesson. */
-export const warmUps: readonly WarmUp[] = [
+const warmUps: readonly WarmUp[] = [
   {
     id: 'knees-5',
     name: 'Five pats on your knees',
@@ -88,7 +88,7 @@ export const warmUpsFor = (upTo: number): WarmUp[] => {
 }
 
 /** Words a structure brings in, each with a gesture of our own. */
-export const newWords: Readonly<
+const newWords: Readonly<
   Partial<Record<Writing['aim']['structure'], readonly { word: string; gesture: string; means: string }[]>>
 > = {
   parts: [{ word: 'part', gesture: 'One flat hand for each part.', means: 'some of the whole' }],

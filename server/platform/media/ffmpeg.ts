@@ -89,7 +89,7 @@ async function soundSeconds(file: string): Promise<number> {
 }
 
 /** Which of a clip's channels to use, as its sound was found to be. */
-export type Ears = TakeSound['used']
+type Ears = TakeSound['used']
 const toMono: Record<Ears, string> = {
   both: 'aformat=channel_layouts=mono',
   left: 'pan=mono|c0=c0',

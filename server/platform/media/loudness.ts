@@ -1,7 +1,7 @@
 import { ffmpeg } from './ffmpeg.ts'
 
 /** Loudness for phone and laptop speakers in kitchens (EBU R 128): integrated LUFS, and decibels no true peak is above. */
-export const target = { loudness: -16, peak: -1.5 } as const
+const target = { loudness: -16, peak: -1.5 } as const
 /** A limiter sees samples and not what lies between them: it holds this much under the true peak that is allowed. */
 const between = 0.7
 

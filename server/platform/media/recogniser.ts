@@ -19,7 +19,7 @@ import { eachBlock, openWav, readSamples, type WavSpan } from './wav.ts'
  * `flags` keep a whole count in one utterance (see docs/hearing.md); `together` is how many recognisers run at once.
  * `secondEar` are the flags of the second listening, which hears the same sound without its noise taken out.
  */
-export const recognition = {
+const recognition = {
   program: 'pocketsphinx_continuous',
   model: process.env.AWLBOX_SPEECH_MODEL ?? '/usr/share/pocketsphinx/model/en-us',
   rate: 16_000,

@@ -46,9 +46,22 @@ interface Props {
   /** What hums or is chosen to be moved over the picture. */
   placing: Placing | null
   onWord: (step: -1 | 1) => void
+  /** Whether the picture gives room to what is worked on below it. */
+  small: boolean
 }
 /** The whole film as it will be, played from the takes: mended, with cards, rings, overlays and captions over it. Shaking is taken out only when it is rendered. */
-export function Preview({ program, player, list, shown, tables, fill, caption, placing, onWord }: Props) {
+export function Preview({
+  program,
+  player,
+  list,
+  shown,
+  tables,
+  fill,
+  caption,
+  placing,
+  onWord,
+  small,
+}: Props) {
   const { screens, voice, seen, frame, playing } = player
   const [stage, width] = useWidth()
   const scale = width / film.width
@@ -78,7 +91,9 @@ export function Preview({ program, player, list, shown, tables, fill, caption, p
         )
       : []
   return (
-    <div className="grid gap-2 w-full max-w-[580px] mx-auto">
+    <div
+      className={`grid gap-2 w-full mx-auto ${small ? 'max-w-[min(580px,calc((100dvh-112px)*0.62))] max-md:max-w-none' : 'max-w-[580px]'}`}
+    >
       <div ref={stage} className="relative rounded-xl overflow-hidden bg-black aspect-video">
         <div
           className="absolute inset-0"

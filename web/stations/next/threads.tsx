@@ -2,8 +2,6 @@ import { useState } from 'react'
 import * as nextApi from '@awlbox/core/contracts/api/next'
 import type { StandingCell } from '@awlbox/core/contracts/api/next'
 import { useAsked } from '../../frame/use-asked.ts'
-import type { Standing } from '@awlbox/core/judge/standing'
-import type { Group } from '@awlbox/core/next/groups'
 import { Empty, Notice } from '../../kit/notice.tsx'
 import { wordsOf } from '../../api.ts'
 

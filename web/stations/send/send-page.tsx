@@ -1,3 +1,4 @@
+import type { Replacement, SentHome } from '@awlbox/core/contracts/api/send'
 import * as sendApi from '@awlbox/core/contracts/api/send'
 import { useAsked } from '../../frame/use-asked.ts'
 import { useState } from 'react'
@@ -12,35 +13,6 @@ import { Button } from '../../kit/button.tsx'
 import { Dialog } from '../../kit/dialog.tsx'
 import { Empty, Notice } from '../../kit/notice.tsx'
 
-interface Home {
-  householdId: string
-  home: string
-  youngerChild: boolean
-  childId: string
-  child: string
-  replied: string | null
-  open: boolean
-  link: string | null
-}
-interface SendRecord {
-  pack: Pack
-  homes: Home[]
-  sent: {
-    id: string
-    sentAt: string
-    lessonRevision: number
-    seconds: number | null
-    replacedAt: string | null
-  }[]
-  latestRender: { id: string; seconds: number; bytes: number } | null
-  replacement: Replacement | null
-}
-/** A newer film than homes see: what would change for them. */
-interface Replacement {
-  publicationId: string
-  renderId: string
-  changes: string[]
-}
 const kinds = { number: 'a number', choice: 'a choice', photo: 'a photo' } as const
 
 export default function SendPage() {
@@ -48,7 +20,7 @@ export default function SendPage() {
   const { data, mutate } = useAsked(sendApi.readSend, { lessonId: record.id })
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
-  const [qr, setQr] = useState<Home | null>(null)
+  const [qr, setQr] = useState<SentHome | null>(null)
   const [preview, setPreview] = useState<string | null>(null)
   if (!data) return <p className="p-8 text-steel">Opening…</p>
   const latest = data.sent[0]
@@ -333,7 +305,7 @@ function LinkDialog({
   onRenew,
   onEnd,
 }: {
-  home: Home
+  home: SentHome
   onClose: () => void
   onRenew: () => void
   onEnd: () => void

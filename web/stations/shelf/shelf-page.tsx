@@ -10,10 +10,7 @@ import { ClassNav, SignOut } from '../../frame/class-nav.tsx'
 import { useMe } from '../../frame/me.ts'
 import { SmallThread } from '../../frame/thread.tsx'
 import { dayName, minutesText, timeLeft } from '../../frame/time.ts'
-import type { Facts, Sewn } from '@awlbox/core/contracts/api/lessons'
-import { Button } from '../../kit/button.tsx'
 import { Empty, WorkBar } from '../../kit/notice.tsx'
-import type { Station, NextAct } from '@awlbox/core/contracts/api/lessons'
 
 export function ShelfPage() {
   const { data, error } = useAsked(shelfApi.shelf, {})

@@ -93,7 +93,7 @@ export const dicePattern: readonly (readonly (readonly [number, number])[])[] = 
   ],
 ]
 /** n points in a pattern: rows, a ring, two by two, or scattered, as `look` counts up. Units are about one thing wide. */
-export function pattern(n: number, look: number, b: Box): [number, number][] {
+function pattern(n: number, look: number, b: Box): [number, number][] {
   const kind = n < 3 ? 0 : look % 4
   if (kind === 1)
     return Array.from({ length: n }, (_, i) => [

@@ -222,7 +222,7 @@ export function drawTable(state: TableState, fill: HouseStyle['frameFill'] = 'ac
   const p = layTable(state, fill)
   return [...p.under, ...p.things.map(drawPlaced), ...p.over]
 }
-export const drawPlaced = (t: TableThing): Shape =>
+const drawPlaced = (t: TableThing): Shape =>
   el('g', { transform: `translate(${t.x} ${t.y})` }, drawThing(t.form, t.r, t.thing))
 
 /** Shapes as SVG text, for files and for drawing outside a browser. */

@@ -1,9 +1,8 @@
 import type { Thing } from '../state.ts'
 import { el, label, line, paper, path, type Shape } from './paper.ts'
 
-export const forms = ['counter', 'dot', 'peg', 'cube', 'skittle', 'picture'] as const
 /** How a thing looks; what it is stays the same wherever it is moved. */
-export type Form = (typeof forms)[number]
+export type Form = 'counter' | 'dot' | 'peg' | 'cube' | 'skittle' | 'picture'
 
 /** A counter, radius r: saffron with a ring, or blue with a dot; a ten carries its number. */
 function counter(r: number, t: Thing): Shape[] {
@@ -252,4 +251,3 @@ export function drawThing(form: Form, r: number, t: Thing): Shape[] {
     )
   return shapes
 }
-export { picture as drawPicture }

@@ -5,7 +5,7 @@ import { megabytes } from '../../../frame/time.ts'
 import { Button } from '../../../kit/button.tsx'
 import { Notice } from '../../../kit/notice.tsx'
 
-export interface Render {
+interface Render {
   id: string
   cutRevision: number
   seconds: number
