@@ -19,8 +19,8 @@ function add(p: number, f: number): void {
   failed += f
 }
 async function check(name: string, command: string, args: string[]): Promise<void> {
-  console.log(`\n— ${name}`)
   const code = await run(command, args)
+  console.log(`— ${name}: ${code === 0 ? 'well' : `ended with ${code}`}`)
   add(code === 0 ? 1 : 0, code === 0 ? 0 : 1)
 }
 interface Slow {
@@ -78,38 +78,34 @@ async function browser(): Promise<void> {
     add(0, 1)
   }
 }
+const npx = (...args: string[]): [string, string[]] => ['npx', ['--no-install', ...args]]
+const folders = ['core', 'server', 'web', 'standins', 'e2e', 'bench', 'docs']
+const still: [string, [string, string[]]][] = [
+  ['types', npx('tsc', '-p', 'tsconfig.json', '--noEmit')],
+  ['lint', npx('eslint', ...folders, '--max-warnings', '0')],
+  ['boundaries', npx('depcruise', '--config', '.dependency-cruiser.cjs', ...folders)],
+  ['format', npx('prettier', '--check', '.', '--log-level', 'warn')],
+  ['unused', npx('knip', '--no-progress')],
+]
+/** What is checked without running anything: two at a time, one for each core. */
+async function checks(): Promise<void> {
+  const waiting = [...still]
+  const next = async (): Promise<void> => {
+    for (let one = waiting.shift(); one; one = waiting.shift()) await check(one[0], ...one[1])
+  }
+  await Promise.all([next(), next()])
+}
 const steps: [string, () => Promise<void>][] = [
-  ['types', () => check('types', 'npx', ['--no-install', 'tsc', '-p', 'tsconfig.json', '--noEmit'])],
-  ['lint', () => check('lint', 'npx', ['--no-install', 'eslint', '.', '--max-warnings', '0'])],
-  [
-    'boundaries',
-    () =>
-      check('boundaries', 'npx', [
-        '--no-install',
-        'depcruise',
-        '--config',
-        '.dependency-cruiser.cjs',
-        'core',
-        'server',
-        'web',
-        'standins',
-      ]),
-  ],
+  ...still.map(([name, command]): [string, () => Promise<void>] => [name, () => check(name, ...command)]),
   ['unit', () => vitest(['unit'])],
   ['api', () => vitest(['api'])],
-  ['build', () => check('build', 'npx', ['--no-install', 'vite', 'build', 'web'])],
+  ['build', () => check('build', ...npx('vite', 'build', 'web'))],
   ['e2e', browser],
 ]
+/** All of it: what is checked standing still, unit and API tests in one pool, the pages, the browser. */
+const whole: typeof steps = [['checks', checks], ['tests', () => vitest(['unit', 'api'])], ...steps.slice(-2)]
 const wanted = process.argv.slice(2)
 const started = Date.now()
-/** Whole, unit and API tests share one pool; asked for by name, each runs alone. */
-const whole: typeof steps = steps.flatMap(([name, step]) =>
-  name === 'unit'
-    ? [['tests', () => vitest(['unit', 'api'])] as (typeof steps)[number]]
-    : name === 'api'
-      ? []
-      : [[name, step]],
-)
 for (const [name, step] of wanted.length ? steps : whole)
   if (!wanted.length || wanted.includes(name)) {
     const from = Date.now()

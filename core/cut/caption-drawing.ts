@@ -5,8 +5,8 @@ import { film } from '../film/camera/frame.ts'
 /** Letters of burnt-in captions: 1/18 of the picture's height. */
 const size = 40
 
-/** A caption as it is drawn into the picture: white letters on a dark ground at the foot, inside the safe margin. Shapes are in the box's own space. */
-export function captionShapes(text: string): { shapes: Shape[]; box: FilmBox } {
+/** Where a caption stands in the film: at the foot, inside the safe margin, or with its upper edge at `top`. */
+export function captionBox(text: string, top: number | null = null): FilmBox {
   const lines = text.split('\n')
   // Andika's letters are about 0.56 of their size wide on average; room for wider ones.
   const w = Math.min(
@@ -14,8 +14,15 @@ export function captionShapes(text: string): { shapes: Shape[]; box: FilmBox } {
     Math.ceil(Math.max(...lines.map((l) => [...l].length)) * size * 0.58) + 48,
   )
   const h = Math.round(lines.length * size * 1.3 + 20)
+  return { x: round((film.width - w) / 2), y: top ?? film.height - h - 28, w, h }
+}
+/** A caption as it is drawn into the picture: white letters on a dark ground. Shapes are in the box's own space. */
+export function captionShapes(text: string, top: number | null = null): { shapes: Shape[]; box: FilmBox } {
+  const lines = text.split('\n')
+  const box = captionBox(text, top)
+  const { w, h } = box
   return {
-    box: { x: round((film.width - w) / 2), y: film.height - h - 28, w, h },
+    box,
     shapes: [
       el('rect', { x: 0, y: 0, width: w, height: h, rx: 12, fill: paper.ink, 'fill-opacity': 0.85 }),
       ...lines.map((l, i) =>

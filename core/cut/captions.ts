@@ -32,6 +32,10 @@ export interface FilmCue extends Cue {
   source: { takeId: string; stepId: string; start: number; end: number } | null
   /** Changed by hand. */
   edited: boolean
+  /** Its upper edge in the film's 720 lines, where it stands higher than at the foot. */
+  top?: number | null
+  /** It covers something written: there was no better place. */
+  covers?: boolean
 }
 export interface CaptionOptions {
   style?: HouseStyle

@@ -35,7 +35,7 @@ export const countedBoxes = (
 const matBoxes = (table: TableState, repair: Repair, frame: number): FilmBox[] =>
   inFilm(layTable(table).zones, repair, frame)
 /** Boxes of the table's drawing as they come in the film. */
-function inFilm(boxes: readonly FilmBox[], repair: Repair, frame: number): FilmBox[] {
+export function inFilm(boxes: readonly FilmBox[], repair: Repair, frame: number): FilmBox[] {
   const h = takeToFilm(repair, frame)
   const { scale, x, y } = tableInTake
   return boxes.map((b) =>

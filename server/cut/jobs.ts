@@ -1,3 +1,5 @@
+import { repairOf } from '@awlbox/core/cut/repairs'
+import { type PlaceContext, placedCaptions } from '@awlbox/core/cut/caption-place'
 import fs from 'node:fs/promises'
 import path from 'node:path'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
@@ -97,6 +99,11 @@ async function render(s: Services, work: Work): Promise<void> {
   const hearings = new Map(takes.flatMap((t) => (t.hearing ? [[t.id, t.hearing] as const] : [])))
   const filmed = lessonAsFilmed(lesson, doc.segments, takes)
   const wording = { style, age: lesson.age, edits: doc.captions.edits }
+  const places: PlaceContext = {
+    tableAfter: (stepId) => tableAfter(filmed, stepId),
+    repairOf: (takeId) => repairOf(doc, takeId),
+    fill: style.frameFill,
+  }
   const planFor = (audience: 'children' | 'adults'): Plan => {
     const parts = doc.segments.flatMap((c) => {
       const segment = filmed.segments.find((x) => x.id === c.segmentId && x.audience === audience)
@@ -112,7 +119,9 @@ async function render(s: Services, work: Work): Promise<void> {
           repairs: doc.repairs,
           tables: (stepId: string) => tableAfter(filmed, stepId),
           fill: style.frameFill,
-          burnt: doc.captions.burnt ? segmentCaptions(part, wording).filter((x) => x.source) : [],
+          burnt: doc.captions.burnt
+            ? placedCaptions(segmentCaptions(part, wording), places).filter((x) => x.source)
+            : [],
         },
       }))
       .filter((x) => framesOf(x.source) > 0)
@@ -130,7 +139,7 @@ async function render(s: Services, work: Work): Promise<void> {
     const poster = path.join(folder, 'poster.jpg')
     await posterOf(film, posterSecond(main.sources), poster)
     await work.progress('keeping the film', stages.keep)
-    const cues = captionsOf(main.parts, wording)
+    const cues = placedCaptions(captionsOf(main.parts, wording), places)
     const seconds = made / framesPerSecond
     const renderId = await addRender(s.db, {
       lessonId: job.lessonId,
@@ -156,7 +165,10 @@ async function render(s: Services, work: Work): Promise<void> {
       })
     }
     await keep('srt', toSrt(cues))
-    await keep('captions-slow', toVtt(captionsOf(main.parts, { ...wording, speed: 'slow' })))
+    await keep(
+      'captions-slow',
+      toVtt(placedCaptions(captionsOf(main.parts, { ...wording, speed: 'slow' }), places)),
+    )
     await keep('descriptions', toVtt(descriptionsOf(main.parts, filmed.moments)))
     await keep(
       'chapters',

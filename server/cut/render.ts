@@ -51,7 +51,7 @@ export interface SegmentSource {
   tables?: (stepId: string) => TableState | null
   fill?: HouseStyle['frameFill']
   /** Captions to be drawn into the picture; times are the segment's. */
-  burnt?: readonly Pick<FilmCue, 'start' | 'end' | 'text'>[]
+  burnt?: readonly Pick<FilmCue, 'start' | 'end' | 'text' | 'top'>[]
 }
 const itemsIn = (s: SegmentSource): CutSegment['items'] =>
   s.cut.items.filter((i) => i.kind !== 'clip' || s.films.has(i.takeId))
@@ -101,7 +101,7 @@ function drawnOver(s: SegmentSource): Drawn[] {
     }
   }
   for (const c of s.burnt ?? []) {
-    const { shapes, box } = captionShapes(c.text)
+    const { shapes, box } = captionShapes(c.text, c.top)
     out.push({
       from: toFrame(c.start),
       to: Math.max(toFrame(c.start) + 1, toFrame(c.end)),

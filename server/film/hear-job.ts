@@ -9,7 +9,7 @@ import { NoRecogniser } from '../platform/media/recogniser.ts'
 import { JobProblem, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
 import { houseStyleOf } from '../settings/store.ts'
-import { heardBefore } from './heard-pieces.ts'
+import { heardBefore } from './heard-pieces-store.ts'
 import { hearTake } from './hear-take.ts'
 import { hearingOf, pronunciationsOf, saveHearing, setTake, type TakeRow } from './store.ts'
 

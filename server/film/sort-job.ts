@@ -7,7 +7,7 @@ import type { Services } from '../platform/services.ts'
 import { houseStyleOf } from '../settings/store.ts'
 import { isAtWork } from '../jobs/store.ts'
 import { prepareLater } from './prepare-later.ts'
-import { heardBefore } from './heard-pieces.ts'
+import { heardBefore } from './heard-pieces-store.ts'
 import { addTake, moveTake, partsOf, pronunciationsOf, removeTake, setTake, type TakeRow } from './store.ts'
 
 type Part = Sorted['parts'][number]

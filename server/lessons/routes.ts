@@ -6,7 +6,7 @@ import { notFound, Problem } from '../platform/problem.ts'
 import { personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
 import { exportRoutes } from './export-routes.ts'
-import { lessonFacts } from './facts.ts'
+import { lessonFacts } from './facts-store.ts'
 import { libraryRoutes } from './library-routes.ts'
 import { createLesson, lessonById, nameRevision, revisionDoc, revisionsOf, saveLesson } from './store.ts'
 

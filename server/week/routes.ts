@@ -10,7 +10,7 @@ import type { Person } from '../platform/actor.ts'
 import { Problem } from '../platform/problem.ts'
 import { personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
-import { lessonFacts } from '../lessons/facts.ts'
+import { lessonFacts } from '../lessons/facts-store.ts'
 import { lessonsDue, saveDates, workDone } from './store.ts'
 import { capital } from '@awlbox/core/words'
 

@@ -207,8 +207,13 @@ const time = (s: number): string => {
   const two = (n: number) => String(n).padStart(2, '0')
   return `${two(Math.floor(ms / 3600000))}:${two(Math.floor(ms / 60000) % 60)}:${two(Math.floor(ms / 1000) % 60)}.${String(ms % 1000).padStart(3, '0')}`
 }
-export const toVtt = (cues: readonly Pick<Cue, 'start' | 'end' | 'text'>[]): string =>
-  `WEBVTT\n\n${cues.map((c) => `${time(c.start)} --> ${time(c.end)}\n${unbroken(c.text).replace(/-->/g, '→').replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')}\n`).join('\n')}`
+const lineOf = (top: number | null | undefined): string =>
+  top === null || top === undefined ? '' : ` line:${Math.round((top / 720) * 100)}%`
+/** WebVTT; `top`: the upper edge of a cue in a picture of 720 lines, where it does not stand at the foot. */
+export const toVtt = (
+  cues: readonly (Pick<Cue, 'start' | 'end' | 'text'> & { top?: number | null })[],
+): string =>
+  `WEBVTT\n\n${cues.map((c) => `${time(c.start)} --> ${time(c.end)}${lineOf(c.top)}\n${unbroken(c.text).replace(/-->/g, '→').replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')}\n`).join('\n')}`
 /** An empty line would end a cue. */
 const unbroken = (text: string): string =>
   text

@@ -246,13 +246,13 @@ export function useCutSession() {
         await ask(cutApi.render, { lessonId: record.id })
         setPanel('film')
       }),
-    goToMoment(segmentId: string | null, seconds: number | null): void {
+    goToMoment: (segmentId: string | null, seconds: number | null): void => {
       if (!segmentId) return
       if (at !== segmentId) goTo(segmentId)
       player.seek(startOf(segmentId) + Math.round((seconds ?? 0) * framesPerSecond))
     },
     /** Goes to the word before or after what is shown. */
-    goByWord(step: -1 | 1): void {
+    goByWord: (step: -1 | 1): void => {
       const to = shownRow ? wordBeside(shownRow, hearings, inRow, step) : null
       if (to !== null && shot) player.seek(startOf(shot.segmentId) + to)
     },

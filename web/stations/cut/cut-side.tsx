@@ -53,7 +53,7 @@ export function CutSide() {
           shown={c.shownTake}
           tables={c.tables}
           fill={c.me.houseStyle.frameFill}
-          caption={c.cue?.text ?? null}
+          caption={c.cue}
           small={c.panel === 'mend' || c.panel === 'over' || c.panel === 'captions'}
           placing={placing}
           onWord={c.goByWord}

@@ -42,7 +42,7 @@ interface Props {
   tables: (stepId: string) => TableState | null
   fill: HouseStyle['frameFill']
   /** What is said now, or null. */
-  caption: string | null
+  caption: { text: string; top?: number | null } | null
   /** What hums or is chosen to be moved over the picture. */
   placing: Placing | null
   onWord: (step: -1 | 1) => void
@@ -98,7 +98,7 @@ export function Preview({
         <div
           className="absolute inset-0"
           role="img"
-          aria-label={caption ? `The film: “${caption}”` : 'The film'}
+          aria-label={caption ? `The film: “${caption.text}”` : 'The film'}
         >
           {gains && (
             <svg width="0" height="0" className="absolute" aria-hidden>
@@ -167,9 +167,12 @@ export function Preview({
           {caption && (
             <span
               dir="auto"
-              className="absolute left-1/2 -translate-x-1/2 bottom-[4%] w-max max-w-[92%] rounded-lg bg-black/80 text-white font-child text-lg leading-snug px-3 py-1.5 text-center whitespace-pre-line"
+              style={
+                caption.top == null ? { bottom: '4%' } : { top: `${(caption.top / film.height) * 100}%` }
+              }
+              className="absolute left-1/2 -translate-x-1/2 w-max max-w-[92%] rounded-lg bg-black/80 text-white font-child text-lg leading-snug px-3 py-1.5 text-center whitespace-pre-line"
             >
-              {caption}
+              {caption.text}
             </span>
           )}
         </div>

@@ -15,7 +15,9 @@ import {
   checkSound,
   keptWords,
 } from '@awlbox/core/cut/checks'
-import { type AsFilmed, lessonAsFilmed } from '@awlbox/core/cut/propose'
+import { checkCaptionPlaces, placedCaptions } from '@awlbox/core/cut/caption-place'
+import { repairOf } from '@awlbox/core/cut/repairs'
+import { type AsFilmed, lessonAsFilmed, tableAfter } from '@awlbox/core/cut/propose'
 import { segmentFrames, toSeconds } from '@awlbox/core/cut/timeline'
 import { limitsOf } from '@awlbox/core/script/clock-advice'
 import type { TakeRecord } from '@awlbox/core/contracts/api/film'
@@ -53,7 +55,14 @@ function looked(
   const on = [segment, filmed, hearings, style, age, peaks, list.captions.edits, list.repairs]
   const before = known.get(row)
   if (before?.on.every((x, i) => x === on[i])) return before
-  const cues = segmentCaptions({ segment, cut: row, hearings }, { style, age, edits: list.captions.edits })
+  const cues = placedCaptions(
+    segmentCaptions({ segment, cut: row, hearings }, { style, age, edits: list.captions.edits }),
+    {
+      tableAfter: (stepId) => tableAfter(filmed, stepId),
+      repairOf: (takeId) => repairOf(list, takeId),
+      fill: style.frameFill,
+    },
+  )
   const words = keptWords(row, hearings)
   const now = {
     on,
@@ -61,6 +70,7 @@ function looked(
     checks: [
       ...checkSegment(segment, row, words, { style, age }),
       ...checkCaptions(cues, segment, words),
+      ...checkCaptionPlaces(cues),
       ...checkOverlays(segment, row, list, filmed.moments, style.frameFill),
       ...checkCards(row, filmed.moments),
       ...(peaks ? checkSound(row, peaks, peaksPerSecond) : []),

@@ -13,7 +13,7 @@ import { Away } from '../../frame/away.tsx'
 import { useMe } from '../../frame/me.ts'
 import { Button } from '../../kit/button.tsx'
 import { Notice } from '../../kit/notice.tsx'
-import { structureWords } from '../plan/aim-editor.tsx'
+import { structureWords } from '@awlbox/core/plan/aim-words'
 import { ClassNav, SignOut } from '../../frame/class-nav.tsx'
 import { LadderDrawing } from './ladder-drawing.tsx'
 

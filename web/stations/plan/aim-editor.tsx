@@ -1,3 +1,5 @@
+import { arcWords, structureWords } from '@awlbox/core/plan/aim-words'
+import { useIdeas } from '../../frame/ideas.ts'
 import * as settingsApi from '@awlbox/core/contracts/api/settings'
 import { useAsked } from '../../frame/use-asked.ts'
 import type { Idea } from '@awlbox/core/contracts/idea'
@@ -33,27 +35,6 @@ const wishWords: readonly { key: Aim['mustHave'][number]; words: string; for: (s
     },
     { key: 'leftover', words: 'something left over', for: (s) => s === 'share' || s === 'halves' },
   ]
-export const structureWords: Record<Structure, string> = {
-  parts: 'parts of a number',
-  add: 'adding',
-  'take-away': 'taking away',
-  'count-on': 'counting on',
-  doubles: 'doubles',
-  halves: 'halves',
-  share: 'sharing',
-  missing: 'a missing part',
-  compare: 'comparing',
-  teens: 'ten and ones',
-  tens: 'tens on and back',
-  'round-back': 'round and put back',
-  order: 'order on a line',
-}
-export const arcWords: Record<Arc, string> = {
-  'show-together-alone': 'show, together, alone',
-  'talk-first': 'talk first',
-  game: 'game led',
-  explore: 'explore, then name',
-}
 const limits: Partial<Record<Structure, [number, number]>> = {
   parts: [2, 20],
   teens: [11, 20],
@@ -68,7 +49,6 @@ export interface AimChoice {
   arc?: Arc
   story?: Story
 }
-export const useIdeas = (): readonly Idea[] => useAsked(settingsApi.ladder, {}).data?.ideas ?? ladder
 
 const clampTo = (n: number, [low, high]: readonly [number, number]): number =>
   Math.max(low, Math.min(high, Math.round(n) || low))

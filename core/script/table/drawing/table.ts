@@ -6,6 +6,7 @@ import * as numbers from './number-mats.ts'
 import { box, el, label, paper, round, type Shape, tableHeight, tableWidth } from './paper.ts'
 import * as parting from './parting-mats.ts'
 import { drawThing, type Form } from './things.ts'
+import { heldCircle, writing, writingLine } from './writing.ts'
 import type { Thing } from '../state.ts'
 
 const layouts: Record<MatKind, Layout> = {
@@ -154,11 +155,11 @@ export function layTable(state: TableState, fill: HouseStyle['frameFill'] = 'acr
   )
   if (state.held !== null)
     picture.over.push(
-      label(74, tableHeight - 26, 34, String(state.held), { stroke: paper.ink, 'stroke-width': 0.4 }),
+      label(heldCircle.x, writingLine, 34, String(state.held), { stroke: paper.ink, 'stroke-width': 0.4 }),
       el('circle', {
-        cx: 74,
-        cy: tableHeight - 38,
-        r: 27,
+        cx: heldCircle.x,
+        cy: heldCircle.y,
+        r: heldCircle.r,
         fill: 'none',
         stroke: paper.ink,
         'stroke-width': 2,
@@ -166,15 +167,8 @@ export function layTable(state: TableState, fill: HouseStyle['frameFill'] = 'acr
       }),
     )
   if (state.written.length) {
-    const shown = state.written.slice(-2).join('     ')
-    picture.over.push(
-      label(
-        tableWidth / 2,
-        tableHeight - 26,
-        shown.length > 40 ? 18 : shown.length > 26 ? 24 : 36,
-        shown.length > 60 ? state.written.at(-1)! : shown,
-      ),
-    )
+    const { text, size } = writing(state.written)
+    picture.over.push(label(tableWidth / 2, writingLine, size, text))
   }
   return picture
 }
