@@ -1,3 +1,5 @@
+import fs from 'node:fs'
+import path from 'node:path'
 import { openApi } from '@awlbox/core/contracts/api/open-api'
 import { lessonSchema } from '@awlbox/core/contracts/lesson-schema'
 import { catalogue } from '@awlbox/core/script/proof/catalogue'
@@ -29,3 +31,36 @@ export function findingsPage(): string {
 export const apiFile = (): string => `${JSON.stringify(openApi(), null, 1)}\n`
 /** docs/awlbox-lesson.schema.json, the same document that /api/formats/lesson.schema.json gives. */
 export const schemaFile = (): string => `${JSON.stringify(lessonSchema(), null, 2)}\n`
+
+/** docs/core.md: what each folder of core offers, from its own words. */
+export function coreIndex(): string {
+  const root = path.resolve(import.meta.dirname, '../core')
+  const files = fs
+    .readdirSync(root, { recursive: true, encoding: 'utf8' })
+    .filter((f) => f.endsWith('.ts') && !f.endsWith('.test.ts') && !f.includes('node_modules'))
+    .sort()
+  const folders = [...new Set(files.map((f) => path.dirname(f)))].sort()
+  const sections = folders.flatMap((folder) => {
+    const rows = files
+      .filter((f) => path.dirname(f) === folder)
+      .flatMap((f) =>
+        offered(path.join(root, f)).map(
+          ({ name, words }) => `| \`${path.basename(f)}\` | \`${name}\` | ${words} |`,
+        ),
+      )
+    return rows.length
+      ? ['', `## core/${folder === '.' ? '' : folder}`, '', '| File | Offers | |', '|---|---|---|', ...rows]
+      : []
+  })
+  return `${['# What core offers', '', 'Made from the sources by `node --import tsx docs/write-docs.ts`: functions and constants with the first sentence said of them.', ...sections].join('\n')}\n`
+}
+/** Functions and constants a file exports, with the first sentence of their comment. */
+function offered(file: string): { name: string; words: string }[] {
+  const text = fs.readFileSync(file, 'utf8')
+  const pattern = /(?:\/\*\*((?:(?!\*\/)[\s\S])*)\*\/\n)?export (?:async )?(?:function|const) (\w+)/g
+  return [...text.matchAll(pattern)].map((m) => {
+    const words = (m[1] ?? '').replace(/\s*\*\s?/g, ' ').trim()
+    const first = /^.*?[.:](?=\s|$)/.exec(words)?.[0] ?? words
+    return { name: m[2]!, words: first.replaceAll('|', '\\|').replaceAll('<', '&lt;') }
+  })
+}

@@ -82,6 +82,9 @@ const npx = (...args: string[]): [string, string[]] => ['npx', ['--no-install', 
 const folders = ['core', 'server', 'web', 'standins', 'e2e', 'bench', 'docs']
 const still: [string, [string, string[]]][] = [
   ['types', npx('tsc', '-p', 'tsconfig.json', '--noEmit')],
+  ['types of core, which knows no browser and no Node', npx('tsc', '-p', 'core/tsconfig.json', '--noEmit')],
+  ['types of web, which knows no Node', npx('tsc', '-p', 'web/tsconfig.json', '--noEmit')],
+  ['types of server, which knows no browser', npx('tsc', '-p', 'server/tsconfig.json', '--noEmit')],
   ['lint', npx('eslint', ...folders, '--max-warnings', '0')],
   ['boundaries', npx('depcruise', '--config', '.dependency-cruiser.cjs', ...folders)],
   ['format', npx('prettier', '--check', '.', '--log-level', 'warn')],

@@ -90,7 +90,7 @@ export function caller(address: string, cookie = ''): Caller {
           ...(body !== undefined && !raw ? { 'content-type': 'application/json' } : {}),
           ...headers,
         },
-        ...(body !== undefined ? { body: raw ? (body as BodyInit) : JSON.stringify(body) } : {}),
+        ...(body !== undefined ? { body: raw ? (body as FormData) : JSON.stringify(body) } : {}),
         redirect: 'manual',
       })
       const text = await response.text()

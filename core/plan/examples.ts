@@ -14,7 +14,9 @@ export interface ExampleSet {
 }
 const levels = ['gentle', 'middle', 'stretch'] as const
 type Level = (typeof levels)[number]
-export type SearchResult = { ok: true; sets: ExampleSet[] } | { ok: false; conflict: string }
+/** `shared`: facts that stand in more than one set although they differ as much as the facts allow; `facts`: how many there are. */
+export type SearchResult =
+  { ok: true; sets: ExampleSet[]; shared: number; facts: number } | { ok: false; conflict: string }
 
 /** Whether a set holds what a wish asks for. */
 export const holds: Record<Wish, (set: readonly Example[]) => boolean> = {
@@ -86,11 +88,17 @@ export function findExamples(aim: Aim, options: SearchOptions): SearchResult {
         : level === 'stretch'
           ? ranked.slice(Math.min(cut, Math.max(0, ranked.length - aim.count)))
           : ranked
-    const best =
-      bestOf(aim, share, keep, random, sets) ??
-      bestOf(aim, ranked, keep, random, sets) ??
-      bestOf(aim, pool, keep, random, sets)
-    if (best) sets.push({ level, ...best })
+    const used = new Set(sets.flatMap((s) => s.examples.map(factKey)))
+    const fresh = (from: readonly Example[]): Example[] => from.filter((e) => !used.has(factKey(e)))
+    // Another set of new facts of its own level, of any, and only then one that shares some.
+    const tries = [fresh(share), fresh(ranked), fresh(pool), share, ranked, pool]
+    let best: ReturnType<typeof bestOf> = null
+    for (const from of tries) {
+      const found: ReturnType<typeof bestOf> = bestOf({ aim, pool: from, keep, random, before: sets })
+      if (found && (!best || found.shared < best.shared)) best = found
+      if (best?.shared === 0) break
+    }
+    if (best) sets.push({ level, examples: best.examples, score: best.score })
   }
   if (sets.length === 0)
     return {
@@ -100,6 +108,8 @@ export function findExamples(aim: Aim, options: SearchOptions): SearchResult {
   const byEffort = [...sets].sort((x, y) => mean(x.examples) - mean(y.examples))
   return {
     ok: true,
+    ...sharedIn(sets, keep),
+    facts: ranked.length,
     sets: byEffort.map((s, i) => ({
       ...s,
       level: sets.length === 3 ? levels[i]! : sets.length === 2 ? levels[i === 0 ? 0 : 2] : 'middle',
@@ -109,30 +119,53 @@ export function findExamples(aim: Aim, options: SearchOptions): SearchResult {
 const mean = (set: readonly Example[]): number => set.reduce((s, e) => s + effort(e), 0) / set.length
 
 /** Best of a bounded number of random builds that shares as little as can be with the sets found before. */
-function bestOf(
-  aim: Aim,
-  pool: readonly Example[],
-  keep: readonly Example[],
-  random: (n: number) => number,
-  before: readonly ExampleSet[],
-): { examples: Example[]; score: number } | null {
+function bestOf({
+  aim,
+  pool,
+  keep,
+  random,
+  before,
+}: {
+  aim: Aim
+  pool: readonly Example[]
+  keep: readonly Example[]
+  random: (n: number) => number
+  before: readonly ExampleSet[]
+}): { examples: Example[]; score: number; shared: number } | null {
   const used = new Set(before.flatMap((s) => s.examples.map(factKey)))
   const seen = new Set(before.map((s) => keyOf(s.examples)))
-  let best: { examples: Example[]; score: number; worth: number } | null = null
+  const kept = new Set(keep.map(factKey))
+  let best: { examples: Example[]; score: number; shared: number } | null = null
   for (let round = 0; round < 200; round++) {
     const set = build(aim, pool, keep, random)
     if (!set) continue
     const examples = arrange(set)
     if (seen.has(keyOf(examples))) continue
     const score = scoreOf(examples)
-    const worth =
-      score -
-      30 *
-        (examples.filter((e) => used.has(factKey(e)) && !keep.some((k) => factKey(k) === factKey(e))).length /
-          examples.length)
-    if (!best || worth > best.worth) best = { examples, score, worth }
+    const shared = examples.filter((e) => used.has(factKey(e)) && !kept.has(factKey(e))).length
+    if (!best || shared < best.shared || (shared === best.shared && score > best.score))
+      best = { examples, score, shared }
   }
-  return best && { examples: best.examples, score: best.score }
+  return best
+}
+/** How many facts stand in more than one set, those kept in every set aside. */
+function sharedIn(sets: readonly ExampleSet[], keep: readonly Example[]): { shared: number } {
+  const kept = new Set(keep.map(factKey))
+  const count = new Map<string, number>()
+  for (const key of sets.flatMap((s) => s.examples.map(factKey)))
+    if (!kept.has(key)) count.set(key, (count.get(key) ?? 0) + 1)
+  return { shared: [...count.values()].filter((n) => n > 1).length }
+}
+/** What makes a set varied, in words: "3 kinds of fact, 4 first numbers, rising". */
+export function varietyWords(set: readonly Example[]): string {
+  const kinds = new Set(set.flatMap((e) => tagsOf(e).filter((t) => !/\d/.test(t)))).size
+  const firsts = new Set(set.map((e) => e.a)).size
+  const rises = set.every((e, i) => i === 0 || effort(e) >= effort(set[i - 1]!))
+  return [
+    ...(kinds > 0 ? [`${kinds} ${kinds === 1 ? 'kind' : 'kinds'} of fact`] : []),
+    `${firsts} ${firsts === 1 ? 'first number' : 'first numbers'}`,
+    ...(rises && set.length > 1 ? ['rising'] : []),
+  ].join(' · ')
 }
 const keyOf = (set: readonly Example[]): string => set.map(factKey).sort().join()
 

@@ -7,9 +7,9 @@ export function addressOf(path: string, asked: Readonly<Record<string, unknown>>
     if (typeof value !== 'string' && typeof value !== 'number') throw new Error(`${path} needs ${name}`)
     return encodeURIComponent(String(value))
   })
-  const query = new URLSearchParams()
+  const query: string[] = []
   for (const [name, value] of Object.entries(asked))
     if (!used.has(name) && (typeof value === 'number' || (typeof value === 'string' && value !== '')))
-      query.set(name, String(value))
-  return query.size ? `${filled}?${query.toString()}` : filled
+      query.push(`${encodeURIComponent(name)}=${encodeURIComponent(value)}`)
+  return query.length ? `${filled}?${query.join('&')}` : filled
 }

@@ -26,7 +26,7 @@ describe('every call', () => {
 describe('an address', () => {
   test('has its parameters in the path and the rest in the query, written safely', () =>
     expect(addressOf('/api/a/:id/b', { id: 'x/y', before: 3, q: 'a b', none: undefined, empty: '' })).toBe(
-      '/api/a/x%2Fy/b?before=3&q=a+b',
+      '/api/a/x%2Fy/b?before=3&q=a%20b',
     ))
   test('that lacks a parameter is never asked', () =>
     expect(() => addressOf('/api/a/:id', {})).toThrow(/needs id/))

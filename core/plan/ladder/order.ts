@@ -70,3 +70,37 @@ export function allBefore(id: string, ideas: readonly Idea[]): Set<string> {
   walk(id)
   return out
 }
+
+/** The place an arrow key leads to: in the same column up and down, in the nearest row of the next column left and right; null at an edge. */
+export function walk(places: readonly RungPlace[], from: RungPlace, key: string): RungPlace | null {
+  const nearest = (list: readonly RungPlace[], far: (p: RungPlace) => number): RungPlace | null =>
+    [...list].sort((a, b) => far(a) - far(b))[0] ?? null
+  const beside = (column: number): RungPlace | null =>
+    nearest(
+      places.filter((p) => p.column === column),
+      (p) => Math.abs(p.row - from.row),
+    )
+  const column = places.filter((p) => p.column === from.column)
+  switch (key) {
+    case 'ArrowRight':
+      return beside(from.column + 1)
+    case 'ArrowLeft':
+      return beside(from.column - 1)
+    case 'ArrowDown':
+      return nearest(
+        column.filter((p) => p.row > from.row),
+        (p) => p.row,
+      )
+    case 'ArrowUp':
+      return nearest(
+        column.filter((p) => p.row < from.row),
+        (p) => -p.row,
+      )
+    case 'Home':
+      return beside(0)
+    case 'End':
+      return beside(Math.max(...places.map((p) => p.column)))
+    default:
+      return null
+  }
+}

@@ -1,3 +1,4 @@
+import { asWritten, wordsBetween } from '@awlbox/core/film/judge/as-written'
 import { memo, useMemo, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { type Clip, framesPerSecond, type Overlay } from '@awlbox/core/contracts/cut'
 import { overlayNames } from '@awlbox/core/cut/overlays'
@@ -54,13 +55,10 @@ export const ClipView = memo(function ClipView({
   const [from, to] = [item.from / framesPerSecond, item.to / framesPerSecond]
   const heard = item.voice ? voice : take
   const late = item.voice ? item.voice.from / framesPerSecond - from : 0
-  const words = useMemo(
-    () =>
-      (heard?.hearing?.words ?? [])
-        .filter((w) => (w.start + w.end) / 2 >= from + late && (w.start + w.end) / 2 < to + late)
-        .map((w) => w.word)
-        .join(' '),
-    [heard, from, to, late],
+  const spoken = useMemo(() => (heard?.hearing ? asWritten(heard.hearing) : []), [heard])
+  const { written: words, heard: otherwise } = useMemo(
+    () => wordsBetween(spoken, from + late, to + late),
+    [spoken, from, to, late],
   )
   const proposed = item.why?.state === 'open' ? item.why : null
   const adds = proposed?.act === 'add'
@@ -131,7 +129,7 @@ export const ClipView = memo(function ClipView({
           e.stopPropagation()
           onSelect()
         }}
-        className={`relative block w-full h-[54px] rounded-lg border overflow-hidden cursor-pointer touch-none ${chosen ? 'border-saffron border-2 bg-here' : adds ? 'border-moss border-dashed border-2 bg-card' : proposed ? 'border-brick border-dashed border-2 bg-card' : silent ? 'border-steel border-dotted border-2 bg-card hatched' : other ? 'border-blue bg-wash' : 'border-hair bg-wash'}`}
+        className={`relative block w-full h-[54px] rounded-lg border overflow-hidden cursor-pointer touch-none ${chosen ? 'border-ink border-2 bg-here' : adds ? 'border-moss border-dashed border-2 bg-card' : proposed ? 'border-brick border-dashed border-2 bg-card' : silent ? 'border-steel border-dotted border-2 bg-card hatched' : other ? 'border-blue bg-wash' : 'border-hair bg-wash'}`}
       >
         <Waveform
           peaks={peaks}
@@ -143,7 +141,7 @@ export const ClipView = memo(function ClipView({
         />
         {chosen?.part && (
           <span
-            className="absolute inset-y-0 bg-saffron/40 border-x-2 border-saffron"
+            className="absolute inset-y-0 bg-ink/15 border-y-2 border-ink"
             style={{
               left: at(Math.max(item.from, chosen.part.from)),
               width: `${((Math.min(item.to, chosen.part.to) - Math.max(item.from, chosen.part.from)) / frames) * 100}%`,
@@ -154,13 +152,31 @@ export const ClipView = memo(function ClipView({
       </button>
       {chosen && (
         <>
-          <Edge which="from" item={item} scale={scale} points={points} onMove={(f) => onEdge('from', f)} />
-          <Edge which="to" item={item} scale={scale} points={points} onMove={(f) => onEdge('to', f)} />
+          <span
+            aria-hidden
+            className="absolute left-0 right-0 top-[62px] border-t-2 border-dashed border-ink"
+          />
+          <Edge
+            which="from"
+            item={item}
+            scale={scale}
+            points={points}
+            beside={wordsBeside(spoken, from + late)}
+            onMove={(f) => onEdge('from', f)}
+          />
+          <Edge
+            which="to"
+            item={item}
+            scale={scale}
+            points={points}
+            beside={wordsBeside(spoken, to + late)}
+            onMove={(f) => onEdge('to', f)}
+          />
         </>
       )}
       <span
-        className={`block text-[12px] leading-4 h-4 truncate ${adds ? 'text-moss' : proposed ? 'text-brick' : 'text-steel'}`}
-        title={proposed ? `${label} ${words}` : label}
+        className={`block text-[12px] leading-4 h-4 truncate ${chosen ? 'mt-4' : ''} ${adds ? 'text-moss' : proposed ? 'text-brick' : 'text-steel'}`}
+        title={`${proposed ? `${label} ${words}` : label}${otherwise ? ` (heard: ${otherwise})` : ''}`}
       >
         {label}
       </span>
@@ -168,18 +184,30 @@ export const ClipView = memo(function ClipView({
   )
 })
 
-/** The handle at one end of a chosen span: it snaps to words and silences, with Alt held it does not; arrows move it by a frame. */
+/** What is said last before a second of a take, and first after it. */
+function wordsBeside(all: readonly { word: string; start: number; end: number }[], at: number) {
+  const words = all.filter((w) => w.word !== '')
+  const middle = (w: { start: number; end: number }): number => (w.start + w.end) / 2
+  return {
+    before: words.filter((w) => middle(w) < at).at(-1)?.word ?? '',
+    after: words.find((w) => middle(w) >= at)?.word ?? '',
+  }
+}
+/** The hole at one end of a chosen span, on the thread that runs under it: it snaps to words and silences, with Alt held it does not; arrows move it by a frame. */
 function Edge({
   which,
   item,
   scale,
   points,
+  beside,
   onMove,
 }: {
   which: 'from' | 'to'
   item: Clip
   scale: number
   points: readonly number[]
+  /** The words before and after this edge. */
+  beside: { before: string; after: string }
   onMove: (frame: number) => void
 }) {
   const [held, setHeld] = useState<{ x: number; frame: number } | null>(null)
@@ -189,13 +217,17 @@ function Edge({
     e.stopPropagation()
     onMove(item[which] + (e.key === 'ArrowRight' ? 1 : -1) * (e.shiftKey ? 10 : 1))
   }
+  const [at, setAt] = useState(false)
   return (
     <button
       type="button"
       aria-label={which === 'from' ? 'Beginning of the span' : 'End of the span'}
+      aria-description={`between “${beside.before}” and “${beside.after}”`}
       title="Drag, or arrow keys: a frame; with Shift, ten. Alt while dragging: no snapping."
       onKeyDown={key}
       onClick={(e) => e.stopPropagation()}
+      onFocus={() => setAt(true)}
+      onBlur={() => setAt(false)}
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId)
         setHeld({ x: e.clientX, frame: item[which] })
@@ -207,7 +239,17 @@ function Edge({
       }}
       onPointerUp={() => setHeld(null)}
       onPointerCancel={() => setHeld(null)}
-      className={`absolute top-0 h-[54px] w-3 cursor-ew-resize touch-none rounded-sm bg-saffron ${which === 'from' ? '-left-1.5' : '-right-1.5'} z-10`}
-    />
+      className={`absolute top-[49px] size-7 grid place-items-center cursor-ew-resize touch-none rounded-full z-10 ${which === 'from' ? '-left-3.5' : '-right-3.5'}`}
+    >
+      <span aria-hidden className="size-[15px] rounded-full border-[4px] border-ink bg-card" />
+      {(at || held !== null) && (
+        <span
+          aria-hidden
+          className={`absolute bottom-full mb-1 whitespace-nowrap rounded-md bg-ink text-card text-lg px-2 py-0.5 ${which === 'from' ? 'left-0' : 'right-0'}`}
+        >
+          {beside.before || '…'} <b className="text-saffron">|</b> {beside.after || '…'}
+        </span>
+      )}
+    </button>
   )
 }

@@ -1,3 +1,4 @@
+import { asWritten, wordsBetween } from '@awlbox/core/film/judge/as-written'
 import {
   type Card,
   cardLines,
@@ -153,14 +154,12 @@ function titleOf(item: CutItem, takes: readonly TakeRecord[]): string {
       return `${cardNames[item.look]} card`
     case 'clip': {
       const take = takes.find((t) => t.id === item.takeId)
-      const said = take?.hearing?.words
-        .filter(
-          (w) => w.start >= item.from / framesPerSecond - 0.1 && w.end <= item.to / framesPerSecond + 0.1,
-        )
-        .map((w) => w.word)
-        .join(' ')
+      const said =
+        take?.hearing &&
+        wordsBetween(asWritten(take.hearing), item.from / framesPerSecond, item.to / framesPerSecond)
       const out = plays(item) ? '' : 'Cut out: '
-      return `${out}${said ? `“${said}”` : 'quiet'}`
+      const beside = said?.heard ? ` · heard as “${said.heard}”` : ''
+      return `${out}${said?.written ? `“${said.written}”${beside}` : 'quiet'}`
     }
   }
 }

@@ -1,11 +1,22 @@
 import { scaleLinear } from 'd3-scale'
 import { linkHorizontal } from 'd3-shape'
-import { useEffect, useMemo, useRef } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react'
 import type { Idea } from '@awlbox/core/contracts/idea'
 import type { ClassLevel } from '@awlbox/core/judge/class-level'
-import { allBefore, placeLadder } from '@awlbox/core/plan/ladder/order'
+import { allBefore, placeLadder, type RungPlace, walk } from '@awlbox/core/plan/ladder/order'
 
-const [columnWidth, rowHeight, boxWidth, boxHeight] = [222, 48, 190, 38]
+const [columnWidth, leastRow, boxWidth, boxHeight] = [222, 48, 190, 38]
+/** Where a class is now: the idea furthest to the right that has been seen and is not secure with all; else the furthest seen. */
+function presentOf(places: readonly RungPlace[], levels: ReadonlyMap<string, ClassLevel>): string | null {
+  const seen = places
+    .filter((p) => (levels.get(p.idea.id)?.seen ?? 0) > 0)
+    .sort((a, b) => b.column - a.column)
+  const open = seen.find((p) => {
+    const l = levels.get(p.idea.id)!
+    return l.secure < l.seen
+  })
+  return (open ?? seen[0])?.idea.id ?? null
+}
 const link = linkHorizontal<{ source: [number, number]; target: [number, number] }, [number, number]>()
 
 /**
@@ -30,24 +41,48 @@ export function LadderDrawing({
     for (const i of ideas) if (i.after.includes(picked)) all.add(i.id)
     return all.add(picked)
   }, [picked, ideas])
+  const [room, setRoom] = useState(0)
+  // Rows use all the height there is.
+  const rowHeight = Math.max(leastRow, Math.floor((room - 14) / Math.max(1, rows)))
   const x = scaleLinear([0, 1], [10, 10 + columnWidth])
   const y = scaleLinear([0, 1], [8, 8 + rowHeight])
   const box = useRef<HTMLDivElement>(null)
+  const measured = useCallback((e: HTMLDivElement | null) => {
+    box.current = e
+    if (!e) return
+    const observer = new ResizeObserver(() => setRoom(e.clientHeight))
+    observer.observe(e)
+    return () => observer.disconnect()
+  }, [])
+  const present = useMemo(() => presentOf(places, levels), [places, levels])
+  // Opens where the class is now, and follows what is chosen.
+  const centre = picked ?? present
   useEffect(() => {
-    if (picked)
+    if (centre)
       box.current
-        ?.querySelector(`[data-idea="${picked}"]`)
+        ?.querySelector(`[data-idea="${centre}"]`)
         ?.scrollIntoView({ block: 'nearest', inline: 'center' })
-  }, [picked])
+  }, [centre, rowHeight])
+  const onKey = (e: KeyboardEvent, from: RungPlace): void => {
+    if (e.key === 'Enter' || e.key === ' ') {
+      e.preventDefault()
+      onPick(from.idea.id)
+      return
+    }
+    const to = walk(places, from, e.key)
+    if (!to) return
+    e.preventDefault()
+    onPick(to.idea.id)
+    box.current?.querySelector<SVGGElement>(`[data-idea="${to.idea.id}"]`)?.focus()
+  }
   const at = new Map(places.map((p) => [p.idea.id, p]))
   const [w, h] = [columns * columnWidth + 10, rows * rowHeight + 12]
   return (
     <div
-      ref={box}
-      className="overflow-auto rounded-xl border border-hair bg-card max-h-[calc(100dvh-190px)]"
-      tabIndex={0}
+      ref={measured}
+      className="overflow-auto rounded-xl border border-hair bg-card h-[calc(100dvh-186px)] min-h-80"
       role="region"
-      aria-label="The ladder, scrolls sideways"
+      aria-label="The ladder"
     >
       <svg
         width={w}
@@ -55,7 +90,7 @@ export function LadderDrawing({
         viewBox={`0 0 ${w} ${h}`}
         className="block"
         role="group"
-        aria-label={`Ladder of ${ideas.length} ideas`}
+        aria-label={`Ladder of ${ideas.length} ideas; arrow keys go from one to the next`}
       >
         {places.flatMap((p) =>
           p.idea.after.flatMap((b) => {
@@ -89,14 +124,12 @@ export function LadderDrawing({
               key={p.idea.id}
               transform={`translate(${x(p.column)} ${y(p.row)})`}
               role="button"
-              tabIndex={0}
+              tabIndex={p.idea.id === (centre ?? places[0]?.idea.id) ? 0 : -1}
               aria-pressed={on}
               aria-label={`${p.idea.name}${l && l.seen > 0 ? `: ${l.secure} of ${l.children} secure` : ': nobody seen yet'}`}
               data-idea={p.idea.id}
               onClick={() => onPick(p.idea.id)}
-              onKeyDown={(e) =>
-                (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), onPick(p.idea.id))
-              }
+              onKeyDown={(e) => onKey(e, p)}
               className="cursor-pointer"
             >
               <rect

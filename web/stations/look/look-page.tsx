@@ -79,8 +79,8 @@ export default function LookPage() {
   const done = current.judgements[0]
   const left = Math.round((replies.length - looked) * workRates.look)
   return (
-    <div className="p-4 grid gap-3 h-[calc(100dvh-112px)] max-lg:h-auto grid-rows-[auto_minmax(0,1fr)_auto]">
-      <div className="flex items-center gap-2">
+    <div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-3 h-[calc(100dvh-112px)] max-lg:h-auto grid-rows-[auto_minmax(0,1fr)_auto]">
+      <div className="flex items-center gap-2 max-sm:flex-col max-sm:items-stretch">
         <ol className="flex gap-2 overflow-x-auto flex-1 py-1 px-0.5" aria-label="Replies">
           {replies.map((r) => (
             <li key={r.id}>
@@ -116,7 +116,7 @@ export default function LookPage() {
           {looked} of {replies.length} looked at{left > 0 ? ` · about ${left} min left` : ''}
         </p>
       </div>
-      <div className="grid grid-cols-[1fr_1fr_300px] max-lg:grid-cols-1 gap-3 min-h-0">
+      <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_300px] max-lg:grid-cols-[minmax(0,1fr)] gap-3 min-h-0">
         <section
           aria-label="Planned"
           className="rounded-xl border border-hair bg-card p-3 flex flex-col min-h-0"

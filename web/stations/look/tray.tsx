@@ -123,7 +123,7 @@ function Group({ label, children }: { label: string; children: React.ReactNode }
       <p aria-hidden className="text-sm text-steel mb-1">
         {label}
       </p>
-      <div className="flex gap-1.5">{children}</div>
+      <div className="flex gap-1.5 max-sm:grid max-sm:grid-cols-2">{children}</div>
     </fieldset>
   )
 }

@@ -209,11 +209,25 @@ export function AimEditor({
       <p className="flex flex-wrap items-center gap-2">
         {countsThings(aim.structure) && (
           <>
-            At most{' '}
-            {number('Most things out at once', aim.mostThings, [0, 100], (mostThings) =>
-              setAim({ mostThings }),
-            )}{' '}
-            things out at once{aim.mostThings === 0 ? ' (0: no limit)' : ''}.{' '}
+            Out at once,{' '}
+            <select
+              aria-label="How many things out at once"
+              className={box}
+              value={aim.mostThings === 0 ? 'any' : 'most'}
+              onChange={(e) => setAim({ mostThings: e.target.value === 'any' ? 0 : 10 })}
+            >
+              <option value="any">as many things as it takes</option>
+              <option value="most">at most</option>
+            </select>{' '}
+            {aim.mostThings > 0 && (
+              <>
+                {number('Most things out at once', aim.mostThings, [1, 100], (mostThings) =>
+                  setAim({ mostThings }),
+                )}{' '}
+                things
+              </>
+            )}
+            .{' '}
           </>
         )}
         {value.arc && (

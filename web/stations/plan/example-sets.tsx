@@ -1,3 +1,4 @@
+import { type SearchResult, varietyWords } from '@awlbox/core/plan/examples'
 import {
   closestCenter,
   DndContext,
@@ -171,16 +172,22 @@ export function SetChooser({
               {i === chosen ? ' · chosen' : ''}
             </b>
             <span className="flex-1" />
-            <span
-              className="text-sm text-steel figures"
-              title="40 for different kinds of fact, 30 for different first numbers, 20 for different gaps between the parts, 10 for rising step by step"
-            >
-              variety {s.score} of 100
-            </span>
+            <span className="text-sm text-steel figures">{varietyWords(s.examples)}</span>
           </label>
           <ExampleRow examples={s.examples} aim={aim} actions={actions(i)} />
         </div>
       ))}
     </div>
+  )
+}
+
+/** Where an idea has too few facts for three sets of their own, it is said. */
+export function SharedFacts({ result }: { result: SearchResult }) {
+  if (!result.ok || result.shared === 0) return null
+  return (
+    <p className="text-sm text-steel">
+      There are {result.facts} facts for this aim, so {result.shared} of them stand in more than one set. Ask
+      for fewer examples or larger numbers to have sets that differ.
+    </p>
   )
 }

@@ -25,7 +25,7 @@ import { ChanceCard } from './chance-card.tsx'
 import { CoverageGrid } from './coverage-grid.tsx'
 import { HomesAble } from './homes-able.tsx'
 import { ImportDialog } from './import-dialog.tsx'
-import { SetChooser } from './example-sets.tsx'
+import { SetChooser, SharedFacts } from './example-sets.tsx'
 import { ThingsList } from './things-list.tsx'
 import { useSets } from './use-sets.ts'
 
@@ -167,13 +167,16 @@ export default function NewLessonPage() {
           </div>
           {said && <Notice kind="info">{said}</Notice>}
           {result.ok ? (
-            <SetChooser
-              sets={result.sets}
-              chosen={chosen}
-              onChoose={choose}
-              aim={value.aim}
-              actions={actions}
-            />
+            <>
+              <SharedFacts result={result} />
+              <SetChooser
+                sets={result.sets}
+                chosen={chosen}
+                onChoose={choose}
+                aim={value.aim}
+                actions={actions}
+              />
+            </>
           ) : (
             <Notice kind="wrong">{result.conflict}</Notice>
           )}

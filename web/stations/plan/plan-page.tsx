@@ -13,7 +13,7 @@ import { useIdeas } from '../../frame/ideas.ts'
 import { AimEditor, type AimChoice } from './aim-editor.tsx'
 import { ChanceCard } from './chance-card.tsx'
 import { CoverageGrid } from './coverage-grid.tsx'
-import { ExampleRow, SetChooser } from './example-sets.tsx'
+import { ExampleRow, SetChooser, SharedFacts } from './example-sets.tsx'
 import { HomesAble } from './homes-able.tsx'
 import { ThingsList } from './things-list.tsx'
 import { useSets } from './use-sets.ts'
@@ -176,6 +176,7 @@ export default function PlanPage() {
           (result.ok ? (
             <>
               {said && <Notice kind="info">{said}</Notice>}
+              <SharedFacts result={result} />
               <SetChooser
                 sets={result.sets}
                 chosen={chosen}

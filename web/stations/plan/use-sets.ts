@@ -33,7 +33,7 @@ export function useSets(
     const own = swapped?.of === found ? swapped.sets : {}
     return found.ok
       ? {
-          ok: true,
+          ...found,
           sets: found.sets.map((s, i) => (own[i] ? { ...s, examples: own[i], score: scoreOf(own[i]) } : s)),
         }
       : found
