@@ -236,7 +236,12 @@ test('the week: dates, hours, what does not fit, a calendar file', async ({ page
   const row = page.getByRole('listitem').filter({ hasText: 'Skittles in the sorting hall' }).last()
   await expect(row).toBeVisible()
   const day = await row.getByLabel('Goes out').inputValue()
+  expect(day).toMatch(/^\d\d\/\d\d\/\d{4}$/)
+  await row.getByLabel('Film by').fill('31/2/2027')
+  await row.getByLabel('Film by').press('Enter')
+  await expect(row.getByRole('alert')).toHaveText(/Not a day/)
   await row.getByLabel('Film by').fill(day)
+  await row.getByLabel('Film by').press('Enter')
   await expect(page.getByText('min to write', { exact: false })).toBeVisible()
   const before = await page.locator('main b').first().textContent()
   for (const field of await page.getByLabel(/^Minutes free on/).all()) {

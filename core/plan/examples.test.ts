@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { Aim, structures, wishes } from '../contracts/lesson.ts'
+import { Aim, type Example, structures, wishes } from '../contracts/lesson.ts'
 import { aimOf } from './aim.ts'
-import { findExamples } from './examples.ts'
-import { crossesTen, largestIn } from './numbers/facts.ts'
+import { findExamples, varietyWords } from './examples.ts'
+import { crossesTen, factKey, largestIn } from './numbers/facts.ts'
 
 const aim = (over: Partial<Aim>): Aim => aimOf({ structure: 'add', upTo: 10, ...over })
 
@@ -71,5 +71,38 @@ describe('example sets', () => {
       seed: 1,
     })
     expect(found.ok && found.sets[0]!.examples.every((e) => e.a && e.b)).toBe(true)
+  })
+})
+
+describe('three sets of one idea', () => {
+  const facts = (structure: Parameters<typeof aimOf>[0]['structure'], upTo: number, count: number) =>
+    findExamples(aimOf({ structure, upTo, count }), { zero: true, seed: 5 })
+  const keys = (set: { examples: readonly Example[] }): string[] => set.examples.map(factKey)
+  test.each([
+    ['parts', 12, 3],
+    ['add', 10, 5],
+    ['take-away', 10, 5],
+    ['teens', 20, 3],
+    ['compare', 10, 5],
+  ] as const)('of %s up to %i share no fact where there are enough', (structure, upTo, count) => {
+    const r = facts(structure, upTo, count)
+    if (!r.ok) throw new Error(r.conflict)
+    const all = r.sets.flatMap(keys)
+    expect(new Set(all).size).toBe(all.length)
+    expect(r.shared).toBe(0)
+  })
+  test('of an idea with few facts share as few as can be, and say so', () => {
+    const r = facts('parts', 5, 4)
+    if (!r.ok) throw new Error(r.conflict)
+    const all = r.sets.flatMap(keys)
+    expect(r.shared).toBeGreaterThan(0)
+    expect(r.shared).toBe(new Set(all.filter((k, i) => all.indexOf(k) !== i)).size)
+    expect(r.facts).toBeLessThan(all.length)
+  })
+  test('variety is told in words that can be counted', () => {
+    const r = facts('add', 10, 4)
+    if (!r.ok) throw new Error(r.conflict)
+    for (const s of r.sets)
+      expect(varietyWords(s.examples)).toContain(`${new Set(s.examples.map((e) => e.a)).size} first number`)
   })
 })

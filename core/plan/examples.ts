@@ -90,14 +90,15 @@ export function findExamples(aim: Aim, options: SearchOptions): SearchResult {
           : ranked
     const used = new Set(sets.flatMap((s) => s.examples.map(factKey)))
     const fresh = (from: readonly Example[]): Example[] => from.filter((e) => !used.has(factKey(e)))
-    // Another set of new facts of its own level, of any, and only then one that shares some.
-    const tries = [fresh(share), fresh(ranked), fresh(pool), share, ranked, pool]
+    // A set of new facts of its own level, of any, and only then one that shares some; zeros nobody asked for come last.
+    const tries = [fresh(share), fresh(ranked), share, ranked, ...(sets.length ? [] : [pool])]
     let best: ReturnType<typeof bestOf> = null
     for (const from of tries) {
       const found: ReturnType<typeof bestOf> = bestOf({ aim, pool: from, keep, random, before: sets })
       if (found && (!best || found.shared < best.shared)) best = found
       if (best?.shared === 0) break
     }
+    best ??= bestOf({ aim, pool, keep, random, before: sets })
     if (best) sets.push({ level, examples: best.examples, score: best.score })
   }
   if (sets.length === 0)

@@ -61,9 +61,9 @@ export function HomePage({ first }: { first: First }) {
             aria-pressed={large}
             onClick={() => setSize(large ? '0' : '1')}
             className="min-h-10 min-w-12 rounded-lg border border-hair px-3 font-semibold"
-            aria-label="Larger text"
           >
             {large ? 'A–' : 'A+'}
+            <span className="sr-only"> Larger text</span>
           </button>
         </div>
       </header>

@@ -93,12 +93,17 @@ export const ClipView = memo(function ClipView({
             e.stopPropagation()
             acts.onOverlay(segmentId, o.id)
           }}
-          className={`absolute -top-1.5 h-2.5 z-[5] cursor-pointer rounded-full border-b-[3px] ${o.id === overlay ? 'border-saffron' : isOpen(o) ? 'border-dashed border-blue' : 'border-blue'}`}
+          className="absolute -top-3.5 h-[24px] min-w-[24px] z-[5] cursor-pointer grid items-center"
           style={{
             left: at(o.from),
             width: `${Math.max(6, Math.min(100 - ((o.from - item.from) / frames) * 100, ((o.to - o.from) / frames) * 100))}%`,
           }}
-        />
+        >
+          <span
+            aria-hidden
+            className={`w-full rounded-full border-b-[3px] ${o.id === overlay ? 'border-saffron' : isOpen(o) ? 'border-dashed border-blue' : 'border-blue'}`}
+          />
+        </button>
       ))}
       <button
         type="button"

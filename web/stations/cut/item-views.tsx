@@ -83,13 +83,14 @@ export function CardView({
         data-item={item.id}
         aria-pressed={on}
         title={item.title}
-        aria-label={`${open ? 'Proposed card' : 'Card'}: ${item.title}, ${seconds(item)}`}
         onClick={(e) => stop(e, onSelect)}
         className={`h-[54px] flex items-center rounded-lg text-sm font-semibold px-3 max-w-44 cursor-pointer border-2 ${open ? 'border-dashed border-moss text-moss bg-card' : on ? 'border-saffron bg-ink text-card' : 'border-ink bg-ink text-card'} ${on ? 'outline-2 outline-saffron' : ''} ${now ? 'ring-2 ring-saffron' : ''}`}
       >
         <span className="truncate">
+          <span className="sr-only">{open ? 'Proposed card: ' : 'Card: '}</span>
           {cardNames[item.look]}
           {open ? '?' : ''}
+          <span className="sr-only">, {item.title}, </span>
         </span>
         <span className="figures pl-2 font-normal whitespace-nowrap">
           {Math.round(item.frames / framesPerSecond)} s

@@ -91,10 +91,11 @@ export function Preview({
         )
       : []
   return (
-    <div
-      className={`grid gap-2 w-full mx-auto ${small ? 'max-w-[min(580px,calc((100dvh-112px)*0.62))] max-md:max-w-none' : 'max-w-[580px]'}`}
-    >
-      <div ref={stage} className="relative rounded-xl overflow-hidden bg-black aspect-video">
+    <div className="grid gap-2 w-full max-w-[580px] mx-auto">
+      <div
+        ref={stage}
+        className={`relative rounded-xl overflow-hidden bg-black aspect-video w-full mx-auto ${small ? 'max-w-[calc((100dvh-112px)*0.6)] max-md:max-w-none' : ''}`}
+      >
         <div
           className="absolute inset-0"
           role="img"

@@ -17,6 +17,14 @@ function presentOf(places: readonly RungPlace[], levels: ReadonlyMap<string, Cla
   })
   return (open ?? seen[0])?.idea.id ?? null
 }
+/** A name in one line or two; the longest of ours has 46 letters. */
+function inTwo(name: string): string[] {
+  if (name.length <= 27) return [name]
+  const middle = name.length / 2
+  const spaces = [...name].flatMap((c, i) => (c === ' ' ? [i] : []))
+  const at = spaces.sort((a, b) => Math.abs(a - middle) - Math.abs(b - middle))[0]
+  return at === undefined ? [name] : [name.slice(0, at), name.slice(at + 1)]
+}
 const link = linkHorizontal<{ source: [number, number]; target: [number, number] }, [number, number]>()
 
 /**
@@ -118,7 +126,7 @@ export function LadderDrawing({
           const mean = l?.mean ?? 0
           const r = 11
           const on = p.idea.id === picked
-          const label = p.idea.name.length > 28 ? `${p.idea.name.slice(0, 27)}…` : p.idea.name
+          const lines = inTwo(p.idea.name)
           return (
             <g
               key={p.idea.id}
@@ -126,7 +134,7 @@ export function LadderDrawing({
               role="button"
               tabIndex={p.idea.id === (centre ?? places[0]?.idea.id) ? 0 : -1}
               aria-pressed={on}
-              aria-label={`${p.idea.name}${l && l.seen > 0 ? `: ${l.secure} of ${l.children} secure` : ': nobody seen yet'}`}
+              aria-label={`${p.idea.name}${l && l.seen > 0 ? ` ${l.secure} of ${l.children} secure` : ': nobody seen yet'}`}
               data-idea={p.idea.id}
               onClick={() => onPick(p.idea.id)}
               onKeyDown={(e) => onKey(e, p)}
@@ -158,11 +166,6 @@ export function LadderDrawing({
                   strokeWidth={l && l.seen > 0 ? 1 + (2.4 * l.seen) / l.children : 1}
                   strokeDasharray={l && l.seen > 0 ? undefined : '3 3'}
                 />
-                {l && l.seen > 0 && (
-                  <text textAnchor="middle" y={4} fontSize={11} fontWeight={700} fill="var(--ink)">
-                    {l.secure}
-                  </text>
-                )}
               </g>
               <text
                 x={36}
@@ -171,9 +174,27 @@ export function LadderDrawing({
                 fill="var(--ink)"
                 opacity={near && !near.has(p.idea.id) ? 0.55 : 1}
               >
-                {label}
+                {lines.map((line, n) => (
+                  <tspan key={n} x={36} dy={n === 0 ? (lines.length > 1 ? -6 : 0) : 13}>
+                    {line}
+                    {n < lines.length - 1 ? ' ' : ''}
+                  </tspan>
+                ))}
                 <title>{p.idea.name}</title>
               </text>
+              {l && l.seen > 0 && (
+                <text
+                  x={18}
+                  textAnchor="middle"
+                  y={boxHeight / 2 + 4}
+                  fontSize={11}
+                  fontWeight={700}
+                  fill="var(--ink)"
+                >
+                  {' '}
+                  {l.secure}
+                </text>
+              )}
             </g>
           )
         })}

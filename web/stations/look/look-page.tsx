@@ -87,7 +87,6 @@ export default function LookPage() {
               <button
                 type="button"
                 aria-current={r === current || undefined}
-                aria-label={`${r.child}${r.judgements.length ? ', looked at' : ''}`}
                 title={r.child}
                 onClick={() => go(replies.indexOf(r))}
                 className={`relative size-[60px] rounded-lg overflow-hidden border-2 cursor-pointer grid place-items-center ${r === current ? 'border-saffron ring-2 ring-saffron' : 'border-hair'} ${r.judgements.length && r !== current ? 'opacity-60' : ''}`}
@@ -101,6 +100,11 @@ export default function LookPage() {
                 ) : (
                   <span className="text-sm text-steel">words</span>
                 )}
+                <span className="sr-only">
+                  {' '}
+                  {r.child}
+                  {r.judgements.length ? ', looked at' : ''}
+                </span>
                 {r.judgements.length > 0 && (
                   <span className="absolute right-0.5 bottom-0.5 rounded-full bg-moss text-on-moss size-5 grid place-items-center">
                     <Check size={13} />

@@ -22,6 +22,7 @@ import { ClassNav, SignOut } from '../../frame/class-nav.tsx'
 import { useIdeas } from '../../frame/ideas.ts'
 import { AimEditor, type AimChoice, choiceFor } from './aim-editor.tsx'
 import { ChanceCard } from './chance-card.tsx'
+import { DateField } from '../../kit/date-field.tsx'
 import { CoverageGrid } from './coverage-grid.tsx'
 import { HomesAble } from './homes-able.tsx'
 import { ImportDialog } from './import-dialog.tsx'
@@ -133,15 +134,10 @@ export default function NewLessonPage() {
                   ))}
                 </select>
               </label>
-              <label className="grid gap-1">
+              <div className="grid gap-1">
                 <span className="font-semibold">Goes out</span>
-                <input
-                  type="date"
-                  className={box}
-                  value={day}
-                  onChange={(e) => e.target.value && setDay(e.target.value)}
-                />
-              </label>
+                <DateField label="Goes out" required value={day} onChange={setDay} />
+              </div>
             </div>
           </div>
           <ChanceCard

@@ -1,3 +1,4 @@
+import { DateField } from '../../kit/date-field.tsx'
 import type { Week } from '@awlbox/core/contracts/api/week'
 import * as shelfApi from '@awlbox/core/contracts/api/shelf'
 import * as weekApi from '@awlbox/core/contracts/api/week'
@@ -152,7 +153,7 @@ function Days({ week, onHours }: { week: Week; onHours: (minutes: number[]) => v
           <section
             key={day}
             aria-label={named(day, 'long')}
-            className={`rounded-xl border bg-card p-3 min-h-36 flex flex-col gap-1.5 min-w-0 ${day === week.today ? 'border-saffron border-2' : 'border-hair'} ${day < week.today ? 'opacity-60' : ''}`}
+            className={`rounded-xl border p-3 min-h-36 flex flex-col gap-1.5 min-w-0 ${day === week.today ? 'border-saffron border-2' : 'border-hair'} ${day < week.today ? 'bg-wash' : 'bg-card'}`}
           >
             <h2 className="font-semibold">{named(day)}</h2>
             {due.map((t, k) => (
@@ -210,15 +211,16 @@ function LessonDates({
 }) {
   const dates = { day: lesson.day, filmBy: lesson.filmBy, sendBy: lesson.sendBy }
   const field = (label: string, value: string | null, set: (v: string | null) => void) => (
-    <label className="grid gap-0.5 text-sm text-steel">
+    <span className="grid gap-0.5 text-sm text-steel">
       {label}
-      <input
-        type="date"
+      <DateField
+        label={label}
         value={value ?? ''}
-        onChange={(e) => set(e.target.value || null)}
-        className="min-h-9 rounded-lg border border-hair bg-card px-2 text-ink"
+        required={label === 'Goes out'}
+        onChange={(v) => set(v || null)}
+        className="w-40 text-ink"
       />
-    </label>
+    </span>
   )
   return (
     <li className="flex flex-wrap items-end gap-x-4 gap-y-1 border-b border-hair pb-2">
