@@ -1,3 +1,4 @@
+import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import { chromium } from 'playwright-core'
 import { eq, isNotNull } from 'drizzle-orm'
 import type { HeardWord } from '@awlbox/core/contracts/heard'
@@ -62,7 +63,7 @@ try {
       original: real.original,
     })
     let at = 1
-    const words = spokenLines(s)
+    const words = spokenLines(s, defaultHouseStyle)
       .flatMap((l) =>
         l.words
           .map((word): HeardWord => {

@@ -28,7 +28,7 @@ const station = (page: Page, name: string) =>
     .getByRole('link', { name: new RegExp(`^${name}`) })
 
 test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
-  test.setTimeout(600_000)
+  test.setTimeout(1_200_000)
   await test.step('Sign in: two classes as threads, tonight with minutes', async () => {
     await signIn(page)
     for (const name of ['Wagtails', 'Goldcrests'])
@@ -211,7 +211,7 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     const length = (await page.getByText(/^Cut \d/).textContent())!.match(/(\d+):(\d+)/)!
     await page.getByRole('button', { name: /^Render/ }).click()
     const film = page.getByRole('region', { name: 'The rendered film' }).locator('video')
-    await expect(film).toBeVisible({ timeout: 180_000 })
+    await expect(film).toBeVisible({ timeout: 600_000 })
     await film.evaluate((v: HTMLVideoElement) => {
       v.muted = true
       return v.play()

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import fs from 'node:fs'
 import path from 'node:path'
 import compression from 'compression'
@@ -14,6 +15,7 @@ import { peopleRoutes } from './people/routes.ts'
 import { lessonRoutes } from './lessons/routes.ts'
 import { planRoutes } from './plan/routes.ts'
 import { projectRoot } from './platform/root.ts'
+import { log, pathForLog } from './platform/log.ts'
 import { notFound, Problem, problems } from './platform/problem.ts'
 import type { Services } from './platform/services.ts'
 import { homePageRoute } from './send/home-page.ts'
@@ -68,6 +70,14 @@ export function makeApp(s: Services): Express {
         !/event-stream/.test(String(res.getHeader('Content-Type'))) && compression.filter(req, res),
     }),
   )
+  // A number for each request: what a person is shown and what the log says can be put together.
+  app.use((req, res, next) => {
+    const id = randomUUID()
+    res.locals.requestId = id
+    res.setHeader('X-Request-Id', id)
+    log.debug({ requestId: id, method: req.method, path: pathForLog(req.path) }, 'request')
+    next()
+  })
   app.use('/api', sameOrigin(s.config.origin))
   uploadRoutes(app, s)
   app.use('/api', express.json({ limit: '4mb' }))

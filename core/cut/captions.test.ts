@@ -98,8 +98,9 @@ describe('captions', () => {
     expect(captionText('say', '4 + 3 = 7', defaultHouseStyle, 3)).toBe('4 add 3 equals 7')
   })
   test('words and times changed by hand go with the take; an emptied one is gone', () => {
-    const [first, second] = captionsOf([part])
+    const [first, second] = captionsOf([part], { style: defaultHouseStyle })
     const edited = captionsOf([part], {
+      style: defaultHouseStyle,
       edits: [
         { id: first!.id, text: 'Bobbin has four.', start: 2, end: null },
         { id: second!.id, text: '', start: null, end: null },
@@ -123,7 +124,10 @@ describe('captions', () => {
         ],
       ]),
     }
-    const [usual, slow] = [captionsOf([quick]), captionsOf([quick], { speed: 'slow' })]
+    const [usual, slow] = [
+      captionsOf([quick], { style: defaultHouseStyle }),
+      captionsOf([quick], { style: defaultHouseStyle, speed: 'slow' }),
+    ]
     expect(slow[0]!.end - slow[0]!.start).toBeGreaterThan(usual[0]!.end - usual[0]!.start)
     expect(readingSpeed(slow[0]!)).toBeLessThanOrEqual(captionLimits.slow + 0.01)
     slow.slice(1).forEach((c, i) => expect(c.start).toBeGreaterThanOrEqual(slow[i]!.end))
@@ -136,9 +140,11 @@ describe('captions', () => {
         { kind: 'clip', id: 'v', takeId: B, from: 0, to: 150, why: null, voice: { takeId: A, from: 15 } },
       ],
     }
-    expect(captionsOf([{ ...part, cut: voiced }]).map((c) => Math.round(c.start * 10) / 10)).toEqual([
-      0.5, 4.5,
-    ])
+    expect(
+      captionsOf([{ ...part, cut: voiced }], { style: defaultHouseStyle }).map(
+        (c) => Math.round(c.start * 10) / 10,
+      ),
+    ).toEqual([0.5, 4.5])
   })
   test('markup, right-to-left letters and smileys come through both formats as they are', () => {
     const cues = [

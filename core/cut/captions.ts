@@ -38,7 +38,7 @@ export interface FilmCue extends Cue {
   covers?: boolean
 }
 export interface CaptionOptions {
-  style?: HouseStyle
+  style: HouseStyle
   /** Of the lesson: whether signs are shown depends on it. */
   age?: number
   edits?: readonly CaptionEdit[]
@@ -47,7 +47,7 @@ export interface CaptionOptions {
 }
 
 /** Captions of a film: the script's words by house style, timed by what was heard, in the cut's own time, two lines at most. */
-export function captionsOf(parts: readonly CaptionPart[], options: CaptionOptions = {}): FilmCue[] {
+export function captionsOf(parts: readonly CaptionPart[], options: CaptionOptions): FilmCue[] {
   let at = 0
   return parts.flatMap((p) => {
     const mine = segmentCaptions(p, options).map((c) => ({ ...c, start: c.start + at, end: c.end + at }))
@@ -58,7 +58,7 @@ export function captionsOf(parts: readonly CaptionPart[], options: CaptionOption
 /** Captions of one segment, in its own time; none is on screen longer than the segment is. */
 export function segmentCaptions(
   p: CaptionPart,
-  { style = defaultHouseStyle, age = 5, edits = [], speed = 'adults' }: CaptionOptions = {},
+  { style, age = 5, edits = [], speed = 'adults' }: CaptionOptions,
 ): FilmCue[] {
   const changed = new Map(edits.map((e) => [e.id, e]))
   const cues: FilmCue[] = []
@@ -134,12 +134,7 @@ export const readingSpeed = (c: Pick<Cue, 'start' | 'end' | 'text'>): number =>
   [...c.text].length / Math.max(0.01, c.end - c.start)
 
 /** What a line of script says as a caption: a count as its numbers in words, a pause without its seconds, signs in the house's words unless it shows them. */
-export function captionText(
-  verb: string,
-  text: string,
-  style: HouseStyle = defaultHouseStyle,
-  age = 5,
-): string {
+export function captionText(verb: string, text: string, style: HouseStyle, age = 5): string {
   const count = verb === 'count' ? readCount(text) : null
   if (count) return count.numbers.map((n) => numberName(n)).join(', ')
   const words = verb === 'pause' ? pauseWords(text) : text

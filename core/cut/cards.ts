@@ -1,3 +1,4 @@
+import type { HouseStyle } from '../contracts/house-style.ts'
 import { type Card, cardLines, type CardLook, type CutItem, framesPerSecond } from '../contracts/cut.ts'
 import type { Hearing } from '../contracts/heard.ts'
 import type { Lesson, Segment, Step } from '../contracts/lesson.ts'
@@ -26,14 +27,17 @@ export function cardSeconds(look: CardLook, title: string, lines: readonly strin
 }
 /** Seconds of cards a film usually gets: with less room than this under its limit it is tight. */
 const usual = 40
-const known = new WeakMap<Lesson['segments'], boolean>()
+const known = new WeakMap<Lesson['segments'], { style: HouseStyle; tight: boolean }>()
 /** Whether the clock leaves little room for cards; worked out once for a script, however many of its segments are cut. */
-export function isTight(lesson: Pick<Lesson, 'segments' | 'age'>): boolean {
+export function isTight(lesson: Pick<Lesson, 'segments' | 'age'>, style: HouseStyle): boolean {
   const before = known.get(lesson.segments)
-  if (before !== undefined) return before
-  const time = timeLesson({ ...lesson, segments: lesson.segments.filter((s) => s.audience === 'children') })
+  if (before?.style === style) return before.tight
+  const time = timeLesson(
+    { ...lesson, segments: lesson.segments.filter((s) => s.audience === 'children') },
+    style,
+  )
   const tight = time.film + usual > time.filmLimit
-  known.set(lesson.segments, tight)
+  known.set(lesson.segments, { style, tight })
   return tight
 }
 /** Where a card goes: before everything, after everything, or at a second of the take. */
@@ -111,9 +115,10 @@ export function cardsFor(
   lesson: Whole,
   segment: Segment,
   hearing: Pick<Hearing, 'lines'> | null,
+  style: HouseStyle,
 ): ProposedCard[] {
   const out: ProposedCard[] = []
-  const tight = isTight(lesson)
+  const tight = isTight(lesson, style)
   const card = (
     look: CardLook,
     id: string,

@@ -163,11 +163,18 @@ describe('what is left, against the script', () => {
 describe('captions against what is said', () => {
   const parts = (row: CutSegment) => [{ segment, cut: row, hearings: hearings(t) }]
   test('those of a whole take are right', () =>
-    expect(checkCaptions(captionsOf(parts(whole(t))), segment, keptWords(whole(t), hearings(t)))).toEqual([]))
+    expect(
+      checkCaptions(
+        captionsOf(parts(whole(t)), { style: defaultHouseStyle }),
+        segment,
+        keptWords(whole(t), hearings(t)),
+      ),
+    ).toEqual([]))
   test('a number written otherwise by hand than it is said is wrong', () => {
-    const cues = captionsOf(parts(whole(t)))
+    const cues = captionsOf(parts(whole(t)), { style: defaultHouseStyle })
     const id = cues.find((c) => /Four and three/.test(c.text))!.id
     const edited = captionsOf(parts(whole(t)), {
+      style: defaultHouseStyle,
       edits: [{ id, text: 'Four and three make eight.', start: null, end: null }],
     })
     expect(checkCaptions(edited, segment, keptWords(whole(t), hearings(t)))).toMatchObject([
@@ -177,7 +184,7 @@ describe('captions against what is said', () => {
   test('what is said beside the script has no caption: told', () => {
     const beside = take(A, `${clean} ~3 and now the dog wants to go out`)
     const found = checkCaptions(
-      captionsOf([{ segment, cut: whole(beside), hearings: hearings(beside) }]),
+      captionsOf([{ segment, cut: whole(beside), hearings: hearings(beside) }], { style: defaultHouseStyle }),
       segment,
       keptWords(whole(beside), hearings(beside)),
     )

@@ -1,3 +1,4 @@
+import { defaultHouseStyle } from '../contracts/house-style.ts'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import {
@@ -360,7 +361,7 @@ describe('cutting by hand', () => {
 
 describe('the first cut', () => {
   test('of a clean take keeps every word and the time to think, and asks nothing but about its cards', () => {
-    const items = firstCut(doc, segment, take(A, 1, clean))
+    const items = firstCut(doc, segment, take(A, 1, clean), { style: defaultHouseStyle })
     expect(items.filter((i) => i.why && i.why.kind !== 'card')).toEqual([])
     expect(items.filter((i) => i.kind === 'clip').reduce((n, i) => n + framesOf(i), 0)).toBe(
       toFrame(take(A, 1, clean).seconds),
@@ -376,7 +377,7 @@ describe('the first cut', () => {
     expect(drops.map((d) => d.why.kind)).toEqual(['false start', 'silence', 'filler'])
     drops.slice(1).forEach((d, i) => expect(d.from).toBeGreaterThanOrEqual(drops[i]!.to))
     const r = decideAll(
-      { ...plainList, segments: [row(...firstCut(doc, segment, t))] },
+      { ...plainList, segments: [row(...firstCut(doc, segment, t, { style: defaultHouseStyle }))] },
       (w) => w.act === 'drop',
       'accepted',
     ).segments[0]!
@@ -413,7 +414,8 @@ describe('the first cut', () => {
       1,
       'bobbin has ~1.5 bobbin has seven parcels ~9 one two three four five six seven ~1.5 oops ~1.5 how many altogether ~1 four and three make seven',
     )
-    for (const i of firstCut(doc, segment, t)) expect(framesOf(i)).toBeGreaterThan(3)
+    for (const i of firstCut(doc, segment, t, { style: defaultHouseStyle }))
+      expect(framesOf(i)).toBeGreaterThan(3)
   })
   test('a wait cut short is held for what is missing of it, right before the answer', () => {
     const t = take(A, 1, clean.replace('~6', '~1'))
@@ -425,7 +427,7 @@ describe('the first cut', () => {
     expect(h!.at / 30).toBeGreaterThan(asked)
     expect(h!.at / 30).toBeLessThan(answer)
     expect(h!.frames / 30 + answer - asked).toBeCloseTo(6, 0)
-    const items = firstCut(doc, segment, t)
+    const items = firstCut(doc, segment, t, { style: defaultHouseStyle })
     const i = items.findIndex((x) => x.kind === 'hold')
     expect(items[i - 1]).toMatchObject({ kind: 'clip', to: h!.at })
     expect(items[i]!.why).toMatchObject({ kind: 'wait', state: 'open', act: 'add' })
@@ -435,7 +437,7 @@ describe('the first cut', () => {
       take(A, 1, clean.replace('four five six', 'five six')),
       take(B, 2, clean.replace('make seven', 'make eight')),
     ]
-    const items = firstCut(doc, segment, mine, [other])
+    const items = firstCut(doc, segment, mine, { style: defaultHouseStyle, others: [other] })
     const swap = items.filter((i) => i.why?.kind === 'other take')
     expect(swap.map((i) => [i.kind === 'clip' && i.takeId, i.why!.act])).toEqual([
       [A, 'drop'],
@@ -447,9 +449,10 @@ describe('the first cut', () => {
         .end,
     ).toBeGreaterThan(0)
     expect(
-      firstCut(doc, segment, mine, [take(B, 2, clean.replace('four five six', 'five six'))]).some(
-        (i) => i.why?.kind === 'other take',
-      ),
+      firstCut(doc, segment, mine, {
+        style: defaultHouseStyle,
+        others: [take(B, 2, clean.replace('four five six', 'five six'))],
+      }).some((i) => i.why?.kind === 'other take'),
     ).toBe(false)
   })
   test('a mistake made on purpose is left alone', () => {
@@ -467,7 +470,7 @@ describe('the first cut', () => {
       hearing: hear(own.segments[0]!, words, 12),
     }
     expect(
-      firstCut(own, own.segments[0]!, t).filter(
+      firstCut(own, own.segments[0]!, t, { style: defaultHouseStyle }).filter(
         (i) => i.why && i.why.kind !== 'card' && i.why.kind !== 'ends',
       ),
     ).toEqual([])
@@ -479,20 +482,23 @@ describe('the first cut', () => {
       take('cccccccc-0000-4000-8000-000000000003', 3, clean),
     ]
     expect(bestTake([x, y, z])?.id).toBe(z.id)
-    expect(reconcile(null, doc, [x]).segments.map((s) => [s.segmentId, s.takeId])).toEqual([[segment.id, A]])
+    expect(reconcile(null, doc, [x], defaultHouseStyle).segments.map((s) => [s.segmentId, s.takeId])).toEqual(
+      [[segment.id, A]],
+    )
   })
 })
 
 describe('bringing a cut list up to date', () => {
   const t = take(A, 1, `bobbin has ~0.6 ${clean}`)
-  const first = reconcile(null, doc, [t])
+  const first = reconcile(null, doc, [t], defaultHouseStyle)
   test('what was decided stays when it is heard again, and what was cut by hand is not touched', () => {
     const decided = decideAll(first, (w) => w.kind === 'false start', 'declined')
-    expect(proposalsOf(reconcile(decided, doc, [t])).find((w) => w.kind === 'false start')!.state).toBe(
-      'declined',
-    )
+    expect(
+      proposalsOf(reconcile(decided, doc, [t], defaultHouseStyle)).find((w) => w.kind === 'false start')!
+        .state,
+    ).toBe('declined')
     const hand: CutList = { ...first, segments: [dropStretch(first.segments[0]!, A, 60, 90, ids)] }
-    expect(reconcile(hand, doc, [t])).toEqual(hand)
+    expect(reconcile(hand, doc, [t], defaultHouseStyle)).toEqual(hand)
   })
   test('spans of a take that is gone leave the row; where none is left it is cut afresh', () => {
     const other = take(B, 2, clean)
@@ -500,9 +506,12 @@ describe('bringing a cut list up to date', () => {
       ...first,
       segments: [insertAfter(first.segments[0]!, null, clip(0, 30, { takeId: B, id: 'b' }))],
     }
-    expect(reconcile(hand, doc, [t]).segments[0]!.items.some((i) => i.id === 'b')).toBe(false)
+    expect(reconcile(hand, doc, [t], defaultHouseStyle).segments[0]!.items.some((i) => i.id === 'b')).toBe(
+      false,
+    )
     expect(
-      reconcile(hand, doc, [{ ...other, id: 'cccccccc-0000-4000-8000-000000000003' }]).segments[0]!.takeId,
+      reconcile(hand, doc, [{ ...other, id: 'cccccccc-0000-4000-8000-000000000003' }], defaultHouseStyle)
+        .segments[0]!.takeId,
     ).toBe('cccccccc-0000-4000-8000-000000000003')
   })
   describe('what was found in the picture of a take', () => {
@@ -518,7 +527,7 @@ describe('bringing a cut list up to date', () => {
     const hiddenOf = (list: CutList, id: string) => list.repairs.find((r) => r.takeId === id)?.hidden ?? []
     test('is proposed to be covered as soon as the take is chosen, and not before', () => {
       expect(hiddenOf(withCovers(first, [t, labelled]), B)).toEqual([])
-      const chosen = withTake(first, doc, segment.id, B, [t, labelled])
+      const chosen = withTake(first, doc, segment.id, B, [t, labelled], defaultHouseStyle)
       expect(chosen.segments[0]!.takeId).toBe(B)
       expect(hiddenOf(chosen, B).map((h) => [h.what, h.why?.state])).toEqual([
         ['face', 'open'],
@@ -527,7 +536,7 @@ describe('bringing a cut list up to date', () => {
       expect(proposalsOf(chosen).filter((w) => w.kind === 'name' && w.state === 'open')).toHaveLength(1)
     })
     test('is proposed once, and what was decided and drawn by hand stays', () => {
-      const chosen = withTake(first, doc, segment.id, B, [t, labelled])
+      const chosen = withTake(first, doc, segment.id, B, [t, labelled], defaultHouseStyle)
       const decided = decideAll(chosen, (w) => w.kind === 'name', 'declined')
       const drawn: CutList = {
         ...decided,
@@ -537,12 +546,16 @@ describe('bringing a cut list up to date', () => {
           hidden: [...r.hidden, { id: 'own', what: 'other', from: 0, to: 9, keys: [], why: null }],
         })),
       }
-      const again = withTake(withTake(drawn, doc, segment.id, A, [t, labelled]), doc, segment.id, B, [
-        t,
-        labelled,
-      ])
+      const again = withTake(
+        withTake(drawn, doc, segment.id, A, [t, labelled], defaultHouseStyle),
+        doc,
+        segment.id,
+        B,
+        [t, labelled],
+        defaultHouseStyle,
+      )
       expect(again.repairs).toEqual(drawn.repairs)
-      expect(reconcile(again, doc, [t, labelled]).repairs).toEqual(drawn.repairs)
+      expect(reconcile(again, doc, [t, labelled], defaultHouseStyle).repairs).toEqual(drawn.repairs)
     })
     test('comes with a line of that take too', () => {
       const mixed: CutList = {
@@ -552,17 +565,20 @@ describe('bringing a cut list up to date', () => {
       expect(hiddenOf(withCovers(mixed, [t, labelled]), B)).toHaveLength(2)
     })
     test('a take of another segment, or none, changes nothing', () =>
-      expect([withTake(first, doc, 'elsewhere', A, [t]), withTake(first, doc, segment.id, B, [t])]).toEqual([
-        first,
-        first,
-      ]))
+      expect([
+        withTake(first, doc, 'elsewhere', A, [t], defaultHouseStyle),
+        withTake(first, doc, segment.id, B, [t], defaultHouseStyle),
+      ]).toEqual([first, first]))
   })
   test('a take that came out shorter keeps what there is of its spans', () => {
     const hand: CutList = {
       ...first,
       segments: [{ ...row(clip(0, 90), clip(90, 9000)), segmentId: segment.id, byHand: true }],
     }
-    expect(reconcile(hand, doc, [t]).segments[0]!.items.map(framesOf)).toEqual([90, toFrame(t.seconds) - 90])
+    expect(reconcile(hand, doc, [t], defaultHouseStyle).segments[0]!.items.map(framesOf)).toEqual([
+      90,
+      toFrame(t.seconds) - 90,
+    ])
   })
   test('lists of the first version are read: trims, drops and the card are where they were', () => {
     const old = {
@@ -599,7 +615,9 @@ describe('cards', () => {
   )
   const looks = (i: number, heard = '') => {
     const s = lesson.segments[i]!
-    return cardsFor(lesson, s, heard ? hear(s, said(heard), 20) : null).map((c) => c.card.look)
+    return cardsFor(lesson, s, heard ? hear(s, said(heard), 20) : null, defaultHouseStyle).map(
+      (c) => c.card.look,
+    )
   }
   test('come from the script: aim first, things where they are told, a stop where the film is stopped, a guard before answers, thanks last', () => {
     expect(looks(0)).toEqual(['aim'])
@@ -626,14 +644,14 @@ describe('cards', () => {
     const long = lessonOf(
       `# Long\n\n## Talk {show}\n${'Say: This is a line that goes on for quite a while and says little.\n'.repeat(200)}`,
     )
-    expect([isTight(lesson), isTight(long)]).toEqual([false, true])
+    expect([isTight(lesson, defaultHouseStyle), isTight(long, defaultHouseStyle)]).toEqual([false, true])
   })
   test('a stop draws the table as it lies there, where something lies on it', () => {
     const laid = lessonOf(
       '# T\n\n## Try {alone}\nDo: Lay a ten frame\nDo: Put 4 saffron on the frame\nPause: Have a go. (30 s)\n## Again {alone}\nDo: Clear the table\nPause: Have a go. (30 s)',
     )
     const cards = (i: number) =>
-      cardsFor(laid, laid.segments[i]!, hear(laid.segments[i]!, said('have a go'), 6))
+      cardsFor(laid, laid.segments[i]!, hear(laid.segments[i]!, said('have a go'), 6), defaultHouseStyle)
         .filter((c) => c.card.look === 'stop')
         .map((c) => c.card.table)
     const pause = laid.segments[0]!.steps.at(-1)!.id
@@ -644,7 +662,9 @@ describe('cards', () => {
     ).toBeGreaterThan(2 * JSON.stringify(cardShapes({ look: 'stop', title: 'Stop', lines: [] })).length)
   })
   test('are not in the film before they are accepted', () =>
-    expect(cardsFor(lesson, lesson.segments[0]!, null).map((c) => plays(c.card))).toEqual([false]))
+    expect(cardsFor(lesson, lesson.segments[0]!, null, defaultHouseStyle).map((c) => plays(c.card))).toEqual([
+      false,
+    ]))
   test('draw their words in lines that fit, and long words are broken, never lost', () => {
     expect(
       wrap(`a ${'b'.repeat(45)} c`, 30)
@@ -683,7 +703,8 @@ describe('cards', () => {
         kit,
       }
       expect(
-        cardsFor(many, many.segments[0]!, null).find((c) => c.card.look === 'things')!.card.lines,
+        cardsFor(many, many.segments[0]!, null, defaultHouseStyle).find((c) => c.card.look === 'things')!.card
+          .lines,
       ).toHaveLength(11)
     })
     test('any card that is not told to be cut off shows every word, inside its room; one that is has less than it says', () =>
@@ -751,17 +772,20 @@ test('captions carry the script’s words at the time they were heard, in the cu
     [A, hear(a, [...said('bobbin has seven parcels', 2), ...said('one two three', 8)], 10)],
     [B, hear(b, said('all done now', 1), 4)],
   ])
-  const cues = captionsOf([
-    {
-      segment: a,
-      cut: row(clip(0, 135), clip(135, 210, { why: why('drop', 'accepted') }), clip(210, 300), {
-        ...plainCard('stop', 'x', 'Stop the film.'),
-        frames: 120,
-      }),
-      hearings,
-    },
-    { segment: b, cut: row(clip(0, 120, { takeId: B })), hearings },
-  ])
+  const cues = captionsOf(
+    [
+      {
+        segment: a,
+        cut: row(clip(0, 135), clip(135, 210, { why: why('drop', 'accepted') }), clip(210, 300), {
+          ...plainCard('stop', 'x', 'Stop the film.'),
+          frames: 120,
+        }),
+        hearings,
+      },
+      { segment: b, cut: row(clip(0, 120, { takeId: B })), hearings },
+    ],
+    { style: defaultHouseStyle },
+  )
   expect(cues.map((c) => c.text)).toEqual([
     'Bobbin has 7 parcels.',
     'one, two, three',

@@ -115,7 +115,7 @@ export function firstCut(
   lesson: Whole,
   segment: Segment,
   take: TakeFacts,
-  others: readonly TakeFacts[] = [],
+  { style, others = [] }: { style: HouseStyle; others?: readonly TakeFacts[] },
 ): CutItem[] {
   const drops = take.hearing ? dropsOf(take.hearing, take.seconds) : []
   const holds = take.hearing
@@ -133,7 +133,7 @@ export function firstCut(
     const i = items.findLastIndex((x) => x.kind === 'clip' && x.takeId === take.id && x.to <= b.at)
     items.splice(i + 1, 0, b.clip)
   }
-  return withCards(items, cardsFor(lesson, segment, take.hearing), take.id)
+  return withCards(items, cardsFor(lesson, segment, take.hearing, style), take.id)
 }
 
 /** A take parted at drops, holds and silences. */
@@ -257,12 +257,12 @@ export function reconcile(
   cut: CutList | null,
   lesson: Whole,
   takes: readonly TakeFacts[],
-  style: HouseStyle = defaultHouseStyle,
+  style: HouseStyle,
 ): CutList {
   // The clock is asked only where several takes are to choose from.
   let times: LessonTime | null = null
   const planned = (id: string): number =>
-    (times ??= timeLesson(lesson)).segments.find((s) => s.id === id)?.film ?? 0
+    (times ??= timeLesson(lesson, style)).segments.find((s) => s.id === id)?.film ?? 0
   const before = cut ?? plainList
   const segments = lesson.segments
     .filter((s) => s.audience === 'children' || takes.some((t) => t.segmentId === s.id))
@@ -305,7 +305,7 @@ export function withTake(
   segmentId: string,
   takeId: string,
   takes: readonly TakeFacts[],
-  style: HouseStyle = defaultHouseStyle,
+  style: HouseStyle,
 ): CutList {
   const mine = takes.filter((t) => t.segmentId === segmentId)
   const [segment, take] = [lesson.segments.find((s) => s.id === segmentId), mine.find((t) => t.id === takeId)]
@@ -325,7 +325,7 @@ function forTake(
   take: TakeFacts,
   takes: readonly TakeFacts[],
   before: CutSegment | null,
-  by: { style?: HouseStyle; repair?: Repair } = {},
+  by: { style: HouseStyle; repair?: Repair },
 ): CutSegment {
   const decided = new Map(
     [...(before?.items ?? []), ...(before?.overlays ?? [])].flatMap((i) =>
@@ -342,23 +342,11 @@ function forTake(
       ? lesson
       : { ...lesson, segments: lesson.segments.map((s) => (s.id === segment.id ? filmed : s)) }
   const items = asDecided(
-    firstCut(
-      whole,
-      filmed,
-      take,
-      takes.filter((t) => t.id !== take.id),
-    ),
+    firstCut(whole, filmed, take, { style: by.style, others: takes.filter((t) => t.id !== take.id) }),
   )
   const own = (before?.overlays ?? []).filter((o) => o.why === null).flatMap((o) => within(o, takes))
   const overlays = asDecided(
-    overlaysFor(
-      filmed,
-      take,
-      simulate(whole),
-      by.repair ?? plainRepair(take.id),
-      by.style ?? defaultHouseStyle,
-      lesson.age,
-    ),
+    overlaysFor(filmed, take, simulate(whole), by.repair ?? plainRepair(take.id), by.style, lesson.age),
   ).filter((o) => own.every((x) => x.id !== o.id))
   return { segmentId: segment.id, takeId: take.id, items, overlays: [...own, ...overlays], byHand: false }
 }

@@ -76,7 +76,7 @@ describe('an example again with new numbers', () => {
           }
           expect(factOf(copy, [])).toMatchObject({ a, b, total: a + b })
           expect(
-            proofread(after)
+            proofread(after, defaultHouseStyle)
               .findings.filter(
                 (f) => f.segmentId === copy.id && f.severity === 'wrong' && f.code !== 'too-few-listed',
               )
@@ -144,19 +144,26 @@ describe('comparing two revisions', () => {
 describe('where the time goes', () => {
   test('shares sum to one', () => {
     const lesson = made()
-    const shares = whereTimeGoes(lesson, proofread(lesson).time)
+    const shares = whereTimeGoes(lesson, proofread(lesson, defaultHouseStyle).time)
     expect(shares.reduce((s, x) => s + x.share, 0)).toBeCloseTo(1, 6)
     expect(shares.map((x) => x.seconds)).toEqual([...shares.map((x) => x.seconds)].sort((a, b) => b - a))
   })
   test('a film under its limit needs no saving; one over it gets enough, repetitions first', () => {
     const short = made(1, 3)
-    expect(savings(short, proofread(short).time, proofread(short).moments, defaultHouseStyle)).toEqual({
+    expect(
+      savings(
+        short,
+        proofread(short, defaultHouseStyle).time,
+        proofread(short, defaultHouseStyle).moments,
+        defaultHouseStyle,
+      ),
+    ).toEqual({
       over: 0,
       list: [],
       enough: true,
     })
     const long = { ...made(2, 12, 20), age: 3 }
-    const p = proofread(long)
+    const p = proofread(long, defaultHouseStyle)
     const s = savings(long, p.time, p.moments, defaultHouseStyle)
     expect(s.over).toBeGreaterThan(0)
     expect(s.list[0]!.kind).toBe('repetition')

@@ -1,3 +1,4 @@
+import { defaultHouseStyle } from '../contracts/house-style.ts'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { type Lesson, Lesson as LessonSchema, segmentKinds, verbs } from '../contracts/lesson.ts'
@@ -113,25 +114,25 @@ describe('Markdown', () => {
 describe('time', () => {
   test('speech follows the age, counting and waiting the clock', () => {
     const say = lesson('## A {show}\nSay: one two three four five six seven eight nine ten')
-    expect(timeLesson({ ...say, age: 3 }).film).toBeCloseTo((10 / 115) * 60, 3)
-    expect(timeLesson({ ...say, age: 6 }).film).toBeCloseTo((10 / 145) * 60, 3)
-    expect(timeLesson(lesson('## A {show}\nCount: 1 to 12')).film).toBeCloseTo(
+    expect(timeLesson({ ...say, age: 3 }, defaultHouseStyle).film).toBeCloseTo((10 / 115) * 60, 3)
+    expect(timeLesson({ ...say, age: 6 }, defaultHouseStyle).film).toBeCloseTo((10 / 145) * 60, 3)
+    expect(timeLesson(lesson('## A {show}\nCount: 1 to 12'), defaultHouseStyle).film).toBeCloseTo(
       10 * clock.countTo10 + 2 * clock.countTo20,
       3,
     )
-    expect(timeLesson(lesson('## A {show}\nCount: 1 to 4, jumping')).film).toBeCloseTo(
+    expect(timeLesson(lesson('## A {show}\nCount: 1 to 4, jumping'), defaultHouseStyle).film).toBeCloseTo(
       4 * (clock.countTo10 + clock.movement),
       3,
     )
   })
   test('a question with no wait gets the house’s wait; a pause costs home time', () => {
-    const t = timeLesson(lesson('## A {show}\nAsk: How many?\nPause: Go (2 min)'))
+    const t = timeLesson(lesson('## A {show}\nAsk: How many?\nPause: Go (2 min)'), defaultHouseStyle)
     expect(t.home).toBe(120)
-    const lone = timeLesson(lesson('## A {show}\nAsk: How many?\nSay: So.'))
+    const lone = timeLesson(lesson('## A {show}\nAsk: How many?\nSay: So.'), defaultHouseStyle)
     expect(lone.film).toBeCloseTo((2 / 125) * 60 + 5 + (1 / 125) * 60, 3)
   })
   test('segments start where the one before ends', () => {
-    const t = timeLesson(lesson('## A {show}\nWait: 5 s\n## B {show}\nWait: 7 s'))
+    const t = timeLesson(lesson('## A {show}\nWait: 5 s\n## B {show}\nWait: 7 s'), defaultHouseStyle)
     expect(t.segments.map((s) => [s.start, s.film])).toEqual([
       [0, 5],
       [5, 7],

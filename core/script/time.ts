@@ -108,12 +108,7 @@ const handling = (a: Action): number => {
 const spokenWords = (text: string): number => tokens(text).filter((w) => /[\p{L}\d]/u.test(w)).length
 
 /** Film and home seconds of one step for a lesson's age (3–7) and the audience of its segment; `pace` in words a minute replaces the usual rate. */
-export function timeOf(
-  m: Moment,
-  age: number,
-  style: HouseStyle = defaultHouseStyle,
-  pace: number | null = null,
-): StepTime {
+export function timeOf(m: Moment, age: number, style: HouseStyle, pace: number | null = null): StepTime {
   const rate =
     (m.segment.audience === 'adults'
       ? clock.adultWordsPerMinute
@@ -182,7 +177,7 @@ export interface LessonTime {
 /** Running time of a lesson, per step, per segment and in all. Pass moments already computed to save the work. */
 export function timeLesson(
   lesson: Pick<Lesson, 'segments' | 'age'>,
-  style: HouseStyle = defaultHouseStyle,
+  style: HouseStyle,
   moments: readonly Moment[] = simulate(lesson),
   pace: number | null = null,
 ): LessonTime {

@@ -1,3 +1,4 @@
+import { ladder } from '../plan/ladder/ladder.ts'
 import { describe, expect, test } from 'vitest'
 import { structures } from '../contracts/lesson.ts'
 import { defaultHouseStyle, HouseStyle } from '../contracts/house-style.ts'
@@ -37,7 +38,7 @@ function lesson(structure: (typeof structures)[number], style = defaultHouseStyl
 
 describe.each(structures)('a pack of %s', (structure) => {
   const doc = lesson(structure)
-  const pack = packOf(doc)
+  const pack = packOf(doc, ladder)
   test('has three tasks: a number, a choice, a photo', () =>
     expect(pack.tasks.map((t) => t.spec.kind)).toEqual(['number', 'choice', 'photo']))
   test('gives every thing one swap, and its cautions', () => {

@@ -1,3 +1,4 @@
+import type { Idea } from '../contracts/idea.ts'
 import type { HomePack } from '../contracts/api/home.ts'
 import type { Lesson } from '../contracts/lesson.ts'
 import type { Pack, PackTask } from '../contracts/pack.ts'
@@ -6,14 +7,14 @@ import { cautionsFor, swapsFor, thingNamed } from '../plan/things.ts'
 import { pauseWords } from '../script/reading.ts'
 
 /** Makes what a home receives from the lesson. `younger`: a child under three lives there. */
-export function packOf(lesson: Lesson): Pack {
+export function packOf(lesson: Lesson, ladder: readonly Idea[]): Pack {
   const twoFaces = lesson.segments.some((s) =>
     s.steps.some((x) => x.verb === 'do' && /\bturn over\b|\bblue\b/i.test(x.text)),
   )
   return {
     title: lesson.title,
     ideaId: lesson.ideaId,
-    aim: aimOf(lesson),
+    aim: aimOf(lesson, ladder),
     needs: lesson.kit.map((k) => {
       const uses =
         twoFaces && thingNamed(k.thing)?.properties.includes('two faces')
@@ -43,8 +44,8 @@ function tasksOf(lesson: Pick<Lesson, 'segments'>): PackTask[] {
   )
 }
 
-function aimOf(lesson: Lesson): string {
-  const idea = ideaById(lesson.ideaId)
+function aimOf(lesson: Lesson, ladder: readonly Idea[]): string {
+  const idea = ideaById(lesson.ideaId, ladder)
   switch (lesson.aim.structure) {
     case 'parts':
       return `This film is about ways to part ${lesson.aim.upTo} in two.`

@@ -1,3 +1,4 @@
+import { ladder } from '@awlbox/core/plan/ladder/ladder'
 import fs from 'node:fs/promises'
 import path from 'node:path'
 import type { CutList } from '@awlbox/core/contracts/cut'
@@ -19,7 +20,7 @@ const lessonOut: Record<string, (l: Lesson) => string | Promise<Buffer>> = {
   '.fountain': (l) => toFountain(l, defaultHouseStyle),
   '.cue-cards.pdf': async (l) => (await import('../lessons/pdf/cue-cards.ts')).cueCards(l, defaultHouseStyle),
   '.pdf': async (l) =>
-    (await import('../lessons/pdf/one-page.ts')).onePage(l, defaultHouseStyle, ideaById(l.ideaId)),
+    (await import('../lessons/pdf/one-page.ts')).onePage(l, defaultHouseStyle, ideaById(l.ideaId, ladder)),
 }
 const captions = ['.vtt', '.srt']
 

@@ -70,12 +70,13 @@ async function listenTo(lesson: Lesson, segmentName: string | null, file: string
     title: lesson.title,
     steps: named.flatMap((s) => s.steps),
   }
+  // From the shell there is no setting: the house style everybody starts from.
+  const style = defaultHouseStyle
   const chosen = (words: readonly HeardWord[], seconds: number): Segment => {
     if (named.length === 1) return named[0]!
-    const only = sortClip(named, words, seconds).segmentId
+    const only = sortClip(named, words, seconds, style).segmentId
     return named.find((s) => s.id === only) ?? whole
   }
-  const style = defaultHouseStyle
   if (isCaptions(file)) {
     const { words, seconds } = await captionsOf(file)
     const segment = chosen(words, seconds)

@@ -1,3 +1,4 @@
+import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import { proofread } from '@awlbox/core/script/proof/proof'
 import { describeTable } from '@awlbox/core/script/table/description'
 import { type Printed, readLesson } from './printed.ts'
@@ -6,7 +7,7 @@ import { clockTime } from '@awlbox/core/words'
 /** `proof LESSON`: timing, table-top and findings. */
 export async function proof(args: string[]): Promise<Printed> {
   const { lesson, unplaced } = await readLesson(args[0])
-  const p = proofread(lesson)
+  const p = proofread(lesson, defaultHouseStyle)
   const place = new Map(p.moments.map((m) => [m.step.id, `${m.segment.title}, line ${m.stepIndex + 1}`]))
   const json = {
     version: 1,

@@ -1,3 +1,4 @@
+import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import { execFileSync } from 'node:child_process'
 import fs from 'node:fs'
 import path from 'node:path'
@@ -46,7 +47,7 @@ async function filmed(segmentId: string, file: string, seconds: number): Promise
     status: 'ready',
     peaks: Buffer.alloc(Math.round(seconds * 50), 30),
   })
-  const words = spokenLines(segment)
+  const words = spokenLines(segment, defaultHouseStyle)
     .flatMap((l) => l.words)
     .slice(0, 8)
     .map((word, i): HeardWord => ({ word, start: 0.5 + i * 0.5, end: 0.9 + i * 0.5, confidence: 1 }))

@@ -1,3 +1,4 @@
+import { ladder } from '@awlbox/core/plan/ladder/ladder'
 import { hash } from '@node-rs/argon2'
 import { addDays, formatISO, subDays } from 'date-fns'
 import { count, eq } from 'drizzle-orm'
@@ -176,7 +177,7 @@ export async function seedDemo(db: Db): Promise<boolean> {
       {
         settingId: setting!.id,
         segment: kept,
-        seconds: timeLesson({ segments: [kept], age: 5 }).film,
+        seconds: timeLesson({ segments: [kept], age: 5 }, defaultHouseStyle).film,
         byId: staff[1]!.id,
       },
       {
@@ -202,7 +203,7 @@ export async function seedDemo(db: Db): Promise<boolean> {
       const doc = demoLesson(title, ideaId, 4, a, seed)
       const lessonId = await lesson(classId, at, doc)
       const sentAt = addDays(today, at)
-      const pack = packOf(doc)
+      const pack = packOf(doc, ladder)
       const [pub] = await tx
         .insert(publications)
         .values({ lessonId, lessonRevision: 1, pack, sentAt, byId: marnie.id })

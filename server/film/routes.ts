@@ -121,7 +121,7 @@ export function filmRoutes(router: Router, s: Services): void {
     if (segment)
       await learn(
         s.db,
-        (await taught(segment, body, phonesOf)).map((t) => ({
+        (await taught({ segment, style: person.houseStyle }, body, phonesOf)).map((t) => ({
           lessonId: take.lessonId,
           segmentId: segment.id,
           ...t,

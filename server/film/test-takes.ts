@@ -1,3 +1,4 @@
+import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import { execFileSync } from 'node:child_process'
 import fs from 'node:fs'
 import os from 'node:os'
@@ -17,7 +18,7 @@ export const doc = sampleLesson()
 export const show = doc.segments.find((s) => s.kind === 'show')!
 export const hook = doc.segments[0]!
 export const linesOf = (s: typeof show) =>
-  spokenLines(s).map((l) => (l.numbers ? l.words.join(', ') : l.words.join(' ')))
+  spokenLines(s, defaultHouseStyle).map((l) => (l.numbers ? l.words.join(', ') : l.words.join(' ')))
 export const b64 = (s: string) => Buffer.from(s).toString('base64')
 export const idOf = (r: { headers: Headers }): string => r.headers.get('awlbox-take')!
 interface Seen {

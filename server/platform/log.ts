@@ -12,3 +12,5 @@ export const log = pino({
   base: null,
   redact: ['req.headers.cookie'],
 })
+/** A path for the log, without the private link of a home. */
+export const pathForLog = (path: string): string => path.replace(/\/(home|h)\/[^/]+/, '/$1/…')

@@ -1,6 +1,6 @@
 import type { ErrorRequestHandler } from 'express'
 import { ZodError } from 'zod'
-import { forLog, log } from './log.ts'
+import { forLog, log, pathForLog } from './log.ts'
 
 /** An error with words for the person: what happened, what was kept, what to do. Sent as RFC 9457 problem+json. */
 export class Problem extends Error {
@@ -95,7 +95,8 @@ export const problems: ErrorRequestHandler = (error, req, res, next) => {
   if (p.status >= 500)
     log.error(
       {
-        path: req.path.replace(/\/home\/[^/]+/, '/home/…'),
+        requestId: res.locals.requestId as string | undefined,
+        path: pathForLog(req.path),
         error: isDbAway(error) ? p.title : forLog(error),
       },
       p.title,

@@ -12,6 +12,7 @@ import { mayHousehold, mayLesson, mayPublication } from '../platform/access.ts'
 import { notFound, Problem } from '../platform/problem.ts'
 import { personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
+import { ladderOf } from '../settings/store.ts'
 import { homeToken } from '../platform/tokens.ts'
 import {
   homesOf,
@@ -40,7 +41,7 @@ export function sendRoutes(router: Router, s: Services): void {
       rendersOf(s.db, id),
     ])
     return {
-      pack: packOf(lesson!.doc),
+      pack: packOf(lesson!.doc, await ladderOf(s.db, person.settingId)),
       sent,
       latestRender: renders[0] ?? null,
       replacement: await replacement(s, lesson!.doc, sent[0], renders[0]),
@@ -55,7 +56,7 @@ export function sendRoutes(router: Router, s: Services): void {
     const id = params.lessonId
     await mayLesson(s.db, person, id, 'change')
     const lesson = (await lessonById(s.db, id))!
-    const pack = packOf(lesson.doc)
+    const pack = packOf(lesson.doc, await ladderOf(s.db, person.settingId))
     const render = (await rendersOf(s.db, id))[0]
     if (body.withFilm && !render)
       throw new Problem(409, 'No film yet', 'Render the film first, or send the tasks without it.')

@@ -36,7 +36,7 @@ export function sortClip(
   segments: readonly Segment[],
   words: readonly HeardWord[],
   duration: number,
-  style: HouseStyle = defaultHouseStyle,
+  style: HouseStyle,
 ): Sorted {
   const mine = segments
     .map((s) => ({ id: s.id, title: s.title, lines: spokenLines(s, style) }))

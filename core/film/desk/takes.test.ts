@@ -46,7 +46,8 @@ Say: You sorted parcels with me. Bobbin says thank you.
 const [, watch, together, bye] = post.segments
 
 describe('a clip is sorted by what is said in it', () => {
-  const sort = (text: string) => sortClip(post.segments, said(text), text.split(' ').length * 0.4)
+  const sort = (text: string) =>
+    sortClip(post.segments, said(text), text.split(' ').length * 0.4, defaultHouseStyle)
   test.each([
     ['you sorted parcels with me bobbin says thank you', 'Goodbye'],
     [
@@ -93,7 +94,7 @@ describe('a clip is sorted by what is said in it', () => {
       ),
       ...said('you sorted parcels with me bobbin says thank you', 80),
     ]
-    const s = sortClip(post.segments, words, 90)
+    const s = sortClip(post.segments, words, 90, defaultHouseStyle)
     expect(s.parts.map((p) => p.segmentId)).toEqual([watch!.id, together!.id, bye!.id])
     expect(s.parts[0]!.from).toBe(0)
     expect(s.parts.at(-1)!.to).toBe(90)
@@ -408,12 +409,34 @@ describe('corrections', () => {
   })
   test('a name teaches how it sounds; a number, or a word of no script, teaches nothing', async () => {
     const phones = (w: string) => Promise.resolve(`<${w}>`)
-    expect(await taught(watch!, { from: 0, to: 1, heard: 'robin has', said: 'bobbin has' }, phones)).toEqual([
-      { word: 'bobbin', phones: '<robin>', heard: 'robin' },
-    ])
-    expect(await taught(watch!, { from: 0, to: 1, heard: 'five', said: 'four' }, phones)).toEqual([])
-    expect(await taught(watch!, { from: 0, to: 1, heard: 'robin', said: 'walrus' }, phones)).toEqual([])
-    expect(await taught(watch!, { from: 0, to: 1, heard: 'robin has', said: 'bobbin' }, phones)).toEqual([])
+    expect(
+      await taught(
+        { segment: watch!, style: defaultHouseStyle },
+        { from: 0, to: 1, heard: 'robin has', said: 'bobbin has' },
+        phones,
+      ),
+    ).toEqual([{ word: 'bobbin', phones: '<robin>', heard: 'robin' }])
+    expect(
+      await taught(
+        { segment: watch!, style: defaultHouseStyle },
+        { from: 0, to: 1, heard: 'five', said: 'four' },
+        phones,
+      ),
+    ).toEqual([])
+    expect(
+      await taught(
+        { segment: watch!, style: defaultHouseStyle },
+        { from: 0, to: 1, heard: 'robin', said: 'walrus' },
+        phones,
+      ),
+    ).toEqual([])
+    expect(
+      await taught(
+        { segment: watch!, style: defaultHouseStyle },
+        { from: 0, to: 1, heard: 'robin has', said: 'bobbin' },
+        phones,
+      ),
+    ).toEqual([])
   })
 })
 

@@ -1,3 +1,4 @@
+import type { HouseStyle } from '../../contracts/house-style.ts'
 import type { Segment } from '../../contracts/lesson.ts'
 import { isNumberWord } from './sounds.ts'
 import { spokenLines, spokenWordsOf } from '../follow/spoken.ts'
@@ -60,13 +61,13 @@ export function pronounce(word: string, lookup: (w: string) => string | undefine
  * what was recognised. Numbers teach nothing: a "four" that sounds like "five" is what hearing is for.
  */
 export async function taught(
-  segment: Segment,
+  { segment, style }: { segment: Segment; style: HouseStyle },
   c: Correction,
   phonesOf: (word: string) => Promise<string | null>,
 ): Promise<{ word: string; phones: string; heard: string }[]> {
   const [heard, said] = [spokenWordsOf(c.heard), spokenWordsOf(c.said)]
   if (!heard.length || heard.length !== said.length) return []
-  const script = new Set(spokenLines(segment).flatMap((l) => l.words))
+  const script = new Set(spokenLines(segment, style).flatMap((l) => l.words))
   const out: { word: string; phones: string; heard: string }[] = []
   for (const [i, word] of said.entries()) {
     if (word === heard[i] || isNumberWord(word) || isNumberWord(heard[i]!) || !script.has(word)) continue

@@ -26,7 +26,7 @@ export function spokenWordsOf(text: string): string[] {
 export const nameWords = (n: number): string[] => numberName(n).split(/[ -]/)
 
 /** What is said aloud in a segment, line by line. Things done, written and waited for are silent. */
-export function spokenLines(segment: Segment, style: HouseStyle = defaultHouseStyle): SpokenLine[] {
+export function spokenLines(segment: Segment, style: HouseStyle): SpokenLine[] {
   return segment.steps
     .flatMap((step): SpokenLine[] => {
       const base = { stepId: step.id, verb: step.verb, text: step.text, deliberate: step.deliberate ?? false }

@@ -1,3 +1,4 @@
+import { defaultHouseStyle } from '../../contracts/house-style.ts'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { type HeardWord, plainCodes } from '../../contracts/heard.ts'
@@ -137,7 +138,7 @@ test('for any script, leaving one number out of a count is found, and said as wr
           newId: () => `s${(n += 1)}`,
         })
         for (const s of lesson.segments.filter((x) => x.kind === 'together')) {
-          const lines = spokenLines(s)
+          const lines = spokenLines(s, defaultHouseStyle)
           const speakAll = (out: number | null) =>
             lines
               .map(
@@ -188,7 +189,7 @@ describe('with no script', () => {
 })
 
 describe('the language model', () => {
-  const lines = spokenLines(counting)
+  const lines = spokenLines(counting, defaultHouseStyle)
   const known = new Set(vocabularyOf(lines))
   const arpa = arpaModel(lines, known)
   const p = (h: string, w: string) => {

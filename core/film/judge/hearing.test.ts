@@ -1,3 +1,4 @@
+import { defaultHouseStyle } from '../../contracts/house-style.ts'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { type HeardFinding, type HeardWord, plainCodes } from '../../contracts/heard.ts'
@@ -438,7 +439,7 @@ describe('claps', () => {
 })
 
 describe('counts listened to by themselves', () => {
-  const lines = spokenLines(counting)
+  const lines = spokenLines(counting, defaultHouseStyle)
   const { words } = told(`${head} one two three four five six seven ~1 ${tail}`)
   const h = hear(counting, words, 30)
   test('lie between what other lines say, and hold the whole count', () => {

@@ -758,5 +758,4 @@ export const ladder: readonly Idea[] = rows.map(
     codes: [],
   }),
 )
-export const ideaById = (id: string, on: readonly Idea[] = ladder): Idea | undefined =>
-  on.find((i) => i.id === id)
+export const ideaById = (id: string, on: readonly Idea[]): Idea | undefined => on.find((i) => i.id === id)

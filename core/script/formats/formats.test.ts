@@ -1,3 +1,4 @@
+import { defaultHouseStyle } from '../../contracts/house-style.ts'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { arcs, Lesson, segmentKinds, structures, verbs, wishes } from '../../contracts/lesson.ts'
@@ -141,7 +142,7 @@ describe('round trips', () => {
   test('any lesson becomes a screenplay with a scene for each segment and no line that is read as another kind', () =>
     fc.assert(
       fc.property(anyLesson, (lesson) => {
-        const text = toFountain(lesson)
+        const text = toFountain(lesson, defaultHouseStyle)
         expect(text.match(/^\.[^\n]*\([a-z -]+\)$/gm)?.length ?? 0).toBe(lesson.segments.length)
       }),
       { numRuns: 60 },

@@ -36,7 +36,7 @@ function lines(step: Step, who: string, style: HouseStyle): string[] {
 }
 
 /** A lesson as a Fountain screenplay: a scene for each segment, speech as dialogue, everything else as action. */
-export function toFountain(lesson: Lesson, style: HouseStyle = defaultHouseStyle): string {
+export function toFountain(lesson: Lesson, style: HouseStyle): string {
   const head = [
     `Title: ${lesson.title}`,
     `Notes: For age ${lesson.age}. Needs ${lesson.kit.map((k) => `${k.count} ${k.thing}`).join(', ') || 'nothing'}.`,

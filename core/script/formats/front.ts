@@ -1,3 +1,4 @@
+import { ladder } from '../../plan/ladder/ladder.ts'
 import type { Device } from '../../contracts/chance.ts'
 import { Aim, arcs, type Example, Lesson, structures, type Wish, wishes } from '../../contracts/lesson.ts'
 import { aimOf } from '../../plan/aim.ts'
@@ -120,7 +121,7 @@ export function readFront(line: string, lesson: Lesson): boolean {
   }
   switch (found[1]!.toLowerCase()) {
     case 'idea': {
-      const idea = ideaById(value)
+      const idea = ideaById(value, ladder)
       // An idea says what its examples are made of, until a line of its own says otherwise.
       return take({
         ideaId: value,

@@ -1,3 +1,4 @@
+import { defaultHouseStyle } from '../../contracts/house-style.ts'
 import fs from 'node:fs'
 import path from 'node:path'
 import { describe, expect, test } from 'vitest'
@@ -18,7 +19,7 @@ test('there is one of every kind', () => expect(files.length).toBeGreaterThanOrE
 describe.each(files)('%s', (file) => {
   const text = fs.readFileSync(path.join(folder, file), 'utf8')
   const { lesson, unplaced } = read(text)
-  const proof = proofread(lesson)
+  const proof = proofread(lesson, defaultHouseStyle)
   test('imports with nothing left over', () => expect(unplaced).toEqual([]))
   test('plays on the table: every line is read, none refused', () =>
     expect(

@@ -148,6 +148,7 @@ describe('a lesson with nothing wrong gives nothing', () => {
             expect(
               proofread(
                 fromTemplate({ title: 'Post', ideaId: 'parts-10', age: 4, aim, examples, newId: ids() }),
+                defaultHouseStyle,
               ).findings,
             ).toEqual([])
         })
@@ -174,10 +175,13 @@ test('every fix, once applied, takes its finding away', () => {
   let fixed = 0
   for (const [code, bad, , more] of pairs) {
     const doc = lesson(bad, more)
-    const finding = proofread(doc).findings.find((f) => f.code === code)
+    const finding = proofread(doc, defaultHouseStyle).findings.find((f) => f.code === code)
     if (!finding?.fix) continue
     let n = 0
-    const after = proofread(applyFix(doc, finding.fix, () => `f${(n += 1)}`)).findings
+    const after = proofread(
+      applyFix(doc, finding.fix, () => `f${(n += 1)}`),
+      defaultHouseStyle,
+    ).findings
     expect(after.filter((f) => f.code === code && f.stepId === finding.stepId)).toEqual([])
     fixed++
   }

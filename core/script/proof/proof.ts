@@ -90,11 +90,7 @@ export interface Proofed {
  * Plays, times and proof-reads a lesson: everything the Script screen shows, recomputed whole on every change.
  * `pace`: the teacher's own words a minute, where enough takes have been heard.
  */
-export function proofread(
-  lesson: Lesson,
-  style: HouseStyle = defaultHouseStyle,
-  pace: number | null = null,
-): Proofed {
+export function proofread(lesson: Lesson, style: HouseStyle, pace: number | null = null): Proofed {
   const moments = simulate(lesson)
   const time = timeLesson(lesson, style, moments, pace)
   const needs = needed(lesson, moments)

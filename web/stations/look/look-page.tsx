@@ -10,6 +10,7 @@ import { workRates } from '@awlbox/core/next/minutes'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
 import { ask, wordsOf } from '../../api.ts'
 import { isTyping } from '../../frame/head.tsx'
+import { useIdeas } from '../../frame/ideas.ts'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { Button } from '../../kit/button.tsx'
 import { Empty, Notice } from '../../kit/notice.tsx'
@@ -19,6 +20,7 @@ import { Tray } from './tray.tsx'
 
 export default function LookPage() {
   const { record, me, doc } = useLesson()
+  const ideas = useIdeas()
   const { data, mutate } = useAsked(lookApi.replies, { lessonId: record.id })
   const replies = useMemo(() => data?.items ?? [], [data])
   const readings = useMemo(
@@ -221,7 +223,7 @@ export default function LookPage() {
         ) : (
           <Tray
             key={`${current.id}${again}`}
-            idea={ideaById(doc.ideaId)?.name ?? 'The idea'}
+            idea={ideaById(doc.ideaId, ideas)?.name ?? 'The idea'}
             help={current.help}
             disabled={false}
             onJudge={(j) => void judge(j)}

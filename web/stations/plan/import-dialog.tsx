@@ -1,3 +1,4 @@
+import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
 import { useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -55,7 +56,7 @@ export function ImportDialog({
   const [busy, setBusy] = useState(false)
   const result = useMemo(() => (text.trim() ? read(text, me?.houseStyle.defaultWait ?? 5) : null), [text, me])
   const good = result && !('problem' in result) && result.lesson.segments.length > 0 ? result : null
-  const proof = useMemo(() => good && proofread(good.lesson, me?.houseStyle), [good, me])
+  const proof = useMemo(() => good && proofread(good.lesson, me?.houseStyle ?? defaultHouseStyle), [good, me])
   const open = async (file: File | undefined) => {
     if (!file) return
     if (file.size > largest)

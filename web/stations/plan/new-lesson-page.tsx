@@ -1,3 +1,5 @@
+import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
+import type { Idea } from '@awlbox/core/contracts/idea'
 import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
 import * as shelfApi from '@awlbox/core/contracts/api/shelf'
 import { useAsked } from '../../frame/use-asked.ts'
@@ -62,8 +64,10 @@ export default function NewLessonPage() {
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
   const navigate = useNavigate()
-  const { result, chosen, choose, again, actions, examples, said } = useSets(value, me?.houseStyle)
-  const name = title.trim() || suggested(value)
+  // Until the house's own is fetched, the one everybody starts from.
+  const style = me?.houseStyle ?? defaultHouseStyle
+  const { result, chosen, choose, again, actions, examples, said } = useSets(value, style)
+  const name = title.trim() || suggested(value, ideas)
   const lesson = useMemo(
     () =>
       examples && me && storyIsWhole(value.story)
@@ -78,7 +82,7 @@ export default function NewLessonPage() {
         : null,
     [examples, me, name, value, result],
   )
-  const time = useMemo(() => lesson && timeLesson(lesson, me?.houseStyle, undefined, me?.pace), [lesson, me])
+  const time = useMemo(() => lesson && timeLesson(lesson, style, undefined, me?.pace), [lesson, style, me])
   const cls = classId || shelf?.classes[0]?.id || ''
   useEffect(() => {
     document.title = 'Plan a lesson · Awlbox'
@@ -119,7 +123,7 @@ export default function NewLessonPage() {
                 className={box}
                 value={title}
                 maxLength={120}
-                placeholder={suggested(value)}
+                placeholder={suggested(value, ideas)}
                 onChange={(e) => setTitle(e.target.value)}
               />
             </label>
@@ -218,12 +222,12 @@ export default function NewLessonPage() {
   )
 }
 const storyIsWhole = (s: Story | undefined): boolean => !s || Object.values(s).every((x) => x.trim() !== '')
-function suggested(v: AimChoice): string {
+function suggested(v: AimChoice, ideas: readonly Idea[]): string {
   const stories: Record<string, string> = {
     parts: `${v.aim.upTo} parcels, two pigeon-holes`,
     add: 'Two vans, one depot',
     'take-away': 'Parcels left at doors',
     'count-on': 'Hidden in the sack',
   }
-  return stories[v.aim.structure] ?? ideaById(v.ideaId)?.name ?? 'New lesson'
+  return stories[v.aim.structure] ?? ideaById(v.ideaId, ideas)?.name ?? 'New lesson'
 }

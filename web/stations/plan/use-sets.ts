@@ -7,11 +7,7 @@ import type { RowActions } from './example-sets.tsx'
 import type { AimChoice } from './aim-editor.tsx'
 
 /** Example sets for an aim; searching again starts from another seed, keeps what is kept, and one example can be swapped for another like it. */
-export function useSets(
-  value: AimChoice,
-  style: HouseStyle = defaultHouseStyle,
-  start: readonly Example[] = [],
-) {
+export function useSets(value: AimChoice, style: HouseStyle, start: readonly Example[] = []) {
   const [seed, setSeed] = useState(1)
   const [chosen, setChosen] = useState(0)
   const [said, setSaid] = useState<string | null>(null)
