@@ -1,6 +1,7 @@
 import fs from 'node:fs'
 import { createRequire } from 'node:module'
 import { expect, type Page, test } from '@playwright/test'
+import { openLink } from './home-link.ts'
 
 const axe = fs.readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 interface Violation {
@@ -52,7 +53,7 @@ test('every view keeps nobody out, light or dark', async ({ page }) => {
   const sent = shelf.lessons.find((l) => l.facts.sent && l.facts.replies > l.facts.looked)!.id
   const written = shelf.lessons.find((l) => l.facts.findings > 0)!.id
   const { homes } = (await (await page.request.get(`/api/lessons/${sent}/send`)).json()) as {
-    homes: { link: string | null }[]
+    homes: { householdId: string }[]
   }
   const views = [
     '/',
@@ -63,7 +64,7 @@ test('every view keeps nobody out, light or dark', async ({ page }) => {
     '/week',
     `/lessons/${written}/script`,
     ...['plan', 'film', 'cut', 'send', 'look', 'next', 'remote'].map((v) => `/lessons/${sent}/${v}`),
-    homes.find((h) => h.link)!.link!,
+    await openLink(page, homes[0]!.householdId),
   ]
   const all: string[] = []
   for (const view of views) all.push(...(await look(page, view)))

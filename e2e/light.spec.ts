@@ -1,4 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
+import { openLink } from './home-link.ts'
 
 /** Kilobytes on the wire by kind, of all that a page fetches until it rests. */
 async function wire(page: Page, open: () => Promise<unknown>): Promise<Record<string, number>> {
@@ -29,9 +30,9 @@ async function homeLink(page: Page): Promise<string> {
   }
   const sent = lessons.find((l) => l.facts.sent)!
   const { homes } = (await (await page.request.get(`/api/lessons/${sent.id}/send`)).json()) as {
-    homes: { link: string | null }[]
+    homes: { householdId: string }[]
   }
-  return homes.find((h) => h.link)!.link!
+  return openLink(page, homes[0]!.householdId)
 }
 
 test('the first page of a teacher fetches little', async ({ page }) => {

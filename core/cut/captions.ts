@@ -1,5 +1,5 @@
 import type { CaptionEdit, CutSegment } from '../contracts/cut.ts'
-import { defaultHouseStyle, type HouseStyle } from '../contracts/house-style.ts'
+import { type HouseStyle } from '../contracts/house-style.ts'
 import type { Hearing } from '../contracts/heard.ts'
 import type { Segment } from '../contracts/lesson.ts'
 import type { Cue } from '../film/desk/captions.ts'

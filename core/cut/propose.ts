@@ -8,7 +8,7 @@ import {
   type Repair,
   type Why,
 } from '../contracts/cut.ts'
-import { defaultHouseStyle, type HouseStyle } from '../contracts/house-style.ts'
+import { type HouseStyle } from '../contracts/house-style.ts'
 import type { TakeMark } from '../contracts/take.ts'
 import type { Hearing } from '../contracts/heard.ts'
 import type { Lesson, Segment } from '../contracts/lesson.ts'

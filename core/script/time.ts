@@ -1,4 +1,4 @@
-import { type HouseStyle, defaultHouseStyle } from '../contracts/house-style.ts'
+import { type HouseStyle } from '../contracts/house-style.ts'
 import type { Lesson, Segment } from '../contracts/lesson.ts'
 import { assertNever } from '../contracts/assert-never.ts'
 import { tokens } from '../plan/numbers/names.ts'

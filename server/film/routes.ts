@@ -97,6 +97,19 @@ export function filmRoutes(router: Router, s: Services): void {
   personRoute(router, s, api.markTake, async ({ person, params, body }) => {
     await mayTake(s.db, person, params.takeId, 'change')
     await setTake(s.db, params.takeId, { marks: body.marks })
+    const take = (await takeById(s.db, params.takeId))!
+    // Marks that come after a recording straight through was sorted as one clip: it is parted by them after all.
+    const straight = body.marks.filter((m) => m.kind === 'segment').length > 1
+    if (
+      straight &&
+      take.status === 'ready' &&
+      !take.part &&
+      take.segmentId !== null &&
+      !take.sorting?.byHand
+    ) {
+      await moveTake(s.db, take, null, null)
+      await prepareLater(s, await settingOf(s.db, take.lessonId), { ...take, segmentId: null })
+    }
     return ok
   })
   personRoute(router, s, api.correctTake, async ({ person, params, body }) => {

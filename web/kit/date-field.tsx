@@ -68,6 +68,7 @@ function Field({ label, value, onChange, required = false, disabled = false, cla
               mode="single"
               locale={enGB}
               weekStartsOn={1}
+              // eslint-disable-next-line jsx-a11y-x/no-autofocus -- a calendar that was just opened is walked by keys
               autoFocus
               {...(value
                 ? { selected: new Date(`${value}T12:00:00`), defaultMonth: new Date(`${value}T12:00:00`) }

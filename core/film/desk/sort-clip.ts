@@ -1,5 +1,5 @@
 import type { HeardWord } from '../../contracts/heard.ts'
-import { type HouseStyle, defaultHouseStyle } from '../../contracts/house-style.ts'
+import { type HouseStyle } from '../../contracts/house-style.ts'
 import type { Segment } from '../../contracts/lesson.ts'
 import type { TakeMark } from '../../contracts/take.ts'
 import { follow } from '../follow/align.ts'

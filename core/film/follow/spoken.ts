@@ -1,4 +1,4 @@
-import { type HouseStyle, defaultHouseStyle } from '../../contracts/house-style.ts'
+import { type HouseStyle } from '../../contracts/house-style.ts'
 import type { Segment, Step } from '../../contracts/lesson.ts'
 import { numberName, tokens } from '../../plan/numbers/names.ts'
 import { pauseWords, readCount } from '../../script/reading.ts'

@@ -1,4 +1,4 @@
-import { type HouseStyle, defaultHouseStyle } from '../../contracts/house-style.ts'
+import { type HouseStyle } from '../../contracts/house-style.ts'
 import type { Lesson, Step } from '../../contracts/lesson.ts'
 import { pauseWords, readPauseSeconds, readSeconds } from '../reading.ts'
 

@@ -1,4 +1,4 @@
-import { type HouseStyle, defaultHouseStyle } from '../../contracts/house-style.ts'
+import { type HouseStyle } from '../../contracts/house-style.ts'
 import type { Lesson } from '../../contracts/lesson.ts'
 import { type Moment, simulate } from '../simulate.ts'
 import { type Needed, needed } from '../stock.ts'

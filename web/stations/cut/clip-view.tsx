@@ -226,8 +226,7 @@ function Edge({
   return (
     <button
       type="button"
-      aria-label={which === 'from' ? 'Beginning of the span' : 'End of the span'}
-      aria-description={`between “${beside.before}” and “${beside.after}”`}
+      aria-label={`${which === 'from' ? 'Beginning of the span' : 'End of the span'}, between “${beside.before}” and “${beside.after}”`}
       title="Drag, or arrow keys: a frame; with Shift, ten. Alt while dragging: no snapping."
       onKeyDown={key}
       onClick={(e) => e.stopPropagation()}

@@ -270,9 +270,9 @@ function shownOf(segmentId: string | undefined, picture: ReturnType<typeof shown
   }
 }
 
-export type CutSession = ReturnType<typeof useCutSession>
+type CutSession = ReturnType<typeof useCutSession>
 /** A sitting whose list is there and which stands at a row: what the panes are drawn from. */
-export type OpenCut = CutSession & { list: CutList; current: CutSegment }
+type OpenCut = CutSession & { list: CutList; current: CutSegment }
 const Session = createContext<OpenCut | null>(null)
 export const CutSessionProvider = Session.Provider
 export function useOpenCut(): OpenCut {

@@ -1,14 +1,23 @@
 import * as filmApi from '@awlbox/core/contracts/api/film'
 import { useCallback, useEffect, useState } from 'react'
 import type { TakeMark } from '@awlbox/core/contracts/take'
-import { ask } from '../../api.ts'
+import { ask, isAway } from '../../api.ts'
+import { retrier } from '../../saving/retrier.ts'
 import { forget, keepRecording, keptFile, type KeptRecording, keptRecordings } from './keep-recording.ts'
 import { type LiveUpload, liveUpload, Refused } from './live-upload.ts'
 
-/** Marks made while filming are no part of the film: they follow it. */
+/** Marks made while filming are no part of the film: they follow it, and are tried again while there is no connection. */
 async function sendMarks(takeId: string, marks: readonly TakeMark[] | undefined): Promise<void> {
-  if (takeId && marks?.length)
-    await ask(filmApi.markTake, { takeId }, { marks: [...marks] }).catch(() => undefined)
+  if (!takeId || !marks?.length) return
+  await retrier(async () => {
+    try {
+      await ask(filmApi.markTake, { takeId }, { marks: [...marks] })
+      return 'done'
+    } catch (error) {
+      // What is refused would be refused again: the take is whole without its marks.
+      return isAway(error) ? 'later' : 'done'
+    }
+  }).now()
 }
 
 /** Recordings that this device kept and the server has not, or not wholly; and how to send or drop them. */

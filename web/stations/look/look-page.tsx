@@ -91,13 +91,13 @@ export default function LookPage() {
                 aria-current={r === current || undefined}
                 title={r.child}
                 onClick={() => go(replies.indexOf(r))}
-                className={`relative size-[60px] rounded-lg overflow-hidden border-2 cursor-pointer grid place-items-center ${r === current ? 'border-saffron ring-2 ring-saffron' : 'border-hair'} ${r.judgements.length && r !== current ? 'opacity-60' : ''}`}
+                className={`relative size-[60px] rounded-lg overflow-hidden border-2 cursor-pointer grid place-items-center ${r === current ? 'border-saffron ring-2 ring-saffron' : 'border-hair'}`}
               >
                 {r.photos[0] ? (
                   <img
                     src={`/api/photos/${r.photos[0].id}?size=small`}
                     alt=""
-                    className="w-full h-full object-cover"
+                    className={`w-full h-full object-cover ${r.judgements.length && r !== current ? 'opacity-60' : ''}`}
                   />
                 ) : (
                   <span className="text-sm text-steel">words</span>

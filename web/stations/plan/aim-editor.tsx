@@ -1,7 +1,5 @@
 import { arcWords, structureWords } from '@awlbox/core/plan/aim-words'
 import { useIdeas } from '../../frame/ideas.ts'
-import * as settingsApi from '@awlbox/core/contracts/api/settings'
-import { useAsked } from '../../frame/use-asked.ts'
 import type { Idea } from '@awlbox/core/contracts/idea'
 import {
   type Aim,
@@ -12,7 +10,7 @@ import {
   structures,
 } from '@awlbox/core/contracts/lesson'
 import { countsThings } from '@awlbox/core/plan/candidates'
-import { ideaById, ladder } from '@awlbox/core/plan/ladder/ladder'
+import { ideaById } from '@awlbox/core/plan/ladder/ladder'
 
 const box = 'min-h-10 rounded-lg border border-hair bg-card px-2.5 font-semibold'
 const wishWords: readonly { key: Aim['mustHave'][number]; words: string; for: (s: Structure) => boolean }[] =

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react'
 import { anotherLike, findExamples, type SearchResult, scoreOf } from '@awlbox/core/plan/examples'
 import { exampleSentence, factKey } from '@awlbox/core/plan/numbers/facts'
-import { defaultHouseStyle, type HouseStyle } from '@awlbox/core/contracts/house-style'
+import { type HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Example } from '@awlbox/core/contracts/lesson'
 import type { RowActions } from './example-sets.tsx'
 import type { AimChoice } from './aim-editor.tsx'
