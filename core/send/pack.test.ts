@@ -126,3 +126,10 @@ test('what is drawn cannot break out of its SVG', () => {
   expect(svg).toContain('&lt;script&gt;&amp;&quot;')
   expect(svg).not.toContain('<script>')
 })
+
+test('what a film is about is said in the words of the setting’s own ladder', () => {
+  const doc = lesson('compare')
+  const own = ladder.map((i) => (i.id === doc.ideaId ? { ...i, name: 'Which house has more' } : i))
+  expect(packOf(doc, own).aim).toBe('This film is about: which house has more.')
+  expect(packOf(doc, ladder).aim).not.toContain('which house')
+})

@@ -100,14 +100,8 @@ export function filmRoutes(router: Router, s: Services): void {
     const take = (await takeById(s.db, params.takeId))!
     // Marks that come after a recording straight through was sorted as one clip: it is parted by them after all.
     const straight = body.marks.filter((m) => m.kind === 'segment').length > 1
-    if (
-      straight &&
-      take.status === 'ready' &&
-      !take.part &&
-      take.segmentId !== null &&
-      !take.sorting?.byHand
-    ) {
-      await moveTake(s.db, take, null, null)
+    if (straight && take.status === 'ready' && !take.part && !take.sorting?.byHand) {
+      if (take.segmentId !== null) await moveTake(s.db, take, null, null)
       await prepareLater(s, await settingOf(s.db, take.lessonId), { ...take, segmentId: null })
     }
     return ok

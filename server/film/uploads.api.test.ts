@@ -303,6 +303,23 @@ describe('clips from a phone', () => {
     ])
     expect(parts[0]!.marks).toEqual([{ kind: 'slip', at: 1, by: 'key' }])
   })
+  test('marks that come after it was sorted part it all the same', async () => {
+    const id = idOf(
+      await upload(film('late', ['Good evening to all of you', 'Here is another matter']), null),
+    )
+    await prepare(id)
+    expect((await take(id))!.segmentId).toBeNull()
+    const { original } = (await at.app.db.select().from(takeTable).where(eq(takeTable.id, id)))[0]!
+    await at.world.teacher.call('PUT', `/api/takes/${id}/marks`, {
+      marks: [
+        { kind: 'segment', at: 0, segmentId: hook.id },
+        { kind: 'segment', at: 2, segmentId: show.id },
+      ],
+    })
+    await workThrough('take')
+    const parts = (await at.app.db.select().from(takeTable)).filter((t) => t.original === original)
+    expect(parts.map((t) => t.segmentId).sort()).toEqual([hook.id, show.id].sort())
+  })
 })
 
 describe('a teacher’s own pace', () => {
