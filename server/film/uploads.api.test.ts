@@ -313,7 +313,7 @@ describe('clips from a phone', () => {
     await at.world.teacher.call('PUT', `/api/takes/${id}/marks`, {
       marks: [
         { kind: 'segment', at: 0, segmentId: hook.id },
-        { kind: 'segment', at: 2, segmentId: show.id },
+        { kind: 'segment', at: 2.5, segmentId: show.id },
       ],
     })
     await workThrough('take')
