@@ -157,7 +157,7 @@ const views: [name: string, at: string, ready: () => Promise<unknown>][] = [
     `${parcels}/cut`,
     async () => {
       await page
-        .getByRole('button', { name: /^Card: Things, You need/ })
+        .getByRole('button', { name: /^Card: Things.*You need/ })
         .first()
         .click()
       await page.getByRole('tab', { name: /^Checks/ }).click()

@@ -202,7 +202,7 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await page.getByLabel('Seconds the picture is held').fill('60')
     await expect(row.getByRole('button', { name: /^Wait, the picture held 2.0 s/ })).toBeVisible()
     await page.keyboard.press('p')
-    await expect(row.getByRole('button', { name: /^Card: Stop, Stop the film/ })).toBeVisible()
+    await expect(row.getByRole('button', { name: /^Card: Stop.*Stop the film/ })).toBeVisible()
     await page.getByRole('button', { name: 'Accept all' }).click()
     await expect(page.getByText('Nothing left to decide.')).toBeVisible()
     await page.getByRole('button', { name: 'From the start' }).click()
