@@ -3,6 +3,7 @@ import path from 'node:path'
 import { pathToFileURL } from 'node:url'
 import type { Router } from 'express'
 import { homeOf } from '../platform/actor.ts'
+import { forLog, log } from '../platform/log.ts'
 import { linkIsClosed, Problem } from '../platform/problem.ts'
 import { projectRoot } from '../platform/root.ts'
 import type { Services } from '../platform/services.ts'
@@ -49,7 +50,14 @@ export function homePageRoute(router: Router, s: Services, dist: string): void {
       throw new Problem(503, 'Not built', 'Run ./awlbox demo or ./awlbox start, which build the pages first.')
     render ??= (import(rendererFile.href) as Promise<{ renderHome: Render }>).then((m) => m.renderHome)
     const { status, first } = await firstOf(s, req.params.token)
-    const written = (await render)(JSON.parse(JSON.stringify(first)) as First)
+    // A page that cannot be written here is written by the phone itself.
+    const written = await render
+      .then((write) => write(JSON.parse(JSON.stringify(first)) as First))
+      .catch((error: unknown) => {
+        log.error({ error: forLog(error) }, 'home page not written on the server')
+        render = null
+        return place
+      })
     const html = templateOf(dist).replace(place, () => written)
     res
       .status(status)
