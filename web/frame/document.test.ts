@@ -183,6 +183,22 @@ describe('when the server does not answer', () => {
       'Bad',
     ])
   })
+  test.each([
+    ['away', 'kept'],
+    ['refusing', 'refused'],
+  ])('what is undone while the server is %s is no longer %s', async (how, kind) => {
+    const page = open()
+    if (how === 'away') server.lost = 1
+    else server.refuse = { status: 422, detail: 'A title is needed.' }
+    page.edit(titled('Bad'))
+    await pass(600)
+    expect(page.at().state.kind).toBe(kind)
+    act(() => page.at().undo())
+    await pass(600)
+    expect(page.at().state).toEqual({ kind: 'saved', revision: 1 })
+    page.leave()
+    expect([server.revisions.length, localStorage.getItem('awlbox-draft-l')]).toEqual([1, null])
+  })
   test('a page that is left sends what it has on its way', async () => {
     const page = open()
     page.edit(titled('Leaving'))
@@ -221,6 +237,19 @@ describe('two windows on one lesson', () => {
     act(() => page.at().resolve({ ...state.mine, segments: state.theirs.segments }))
     await pass(600)
     expect([text(page.at().doc, 0), page.at().state.kind]).toEqual(['Theirs.', 'saved'])
+    act(() => page.at().undo())
+    expect(text(page.at().doc, 0)).toBe('Mine.')
+  })
+  test('theirs, chosen as it is, is saved already', async () => {
+    const page = open()
+    server.revisions.push(said(0, 'Theirs.')(start))
+    page.edit(said(0, 'Mine.'))
+    await pass(600)
+    const { state } = page.at()
+    if (state.kind !== 'conflict') throw new Error(state.kind)
+    act(() => page.at().resolve(state.theirs))
+    await pass(600)
+    expect([server.revisions.length, page.at().state]).toEqual([2, { kind: 'saved', revision: 2 }])
   })
   test('a change from elsewhere is taken over while nothing here is unsaved', async () => {
     const page = open()

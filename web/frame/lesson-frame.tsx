@@ -223,7 +223,7 @@ function ConflictDialog() {
   return (
     <Dialog open onClose={done} title="Two windows changed the same segment" wide>
       <p className="text-steel mb-3">
-        Everything else was merged. Choose for each; both versions stay in the history.
+        Everything else was merged. Choose for each; where you take theirs, undo brings yours back.
       </p>
       {state.conflicts.map((s) => (
         <div key={s.segmentId} className="mb-4">

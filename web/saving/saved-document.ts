@@ -109,9 +109,20 @@ export function savedDocument<T, C>(kind: DocumentKind<T, C>, opened: Revision<T
   }
 
   const kept = keeper(kind)
+  /** What is shown is what the server has. */
+  function settled(): void {
+    saving = { kind: 'saved', revision: saved.revision }
+    kept.draft(null)
+  }
   const saver = retrier(attempt)
   async function attempt(): Promise<'done' | 'later'> {
-    if (doc === saved.doc || saving.kind === 'conflict') return 'done'
+    if (saving.kind === 'conflict') return 'done'
+    if (doc === saved.doc) {
+      // Undone to what the server has, or theirs was chosen: nothing is on its way, kept or refused any more.
+      settled()
+      changed()
+      return 'done'
+    }
     const sending = doc
     saving = { kind: 'saving' }
     changed()
@@ -119,10 +130,8 @@ export function savedDocument<T, C>(kind: DocumentKind<T, C>, opened: Revision<T
       const { revision } = await kind.save(saved, sending)
       saved = { revision, doc: sending }
       told = null
-      if (doc === sending) {
-        kept.draft(null)
-        saving = { kind: 'saved', revision }
-      } else saver.after(0)
+      if (doc === sending) settled()
+      else saver.after(0)
       return 'done'
     } catch (error) {
       if (error instanceof ProblemError && error.status === 409) stale(error)
@@ -144,7 +153,7 @@ export function savedDocument<T, C>(kind: DocumentKind<T, C>, opened: Revision<T
     saved = { revision: theirs.revision, doc: theirs.doc }
     if (merged.ok) {
       doc = merged.doc
-      if (doc === saved.doc) saving = { kind: 'saved', revision: saved.revision }
+      if (doc === saved.doc) settled()
       else saver.after(0)
     } else if (kind.onConflict.ask)
       saving = {
@@ -158,8 +167,7 @@ export function savedDocument<T, C>(kind: DocumentKind<T, C>, opened: Revision<T
     else {
       doc = theirs.doc
       told = kind.onConflict.words
-      saving = { kind: 'saved', revision: saved.revision }
-      kept.draft(null)
+      settled()
       remember({ past: [...steps.past, mine], future: [] })
     }
   }
@@ -175,6 +183,8 @@ export function savedDocument<T, C>(kind: DocumentKind<T, C>, opened: Revision<T
     steps = { past: next.past.slice(-kind.undoDepth), future: next.future.slice(0, kind.undoDepth) }
     kept.steps(steps)
   }
+  /** A step as it can be shown: one that this device kept may be older than what documents hold now. */
+  const step = (kept: T): T => (kept === saved.doc ? kept : (kind.read(kept) ?? kept))
   /** Beyond what this browser knows: the server keeps every revision. */
   function undoOnServer(): void {
     const revision = saved.revision - 1
@@ -215,16 +225,20 @@ export function savedDocument<T, C>(kind: DocumentKind<T, C>, opened: Revision<T
         return
       }
       remember({ past: steps.past.slice(0, -1), future: [doc, ...steps.future] })
-      put(kind.read(before) ?? before)
+      put(step(before))
     },
     redo() {
       named = null
       const [next, ...rest] = steps.future
       if (next === undefined) return
       remember({ past: [...steps.past, doc], future: rest })
-      put(kind.read(next) ?? next)
+      put(step(next))
     },
-    resolve: put,
+    resolve(next) {
+      // What was not chosen is behind undo.
+      remember({ past: [...steps.past, doc], future: [] })
+      put(next)
+    },
     takeOver(now) {
       if (doc !== saved.doc || saving.kind === 'saving' || now.revision < saved.revision) return
       if (now.revision === saved.revision && !kind.growsUnsaved) return
