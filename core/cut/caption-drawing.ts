@@ -2,8 +2,9 @@ import type { FilmBox } from '../contracts/cut.ts'
 import { el, paper, round, type Shape } from '../script/table/drawing/paper.ts'
 import { film } from '../film/camera/frame.ts'
 
-/** Letters of burnt-in captions: 1/18 of the picture's height. */
-const size = 40
+/** Letters of captions, pixels of the film (1/18 of its height), and their lines as multiples of them. */
+export const captionLetters = { size: 40, line: 1.3 } as const
+const { size, line } = captionLetters
 
 /** Where a caption stands in the film: at the foot, inside the safe margin, or with its upper edge at `top`. */
 export function captionBox(text: string, top: number | null = null): FilmBox {
@@ -13,7 +14,7 @@ export function captionBox(text: string, top: number | null = null): FilmBox {
     film.width - 40,
     Math.ceil(Math.max(...lines.map((l) => [...l].length)) * size * 0.58) + 48,
   )
-  const h = Math.round(lines.length * size * 1.3 + 20)
+  const h = Math.round(lines.length * size * line + 20)
   return { x: round((film.width - w) / 2), y: top ?? film.height - h - 28, w, h }
 }
 /** A caption as it is drawn into the picture: white letters on a dark ground. Shapes are in the box's own space. */
@@ -30,7 +31,7 @@ export function captionShapes(text: string, top: number | null = null): { shapes
           'text',
           {
             x: w / 2,
-            y: round(10 + (i + 0.78) * size * 1.3),
+            y: round(10 + (i + 0.78) * size * line),
             'font-size': size,
             'font-family': 'Andika',
             fill: paper.white,

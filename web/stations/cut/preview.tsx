@@ -2,6 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Card, CutList, Overlay } from '@awlbox/core/contracts/cut'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
+import { captionBox, captionLetters } from '@awlbox/core/cut/caption-drawing'
 import { cardShapes, ringPlace, ringShapes } from '@awlbox/core/cut/card'
 import { magnifierShapes, overlayShapes } from '@awlbox/core/cut/overlay-drawing'
 import { type Program, shotAt } from '@awlbox/core/cut/program'
@@ -168,10 +169,12 @@ export function Preview({
           {caption && (
             <span
               dir="auto"
-              style={
-                caption.top == null ? { bottom: '4%' } : { top: `${(caption.top / film.height) * 100}%` }
-              }
-              className="absolute left-1/2 -translate-x-1/2 w-max max-w-[92%] rounded-lg bg-black/80 text-white font-child text-lg leading-snug px-3 py-1.5 text-center whitespace-pre-line"
+              style={{
+                ...placeOf(captionBox(caption.text, caption.top)),
+                fontSize: captionLetters.size * scale,
+                lineHeight: captionLetters.line,
+              }}
+              className="absolute grid place-items-center rounded-lg bg-black/80 text-white font-child text-center whitespace-pre"
             >
               {caption.text}
             </span>

@@ -97,7 +97,7 @@ function ClassShelf({ name, lessons }: { name: string; lessons: readonly ShelfLe
           return (
             <li
               key={l.id}
-              className="grid grid-cols-[64px_minmax(0,1fr)_auto_206px] max-md:grid-cols-[52px_minmax(0,1fr)] items-center gap-3 rounded-xl border border-hair bg-card px-3.5 min-h-16 py-2"
+              className="grid grid-cols-[64px_minmax(0,1fr)_auto_minmax(206px,auto)] max-md:grid-cols-[52px_minmax(0,1fr)] items-center gap-3 rounded-xl border border-hair bg-card px-3.5 min-h-16 py-2"
             >
               <span className="text-steel text-sm">{dayName(l.day)}</span>
               <Link to={`/lessons/${l.id}/${l.act.station}`} className="min-w-0 rounded-md">
