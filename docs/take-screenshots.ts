@@ -36,6 +36,9 @@ const shelf = (await (await context.request.get(`${address}/api/shelf`)).json())
 const lesson = (title: string) => `/lessons/${shelf.lessons.find((l) => l.title === title)!.id}`
 const parcels = lesson('Seven parcels, two pigeon-holes')
 const page = await context.newPage()
+// A page never waits for its letters: once they are fetched, the pictures show them.
+await page.goto(address)
+await page.waitForLoadState('networkidle')
 // What the camera sees in the pictures is a take of the stand-in's.
 const { items: takes } = (await (await context.request.get(`${address}/api${parcels}/takes`)).json()) as {
   items: { id: string; segmentId: string; status: string }[]
