@@ -20,15 +20,17 @@ const away = new ProblemError(
   {},
 )
 
+/** What is sent: a form or bytes as they are, all else as JSON. */
+function sent(body: unknown): Pick<RequestInit, 'body' | 'headers'> {
+  if (body === undefined) return {}
+  if (body instanceof FormData) return { body }
+  if (body instanceof Blob) return { body, headers: { 'content-type': 'application/octet-stream' } }
+  return { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }
+}
 async function call(method: string, address: string, body?: unknown): Promise<unknown> {
   let response: Response
   try {
-    const form = body instanceof FormData
-    response = await fetch(address, {
-      method,
-      headers: body !== undefined && !form ? { 'content-type': 'application/json' } : {},
-      ...(body !== undefined ? { body: form ? body : JSON.stringify(body) } : {}),
-    })
+    response = await fetch(address, { method, ...sent(body) })
   } catch {
     // A browser gives no reason it would be safe to show: there is no connection, or none to us.
     throw away
@@ -55,6 +57,9 @@ export const ask = <T extends Route>(route: T, asked: Asked<T>, body?: Body<T>):
 /** The same with a form: files, and what goes with them. */
 export const askWithForm = <T extends Route>(route: T, asked: Asked<T>, form: FormData): Promise<Answer<T>> =>
   call(route.method, addressOf(route.path, { ...asked }), form) as Promise<Answer<T>>
+/** The same with bytes alone: a piece of sound. */
+export const askWithBytes = <T extends Route>(route: T, asked: Asked<T>, bytes: Blob): Promise<Answer<T>> =>
+  call(route.method, addressOf(route.path, { ...asked }), bytes) as Promise<Answer<T>>
 /** Where a file of the server's is to be had: for a picture, a film, a link to save it. */
 export const fileAt = <T extends Route>(route: T, asked: Asked<T>): string =>
   addressOf(route.path, { ...asked })

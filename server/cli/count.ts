@@ -1,5 +1,5 @@
-import sharp from 'sharp'
 import { readPhoto } from '@awlbox/core/look/photo/read'
+import { photoPixels } from '../platform/media/photo-pixels.ts'
 import { BadInput, type Printed, readFile } from './printed.ts'
 
 /** `count PHOTO…`: what lies in each photo. One photo gives one object, several a list in the order given. */
@@ -10,11 +10,7 @@ export async function count(args: string[]): Promise<Printed> {
     const bytes = await readFile(file, 'photo')
     let picture
     try {
-      picture = await sharp(bytes, { limitInputPixels: 80_000_000 })
-        .rotate()
-        .ensureAlpha()
-        .raw()
-        .toBuffer({ resolveWithObject: true })
+      picture = await photoPixels(bytes)
     } catch (error) {
       throw new BadInput(
         /pixel limit/i.test(String(error))
@@ -22,7 +18,7 @@ export async function count(args: string[]): Promise<Printed> {
           : `${file} is not a photo that can be opened.`,
       )
     }
-    const r = readPhoto(picture.data, picture.info.width, picture.info.height)
+    const r = readPhoto(picture.data, picture.width, picture.height)
     results.push({ file, ...r })
   }
   const lines = results.map(

@@ -1,6 +1,6 @@
 import fs from 'node:fs/promises'
-import sharp from 'sharp'
 import { readerVersion, readPhoto } from '@awlbox/core/look/photo/read'
+import { photoPixels } from '../platform/media/photo-pixels.ts'
 import { JobProblem, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
 import { photoById, photoOwners, saveReading, unreadPhotos } from './store.ts'
@@ -26,16 +26,12 @@ export async function readStoredPhoto(s: Pick<Services, 'db' | 'blobs'>, w: Work
   await w.progress('reading the photo', 0.1)
   let picture
   try {
-    picture = await sharp(await fs.readFile(s.blobs.path(photo.image)), { limitInputPixels: 80_000_000 })
-      .rotate()
-      .ensureAlpha()
-      .raw()
-      .toBuffer({ resolveWithObject: true })
+    picture = await photoPixels(await fs.readFile(s.blobs.path(photo.image)))
   } catch (error) {
     const words = 'This photo cannot be opened any more. Judge by the answers, or ask the home for it again.'
     await saveReading(s.db, photo.id, { reading: null, unread: words, readerVersion })
     throw new JobProblem(words, { cause: error })
   }
-  const reading = readPhoto(picture.data, picture.info.width, picture.info.height)
+  const reading = readPhoto(picture.data, picture.width, picture.height)
   await saveReading(s.db, photo.id, { reading, unread: null, readerVersion })
 }

@@ -23,13 +23,24 @@ const rendererFile = import.meta.url.endsWith('.mjs')
 const place = '<div id="app"></div>'
 const styleLink = /<link rel="stylesheet"[^>]*href="\/(assets\/[^"]+)">/
 
-/** The built page with its few styles inside, so that nothing has to be fetched before its words are read. */
-function templateOf(dist: string): string {
-  const html = fs.readFileSync(path.join(dist, 'home.html'), 'utf8')
-  return html.replace(
-    styleLink,
-    (_link, file: string) => `<style>${fs.readFileSync(path.join(dist, file), 'utf8')}</style>`,
-  )
+/** Gives the built page with its few styles inside, so that nothing has to be fetched before its words are read; null where none is built. Read anew only when it is built anew. */
+function templateIn(dist: string): () => string | null {
+  const file = path.join(dist, 'home.html')
+  let known: { built: number; html: string } | null = null
+  return () => {
+    const built = fs.statSync(file, { throwIfNoEntry: false })?.mtimeMs
+    if (built === undefined) return null
+    if (known?.built !== built) {
+      const html = fs
+        .readFileSync(file, 'utf8')
+        .replace(
+          styleLink,
+          (_link, styles: string) => `<style>${fs.readFileSync(path.join(dist, styles), 'utf8')}</style>`,
+        )
+      known = { built, html }
+    }
+    return known.html
+  }
 }
 
 async function firstOf(s: Services, token: string): Promise<{ status: number; first: First }> {
@@ -44,9 +55,10 @@ async function firstOf(s: Services, token: string): Promise<{ status: number; fi
 /** A home's page, with the words of its newest lesson in the first answer: a slow phone reads before it runs anything. */
 export function homePageRoute(router: Router, s: Services, dist: string): void {
   let render: Promise<Render> | null = null
-  const template = path.join(dist, 'home.html')
+  const template = templateIn(dist)
   router.get('/h/:token', async (req, res) => {
-    if (!fs.existsSync(template))
+    const page = template()
+    if (page === null)
       throw new Problem(503, 'Not built', 'Run ./awlbox demo or ./awlbox start, which build the pages first.')
     render ??= (import(rendererFile.href) as Promise<{ renderHome: Render }>).then((m) => m.renderHome)
     const { status, first } = await firstOf(s, req.params.token)
@@ -58,7 +70,7 @@ export function homePageRoute(router: Router, s: Services, dist: string): void {
         render = null
         return place
       })
-    const html = templateOf(dist).replace(place, () => written)
+    const html = page.replace(place, () => written)
     res
       .status(status)
       .set({ 'Cache-Control': 'no-store', 'X-Robots-Tag': 'noindex, nofollow' })

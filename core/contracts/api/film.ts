@@ -158,7 +158,13 @@ export const micTest = route({
   summary: 'Gives a few seconds of the microphone back as words; keeps nothing.',
   params: ofLesson,
   raw: true,
-  response: z.looseObject({ words: z.array(HeardWord), advice: z.string() }),
+  response: z.object({
+    words: z.array(HeardWord),
+    speech: z.number().nullable(),
+    noise: z.number(),
+    advice: z.string(),
+    good: z.boolean(),
+  }),
 })
 export const startUpload = route({
   method: 'POST',

@@ -12,6 +12,7 @@ import { framesOf, isOpen, plays } from '@awlbox/core/cut/timeline'
 import { clockTime } from '@awlbox/core/words'
 import type { TakeRecord } from '@awlbox/core/contracts/api/film'
 import { Button } from '../../kit/button.tsx'
+import { Slider } from '../../kit/slider.tsx'
 import { OtherVoice } from './other-voice.tsx'
 import type { CutActs } from './use-cut-acts.ts'
 
@@ -174,20 +175,17 @@ function HoldFields({
   onChange: (h: Hold) => void
 }) {
   return (
-    <label className="flex items-center gap-3">
-      <span className="sr-only">Seconds the picture is held</span>
-      <input
-        type="range"
-        min={15}
-        max={900}
-        step={3}
-        value={hold.frames}
-        disabled={!mayChange}
-        onChange={(e) => onChange({ ...hold, frames: Number(e.target.value) })}
-        className="flex-1 accent-ink"
-      />
-      <b className="figures w-14 text-right">{(hold.frames / framesPerSecond).toFixed(1)} s</b>
-    </label>
+    <Slider
+      label="Seconds the picture is held"
+      shown={false}
+      value={hold.frames}
+      from={15}
+      to={900}
+      step={3}
+      words={`${(hold.frames / framesPerSecond).toFixed(1)} s`}
+      disabled={!mayChange}
+      onChange={(frames) => onChange({ ...hold, frames })}
+    />
   )
 }
 function CardFields({

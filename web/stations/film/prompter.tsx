@@ -3,6 +3,7 @@ import { distanceForSize, type PromptLine, sizeForDistance } from '@awlbox/core/
 import { facesOf } from '@awlbox/core/film/desk/rolls'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import { Button } from '../../kit/button.tsx'
+import { Slider } from '../../kit/slider.tsx'
 import { useKept } from '../../saving/kept.ts'
 import { TableDrawing } from '../../table/drawing.tsx'
 import { type Levels, useLevel } from './use-levels.ts'
@@ -139,20 +140,15 @@ export function Prompter(props: Props) {
       </div>
       {large && (
         <div className="flex flex-wrap gap-x-5 gap-y-2 items-center text-sm text-steel">
-          <label className="flex items-center gap-2">
-            Read from{' '}
-            <input
-              type="range"
-              min={500}
-              max={3000}
-              step={100}
-              value={settings.distance}
-              aria-valuetext={`${settings.distance / 1000} metres`}
-              onChange={(e) => props.onSettings({ distance: Number(e.target.value) })}
-              className="accent-ink"
-            />
-            <b className="figures text-ink w-12">{(settings.distance / 1000).toFixed(1)} m</b>
-          </label>
+          <Slider
+            label="Read from"
+            value={settings.distance}
+            from={500}
+            to={3000}
+            step={100}
+            words={`${(settings.distance / 1000).toFixed(1)} m`}
+            onChange={(distance) => props.onSettings({ distance })}
+          />
           <span className="figures">
             letters {size} px · easy to read up to {(distanceForSize(size) / 1000).toFixed(1)} m on a screen
             of 96 dots an inch

@@ -3,6 +3,7 @@ import { overlayNames } from '@awlbox/core/cut/overlays'
 import { isOpen, plays, stretchesOf, toSeconds } from '@awlbox/core/cut/timeline'
 import { clockTime } from '@awlbox/core/words'
 import { Button } from '../../../kit/button.tsx'
+import { Slider } from '../../../kit/slider.tsx'
 import type { CutActs } from '../use-cut-acts.ts'
 
 interface Props {
@@ -150,20 +151,16 @@ function OverlayFields({ overlay: o, onChange }: { overlay: Overlay; onChange: (
           className="min-h-10 flex-1 min-w-48 rounded-lg border border-hair bg-card px-2 font-child"
         />
       )}
-      <label className="flex items-center gap-2">
-        It stays
-        <input
-          type="range"
-          aria-label="Seconds it stays"
-          min={15}
-          max={600}
-          step={3}
-          value={Math.min(600, o.to - o.from)}
-          onChange={(e) => onChange({ ...o, to: o.from + Number(e.target.value) })}
-          className="accent-ink w-28"
-        />
-        <b className="figures w-12">{seconds(o.to - o.from)} s</b>
-      </label>
+      <Slider
+        label="Seconds it stays"
+        shown="It stays"
+        value={Math.min(600, o.to - o.from)}
+        from={15}
+        to={600}
+        step={3}
+        words={`${seconds(o.to - o.from)} s`}
+        onChange={(frames) => onChange({ ...o, to: o.from + frames })}
+      />
       <span className="flex gap-1">
         <Button
           small

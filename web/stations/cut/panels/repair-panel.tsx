@@ -6,6 +6,7 @@ import { isPlainRepair, keyed, matched, plainRepair } from '@awlbox/core/cut/rep
 import { clockTime } from '@awlbox/core/words'
 import type { TakeRecord } from '@awlbox/core/contracts/api/film'
 import { Button } from '../../../kit/button.tsx'
+import { Slider } from '../../../kit/slider.tsx'
 
 /** What is being set by hand on the picture. */
 export type Picked = { kind: 'hidden'; id: string } | { kind: 'corner'; n: 0 | 1 | 2 | 3 } | null
@@ -55,21 +56,16 @@ export function RepairPanel({
     words: string,
     change: (v: number) => void,
   ) => (
-    <label className="flex items-center gap-2">
-      <span className="w-24">{label}</span>
-      <input
-        type="range"
-        aria-label={label}
-        min={least}
-        max={most}
-        step={step}
-        value={value}
-        disabled={!mayChange}
-        onChange={(e) => change(Number(e.target.value))}
-        className="flex-1 min-w-24 accent-ink"
-      />
-      <b className="figures w-20 text-right text-sm">{words}</b>
-    </label>
+    <Slider
+      label={label}
+      value={value}
+      from={least}
+      to={most}
+      step={step}
+      words={words}
+      disabled={!mayChange}
+      onChange={change}
+    />
   )
   const tick = (label: string, on: boolean, change: (on: boolean) => void, hint = '') => (
     <label className="flex items-center gap-2 min-h-8">
