@@ -36,5 +36,6 @@ export default defineConfig({
       },
     },
   },
-  server: { proxy: { '/api': process.env.AWLBOX_ADDRESS ?? 'http://127.0.0.1:4180' } },
+  // With its stroke: /api.ts is a module of the pages.
+  server: { proxy: { '/api/': process.env.AWLBOX_ADDRESS ?? 'http://127.0.0.1:4180' } },
 })
