@@ -8,6 +8,20 @@ import ts from 'typescript-eslint'
  * file in eslint-suppressions.json: no file may get worse, and `npx eslint . --prune-suppressions` takes out what is
  * mended.
  */
+/** A failure is told, written down (`noted`) or thrown on; what may be absent is asked for by its code. */
+const silentCatch = [
+  {
+    selector:
+      'CallExpression[callee.property.name="catch"] > ArrowFunctionExpression[params.length=0]:matches(:has(> Identifier[name="undefined"]), [body.type="Literal"], :has(> BlockStatement[body.length=0]))',
+    message: 'No silent catch: tell it, throw it on, or write it down with noted().',
+  },
+]
+/** Whatever opens a file with ffmpeg goes through the module that limits its protocols. */
+const oneDoor = {
+  selector: 'Literal[value=/^ff(mpeg|probe)$/]',
+  message: 'ffmpeg and ffprobe only through server/platform/media/ffmpeg.ts, which limits what they open.',
+}
+
 export default ts.config(
   {
     ignores: [
@@ -41,6 +55,7 @@ export default ts.config(
       '@typescript-eslint/method-signature-style': 'error',
       '@typescript-eslint/no-unused-expressions': ['error', { allowTernary: true, allowShortCircuit: true }],
       'no-sequences': 'error',
+      'no-restricted-syntax': ['error', ...silentCatch],
       'no-console': ['error', { allow: ['error', 'log'] }],
       'max-params': ['error', 4],
       complexity: ['error', 20],
@@ -51,6 +66,11 @@ export default ts.config(
         { tags: [], roles: ['separator', 'group', 'region', 'tabpanel'], allowExpressionValues: true },
       ],
     },
+  },
+  {
+    files: ['server/**/*.ts'],
+    ignores: ['server/platform/media/ffmpeg.ts', 'server/**/*.test.ts', 'server/**/test-*.ts'],
+    rules: { 'no-restricted-syntax': ['error', ...silentCatch, oneDoor] },
   },
   {
     files: ['web/**/*.tsx'],

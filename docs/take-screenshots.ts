@@ -188,7 +188,7 @@ for (const [name, at, ready] of views) {
       undefined,
       { timeout: 8000 },
     )
-    .catch(() => undefined)
+    .catch((error: unknown) => console.error(`${name}: a film shows no picture yet. ${String(error)}`))
   await page.screenshot({ path: path.join(folder, `${name}.png`) })
 }
 const homes = (await (await context.request.get(`${address}/api${parcels}/send`)).json()) as {

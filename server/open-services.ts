@@ -8,17 +8,22 @@ import { listen } from './platform/events.ts'
 import { openQueue } from './platform/queue.ts'
 import type { Services } from './platform/services.ts'
 
+const isCode = (error: unknown, code: string): boolean => (error as NodeJS.ErrnoException).code === code
 /** The secret from the environment, or one made once and kept beside the blobs. */
 async function readSecret(config: Pick<Config, 'secret' | 'blobs'>): Promise<string> {
   if (config.secret) return config.secret
   const file = path.join(config.blobs, '..', 'secret')
   try {
     return (await fs.readFile(file, 'utf8')).trim()
-  } catch {
+  } catch (error) {
+    if (!isCode(error, 'ENOENT')) throw error
     await fs.mkdir(path.dirname(file), { recursive: true })
-    await fs
-      .writeFile(file, randomBytes(32).toString('hex'), { mode: 0o600, flag: 'wx' })
-      .catch(() => undefined)
+    try {
+      await fs.writeFile(file, randomBytes(32).toString('hex'), { mode: 0o600, flag: 'wx' })
+    } catch (made) {
+      // Another process of ours made it first: theirs is read.
+      if (!isCode(made, 'EEXIST')) throw made
+    }
     return (await fs.readFile(file, 'utf8')).trim()
   }
 }

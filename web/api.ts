@@ -1,3 +1,4 @@
+import { noted } from './noted.ts'
 import { addressOf } from '@awlbox/core/contracts/api/address'
 import type { Answer, Asked, Body, Route } from '@awlbox/core/contracts/api/route'
 
@@ -40,8 +41,9 @@ async function call(method: string, address: string, body?: unknown): Promise<un
   let problem: { title?: string; detail?: string } & Record<string, unknown> = {}
   try {
     problem = JSON.parse(text) as typeof problem
-  } catch {
+  } catch (error) {
     // Not ours: a proxy's page, say.
+    noted(`an answer of ${response.status} without words`)(error)
   }
   throw new ProblemError(
     response.status,
@@ -54,6 +56,12 @@ async function call(method: string, address: string, body?: unknown): Promise<un
 /** Calls one of the server's routes. @throws ProblemError with words for the person. */
 export const ask = <T extends Route>(route: T, asked: Asked<T>, body?: Body<T>): Promise<Answer<T>> =>
   call(route.method, addressOf(route.path, { ...asked }), body) as Promise<Answer<T>>
+/** The same as the page goes: nobody waits for the answer, and what did not arrive is what this device keeps. */
+export function askLeaving<T extends Route>(route: T, asked: Asked<T>, body: Body<T>): void {
+  fetch(addressOf(route.path, { ...asked }), { method: route.method, keepalive: true, ...sent(body) }).catch(
+    noted('not sent while leaving'),
+  )
+}
 /** The same with a form: files, and what goes with them. */
 export const askWithForm = <T extends Route>(route: T, asked: Asked<T>, form: FormData): Promise<Answer<T>> =>
   call(route.method, addressOf(route.path, { ...asked }), form) as Promise<Answer<T>>

@@ -47,8 +47,6 @@ export async function writeBundle(
         const png = path.join(folder, `${written.size}.png`)
         await ffmpeg(
           [
-            '-protocol_whitelist',
-            'file,pipe',
             '-ss',
             String(Math.max(0, (e.frame - 0.5) / framesPerSecond)),
             '-i',

@@ -4,7 +4,7 @@ import { flashFinder } from '@awlbox/core/cut/flashes'
 import { clockTime } from '@awlbox/core/words'
 import { loudnessOf } from '../platform/media/loudness.ts'
 import { eachPicture } from '../platform/media/pictures.ts'
-import { run } from '../platform/media/run.ts'
+import { ffprobe } from '../platform/media/ffmpeg.ts'
 
 /** The picture in blocks, small enough that only areas count. */
 const blocks = { width: 32, height: 18 } as const
@@ -75,14 +75,11 @@ export async function checkFilm(
       at: null,
       message: `The sound reaches ${peak.toFixed(1)} dB: it may crackle on small loudspeakers.`,
     })
-  const { stdout } = await run(
-    'ffprobe',
-    ['-v', 'error', '-show_entries', 'stream=codec_type,start_time,duration', '-of', 'json', film],
-    { limit: 30_000 },
-  )
-  const streams = (
-    JSON.parse(stdout) as { streams: { codec_type: string; start_time: string; duration: string }[] }
-  ).streams
+  const { streams } = (await ffprobe(
+    film,
+    ['-show_entries', 'stream=codec_type,start_time,duration'],
+    signal ? { signal } : {},
+  )) as { streams: { codec_type: string; start_time: string; duration: string }[] }
   const [v, a] = ['video', 'audio'].map((t) => streams.find((x) => x.codec_type === t))
   if (
     v &&

@@ -14,7 +14,7 @@ import { toSrt, toVtt } from '@awlbox/core/film/desk/captions'
 import { inFolder } from '../film/folder.ts'
 import { roomLeft } from '../platform/blobs.ts'
 import { ToolError } from '../platform/media/run.ts'
-import { JobProblem, type Work } from '../platform/queue.ts'
+import { JobProblem, shareOf, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
 import { currentCut } from './current.ts'
 import { checkFilm } from './film-checks.ts'
@@ -181,10 +181,7 @@ async function render(s: Services, work: Work): Promise<void> {
     const allowed = bytesAllowed(seconds, style.smallMegabytes)
     const smallSize = await makeSmall(film, small, seconds, allowed, {
       signal: work.signal,
-      onShare: (x) =>
-        void work
-          .progress('making the small version', stages.small + (stages.rest - stages.small) * x)
-          .catch(() => undefined),
+      onShare: shareOf(work.progress, 'making the small version', stages.small, stages.rest - stages.small),
     })
     if (smallSize > allowed)
       checks.push({
@@ -227,7 +224,7 @@ async function encode(
       const out = path.join(folder, `${name}-${i}.mov`)
       await renderSegment(source, out, folder, {
         signal: work.signal,
-        onShare: (x) => void work.progress(step, at(x)).catch(() => undefined),
+        onShare: shareOf(work.progress, step, at(0), at(1) - at(0)),
       })
       sha = await s.blobs.put(s.db, { file: out }, 'video/quicktime')
       await keepSegmentFile(s.db, key, sha)

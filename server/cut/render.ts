@@ -245,8 +245,6 @@ async function takeInputs(
   for (const takeId of new Set(clips.flatMap(({ run }) => [run.takeId, heardIn(run)]))) {
     const repair = repairIn(s, takeId)
     const at = g.input(
-      '-protocol_whitelist',
-      'file,pipe',
       '-i',
       repair.steady
         ? await steadied(s.films.get(takeId)!, repair, folder, options)
@@ -335,8 +333,6 @@ async function toneFiles(
       const loop = Math.ceil(longest / (2 * (tone.to - tone.from)))
       await ffmpeg(
         [
-          '-protocol_whitelist',
-          'file,pipe',
           '-i',
           s.films.get(takeId)!.file,
           '-filter_complex',
@@ -375,7 +371,7 @@ async function steadied(
     )
   )
     return out
-  const input = ['-protocol_whitelist', 'file,pipe', '-i', take.file]
+  const input = ['-i', take.file]
   const signal = options.signal ? { signal: options.signal } : {}
   await ffmpeg(
     [...input, '-an', '-vf', `vidstabdetect=shakiness=6:accuracy=12:result=${moves}`, '-f', 'null', '-'],

@@ -22,7 +22,9 @@ export async function firstFrameOf(
     ['-ss', '0.5', '-i', film, '-frames:v', '1', '-f', 'rawvideo', '-pix_fmt', 'rgba', raw],
     signal ? { signal } : {},
   )
-  const pixels = await fs.readFile(raw).catch(() => Buffer.alloc(0))
+  // A film shorter than that gives no picture.
+  if (!(await fs.readdir(folder)).includes(path.basename(raw))) return null
+  const pixels = await fs.readFile(raw)
   if (pixels.length !== filmSize.width * filmSize.height * 4) return null
   return compareFirstFrame(readPhoto(pixels, filmSize.width, filmSize.height), first.before)
 }

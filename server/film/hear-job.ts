@@ -6,7 +6,7 @@ import { captionWords, readCaptions } from '@awlbox/core/film/desk/captions'
 import { corrected } from '@awlbox/core/film/desk/corrections'
 import { hear } from '@awlbox/core/film/judge/heard'
 import { NoRecogniser } from '../platform/media/recogniser.ts'
-import { JobProblem, type Work } from '../platform/queue.ts'
+import { JobProblem, shareOf, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
 import { houseStyleOf } from '../settings/store.ts'
 import { heardBefore } from './heard-pieces-store.ts'
@@ -48,7 +48,7 @@ export async function hearAgain(
       signal,
       memory: heardBefore(s.db),
       pronunciations: await pronunciationsOf(s.db, take.lessonId, segment.id),
-      onShare: (x) => void progress('hearing it', 0.6 + 0.38 * x).catch(() => undefined),
+      onShare: shareOf(progress, 'hearing it', 0.6, 0.38),
     })
     await saveHearing(s.db, take.id, heard, lesson.revision)
     if (take.problem) await setTake(s.db, take.id, { problem: null })

@@ -4,7 +4,7 @@ import { hearing } from '@awlbox/core/film/judge/limits'
 import { probe, toSpeechWav, toTakeFilm } from '../platform/media/ffmpeg.ts'
 import { soundCheck } from '../platform/media/sound-check.ts'
 import { forLog, log } from '../platform/log.ts'
-import { Cancelled, JobProblem, type Work } from '../platform/queue.ts'
+import { Cancelled, JobProblem, shareOf, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
 import { lessonById } from '../lessons/store.ts'
 import { firstFrameOf } from './first-frame.ts'
@@ -99,7 +99,7 @@ async function makePlayable(
     signal,
     part,
     ears: sound?.used ?? 'both',
-    onShare: (x) => void progress('making it playable', 0.02 + x * 0.46).catch(() => undefined),
+    onShare: shareOf(progress, 'making it playable', 0.02, 0.46),
   })
   const made = await probe(film)
   // The length that counts is the picture's, in whole frames: sound may run a moment longer.

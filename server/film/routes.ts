@@ -7,7 +7,7 @@ import { taught } from '@awlbox/core/film/ear/pronounce'
 import type { Person } from '../platform/actor.ts'
 import { mayLesson, mayTake } from '../platform/access.ts'
 import { notFound, Problem } from '../platform/problem.ts'
-import { phonesOf } from '../platform/media/recogniser.ts'
+import { phonesIfAny } from '../platform/media/recogniser.ts'
 import { lessonById } from '../lessons/store.ts'
 import { personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
@@ -128,7 +128,7 @@ export function filmRoutes(router: Router, s: Services): void {
     if (segment)
       await learn(
         s.db,
-        (await taught({ segment, style: person.houseStyle }, body, phonesOf)).map((t) => ({
+        (await taught({ segment, style: person.houseStyle }, body, phonesIfAny)).map((t) => ({
           lessonId: take.lessonId,
           segmentId: segment.id,
           ...t,

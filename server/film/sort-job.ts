@@ -2,7 +2,7 @@ import type { Lesson } from '@awlbox/core/contracts/lesson'
 import { partsFromMarks, sortClip, type Sorted } from '@awlbox/core/film/desk/sort-clip'
 import { spokenLines } from '@awlbox/core/film/follow/spoken'
 import { recognise } from '../platform/media/recogniser.ts'
-import type { Work } from '../platform/queue.ts'
+import { shareOf, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
 import { houseStyleOf } from '../settings/store.ts'
 import { isAtWork } from '../jobs/store.ts'
@@ -39,7 +39,7 @@ export async function sortTake(
     signal,
     memory: heardBefore(s.db),
     pronunciations: await pronunciationsOf(s.db, take.lessonId, null),
-    onShare: (x) => void progress('finding its segment', 0.5 + 0.1 * x).catch(() => undefined),
+    onShare: shareOf(progress, 'finding its segment', 0.5, 0.1),
   })
   const sorted = sortClip(segments, words, take.seconds ?? 0, style)
   const sorting = { reason: sorted.reason, matches: sorted.matches.slice(0, 5), byHand: false }

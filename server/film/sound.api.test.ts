@@ -1,3 +1,4 @@
+import { noted } from '../platform/log.ts'
 import { execFileSync } from 'node:child_process'
 import fs from 'node:fs'
 import path from 'node:path'
@@ -160,7 +161,7 @@ describe('before and while filming', () => {
           if (end) return
           text += value
         }
-      })().catch(() => undefined)
+      })().catch(noted('the events ended'))
       await until('it is connected', () => Promise.resolve(text.includes('hello')))
       return {
         text: () => text,

@@ -1,13 +1,13 @@
 import fs from 'node:fs/promises'
 import path from 'node:path'
 import { FileStore } from '@tus/file-store'
-import { Server } from '@tus/server'
+import { Server, type Upload } from '@tus/server'
 import type { Router } from 'express'
 import { fileTypeFromFile } from 'file-type'
 import { mayLesson } from '../platform/access.ts'
 import { personOf } from '../platform/actor.ts'
 import { roomLeft } from '../platform/blobs.ts'
-import { log } from '../platform/log.ts'
+import { log, noted } from '../platform/log.ts'
 import { probe } from '../platform/media/ffmpeg.ts'
 import { Problem } from '../platform/problem.ts'
 import * as api from '@awlbox/core/contracts/api/film'
@@ -25,6 +25,15 @@ class Refused extends Error {
     super(detail)
     this.status_code = status
     this.body = JSON.stringify({ type: 'about:blank', title, status, detail })
+  }
+}
+/** What the store knows of an upload; null where there is none. */
+async function uploadIfThere(store: FileStore, id: string): Promise<Upload | null> {
+  try {
+    return await store.getUpload(id)
+  } catch (error) {
+    if ((error as { status_code?: number }).status_code === 404) return null
+    throw error
   }
 }
 const refuse = (status: number, title: string, detail: string): Refused => new Refused(status, title, detail)
@@ -48,7 +57,7 @@ export function uploadRoutes(router: Router, s: Services): void {
     async onIncomingRequest(request, uploadId) {
       const person = await who(request)
       if (request.method === 'POST' || request.method === 'OPTIONS' || !uploadId) return
-      const upload = await store.getUpload(uploadId).catch(() => null)
+      const upload = await uploadIfThere(store, uploadId)
       if (upload && upload.metadata?.personId !== person.id)
         throw refuse(404, 'Not found', 'This upload isn’t yours.')
     },
@@ -104,7 +113,7 @@ export function uploadRoutes(router: Router, s: Services): void {
         })
         return { headers: { 'Awlbox-Take': takeId, 'Awlbox-Known': '0' } }
       } finally {
-        await store.remove(upload.id).catch(() => undefined)
+        await store.remove(upload.id).catch(noted('an upload’s pieces could not be removed'))
       }
     },
     onResponseError(_request, error) {

@@ -1,7 +1,7 @@
 import { EventEmitter } from 'node:events'
 import { setTimeout as delay } from 'node:timers/promises'
 import { Client } from 'pg'
-import { log } from './log.ts'
+import { log, noted } from './log.ts'
 
 interface Told {
   kind: 'job' | 'takes' | 'replies' | 'publications' | 'lessons' | 'prompter'
@@ -16,6 +16,15 @@ export interface Events {
   /** Calls back for everything that happens in a setting; returns how to stop. */
   subscribe: (settingId: string, callback: (t: Told) => void) => () => void
   close: () => Promise<void>
+}
+
+/** Waits some milliseconds, or until it is told to stop. */
+async function pause(ms: number, stop: AbortSignal): Promise<void> {
+  try {
+    await delay(ms, undefined, { signal: stop })
+  } catch (error) {
+    if (!stop.aborted) throw error
+  }
 }
 
 /** Listens to PostgreSQL's notifications on a connection of its own, opened again whenever it is lost. */
@@ -43,8 +52,8 @@ export function listen(url: string): Events {
         log.debug({ error: String(error) }, 'cannot listen yet')
       }
       current = null
-      await client.end().catch(() => undefined)
-      await delay(500, undefined, { signal: stop.signal }).catch(() => undefined)
+      await client.end().catch(noted('a listener did not end well'))
+      await pause(500, stop.signal)
     }
   }
   const running = run()
@@ -55,7 +64,7 @@ export function listen(url: string): Events {
     },
     async close() {
       stop.abort()
-      await current?.end().catch(() => undefined)
+      await current?.end().catch(noted('the listener did not end well'))
       await running
     },
   }

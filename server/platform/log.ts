@@ -12,5 +12,11 @@ export const log = pino({
   base: null,
   redact: ['req.headers.cookie'],
 })
+/** For what may fail without changing what anybody is told: the failure is written down under these words. */
+export const noted =
+  (what: string) =>
+  (error: unknown): undefined => {
+    log.warn({ error: forLog(error).split('\n')[0] }, what)
+  }
 /** A path for the log, without the private link of a home. */
 export const pathForLog = (path: string): string => path.replace(/\/(home|h)\/[^/]+/, '/$1/…')

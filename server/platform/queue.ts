@@ -1,7 +1,7 @@
 import { and, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
 import PgBoss from 'pg-boss'
 import type { Db } from './db.ts'
-import { forLog, log } from './log.ts'
+import { forLog, log, noted } from './log.ts'
 import { jobKinds } from '@awlbox/core/contracts/api/jobs'
 import { jobs } from './schema.ts'
 
@@ -18,6 +18,14 @@ export interface Work {
   /** Says what is being done and how much of it is (0–1). Throws Cancelled once the teacher has cancelled. */
   progress: (step: string, share: number) => Promise<void>
 }
+/** Tells a step's share (0–1 of it) as one of the whole job, from `from` on and `of` wide, without anybody waiting for it. */
+export const shareOf =
+  (progress: Work['progress'], step: string, from: number, of: number) =>
+  (x: number): void =>
+    void progress(step, from + of * x).catch((error: unknown) => {
+      // A job that was cancelled meanwhile ends at its own next step, by its signal.
+      if (!(error instanceof Cancelled)) noted('a job’s share could not be told')(error)
+    })
 export interface Queue {
   add: (input: {
     kind: JobKind
@@ -90,7 +98,8 @@ export async function openQueue(db: Db, url: string): Promise<Queue> {
           )
           .returning()
         if (!mine) continue
-        if (job.bossId) await boss.cancel(job.kind, job.bossId).catch(() => undefined)
+        if (job.bossId)
+          await boss.cancel(job.kind, job.bossId).catch(noted('a lost job could not be taken off the queue'))
         await post(mine)
       }
     }
@@ -123,7 +132,8 @@ export async function openQueue(db: Db, url: string): Promise<Queue> {
         .set({ status: 'cancelled', cancelAsked: true, step: 'cancelled' })
         .where(and(eq(jobs.id, jobId), eq(jobs.status, 'queued')))
         .returning()
-      if (queued?.bossId) await boss.cancel(queued.kind, queued.bossId).catch(() => undefined)
+      if (queued?.bossId)
+        await boss.cancel(queued.kind, queued.bossId).catch(noted('a job could not be taken off the queue'))
       if (!queued)
         await db
           .update(jobs)
@@ -149,7 +159,9 @@ export async function openQueue(db: Db, url: string): Promise<Queue> {
     },
     async close() {
       timers.forEach(clearInterval)
-      await boss.stop({ graceful: false, wait: true, timeout: 3000 }).catch(() => undefined)
+      await boss
+        .stop({ graceful: false, wait: true, timeout: 3000 })
+        .catch(noted('the queue did not stop in time'))
     },
   }
 }
@@ -178,7 +190,7 @@ async function runJob(db: Db, jobId: string, handle: (w: Work) => Promise<void>)
       .then(([row]) => {
         if (row?.cancel) abort.abort(new Cancelled())
       })
-      .catch(() => undefined)
+      .catch(noted('a job’s heartbeat'))
   }, 1500)
   let told = 0
   const progress: Work['progress'] = async (step, share) => {

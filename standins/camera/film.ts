@@ -63,6 +63,8 @@ export async function filmBeats(
       '-v',
       'error',
       '-y',
+      '-protocol_whitelist',
+      'file',
       '-f',
       'concat',
       '-safe',

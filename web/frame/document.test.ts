@@ -157,6 +157,45 @@ describe('when the server does not answer', () => {
     await pass(5000)
     expect([server.doc.title, page.at().state.kind]).toEqual(['Kept', 'saved'])
   })
+  test('a device with no room for it says so, and saves it when the server is back', async () => {
+    const page = open()
+    server.lost = 2
+    const full = vi.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+      throw new DOMException('full', 'QuotaExceededError')
+    })
+    page.edit(titled('Only here'))
+    await pass(600)
+    full.mockRestore()
+    expect(page.at().state).toMatchObject({
+      kind: 'refused',
+      why: expect.stringMatching(/no room.*Leave this page open/) as string,
+    })
+    await pass(5000)
+    expect([server.doc.title, page.at().state.kind]).toEqual(['Only here', 'saved'])
+  })
+  test('what is not saved yet comes before the steps of undo where there is no room for both', async () => {
+    const page = open()
+    server.lost = 1
+    page.edit(titled('First'))
+    await pass(600)
+    await pass(5000)
+    server.lost = 100
+    const write = Object.getOwnPropertyDescriptor(Storage.prototype, 'setItem')!.value as Storage['setItem']
+    const set = (key: string, value: string) => Reflect.apply(write, localStorage, [key, value]) as void
+    const full = vi.spyOn(Storage.prototype, 'setItem').mockImplementation(function (
+      this: Storage,
+      key,
+      value,
+    ) {
+      if (this.getItem('awlbox-undo-l') !== null) throw new DOMException('full', 'QuotaExceededError')
+      set(key, value)
+    })
+    page.edit(titled('Second'))
+    await pass(600)
+    full.mockRestore()
+    expect(page.at().state.kind).toBe('kept')
+    expect(localStorage.getItem('awlbox-draft-l')).toContain('Second')
+  })
   test('a page closed meanwhile opens with what was written, and saves it', async () => {
     server.lost = 100
     const page = open()

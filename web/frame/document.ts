@@ -2,7 +2,7 @@ import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
 import type { LessonRecord } from '@awlbox/core/contracts/api/lessons'
 import { Lesson } from '@awlbox/core/contracts/lesson'
 import { type LessonConflict, mergeLessons } from '@awlbox/core/script/merge'
-import { ask, fileAt } from '../api.ts'
+import { ask, askLeaving } from '../api.ts'
 import type { DocumentKind, Saving } from '../saving/saved-document.ts'
 import { useSavedDocument } from '../saving/use-saved-document.ts'
 
@@ -27,15 +27,7 @@ const lessonKind = (lessonId: string): DocumentKind<Lesson, LessonConflict[]> =>
   undoDepth: 40,
   read,
   save: ({ revision }, doc) => ask(lessonsApi.saveLesson, { lessonId }, { revision, doc }),
-  saveLeaving: ({ revision }, doc) =>
-    void fetch(fileAt(lessonsApi.saveLesson, { lessonId }), {
-      method: 'PUT',
-      keepalive: true,
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ revision, doc }),
-    }).catch(() => {
-      // The draft is on this device: the next opening sends it.
-    }),
+  saveLeaving: ({ revision }, doc) => askLeaving(lessonsApi.saveLesson, { lessonId }, { revision, doc }),
   newest: ({ more }) => ({
     revision: more.revision as number,
     doc: more.doc as Lesson,

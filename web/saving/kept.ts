@@ -1,20 +1,24 @@
 import { useState } from 'react'
+import { noted } from '../noted.ts'
 
 /** What this browser kept under a name; null where nothing is kept, or nothing that can be read. */
 export function readKept<T>(key: string): T | null {
   try {
     return JSON.parse(localStorage.getItem(key) ?? 'null') as T | null
-  } catch {
+  } catch (error) {
+    noted(`what was kept as ${key} cannot be read`)(error)
     return null
   }
 }
-/** Keeps something under a name on this device; null forgets it. Storage that is full or closed keeps nothing. */
-export function keepHere(key: string, value: unknown): void {
+/** Keeps something under a name on this device; null forgets it. False where storage is full or closed: nothing is kept. */
+export function keepHere(key: string, value: unknown): boolean {
   try {
     if (value === null) localStorage.removeItem(key)
     else localStorage.setItem(key, JSON.stringify(value))
-  } catch {
-    // The page works without it.
+    return true
+  } catch (error) {
+    noted(`nothing could be kept as ${key}`)(error)
+    return false
   }
 }
 /** Settings of a page that this device keeps. */

@@ -77,6 +77,9 @@ interface Steps<T> {
   past: readonly T[]
   future: readonly T[]
 }
+/** Said while the server does not answer and this device has no room: only the open page has the change. */
+const noRoom =
+  'Awlbox does not answer, and this device has no room to keep it. Leave this page open until it is saved.'
 /** Milliseconds after a change before it is written to this device: after the screen has followed the key. */
 const writeAfter = 120
 
@@ -136,7 +139,8 @@ export function savedDocument<T, C>(kind: DocumentKind<T, C>, opened: Revision<T
     } catch (error) {
       if (error instanceof ProblemError && error.status === 409) stale(error)
       else if (isAway(error)) {
-        saving = { kind: 'kept', why: wordsOf(error) }
+        kept.write()
+        saving = kept.held() ? { kind: 'kept', why: wordsOf(error) } : { kind: 'refused', why: noRoom }
         return 'later'
       } else saving = { kind: 'refused', why: wordsOf(error) }
       return 'done'
@@ -279,12 +283,17 @@ function draftOf<T, C>(kind: DocumentKind<T, C>): Draft<T> | null {
 function keeper<T, C>(kind: DocumentKind<T, C>) {
   let waiting: { draft?: Draft<T> | null; steps?: Steps<T> } = {}
   let timer: ReturnType<typeof setTimeout> | null = null
+  let held = true
   const write = (): void => {
     if (timer) clearTimeout(timer)
     timer = null
     const { draft, steps } = waiting
     waiting = {}
-    if (draft !== undefined) keepHere(kind.draftKey, draft)
+    if (draft !== undefined) {
+      held = keepHere(kind.draftKey, draft)
+      // Where there is no room for both, what is not saved yet comes before the steps of undo.
+      if (!held && kind.undoKey) held = keepHere(kind.undoKey, null) && keepHere(kind.draftKey, draft)
+    }
     if (steps && kind.undoKey) keepHere(kind.undoKey, steps)
   }
   const soon = (): void => {
@@ -292,6 +301,8 @@ function keeper<T, C>(kind: DocumentKind<T, C>) {
   }
   return {
     write,
+    /** Whether the draft last written is on this device. */
+    held: () => held,
     draft(next: Draft<T> | null) {
       waiting.draft = next
       // What is saved must not come back as a draft of a page that died in between.

@@ -71,7 +71,7 @@ export async function taught(
   const out: { word: string; phones: string; heard: string }[] = []
   for (const [i, word] of said.entries()) {
     if (word === heard[i] || isNumberWord(word) || isNumberWord(heard[i]!) || !script.has(word)) continue
-    const phones = await phonesOf(heard[i]!).catch(() => null)
+    const phones = await phonesOf(heard[i]!)
     if (phones) out.push({ word, phones, heard: heard[i]! })
   }
   return out

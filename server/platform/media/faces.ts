@@ -1,3 +1,4 @@
+import { noted } from '../log.ts'
 import fs from 'node:fs/promises'
 import { createRequire } from 'node:module'
 import type { FilmBox } from '@awlbox/core/contracts/cut'
@@ -47,7 +48,7 @@ let finder: Promise<FaceFinder | null> | null = null
 /** Finds frontal faces with a cascade of Haar features; null where the machine has no cascade file. */
 export const faceFinder = (): Promise<FaceFinder | null> => (finder ??= load())
 async function load(): Promise<FaceFinder | null> {
-  const file = await fs.readFile(cascade).catch(() => null)
+  const file = await fs.readFile(cascade).catch(noted('the faces model cannot be read'))
   if (!file) return null
   const cv = createRequire(import.meta.url)('@techstark/opencv-js') as Cv & {
     onRuntimeInitialized?: () => void

@@ -1,11 +1,63 @@
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import { film } from '@awlbox/core/film/camera/frame'
 import type { TakeSound } from '@awlbox/core/contracts/take'
+import { spawn } from 'node:child_process'
 import { run, ToolError } from './run.ts'
 
-/** Only local files are ever opened: a playlist or header inside a file cannot make ffmpeg fetch anything. */
+/**
+ * The one door to ffmpeg and ffprobe. Whatever is opened is opened by local protocols only: a playlist or header
+ * inside a file cannot make them fetch anything. The limit stands before every input, since it holds for one alone.
+ */
 const local = ['-protocol_whitelist', 'file,pipe']
+const localOnly = (args: readonly string[]): string[] =>
+  args.flatMap((a) => (a === '-i' ? [...local, '-i'] : [a]))
 export { film as filmSize }
+
+/** What ffprobe says of a file as JSON; `show` are its arguments for what. @throws ToolError when it is no media file. */
+export async function ffprobe(
+  file: string,
+  show: readonly string[],
+  options: { signal?: AbortSignal } = {},
+): Promise<unknown> {
+  const { stdout } = await run('ffprobe', localOnly(['-v', 'error', ...show, '-of', 'json', '-i', file]), {
+    limit: 30_000,
+    ...options,
+  })
+  return JSON.parse(stdout)
+}
+
+/**
+ * A file decoded to raw bytes, handed over as they come: `as` are the arguments after the input. `ended` gives what
+ * ffmpeg reported. @throws ToolError through `ended` when the file cannot be read to its end.
+ */
+export function decode(
+  file: string,
+  as: readonly string[],
+  signal?: AbortSignal,
+): { bytes: AsyncIterable<Buffer>; ended: Promise<string> } {
+  const child = spawn(
+    'ffmpeg',
+    localOnly(['-hide_banner', '-nostdin', '-nostats', '-i', file, ...as, 'pipe:1']),
+    {
+      stdio: ['ignore', 'pipe', 'pipe'],
+      ...(signal ? { signal } : {}),
+    },
+  )
+  let report = ''
+  child.stderr.setEncoding('utf8').on('data', (t: string) => {
+    report = (report + t).slice(-200_000)
+  })
+  const ended = new Promise<string>((resolve, reject) => {
+    child.on('error', reject)
+    child.on('close', (code) =>
+      code === 0 ? resolve(report) : reject(new ToolError('ffmpeg', code, report)),
+    )
+  })
+  // Whoever waits for it sees the failure; until then it only must not count as one that nobody hears.
+  ended.catch(heardByWhoWaits)
+  return { bytes: child.stdout, ended }
+}
+const heardByWhoWaits = (): void => undefined
 
 export interface Probe {
   seconds: number
@@ -20,12 +72,7 @@ export interface Probe {
 /** What a media file holds; null when it is none. */
 export async function probe(file: string): Promise<Probe | null> {
   try {
-    const { stdout } = await run(
-      'ffprobe',
-      ['-v', 'error', ...local, '-show_streams', '-show_format', '-of', 'json', file],
-      { limit: 30_000 },
-    )
-    const info = JSON.parse(stdout) as {
+    const info = (await ffprobe(file, ['-show_streams', '-show_format'])) as {
       streams?: {
         codec_type: string
         codec_name?: string
@@ -68,11 +115,10 @@ export async function probe(file: string): Promise<Probe | null> {
 async function soundSeconds(file: string): Promise<number> {
   const { stdout } = await run(
     'ffmpeg',
-    [
+    localOnly([
       '-v',
       'error',
       '-nostdin',
-      ...local,
       '-i',
       file,
       '-map',
@@ -82,7 +128,7 @@ async function soundSeconds(file: string): Promise<number> {
       '-f',
       'null',
       '-',
-    ],
+    ]),
     { limit: 120_000 },
   )
   return Number([...stdout.matchAll(/^out_time_us=(\d+)/gm)].at(-1)?.[1] ?? 0) / 1e6
@@ -117,7 +163,7 @@ export async function ffmpeg(args: readonly string[], options: EncodeOptions = {
       'info',
       '-nostats',
       ...(options.onShare ? ['-progress', 'pipe:1'] : []),
-      ...args,
+      ...localOnly(args),
     ],
     {
       ...(options.signal ? { signal: options.signal } : {}),
@@ -162,7 +208,7 @@ export async function toTakeFilm(
 ): Promise<void> {
   const part = options.part ?? null
   const seconds = part ? part.to - part.from : p.seconds > 0 ? p.seconds : 60
-  const inputs = [...cutFrom(part), ...local, '-i', source]
+  const inputs = [...cutFrom(part), '-i', source]
   const filters: string[] = []
   // Picture and sound of a clip rarely end together: the shorter is held to the end of the longer, where its length is known.
   const hold = part !== null || p.seconds > 0
@@ -207,7 +253,6 @@ export const toSpeechWav = (source: string, out: string, options: EncodeOptions 
   ffmpeg(
     [
       ...cutFrom(options.part ?? null),
-      ...local,
       '-i',
       source,
       ...(options.part ? ['-t', String(options.part.to - options.part.from)] : []),

@@ -1,5 +1,4 @@
-import { spawn } from 'node:child_process'
-import { ToolError } from './run.ts'
+import { decode } from './ffmpeg.ts'
 
 export interface PictureOptions {
   /** Pictures a second taken from the film; all of them where none is given. */
@@ -25,38 +24,10 @@ export async function eachPicture(
     `scale=${width}:${height}:flags=area`,
     'format=rgb24',
   ]
-  const child = spawn(
-    'ffmpeg',
-    [
-      '-hide_banner',
-      '-nostdin',
-      '-nostats',
-      '-protocol_whitelist',
-      'file,pipe',
-      '-i',
-      file,
-      '-an',
-      '-vf',
-      filters.join(','),
-      '-f',
-      'rawvideo',
-      'pipe:1',
-    ],
-    { stdio: ['ignore', 'pipe', 'pipe'], ...(signal ? { signal } : {}) },
-  )
-  let report = ''
-  child.stderr.setEncoding('utf8').on('data', (t: string) => {
-    report = (report + t).slice(-200_000)
-  })
-  const ended = new Promise<number | null>((resolve, reject) => {
-    child.on('error', reject)
-    child.on('close', resolve)
-  })
-  // Whoever waits below sees the failure; here it only must not go unheard.
-  ended.catch(() => undefined)
+  const { bytes, ended } = decode(file, ['-an', '-vf', filters.join(','), '-f', 'rawvideo'], signal)
   const size = width * height * 3
   let [held, have, n] = [Buffer.alloc(size), 0, 0]
-  for await (const chunk of child.stdout as AsyncIterable<Buffer>) {
+  for await (const chunk of bytes) {
     for (let at = 0; at < chunk.length;) {
       const take = Math.min(size - have, chunk.length - at)
       chunk.copy(held, have, at, at + take)
@@ -68,7 +39,5 @@ export async function eachPicture(
       have = 0
     }
   }
-  const code = await ended
-  if (code !== 0) throw new ToolError('ffmpeg', code, report)
-  return report
+  return ended
 }

@@ -56,8 +56,17 @@ async function loadDictionary(): Promise<Map<string, string[]>> {
   return words
 }
 
+/** The same where there may be no recogniser at all: then no word has a sound. */
+export async function phonesIfAny(word: string): Promise<string | null> {
+  try {
+    return await phonesOf(word)
+  } catch (error) {
+    if (error instanceof NoRecogniser) return null
+    throw error
+  }
+}
 /** How the dictionary says a word, or by spelling rules; null where it cannot tell. @throws NoRecogniser without a dictionary. */
-export async function phonesOf(word: string): Promise<string | null> {
+async function phonesOf(word: string): Promise<string | null> {
   dictionary ??= loadDictionary()
   const dict = await dictionary
   return pronounce(word, (w) => dict.get(w)?.[0])

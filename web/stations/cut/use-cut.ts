@@ -2,7 +2,7 @@ import { useCallback, useMemo } from 'react'
 import * as cutApi from '@awlbox/core/contracts/api/cut'
 import { CutList } from '@awlbox/core/contracts/cut'
 import { mergeCuts } from '@awlbox/core/cut/merge'
-import { ask, fileAt } from '../../api.ts'
+import { ask, askLeaving } from '../../api.ts'
 import { useAsked } from '../../frame/use-asked.ts'
 import type { DocumentKind, Revision } from '../../saving/saved-document.ts'
 import { useSavedDocument } from '../../saving/use-saved-document.ts'
@@ -19,15 +19,7 @@ const cutKind = (lessonId: string): DocumentKind<Held, string[]> => ({
   undoDepth: Infinity,
   read: (kept) => CutList.safeParse(kept).data ?? null,
   save: ({ revision }, doc) => ask(cutApi.saveCut, { lessonId }, { revision, doc: doc! }),
-  saveLeaving: ({ revision }, doc) =>
-    void fetch(fileAt(cutApi.saveCut, { lessonId }), {
-      method: 'PUT',
-      keepalive: true,
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ revision, doc }),
-    }).catch(() => {
-      // The draft is on this device: the next opening sends it.
-    }),
+  saveLeaving: ({ revision }, doc) => askLeaving(cutApi.saveCut, { lessonId }, { revision, doc: doc! }),
   newest: ({ more }) => ({ revision: more.revision as number, doc: more.doc as Held, base: null }),
   merge: (base, mine, theirs) =>
     base && mine && theirs ? mergeCuts(base, mine, theirs) : { ok: false, doc: mine, conflicts: [] },

@@ -1,5 +1,6 @@
 // The two pictures and the voice are elements driven by hand, from animation frames: nothing of them is drawn by React.
 /* eslint-disable react-hooks/immutability */
+import { noted } from '../../noted.ts'
 import { useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import type { ClipRun } from '@awlbox/core/cut/timeline'
@@ -26,6 +27,13 @@ interface Now {
   since: number
 }
 const filmOf = (takeId: string): string => `/api/takes/${takeId}/film`
+/** Plays a screen. A play that is broken off by the next act, or by a page nobody has touched yet, is no failure to tell. */
+const startPlaying = (v: HTMLMediaElement | null): void => {
+  v?.play().catch((error: unknown) => {
+    if (!(error instanceof DOMException)) noted('a film would not play')(error)
+  })
+}
+
 /** Seconds by which a picture may be off before it is moved. */
 const near = 0.04
 
@@ -94,7 +102,7 @@ export function usePlayer(program: Program): Player {
     }
     const at = (instead.from + frame - shot.at) / framesPerSecond
     if (Math.abs(v.currentTime - at) > near) v.currentTime = at
-    if (now.current.playing) void v.play().catch(() => undefined)
+    if (now.current.playing) startPlaying(v)
     else v.pause()
   }, [])
   /** Puts the shot at a frame on a screen; the other one gets ready for the next run. */
@@ -120,7 +128,7 @@ export function usePlayer(program: Program): Player {
         ready(n.seen, shot.run.takeId, at)
         const seen = screens[n.seen].current
         if (seen) seen.muted = heardInstead(shot) !== null
-        if (n.playing && !shot.run.still) void screens[n.seen].current?.play().catch(() => undefined)
+        if (n.playing && !shot.run.still) startPlaying(screens[n.seen].current)
         else screens[n.seen].current?.pause()
       } else {
         screens[n.seen].current?.pause()

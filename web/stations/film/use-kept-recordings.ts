@@ -1,3 +1,4 @@
+import { noted } from '../../noted.ts'
 import * as filmApi from '@awlbox/core/contracts/api/film'
 import { useCallback, useEffect, useState } from 'react'
 import type { TakeMark } from '@awlbox/core/contracts/take'
@@ -26,10 +27,7 @@ export function useKeptRecordings(lessonId: string, onArrived: () => void) {
   const [sending, setSending] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const look = useCallback(
-    () =>
-      keptRecordings(lessonId)
-        .then(setKept)
-        .catch(() => undefined),
+    () => keptRecordings(lessonId).then(setKept).catch(noted('this device cannot say what it kept')),
     [lessonId],
   )
   useEffect(() => void look(), [look])

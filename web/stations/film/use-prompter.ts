@@ -1,3 +1,4 @@
+import { noted } from '../../noted.ts'
 import * as filmApi from '@awlbox/core/contracts/api/film'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
@@ -92,7 +93,11 @@ export function useRemote(
   )
   const [listened, setListened] = useState(false)
   const tell = useCallback(
-    () => where && void ask(filmApi.prompter, { lessonId }, where).catch(() => undefined),
+    () =>
+      where &&
+      void ask(filmApi.prompter, { lessonId }, where).catch(
+        noted('the remote was not told where the prompter is'),
+      ),
     [lessonId, where],
   )
   useEffect(() => {

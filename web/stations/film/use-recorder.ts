@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { TakeMark } from '@awlbox/core/contracts/take'
+import { noted } from '../../noted.ts'
 import { keepHere, readKept } from '../../saving/kept.ts'
 import { keepChunk, type KeptRecording, keepRecording } from './keep-recording.ts'
 import { type LiveUpload, liveUpload } from './live-upload.ts'
@@ -49,6 +50,12 @@ export function useRecorder(onDone: (r: Recorded) => void) {
   const clock = useRef({ begun: 0, pausedAt: 0, paused: 0 })
   const current = useRef<KeptRecording | null>(null)
 
+  const [copied, setCopied] = useState(true)
+  /** A full disk keeps nothing here; what is sent and what is in memory stays, and the teacher is told. */
+  const cannotKeep = useCallback((error: unknown) => {
+    noted('this device cannot keep the recording')(error)
+    setCopied(false)
+  }, [])
   const open = useCallback(async (want?: { camera?: string; microphone?: string }) => {
     const ids = { ...chosen(), ...want }
     const exact = (id: string) => (id ? { deviceId: { exact: id } } : {})
@@ -95,12 +102,15 @@ export function useRecorder(onDone: (r: Recorded) => void) {
     if (!c.begun) return 0
     return ((c.pausedAt || performance.now()) - c.begun - c.paused) / 1000
   }, [])
-  const mark = useCallback((m: TakeMark) => {
-    const kept = current.current
-    if (!kept) return
-    kept.marks = [...(kept.marks ?? []), m]
-    void keepRecording({ ...kept }).catch(() => undefined)
-  }, [])
+  const mark = useCallback(
+    (m: TakeMark) => {
+      const kept = current.current
+      if (!kept) return
+      kept.marks = [...(kept.marks ?? []), m]
+      keepRecording({ ...kept }).catch(cannotKeep)
+    },
+    [cannotKeep],
+  )
 
   const film = useCallback(
     (about: { lessonId: string; segmentId: string; title: string }) => {
@@ -123,14 +133,14 @@ export function useRecorder(onDone: (r: Recorded) => void) {
       })
       const pieces: Blob[] = []
       let n = 0
-      let writing = keepRecording(kept).catch(() => undefined)
+      setCopied(true)
+      let writing = keepRecording(kept).catch(cannotKeep)
       r.ondataavailable = (e) => {
         if (!e.data.size) return
         const here = n++
         pieces.push(e.data)
         upload.add(e.data)
-        // A full disk keeps nothing here; what is sent and what is in memory stays.
-        writing = writing.then(() => keepChunk(kept.id, here, e.data)).catch(() => undefined)
+        writing = writing.then(() => keepChunk(kept.id, here, e.data)).catch(cannotKeep)
       }
       r.onstop = () => {
         clock.current = { begun: 0, pausedAt: 0, paused: 0 }
@@ -155,7 +165,7 @@ export function useRecorder(onDone: (r: Recorded) => void) {
       clock.current = { begun: performance.now(), pausedAt: 0, paused: 0 }
       setState({ kind: 'filming', stream: state.stream, paused: false })
     },
-    [state, onDone],
+    [state, onDone, cannotKeep],
   )
   const stop = useCallback(() => {
     if (recorder.current && recorder.current.state !== 'inactive') recorder.current.stop()
@@ -190,5 +200,5 @@ export function useRecorder(onDone: (r: Recorded) => void) {
     window.addEventListener('beforeunload', warn)
     return () => window.removeEventListener('beforeunload', warn)
   }, [state.kind])
-  return { state, devices, open, film, stop, pause, mark, at }
+  return { state, devices, copied, open, film, stop, pause, mark, at }
 }
