@@ -13,6 +13,8 @@ import { addTake, saveHearing, setTake } from '../server/film/store.ts'
 import { openDb } from '../server/platform/db.ts'
 import { lessons, takes } from '../server/platform/schema.ts'
 
+const usual = { style: defaultHouseStyle, age: 4 }
+
 /**
  * The Cut screen on ninety minutes of material in twenty clips, in the running demo: how long it takes to open, and
  * from a key press to the changed row on screen. DATABASE_URL is the demo's. Prints ms.
@@ -24,6 +26,7 @@ let n = 0
 const found = findExamples(aimOf({ structure: 'add', upTo: 10, count: 6 }), { zero: true, seed: 3 })
 if (!found.ok) throw new Error(found.conflict)
 const one = fromTemplate({
+  style: defaultHouseStyle,
   title: 'Ninety minutes',
   ideaId: 'add-10',
   age: 5,
@@ -86,7 +89,7 @@ try {
         ),
       ),
     })
-    await saveHearing(db, take, hear(s, words, seconds), 1)
+    await saveHearing(db, take, hear(s, words, seconds, usual), 1)
   }
   const began = performance.now()
   await page.goto(`${address}/lessons/${id}/cut`)

@@ -1,3 +1,4 @@
+import { told } from '@awlbox/core/findings/say'
 import fs from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
@@ -70,7 +71,7 @@ function judge(take: LabelledTake, findings: readonly HeardFinding[]): void {
       else r.doubted++
       if (show)
         console.log(
-          `alarm  ${take.seed} ${take.voice} ${take.room}: ${f.code} at ${f.start.toFixed(1)} ${f.certain ? '' : '(doubt) '}${f.message}`,
+          `alarm  ${take.seed} ${take.voice} ${take.room}: ${f.code} at ${f.start.toFixed(1)} ${f.certain ? '' : '(doubt) '}${told('take', f)}`,
         )
     }
     raised.set(f.code, r)
@@ -160,6 +161,7 @@ async function tenMinutes(voice: StandInVoice): Promise<void> {
     const found = findExamples(aim, { zero: false, seed: first + i })
     if (!found.ok) continue
     const lesson: Lesson = fromTemplate({
+      style: defaultHouseStyle,
       title: 'Ten minutes',
       ideaId: 'add-10',
       age: 5,
@@ -188,7 +190,7 @@ async function tenMinutes(voice: StandInVoice): Promise<void> {
     )
     if (show)
       for (const f of free)
-        console.log(`  ${f.code} at ${f.start.toFixed(1)} ${f.certain ? '' : '(doubt) '}${f.message}`)
+        console.log(`  ${f.code} at ${f.start.toFixed(1)} ${f.certain ? '' : '(doubt) '}${told('take', f)}`)
     return
   }
 }

@@ -1,3 +1,4 @@
+import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import { chromium } from 'playwright-core'
 import { aimOf } from '@awlbox/core/plan/aim'
 import { findExamples } from '@awlbox/core/plan/examples'
@@ -15,6 +16,7 @@ let n = 0
 const found = findExamples(aimOf({ structure: 'add', upTo: 10, count: 6 }), { zero: true, seed: 3 })
 if (!found.ok) throw new Error(found.conflict)
 const one = fromTemplate({
+  style: defaultHouseStyle,
   title: 'Forty segments',
   ideaId: 'add-10',
   age: 5,

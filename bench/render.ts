@@ -84,6 +84,7 @@ const overlay = (over: Partial<Overlay>): Overlay => ({
 })
 const segment = (k: number): SegmentSource => ({
   films,
+  fill: 'across',
   tables: () => table,
   cut: {
     items: [

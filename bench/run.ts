@@ -31,6 +31,7 @@ const found = findExamples(aim, { zero: true, seed: 3 })
 if (!found.ok) throw new Error(found.conflict)
 let n = 0
 const one = fromTemplate({
+  style: defaultHouseStyle,
   title: 'Bench',
   ideaId: 'add-10',
   age: 4,
@@ -66,7 +67,7 @@ for (const steps of [300, 600]) {
 const segment = one.segments.find((s) => s.kind === 'together')!
 const { beats } = planTake(one, segment.id, defaultHouseStyle)
 const source = path.join(folder, 'source.mp4')
-fs.writeFileSync(source, await filmBeats(beats, 'slt'))
+fs.writeFileSync(source, await filmBeats(beats, 'slt', 'across'))
 const p = (await probe(source))!
 const wav = path.join(folder, 'a.wav')
 await toSpeechWav(source, wav)

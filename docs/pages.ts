@@ -2,29 +2,56 @@ import fs from 'node:fs'
 import path from 'node:path'
 import { openApi } from '@awlbox/core/contracts/api/open-api'
 import { lessonSchema } from '@awlbox/core/contracts/lesson-schema'
-import { catalogue } from '@awlbox/core/script/proof/catalogue'
-import { severities } from '@awlbox/core/script/proof/finding'
+import { severities, type Severity } from '@awlbox/core/contracts/finding'
+import { cutCodes, filmCodes, scriptCodes, takeCodes } from '@awlbox/core/findings/codes'
+import { en } from '@awlbox/core/findings/words/en'
 
 const meaning = {
   wrong: 'Something said, shown or asked is not so. Mend it before filming.',
   risky: 'It can go wrong for a child or a home. Look at it.',
   tidy: 'House style, order and economy.',
-} as const
+  info: 'Nothing went wrong.',
+} as const satisfies Record<Severity, string>
+
+const table = (
+  codes: Readonly<Record<string, Severity | readonly Severity[]>>,
+  words: Readonly<Record<string, { when: string }>>,
+): string[] => [
+  '| Code | Severity | When |',
+  '|---|---|---|',
+  ...Object.entries(codes).map(
+    ([code, of]) => `| \`${code}\` | ${[of].flat().join(', ')} | ${words[code]!.when} |`,
+  ),
+]
 
 /** docs/findings.md, from the catalogue of codes. */
 export function findingsPage(): string {
   return `${[
-    '# Findings of the proof-reader',
+    '# Findings',
     '',
-    'Made from `core/script/proof/catalogue.ts` by `node --import tsx docs/write-docs.ts`. Codes keep their meaning.',
+    'Made from `core/findings/` by `node --import tsx docs/write-docs.ts`. A finding is a code, parameters and a place; its words are in `core/findings/words/en.ts`, and another language is a file beside it. Codes keep their meaning.',
     '',
     ...severities.map((s) => `- **${s}**: ${meaning[s]}`),
     '',
+    '## Of a script',
+    '',
     'A step marked *on purpose* is left alone by the rules about what is said and counted. A lesson with nothing wrong gives nothing.',
     '',
-    '| Code | Severity | When |',
-    '|---|---|---|',
-    ...catalogue.map((c) => `| \`${c.code}\` | ${c.severity.join(', ')} | ${c.when} |`),
+    ...table(scriptCodes, en.script),
+    '',
+    '## Of a take',
+    '',
+    ...table(takeCodes, en.take),
+    '',
+    '## Of a cut',
+    '',
+    'Beside these, what is left of the takes is heard again and gives findings of a take.',
+    '',
+    ...table(cutCodes, en.cut),
+    '',
+    '## Of a finished film',
+    '',
+    ...table(filmCodes, en.film),
   ].join('\n')}\n`
 }
 /** docs/openapi.json: every call of the API with what it takes and gives, from its contract. */

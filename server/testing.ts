@@ -121,6 +121,7 @@ export function sampleLesson(title = 'Seven parcels', upTo = 7): Lesson {
     age: 4,
     aim,
     examples: found.sets[0]!.examples,
+    style: defaultHouseStyle,
     newId: () => `x${(n += 1)}`,
   })
 }

@@ -19,6 +19,7 @@ const found = findExamples(aim, { zero: false, seed: 1 })
 if (!found.ok) throw new Error(found.conflict)
 let n = 0
 const lesson = fromTemplate({
+  style: defaultHouseStyle,
   title: 'Post',
   ideaId: 'parts-7',
   age: 4,

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { Params } from './finding.ts'
 
 /** A recognised word: seconds into the take, confidence 0–1. From captions it has the punctuation written after it, often none; from sound it has no mark. */
 export const HeardWord = z.object({
@@ -45,7 +46,7 @@ export const HeardFinding = z.object({
   heard: z.string(),
   /** False where recognition or captioning may be at fault: let the ear decide. */
   certain: z.boolean(),
-  message: z.string(),
+  params: Params,
 })
 export type HeardFinding = z.infer<typeof HeardFinding>
 

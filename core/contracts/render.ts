@@ -1,3 +1,4 @@
+import { Params } from './finding.ts'
 import { z } from 'zod'
 import { FilmBox } from './cut.ts'
 
@@ -26,12 +27,13 @@ export const renderFileMimes: Record<RenderFileKind, string> = {
 
 /** What was found in a finished film. Seconds into it. */
 export const FilmCheck = z.object({
-  kind: z.enum(['flash', 'black', 'frozen', 'loud', 'sync', 'size']),
-  severity: z.enum(['wrong', 'look']),
-  at: z.number().nullable(),
-  message: z.string(),
+  code: z.enum(['flash', 'black', 'frozen', 'loud', 'sync', 'size']),
+  severity: z.enum(['wrong', 'risky']),
+  params: Params,
+  start: z.number().nullable(),
 })
 export type FilmCheck = z.infer<typeof FilmCheck>
+export type FilmCode = FilmCheck['code']
 
 /** Writing that tells who or where. */
 export const privateKinds = ['child', 'place', 'address', 'telephone'] as const

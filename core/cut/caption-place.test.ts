@@ -25,7 +25,7 @@ const cue = (text: string): FilmCue => ({
 const table = (over: Partial<TableState>): TableState => ({ ...emptyTable, ...over })
 const place = (text: string, t: TableState | null) =>
   placedCaptions([cue(text)], { tableAfter: () => t, repairOf: () => plainRepair('t'), fill: 'across' })[0]!
-const written = (t: TableState): FilmBox[] => inFilm(writtenOn(t), plainRepair('t'), 30)
+const written = (t: TableState): FilmBox[] => inFilm(writtenOn(t, 'across'), plainRepair('t'), 30)
 const sentence = 'Bobbin has five parcels and two more,\nand that makes seven parcels'
 
 describe('a caption', () => {
@@ -55,7 +55,7 @@ describe('a caption', () => {
   test('that finds no place stays at the foot, and is told', () => {
     const everywhere: FilmBox = { x: 0, y: 0, w: film.width, h: film.height }
     expect(captionPlace(sentence, [everywhere], [])).toEqual({ top: null, covers: true })
-    expect(checkCaptionPlaces([{ ...cue('Seven'), covers: true }])[0]!.message).toMatch(/Seven/)
+    expect(checkCaptionPlaces([{ ...cue('Seven'), covers: true }])[0]!.params.caption).toMatch(/Seven/)
     expect(checkCaptionPlaces([cue('Seven')])).toEqual([])
   })
   test('whatever is written where, it never covers it without saying so, and never leaves the picture', () =>

@@ -43,7 +43,7 @@ export function placedCaptions(
     const table = cue.source && tableAfter(cue.source.stepId)
     if (!cue.source || !table) return cue
     const [repair, frame] = [repairOf(cue.source.takeId), toFrame(cue.source.start)]
-    const written = inFilm(writtenOn(table), repair, frame)
+    const written = inFilm(writtenOn(table, fill), repair, frame)
     if (!written.length) return cue
     return { ...cue, ...captionPlace(cue.text, written, countedBoxes(table, repair, frame, fill)) }
   })
@@ -55,11 +55,11 @@ export const checkCaptionPlaces = (cues: readonly FilmCue[]): Check[] =>
     c.covers
       ? [
           {
-            kind: 'captions' as const,
-            severity: 'look' as const,
+            code: 'caption-covers' as const,
+            severity: 'risky' as const,
             segmentId: c.segmentId,
-            at: c.start,
-            message: `The caption “${c.text.replace(/\n/g, ' ')}” covers what is written on the table. Make it shorter, or write higher up.`,
+            start: c.start,
+            params: { caption: c.text.replace(/\n/g, ' ') },
           },
         ]
       : [],

@@ -12,6 +12,8 @@ import { chapterMetadata, chaptersOf, chapterText } from './chapters.ts'
 import { descriptionsOf } from './described.ts'
 import { lessonOf, said } from './test-words.ts'
 
+const usual = { style: defaultHouseStyle, age: 4 }
+
 const A = 'aaaaaaaa-0000-4000-8000-000000000001'
 const words = fc
   .array(fc.stringMatching(/^[a-z]{1,12}[.,]?$/), { minLength: 1, maxLength: 40 })
@@ -81,6 +83,7 @@ const heard = hear(
   show,
   [...said('bobbin has four parcels', 1), ...said('four add three equals seven', 5)],
   10,
+  usual,
 )
 const part = { segment: show, cut: row(show.id, 300), hearings: new Map([[A, heard]]) }
 
@@ -120,15 +123,16 @@ describe('captions', () => {
             show,
             [...said('bobbin has four parcels', 1, 0.15), ...said('four add three equals seven', 5, 0.15)],
             10,
+            usual,
           ),
         ],
       ]),
     }
-    const [usual, slow] = [
+    const [plain, slow] = [
       captionsOf([quick], { style: defaultHouseStyle }),
       captionsOf([quick], { style: defaultHouseStyle, speed: 'slow' }),
     ]
-    expect(slow[0]!.end - slow[0]!.start).toBeGreaterThan(usual[0]!.end - usual[0]!.start)
+    expect(slow[0]!.end - slow[0]!.start).toBeGreaterThan(plain[0]!.end - plain[0]!.start)
     expect(readingSpeed(slow[0]!)).toBeLessThanOrEqual(captionLimits.slow + 0.01)
     slow.slice(1).forEach((c, i) => expect(c.start).toBeGreaterThanOrEqual(slow[i]!.end))
   })

@@ -138,13 +138,12 @@ export function cardFits(card: CardWords, narrow = false): 'well' | 'small' | 'n
       : 'well'
 }
 
-/** A full-screen card of 1280 × 720. On a `stop` card the ring comes over the room left at the top; a `table` is drawn at its right. */
+/** A full-screen card of 1280 × 720. On a `stop` card the ring comes over the room left at the top; what stands `beside` it is drawn at its right. */
 export function cardShapes(
   card: CardWords,
-  table: TableState | null = null,
-  fill: HouseStyle['frameFill'] = 'across',
+  beside: { table: TableState; fill: HouseStyle['frameFill'] } | null = null,
 ): Shape[] {
-  const narrow = table !== null
+  const narrow = beside !== null
   const { title, columns, px, height } = layCard(card, narrow)
   const [first, last] = room(card.look)
   const top = Math.max(first, Math.min((card.look === 'stop' ? 440 : 360) - height / 2, last - height))
@@ -190,7 +189,7 @@ export function cardShapes(
     ...columns
       .flat()
       .map((l) => text(l.x, under + (l.row + 0.8) * px * 1.35, px, l.text, paper.linen, centred)),
-    ...(table ? onCard(table, fill) : []),
+    ...(beside ? onCard(beside.table, beside.fill) : []),
   ]
 }
 /** Where the table is drawn on a card, at its own proportions. */

@@ -1,3 +1,4 @@
+import { en } from '../findings/words/en.ts'
 import type { HouseStyle } from '../contracts/house-style.ts'
 import { type Card, cardLines, type CardLook, type CutItem, framesPerSecond } from '../contracts/cut.ts'
 import type { Hearing } from '../contracts/heard.ts'
@@ -73,14 +74,7 @@ const newCard = (
     state: 'open',
   },
 })
-export const cardNames: Record<CardLook, string> = {
-  aim: 'Aim',
-  things: 'Things',
-  stop: 'Stop',
-  sentence: 'Number sentence',
-  guard: 'Answers come',
-  thanks: 'Thank-you',
-}
+export const cardNames: Record<CardLook, string> = en.names.card
 const firstSaid = (s: Segment): Step | undefined => s.steps.find((x) => x.verb === 'say')
 const isAnswers = (s: Segment): boolean => s.kind === 'close' && /^answers?\b/i.test(s.title.trim())
 

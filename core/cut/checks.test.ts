@@ -1,3 +1,4 @@
+import { told } from '../findings/say.ts'
 import { describe, expect, test } from 'vitest'
 import {
   type Clip,
@@ -21,6 +22,7 @@ import {
   checkSegment,
   checkSound,
   keptWords,
+  checkKind,
 } from './checks.ts'
 import { decideAll, dropStretch } from './edit.ts'
 import { meet } from './boxes.ts'
@@ -29,6 +31,8 @@ import { asFilmed } from './propose.ts'
 import { plainRepair } from './repairs.ts'
 import { toFrame } from './timeline.ts'
 import { lessonOf, said } from './test-words.ts'
+
+const usual = { style: defaultHouseStyle, age: 4 }
 
 const [A, B] = ['aaaaaaaa-0000-4000-8000-000000000001', 'bbbbbbbb-0000-4000-8000-000000000002']
 const doc = lessonOf(
@@ -40,7 +44,7 @@ const clean =
 const take = (id: string, text: string) => {
   const words = said(text)
   const seconds = words.at(-1)!.end + 1
-  return { id, segmentId: segment.id, number: 1, seconds, hearing: hear(segment, words, seconds) }
+  return { id, segmentId: segment.id, number: 1, seconds, hearing: hear(segment, words, seconds, usual) }
 }
 const whole = (t: ReturnType<typeof take>): CutSegment => ({
   segmentId: segment.id,
@@ -58,7 +62,7 @@ const without = (row: CutSegment, from: number, to: number): CutSegment =>
 
 /** The row held against its script, as it is heard. */
 const checked = (s: Segment, row: CutSegment, all: ReadonlyMap<string, Hearing>) =>
-  checkSegment(s, row, keptWords(row, all))
+  checkSegment(s, row, keptWords(row, all), usual)
 
 describe('what is left, against the script', () => {
   test('a take left whole is clean', () => expect(checked(segment, whole(t), hearings(t))).toEqual([]))
@@ -68,15 +72,15 @@ describe('what is left, against the script', () => {
       segment,
       without(whole(t), seven.start - 0.05, seven.end + 0.05),
       hearings(t),
-    ).filter((c) => c.kind === 'counts')
+    ).filter((c) => checkKind(c) === 'counts')
     expect(found[0]).toMatchObject({ severity: 'wrong' })
-    expect(found[0]!.at).toBeLessThan(8)
+    expect(found[0]!.start).toBeLessThan(8)
   })
   test('a number in the middle of the count cut out is found', () => {
     const four = wordAt('four')
     expect(
       checked(segment, without(whole(t), four.start - 0.05, four.end + 0.05), hearings(t)).some(
-        (c) => c.kind === 'counts' && c.severity === 'wrong',
+        (c) => checkKind(c) === 'counts' && c.severity === 'wrong',
       ),
     ).toBe(true)
   })
@@ -84,7 +88,7 @@ describe('what is left, against the script', () => {
     const four = wordAt('four', 1)
     expect(
       checked(segment, without(whole(t), four.start - 5.6, four.start - 0.3), hearings(t)).some(
-        (c) => c.kind === 'answers',
+        (c) => checkKind(c) === 'answers',
       ),
     ).toBe(true)
   })
@@ -103,7 +107,9 @@ describe('what is left, against the script', () => {
   })
   test('a line left out altogether is worth a look, no more', () => {
     const cut = without(whole(t), 0, wordAt('one').start - 0.2)
-    expect(checked(segment, cut, hearings(t)).map((c) => [c.kind, c.severity])).toEqual([['lines', 'look']])
+    expect(checked(segment, cut, hearings(t)).map((c) => [checkKind(c), c.severity])).toEqual([
+      ['lines', 'risky'],
+    ])
   })
   test('a false sentence put together from two takes is found', () => {
     const wrong = take(B, 'four and three make eight')
@@ -115,7 +121,7 @@ describe('what is left, against the script', () => {
     ]
     expect(
       checked(segment, { ...row, items }, hearings(t, wrong)).some(
-        (c) => c.kind === 'counts' && c.severity === 'wrong',
+        (c) => checkKind(c) === 'counts' && c.severity === 'wrong',
       ),
     ).toBe(true)
   })
@@ -129,13 +135,13 @@ describe('what is left, against the script', () => {
       overlays: [],
       byHand: true,
     }
-    const found = checked(other, row, new Map([[A, hear(other, words, 5)]]))
-    expect(found.filter((c) => c.kind === 'words').map((c) => c.severity)).toEqual(['look', 'wrong'])
+    const found = checked(other, row, new Map([[A, hear(other, words, 5, usual)]]))
+    expect(found.filter((c) => checkKind(c) === 'words').map((c) => c.severity)).toEqual(['risky', 'wrong'])
     expect(
       checked(
         other,
         { ...row, items: [{ kind: 'clip', id: 'c', takeId: A, from: 140, to: 150, why: null }] },
-        new Map([[A, hear(other, words, 5)]]),
+        new Map([[A, hear(other, words, 5, usual)]]),
       ),
     ).toEqual([])
   })
@@ -143,7 +149,7 @@ describe('what is left, against the script', () => {
     const beside = take(A, `${clean} ~1 until next monday`)
     expect(
       checked(segment, whole(beside), hearings(beside)).some(
-        (c) => c.kind === 'words' && /next monday/i.test(c.message),
+        (c) => checkKind(c) === 'words' && /next monday/i.test(told('cut', c)),
       ),
     ).toBe(true)
   })
@@ -178,7 +184,7 @@ describe('captions against what is said', () => {
       edits: [{ id, text: 'Four and three make eight.', start: null, end: null }],
     })
     expect(checkCaptions(edited, segment, keptWords(whole(t), hearings(t)))).toMatchObject([
-      { kind: 'captions', severity: 'wrong' },
+      { code: 'caption-number', severity: 'wrong' },
     ])
   })
   test('what is said beside the script has no caption: told', () => {
@@ -188,7 +194,7 @@ describe('captions against what is said', () => {
       segment,
       keptWords(whole(beside), hearings(beside)),
     )
-    expect(found.some((c) => /dog/.test(c.message))).toBe(true)
+    expect(found.some((c) => /dog/.test(told('cut', c)))).toBe(true)
   })
 })
 
@@ -200,7 +206,7 @@ describe('overlays', () => {
     expect(sentence.text).toBe('4 + 3 = 7')
     expect(sentence.from).toBe(toFrame(wordAt('four', 1).start))
     expect(sentence.why!.state).toBe('open')
-    const counted = countedBoxes(moments.at(-1)!.after, plainRepair(A), sentence.from)
+    const counted = countedBoxes(moments.at(-1)!.after, plainRepair(A), sentence.from, 'across')
     expect(counted).toHaveLength(7)
     expect(counted.some((b) => meet(b, sentence.place))).toBe(false)
   })
@@ -214,7 +220,7 @@ describe('overlays', () => {
     const heard = take(A, 'bobbin stands at four ~6 now he is at seven')
     const o = overlaysFor(
       line,
-      { ...heard, hearing: hear(line, heard.hearing.words, heard.seconds) },
+      { ...heard, hearing: hear(line, heard.hearing.words, heard.seconds, usual) },
       moments,
       plainRepair(A),
       defaultHouseStyle,
@@ -235,7 +241,7 @@ describe('overlays', () => {
     const heard = take(A, 'five add three equals eight')
     const o = overlaysFor(
       filmed,
-      { ...heard, hearing: hear(filmed, heard.hearing.words, heard.seconds) },
+      { ...heard, hearing: hear(filmed, heard.hearing.words, heard.seconds, usual) },
       simulate({ segments: [filmed] }),
       plainRepair(A),
       defaultHouseStyle,
@@ -276,11 +282,11 @@ describe('overlays', () => {
     place,
   })
   test('one put over the things by hand is wrong; at the edge, or too small, worth a look; in a free corner, fine', () => {
-    const counted = countedBoxes(moments.at(-1)!.after, plainRepair(A), 30)[0]!
+    const counted = countedBoxes(moments.at(-1)!.after, plainRepair(A), 30, 'across')[0]!
     const of = (place: Overlay['place']) =>
-      checkOverlays(segment, shown(hand(place)), plainList, moments).map((c) => c.severity)
+      checkOverlays(segment, shown(hand(place)), plainList, moments, 'across').map((c) => c.severity)
     expect(of({ ...counted, w: 300, h: 84 })).toContain('wrong')
-    expect(of({ x: 0, y: 0, w: 300, h: 30 })).toEqual(['look', 'look'])
+    expect(of({ x: 0, y: 0, w: 300, h: 30 })).toEqual(['risky', 'risky'])
     expect(of({ x: 900, y: 40, w: 300, h: 60 })).toEqual([])
   })
   test('one that is not shown is not judged', () =>
@@ -293,6 +299,7 @@ describe('overlays', () => {
         },
         plainList,
         moments,
+        'across',
       ),
     ).toEqual([]))
   test('accepting everything shows all that is proposed', () => {
@@ -317,7 +324,7 @@ describe('people, sound and length', () => {
     repairs: [{ ...plainRepair(A), hidden: [{ ...face, why: { ...face.why!, state } }] }],
   })
   test('a face nobody has decided about is wrong as long as it can be seen', () => {
-    expect(checkPeople(list('open')).map((c) => [c.kind, c.severity])).toEqual([['people', 'wrong']])
+    expect(checkPeople(list('open')).map((c) => [checkKind(c), c.severity])).toEqual([['people', 'wrong']])
     expect(checkPeople(list('accepted'))).toEqual([])
     expect(checkPeople(list('declined'))).toEqual([])
     expect(
@@ -328,7 +335,7 @@ describe('people, sound and length', () => {
     const peaks = new Uint8Array(1000).fill(100)
     peaks.fill(255, 100, 130)
     expect(checkSound(whole(t), new Map([[A, peaks]]), 50)).toMatchObject([
-      { kind: 'sound', at: expect.closeTo(2, 0) as number },
+      { code: 'sound-clipped', start: expect.closeTo(2, 0) as number },
     ])
     expect(checkSound(without(whole(t), 1.5, 3), new Map([[A, peaks]]), 50)).toEqual([])
   })

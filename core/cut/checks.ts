@@ -1,21 +1,19 @@
 import type { CutList, CutSegment, FilmBox, Overlay } from '../contracts/cut.ts'
 import type { HouseStyle } from '../contracts/house-style.ts'
-import type { HeardCode, HeardWord, Hearing } from '../contracts/heard.ts'
+import type { HeardWord, Hearing } from '../contracts/heard.ts'
 import type { Segment } from '../contracts/lesson.ts'
 import { hear } from '../film/judge/heard.ts'
-import { severityOf } from '../film/judge/severity.ts'
+import type { Found, Params } from '../contracts/finding.ts'
+import { type Codes, type CutCode, cutCodes, takeCodes } from '../findings/codes.ts'
 import { spokenWordsOf } from '../film/follow/spoken.ts'
 import { inCount, isNumberWord, likeNumber, soundsLike } from '../film/ear/sounds.ts'
 import { expires, identifies } from '../script/proof/care-rules.ts'
 import type { Moment } from '../script/simulate.ts'
-import { clockTime } from '../words.ts'
-import { hiddenNames } from './covers.ts'
 import { captionLimits, type FilmCue, readingSpeed } from './captions.ts'
 import { meet } from './boxes.ts'
-import { countedBoxes, captionLine, overlayNames, safe, sentenceSize } from './overlays.ts'
+import { countedBoxes, captionLine, safe, sentenceSize } from './overlays.ts'
 import { film, readable } from '../film/camera/frame.ts'
 import { cardFits } from './card.ts'
-import { cardNames } from './cards.ts'
 import { filmFrames, tableAfter } from './propose.ts'
 import { isCovered, repairOf } from './repairs.ts'
 import { heardTakes, layOut, plays, segmentFrames, stretchesOf, toSeconds } from './timeline.ts'
@@ -23,14 +21,44 @@ import { heardTakes, layOut, plays, segmentFrames, stretchesOf, toSeconds } from
 export type CheckKind =
   'counts' | 'answers' | 'lines' | 'words' | 'captions' | 'overlays' | 'cards' | 'length' | 'people' | 'sound'
 /** Something to see to before the film is rendered. `wrong`: children would be taught wrongly, or someone shown. */
-export interface Check {
-  kind: CheckKind
-  severity: 'wrong' | 'look'
+export interface Check extends Found<Codes['cut']> {
+  severity: 'wrong' | 'risky'
   segmentId: string | null
   /** Seconds into the segment's film; null where it has no moment. */
-  at: number | null
-  message: string
+  start: number | null
 }
+/** What each check looks after. What is heard in a take and is none of a film's matters has no place. */
+const kindOf: Readonly<Partial<Record<Codes['cut'], CheckKind>>> = {
+  'count-skip': 'counts',
+  'count-repeat': 'counts',
+  'count-order': 'counts',
+  'count-end': 'counts',
+  'total-mismatch': 'counts',
+  'false-sentence': 'counts',
+  'number-changed': 'counts',
+  'answer-early': 'answers',
+  'wait-short': 'answers',
+  'line-skipped': 'lines',
+  'false-start': 'lines',
+  filler: 'lines',
+  expires: 'words',
+  identifies: 'words',
+  'caption-number': 'captions',
+  'caption-quick': 'captions',
+  'caption-missing': 'captions',
+  'caption-covers': 'captions',
+  'overlay-counted': 'overlays',
+  'overlay-edge': 'overlays',
+  'overlay-captions': 'overlays',
+  'overlay-small': 'overlays',
+  'card-small': 'cards',
+  'card-cut-off': 'cards',
+  'person-seen': 'people',
+  'film-long': 'length',
+  'segment-long': 'length',
+  'sound-clipped': 'sound',
+}
+export const checkKind = (c: Pick<Check, 'code'>): CheckKind | null => kindOf[c.code] ?? null
 
 /** A word must be left for at least this share of itself to be heard. */
 const enough = 0.5
@@ -48,20 +76,6 @@ export function keptWords(
   return out.sort((a, b) => a.start - b.start)
 }
 
-const kindOf: Partial<Record<HeardCode, CheckKind>> = {
-  'count-skip': 'counts',
-  'count-repeat': 'counts',
-  'count-order': 'counts',
-  'count-end': 'counts',
-  'total-mismatch': 'counts',
-  'false-sentence': 'counts',
-  'number-changed': 'counts',
-  'answer-early': 'answers',
-  'wait-short': 'answers',
-  'line-skipped': 'lines',
-  'false-start': 'lines',
-  filler: 'lines',
-}
 /**
  * Holds what is left of a segment against its script, as a take is: a cut can take out the "seven" that was said, the
  * wait before an answer, half a sentence. `words` are those that are kept. Words that expire or tell where someone is are looked for in what is left.
@@ -70,22 +84,21 @@ export function checkSegment(
   segment: Segment,
   cut: Pick<CutSegment, 'items'>,
   words: readonly HeardWord[],
-  by: { style?: HouseStyle; age?: number } = {},
+  by: { style: HouseStyle; age: number },
 ): Check[] {
   if (!words.length) return []
   const seconds = toSeconds(segmentFrames(cut))
   const again = hear(segment, words, seconds, by)
   const out: Check[] = []
   for (const f of again.findings) {
-    const kind = kindOf[f.code]
-    if (!kind) continue
+    if (!kindOf[f.code]) continue
     // What was never heard rightly in a take is told in Film; here it is a doubt.
     out.push({
-      kind,
-      severity: f.certain && (severityOf[f.code] === 'wrong' || f.code === 'answer-early') ? 'wrong' : 'look',
+      code: f.code,
+      severity: f.certain && (takeCodes[f.code] === 'wrong' || f.code === 'answer-early') ? 'wrong' : 'risky',
       segmentId: segment.id,
-      at: f.start,
-      message: f.message,
+      start: f.start,
+      params: f.params,
     })
   }
   const lines = new Map(again.lines.map((l) => [l.stepId, l]))
@@ -95,20 +108,20 @@ export function checkSegment(
     const late = step.text.match(expires)
     if (late)
       out.push({
-        kind: 'words',
-        severity: 'look',
+        code: 'expires',
+        severity: 'risky',
         segmentId: segment.id,
-        at: line.start,
-        message: `“${late[0]}” will be wrong when this is watched later.`,
+        start: line.start,
+        params: { word: late[0] },
       })
     const who = step.text.match(identifies)
     if (who)
       out.push({
-        kind: 'words',
+        code: 'identifies',
         severity: 'wrong',
         segmentId: segment.id,
-        at: line.start,
-        message: `“${who[0]}” tells where a child or a grown-up can be found: cut it out.`,
+        start: line.start,
+        params: { word: who[0] },
       })
   }
   // Words said beside the script are looked through as they were heard.
@@ -122,14 +135,14 @@ export function checkSegment(
         beside.slice(i).join(' ').toLowerCase().startsWith(late[0].toLowerCase()),
     )
     out.push({
-      kind: 'words',
-      severity: 'look',
+      code: 'expires',
+      severity: 'risky',
       segmentId: segment.id,
-      at: again.words[Math.max(0, first)]!.start,
-      message: `“${late[0]}” will be wrong when this is watched later.`,
+      start: again.words[Math.max(0, first)]!.start,
+      params: { word: late[0] },
     })
   }
-  return out.sort((a, b) => (a.at ?? 0) - (b.at ?? 0))
+  return out.sort((a, b) => (a.start ?? 0) - (b.start ?? 0))
 }
 
 /** Seconds a caption and what is said may be apart. */
@@ -154,19 +167,19 @@ export function checkCaptions(
     )
     if (missing.length)
       out.push({
-        kind: 'captions',
-        severity: c.edited ? 'wrong' : 'look',
+        code: 'caption-number',
+        severity: c.edited ? 'wrong' : 'risky',
         segmentId: segment.id,
-        at: c.start,
-        message: `The caption says “${missing[0]}”, which is not heard there: “${text}”.`,
+        start: c.start,
+        params: { number: missing[0]!, caption: text },
       })
     else if (readingSpeed(c) > captionLimits.adults * 1.25)
       out.push({
-        kind: 'captions',
-        severity: 'look',
+        code: 'caption-quick',
+        severity: 'risky',
         segmentId: segment.id,
-        at: c.start,
-        message: `Too quick to read (${Math.round(readingSpeed(c))} letters a second): “${text}”.`,
+        start: c.start,
+        params: { letters: Math.round(readingSpeed(c)), caption: text },
       })
   }
   // Some words in a row with no caption at all were said beside the script.
@@ -177,11 +190,11 @@ export function checkCaptions(
     else {
       if (run.length >= 4)
         out.push({
-          kind: 'captions',
-          severity: 'look',
+          code: 'caption-missing',
+          severity: 'risky',
           segmentId: segment.id,
-          at: run[0]!.start,
-          message: `Said, but not captioned: “${run.map((x) => x.word).join(' ')}”.`,
+          start: run[0]!.start,
+          params: { words: run.map((x) => x.word).join(' ') },
         })
       run = []
     }
@@ -201,18 +214,18 @@ export function checkOverlays(
   cut: CutSegment,
   list: Pick<CutList, 'repairs'>,
   moments: readonly Moment[],
-  fill: HouseStyle['frameFill'] = 'across',
+  fill: HouseStyle['frameFill'],
 ): Check[] {
   const out: Check[] = []
-  const tell = (o: Overlay, severity: Check['severity'], message: string): void => {
+  const tell = (o: Overlay, code: CutCode, more: Params = {}): void => {
     const shown = stretchesOf(cut, o.takeId, toSeconds(o.from), toSeconds(o.to), 'picture')[0]
     if (shown)
       out.push({
-        kind: 'overlays',
-        severity,
+        code,
+        severity: cutCodes[code][0],
         segmentId: segment.id,
-        at: shown.start,
-        message: `The ${overlayNames[o.look]} ${message}`,
+        start: shown.start,
+        params: { overlay: o.look, ...more },
       })
   }
   for (const o of cut.overlays) {
@@ -221,14 +234,13 @@ export function checkOverlays(
       const repair = repairOf(list, o.takeId)
       const table = moments.find((m) => m.step.id === o.stepId)?.after
       if (table && countedBoxes(table, repair, o.from, fill).some((b) => meet(b, o.place)))
-        tell(o, 'wrong', 'covers things that are being counted: move it, or make it smaller.')
-      if (!inside(o.place)) tell(o, 'look', 'comes too near to the edge: some screens cut it off.')
-      if (o.place.y + o.place.h > captionLine + 40) tell(o, 'look', 'stands where captions come.')
+        tell(o, 'overlay-counted')
+      if (!inside(o.place)) tell(o, 'overlay-edge')
+      if (o.place.y + o.place.h > captionLine + 40) tell(o, 'overlay-captions')
     }
-    if (o.look === 'sentence' && sentenceSize(o) < readable)
-      tell(o, 'look', 'is too small to be read on a phone.')
+    if (o.look === 'sentence' && sentenceSize(o) < readable) tell(o, 'overlay-small', { case: 'read' })
     if ((o.look === 'table' || o.look === 'hops') && o.place.w < 280)
-      tell(o, 'look', 'is too small to be seen on a phone.')
+      tell(o, 'overlay-small', { case: 'seen' })
   }
   return out
 }
@@ -241,11 +253,11 @@ export function checkCards(row: CutSegment, moments: readonly Moment[] = []): Ch
     if (fits === 'well') return []
     return [
       {
-        kind: 'cards',
-        severity: fits === 'small' ? 'look' : 'wrong',
+        code: fits === 'small' ? 'card-small' : 'card-cut-off',
+        severity: fits === 'small' ? 'risky' : 'wrong',
         segmentId: row.segmentId,
-        at: toSeconds(at),
-        message: `The ${cardNames[item.look]} card says ${fits === 'small' ? 'so much that it is too small for a phone' : 'more than it can hold, and is cut off'}: shorten it, or make two of it.`,
+        start: toSeconds(at),
+        params: { card: item.look },
       },
     ]
   })
@@ -262,11 +274,11 @@ export function checkPeople(list: Pick<CutList, 'repairs' | 'segments'>): Check[
         if (!shown || isCovered(h)) continue
         if (h.why?.state === 'open')
           out.push({
-            kind: 'people',
+            code: 'person-seen',
             severity: 'wrong',
             segmentId: s.segmentId,
-            at: shown.start,
-            message: `Perhaps ${hiddenNames[h.what]} can be seen: cover it, or say that it may be seen.`,
+            start: shown.start,
+            params: { hidden: h.what },
           })
       }
   }
@@ -286,21 +298,26 @@ export function checkLength(
   )
   if (whole > limits.film)
     out.push({
-      kind: 'length',
-      severity: 'look',
+      code: 'film-long',
+      severity: 'risky',
       segmentId: null,
-      at: null,
-      message: `${clockTime(whole)} is longer than the ${clockTime(limits.film)} children of this age watch${cards > 20 ? `; ${clockTime(cards)} of it are cards` : ''}. Shorten it, or send it in two parts.`,
+      start: null,
+      params: {
+        case: cards > 20 ? 'cards' : 'film',
+        filmSeconds: whole,
+        limitSeconds: limits.film,
+        cardSeconds: cards,
+      },
     })
   for (const r of rows) {
     const seconds = toSeconds(segmentFrames(r))
     if (seconds > limits.segment)
       out.push({
-        kind: 'length',
-        severity: 'look',
+        code: 'segment-long',
+        severity: 'risky',
         segmentId: r.segmentId,
-        at: null,
-        message: `“${titleOf(r.segmentId)}” lasts ${clockTime(seconds)}, over the ${clockTime(limits.segment)} of a segment.`,
+        start: null,
+        params: { title: titleOf(r.segmentId), filmSeconds: seconds, limitSeconds: limits.segment },
       })
   }
   return out
@@ -330,12 +347,11 @@ export function checkSound(
       if (run.length < crackles) continue
       const at = stretchesOf(row, source.takeId, i / perSecond, (i + 1) / perSecond)[0]?.start ?? null
       out.push({
-        kind: 'sound',
-        severity: 'look',
+        code: 'sound-clipped',
+        severity: 'risky',
         segmentId: row.segmentId,
-        at,
-        message:
-          'The sound is cut off at its loudest here: it crackles. Another take, or the line said again, sounds better.',
+        start: at,
+        params: {},
       })
       break
     }

@@ -1,3 +1,4 @@
+import { en } from '../findings/words/en.ts'
 import { type FilmBox, framesPerSecond, type Hidden } from '../contracts/cut.ts'
 import { type AreasSeen, type PrivateKind, privateKinds, type TakeSeen } from '../contracts/render.ts'
 import { film } from '../film/camera/frame.ts'
@@ -6,12 +7,7 @@ import { middleOf } from './boxes.ts'
 import { toSeconds } from './timeline.ts'
 
 /** What is covered, in words. */
-export const hiddenNames: Record<Hidden['what'], string> = {
-  face: 'a face',
-  name: 'a name',
-  number: 'a number or address',
-  other: 'something else',
-}
+export const hiddenNames: Record<Hidden['what'], string> = en.names.hidden
 /** What is told of an area that may have to be covered: its kind in the cut list, and its name in a sentence. */
 const kinds: Record<'face' | PrivateKind, { what: Hidden['what']; named: string; least: number }> = {
   // A face seen in a single picture is often a pattern of things; a name is seldom read by accident.

@@ -64,6 +64,8 @@ import {
 import { readCut } from './upgrade.ts'
 import { lessonOf, said } from './test-words.ts'
 
+const usual = { style: defaultHouseStyle, age: 4 }
+
 const openCount = (list: Parameters<typeof proposalsOf>[0]): number =>
   proposalsOf(list).filter((w) => w.state === 'open').length
 const [A, B] = ['aaaaaaaa-0000-4000-8000-000000000001', 'bbbbbbbb-0000-4000-8000-000000000002']
@@ -111,7 +113,7 @@ const segment = doc.segments[0]!
 const take = (id: string, number: number, text: string): TakeFacts => {
   const words = said(text)
   const seconds = words.at(-1)!.end + 1
-  return { id, segmentId: segment.id, number, seconds, hearing: hear(segment, words, seconds) }
+  return { id, segmentId: segment.id, number, seconds, hearing: hear(segment, words, seconds, usual) }
 }
 const clean =
   'bobbin has seven parcels ~0.6 one two three four five six seven ~0.6 how many altogether ~6 four and three make seven'
@@ -393,7 +395,7 @@ describe('the first cut', () => {
   })
   test('a slip that begins with a sound taken for no word is dropped from where it sounds, never into what is said before', () => {
     const words = said('bobbin has ~0.6 bobbin has seven parcels', 1.2)
-    const heard = hear(segment, words, 12)
+    const heard = hear(segment, words, 12, usual)
     const at = (voiced: { from: number; to: number }[], more: HeardWord[] = []) =>
       dropsOf({ ...heard, words: [...more, ...words], voiced }, 12).find((d) => d.why.kind === 'false start')!
         .from / 30
@@ -467,7 +469,7 @@ describe('the first cut', () => {
       segmentId: own.segments[0]!.id,
       number: 1,
       seconds: 12,
-      hearing: hear(own.segments[0]!, words, 12),
+      hearing: hear(own.segments[0]!, words, 12, usual),
     }
     expect(
       firstCut(own, own.segments[0]!, t, { style: defaultHouseStyle }).filter(
@@ -615,7 +617,7 @@ describe('cards', () => {
   )
   const looks = (i: number, heard = '') => {
     const s = lesson.segments[i]!
-    return cardsFor(lesson, s, heard ? hear(s, said(heard), 20) : null, defaultHouseStyle).map(
+    return cardsFor(lesson, s, heard ? hear(s, said(heard), 20, usual) : null, defaultHouseStyle).map(
       (c) => c.card.look,
     )
   }
@@ -651,14 +653,20 @@ describe('cards', () => {
       '# T\n\n## Try {alone}\nDo: Lay a ten frame\nDo: Put 4 saffron on the frame\nPause: Have a go. (30 s)\n## Again {alone}\nDo: Clear the table\nPause: Have a go. (30 s)',
     )
     const cards = (i: number) =>
-      cardsFor(laid, laid.segments[i]!, hear(laid.segments[i]!, said('have a go'), 6), defaultHouseStyle)
+      cardsFor(
+        laid,
+        laid.segments[i]!,
+        hear(laid.segments[i]!, said('have a go'), 6, usual),
+        defaultHouseStyle,
+      )
         .filter((c) => c.card.look === 'stop')
         .map((c) => c.card.table)
     const pause = laid.segments[0]!.steps.at(-1)!.id
     expect([cards(0), cards(1)]).toEqual([[pause], [undefined]])
     const state = play(['Lay a ten frame', 'Put 4 saffron on the frame'])
     expect(
-      JSON.stringify(cardShapes({ look: 'stop', title: 'Stop', lines: [] }, state)).length,
+      JSON.stringify(cardShapes({ look: 'stop', title: 'Stop', lines: [] }, { table: state, fill: 'across' }))
+        .length,
     ).toBeGreaterThan(2 * JSON.stringify(cardShapes({ look: 'stop', title: 'Stop', lines: [] })).length)
   })
   test('are not in the film before they are accepted', () =>
@@ -718,7 +726,9 @@ describe('cards', () => {
           fc.boolean(),
           (look, title, lines, narrow) => {
             const card = { look, title: title.join(' ').slice(0, 160), lines: lines.map((l) => l.join(' ')) }
-            const shapes = cardShapes(card, narrow ? state : null).filter((s) => s.tag === 'text')
+            const shapes = cardShapes(card, narrow ? { table: state, fill: 'across' } : null).filter(
+              (s) => s.tag === 'text',
+            )
             const said = [card.title, ...card.lines].join(' ').split(/\s+/).filter(Boolean)
             const shown = wordsOf(shapes)
             const fits = cardFits(card, narrow)
@@ -746,10 +756,10 @@ describe('cards', () => {
       const words = 'sort the parcels on the table into two groups and say what you see in each of them'
       expect(checkCards(row(card(['Have a go.'])))).toEqual([])
       expect(checkCards(row(clip(0, 90), card(Array.from({ length: 4 }, () => words))))).toMatchObject([
-        { kind: 'cards', severity: 'look', at: 3 },
+        { code: 'card-small', severity: 'risky', start: 3 },
       ])
       expect(checkCards(row(card(Array.from({ length: 16 }, () => words))))).toMatchObject([
-        { kind: 'cards', severity: 'wrong' },
+        { code: 'card-cut-off', severity: 'wrong' },
       ])
       expect(
         checkCards(row({ ...card(Array.from({ length: 16 }, () => words)), why: why('add', 'declined') })),
@@ -769,8 +779,8 @@ test('captions carry the script’s words at the time they were heard, in the cu
   )
   const [a, b] = [lesson.segments[0]!, lesson.segments[1]!]
   const hearings = new Map([
-    [A, hear(a, [...said('bobbin has seven parcels', 2), ...said('one two three', 8)], 10)],
-    [B, hear(b, said('all done now', 1), 4)],
+    [A, hear(a, [...said('bobbin has seven parcels', 2), ...said('one two three', 8)], 10, usual)],
+    [B, hear(b, said('all done now', 1), 4, usual)],
   ])
   const cues = captionsOf(
     [
@@ -828,7 +838,7 @@ describe('what is put in by hand has the script’s words', () => {
       ...said('four and three make seven', 4),
       ...said('five add two equals seven', 9),
     ]
-    const heard = hear(show, words, 14)
+    const heard = hear(show, words, 14, usual)
     const o = handOverlay('sentence', 'o', show, heard, { takeId: A, to: 330 }, toFrame(9.2))
     expect(o).toMatchObject({
       text: '5 + 2 = 7',
@@ -877,8 +887,8 @@ describe('a span with another sound', () => {
     const lesson = lessonOf('# V\n\n## S {show}\nSay: Bobbin has seven parcels.\nSay: All done now.')
     const s = lesson.segments[0]!
     const [here, there] = [
-      hear(s, [...said('bobbin has seven parcels', 2), ...said('all done now', 6)], 10),
-      hear(s, said('bobbin has seven parcels', 1), 5),
+      hear(s, [...said('bobbin has seven parcels', 2), ...said('all done now', 6)], 10, usual),
+      hear(s, said('bobbin has seven parcels', 1), 5, usual),
     ]
     expect(voiceFrom(clip(toFrame(1.5), 150), here, there)).toBe(toFrame(0.5))
     expect(voiceFrom(clip(toFrame(5.8), 250), here, there)).toBe(toFrame(0.85))

@@ -1,3 +1,4 @@
+import { told } from '../findings/say.ts'
 import { type CutReason, framesPerSecond, type Why } from '../contracts/cut.ts'
 import { type HeardWord, type Hearing } from '../contracts/heard.ts'
 import { toFrame } from './timeline.ts'
@@ -63,7 +64,7 @@ export function dropsOf(hearing: HeardTake, takeSeconds: number): Drop[] {
       why: open(
         `${kind[0]}${from}-${to}`,
         kind,
-        f.code === 'filler' ? f.message : f.heard || f.message,
+        f.code === 'filler' ? told('take', f) : f.heard || told('take', f),
         f.certain,
       ),
     })

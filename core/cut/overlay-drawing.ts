@@ -39,7 +39,7 @@ const lineBand = { x: 20, y: 150, w: tableWidth - 40, h: 136 } as const
 export function overlayShapes(
   o: Pick<Overlay, 'look' | 'text' | 'place'>,
   table: TableState | null,
-  fill: HouseStyle['frameFill'] = 'across',
+  fill: HouseStyle['frameFill'],
 ): Shape[] | null {
   const { w, h } = o.place
   switch (o.look) {

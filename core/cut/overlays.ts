@@ -1,3 +1,4 @@
+import { en } from '../findings/words/en.ts'
 import type { FilmBox, Overlay, OverlayLook, Repair } from '../contracts/cut.ts'
 import { framesPerSecond } from '../contracts/cut.ts'
 import type { HouseStyle } from '../contracts/house-style.ts'
@@ -8,7 +9,7 @@ import { hasUnknown, inSigns, isTrue, sentencesIn } from '../script/sentence.ts'
 import { sentenceNear } from '../script/sentence-near.ts'
 import type { Moment } from '../script/simulate.ts'
 import { layTable } from '../script/table/drawing/table.ts'
-import type { TableState } from '../script/table/state.ts'
+import { type TableState, thingsOn } from '../script/table/state.ts'
 import { film, tableInTake } from '../film/camera/frame.ts'
 import { meet } from './boxes.ts'
 import { boxInFilm, takeToFilm } from './repairs.ts'
@@ -24,7 +25,7 @@ export const countedBoxes = (
   table: TableState,
   repair: Repair,
   frame: number,
-  fill: HouseStyle['frameFill'] = 'across',
+  fill: HouseStyle['frameFill'],
 ): FilmBox[] =>
   inFilm(
     layTable(table, fill).things.map((t) => ({ x: t.x - t.r, y: t.y - t.r, w: 2 * t.r, h: 2 * t.r })),
@@ -32,8 +33,12 @@ export const countedBoxes = (
     frame,
   )
 /** The boxes of the mats things lie on. */
-const matBoxes = (table: TableState, repair: Repair, frame: number): FilmBox[] =>
-  inFilm(layTable(table).zones, repair, frame)
+const matBoxes = (
+  table: TableState,
+  repair: Repair,
+  frame: number,
+  fill: HouseStyle['frameFill'],
+): FilmBox[] => inFilm(layTable(table, fill).zones, repair, frame)
 /** Boxes of the table's drawing as they come in the film. */
 export function inFilm(boxes: readonly FilmBox[], repair: Repair, frame: number): FilmBox[] {
   const h = takeToFilm(repair, frame)
@@ -133,7 +138,7 @@ export function overlaysFor(
     ]
     // Best beside the mats too; a sentence may lie on an empty part of one, a drawing may not: nobody could tell them apart.
     const place =
-      freePlace(sizes, [...taken, ...table.flatMap((t) => matBoxes(t, repair, from))]) ??
+      freePlace(sizes, [...taken, ...table.flatMap((t) => matBoxes(t, repair, from, style.frameFill))]) ??
       (look === 'sentence' ? freePlace(sizes, taken) : null)
     if (!place) return
     out.push({
@@ -185,7 +190,7 @@ export function overlaysFor(
       line &&
       m.step.verb === 'count' &&
       m.after.mats.some((x) => x.kind !== 'line' && x.kind !== 'square' && x.kind !== 'sound') &&
-      layTable(m.after).things.length
+      thingsOn(m.after).length
     )
       add(
         'table',
@@ -271,11 +276,4 @@ export function handOverlay(
   )
 }
 
-export const overlayNames: Record<OverlayLook, string> = {
-  sentence: 'number sentence',
-  table: 'table drawing',
-  hops: 'hops',
-  ring: 'ring',
-  arrow: 'arrow',
-  magnify: 'magnifier',
-}
+export const overlayNames: Record<OverlayLook, string> = en.names.overlay

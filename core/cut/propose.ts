@@ -1,3 +1,4 @@
+import { told } from '../findings/say.ts'
 import {
   type Clip,
   type CutItem,
@@ -13,7 +14,7 @@ import type { TakeMark } from '../contracts/take.ts'
 import type { Hearing } from '../contracts/heard.ts'
 import type { Lesson, Segment } from '../contracts/lesson.ts'
 import { lineState } from '../film/desk/corrections.ts'
-import { severityOf } from '../film/judge/severity.ts'
+import { takeCodes } from '../findings/codes.ts'
 import { byMerit } from '../film/desk/take-sheet.ts'
 import { type LessonTime, timeLesson } from '../script/time.ts'
 import { cardsFor, withCards } from './cards.ts'
@@ -201,7 +202,7 @@ function fromOthers(hearing: Hearing, drops: readonly Drop[], others: readonly T
     if (
       !f.certain ||
       !f.stepId ||
-      (severityOf[f.code] !== 'wrong' && f.code !== 'line-skipped') ||
+      (takeCodes[f.code] !== 'wrong' && f.code !== 'line-skipped') ||
       out.some((b) => b.clip.why!.id === `o-${f.stepId}`)
     )
       continue
@@ -221,7 +222,7 @@ function fromOthers(hearing: Hearing, drops: readonly Drop[], others: readonly T
       id: `o-${f.stepId}`,
       act,
       kind: 'other take',
-      note: `${f.message} Take ${other.number} has this line without a slip.`.slice(0, 240),
+      note: `${told('take', f)} Take ${other.number} has this line without a slip.`.slice(0, 240),
       sure: true,
       state: 'open',
     })

@@ -1,3 +1,4 @@
+import { told } from '../findings/say.ts'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { defaultHouseStyle } from '../contracts/house-style.ts'
@@ -16,6 +17,7 @@ const made = (seed = 1, count = 4, upTo = 10): Lesson => {
   if (!found.ok) throw new Error(found.conflict)
   let n = 0
   return fromTemplate({
+    style: defaultHouseStyle,
     title: 'Post',
     ideaId: 'add-10',
     age: 4,
@@ -80,7 +82,7 @@ describe('an example again with new numbers', () => {
               .findings.filter(
                 (f) => f.segmentId === copy.id && f.severity === 'wrong' && f.code !== 'too-few-listed',
               )
-              .map((f) => f.what),
+              .map((f) => told('script', f)),
           ).toEqual([])
         },
       ),

@@ -96,10 +96,7 @@ function playStep(
       const error =
         covered &&
         !before.mats.some((m) => !m.covered && m.regions.some((r) => r.things.some((t) => !t.hidden)))
-          ? new TableError(
-              'covered',
-              'What is covered cannot be touched and counted one by one: uncover it first.',
-            )
+          ? new TableError('covered')
           : null
       return {
         ...quiet,

@@ -99,7 +99,7 @@ describe.each(structures)('a pack of %s', (structure) => {
         order: 0,
       }
       expect(leftOn(table)).toBe(shown[structure] ?? e.total)
-      expect(toSvg(drawTable(table))).toMatch(/^<svg .*<\/svg>$/)
+      expect(toSvg(drawTable(table, 'across'))).toMatch(/^<svg .*<\/svg>$/)
     }
   })
 })
@@ -122,7 +122,7 @@ test('counting on: the held number is said first, or the next one is, as the hou
 })
 test('what is drawn cannot break out of its SVG', () => {
   const table = exampleTable({ a: 4, b: 3, total: 7, op: '+' }, 'add')
-  const svg = toSvg(drawTable({ ...table, written: ['<script>&"'] }))
+  const svg = toSvg(drawTable({ ...table, written: ['<script>&"'] }, 'across'))
   expect(svg).toContain('&lt;script&gt;&amp;&quot;')
   expect(svg).not.toContain('<script>')
 })

@@ -8,7 +8,8 @@ import { isTelephone } from '@awlbox/core/film/ear/channels'
 import { captionWords, readCaptions } from '@awlbox/core/film/desk/captions'
 import { hearFree } from '@awlbox/core/film/judge/free'
 import { hear } from '@awlbox/core/film/judge/heard'
-import { severityOf } from '@awlbox/core/film/judge/severity'
+import { takeCodes } from '@awlbox/core/findings/codes'
+import { told } from '@awlbox/core/findings/say'
 import { sortClip } from '@awlbox/core/film/desk/sort-clip'
 import { spokenLines } from '@awlbox/core/film/follow/spoken'
 import { hearFreeTake, hearTake } from '../film/hear-take.ts'
@@ -135,18 +136,19 @@ function print(l: Listened): Printed {
     alignment: l.lines.map((x) => ({ step: x.stepId, start: x.start, end: x.end, words: x.words })),
     findings: l.findings.map((f) => ({
       code: f.code,
-      severity: severityOf[f.code],
+      severity: takeCodes[f.code],
       at: f.start,
       end: f.end,
       heard: f.heard,
       expected: f.expected,
       certain: f.certain,
-      text: f.message,
+      text: told('take', f),
     })),
     note: l.note ?? null,
   }
   const lines = l.findings.map(
-    (f) => `${f.start.toFixed(1).padStart(7)} s  ${f.code}: ${f.message}${f.certain ? '' : ' (not certain)'}`,
+    (f) =>
+      `${f.start.toFixed(1).padStart(7)} s  ${f.code}: ${told('take', f)}${f.certain ? '' : ' (not certain)'}`,
   )
   const text = [
     ...(l.note ? [l.note] : []),

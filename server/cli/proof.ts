@@ -1,3 +1,5 @@
+import { say } from '@awlbox/core/findings/say'
+import type { Finding } from '@awlbox/core/script/proof/finding'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import { proofread } from '@awlbox/core/script/proof/proof'
 import { describeTable } from '@awlbox/core/script/table/description'
@@ -38,6 +40,7 @@ export async function proof(args: string[]): Promise<Printed> {
     })),
     findings: p.findings.map((f) => ({
       ...f,
+      ...inWords(f),
       line: f.stepId ? (p.moments.find((m) => m.step.id === f.stepId)?.stepIndex ?? -1) + 1 : null,
     })),
     unplaced,
@@ -53,10 +56,16 @@ export async function proof(args: string[]): Promise<Printed> {
     ...(p.findings.length
       ? p.findings.map(
           (f) =>
-            `${f.severity.padEnd(5)} ${f.code}: ${f.stepId ? `${place.get(f.stepId)}: ` : ''}${f.what} ${f.why}`,
+            `${f.severity.padEnd(5)} ${f.code}: ${f.stepId ? `${place.get(f.stepId)}: ` : ''}${saidOf(f)}`,
         )
       : ['Nothing found wrong.']),
   ].join('\n')
   return { json, text, clean: p.findings.length === 0 && unplaced.length === 0 }
 }
 const round = (n: number): number => Math.round(n * 100) / 100
+/** What is found in words, for people: the file has both. */
+const inWords = (f: Finding): { what: string; why: string } => {
+  const { what, why } = say('script', f)
+  return { what, why }
+}
+const saidOf = (f: Finding): string => Object.values(inWords(f)).join(' ')

@@ -1,3 +1,4 @@
+import { told } from '@awlbox/core/findings/say'
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process'
 import fs from 'node:fs'
 import net from 'node:net'
@@ -58,7 +59,11 @@ describe('a segment rendered', () => {
   const rendered = async (items: CutItem[]): Promise<string> => {
     const out = path.join(dir, `out${files.push('')}.mov`)
     await renderSegment(
-      { cut: { items }, films: new Map([['t', { sha: 't', file: film, seconds: 4 }]]) },
+      {
+        fill: 'across' as const,
+        cut: { items },
+        films: new Map([['t', { sha: 't', file: film, seconds: 4 }]]),
+      },
       out,
       dir,
       {},
@@ -271,7 +276,7 @@ describe('a lesson filmed with slips, cut by accepting everything', () => {
           f.certain &&
           !(f.code === 'dead-air' && cards.some((c) => c.from < f.end && c.to > f.start))
         )
-          left.push(`${segment.title}: ${f.message}`)
+          left.push(`${segment.title}: ${told('take', f)}`)
       at += seconds
     }
     expect(left).toEqual([])

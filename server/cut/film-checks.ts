@@ -1,7 +1,6 @@
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import type { FilmCheck } from '@awlbox/core/contracts/render'
 import { flashFinder } from '@awlbox/core/cut/flashes'
-import { clockTime } from '@awlbox/core/words'
 import { loudnessOf } from '../platform/media/loudness.ts'
 import { eachPicture } from '../platform/media/pictures.ts'
 import { ffprobe } from '../platform/media/ffmpeg.ts'
@@ -38,17 +37,17 @@ export async function checkFilm(
   )
   for (const f of finder.found())
     out.push({
-      kind: 'flash',
+      code: 'flash',
       severity: 'wrong',
-      at: f.from,
-      message: `Flashes ${f.red ? 'of red ' : ''}from ${clockTime(f.from)} to ${clockTime(f.to)}, ${f.perSecond} in a second: more than three can harm. Cut them out, or hold the picture still there.`,
+      start: f.from,
+      params: { case: f.red ? 'red' : 'light', fromSeconds: f.from, toSeconds: f.to, perSecond: f.perSecond },
     })
   for (const m of report.matchAll(/black_start:([\d.]+) black_end:([\d.]+)/g))
     out.push({
-      kind: 'black',
-      severity: 'look',
-      at: Number(m[1]),
-      message: `The picture is black from ${clockTime(Number(m[1]))} to ${clockTime(Number(m[2]))}.`,
+      code: 'black',
+      severity: 'risky',
+      start: Number(m[1]),
+      params: { fromSeconds: Number(m[1]), toSeconds: Number(m[2]) },
     })
   const starts = [...report.matchAll(/freeze_start: ([\d.]+)/g)].map((m) => Number(m[1]))
   const ends = [...report.matchAll(/freeze_end: ([\d.]+)/g)].map((m) => Number(m[1]))
@@ -61,19 +60,19 @@ export async function checkFilm(
     )
     if (to - from - meant >= frozen)
       out.push({
-        kind: 'frozen',
-        severity: 'look',
-        at: from,
-        message: `Nothing moves from ${clockTime(from)} to ${clockTime(to)}: is that meant?`,
+        code: 'frozen',
+        severity: 'risky',
+        start: from,
+        params: { fromSeconds: from, toSeconds: to },
       })
   })
   const { peak } = await loudnessOf(['-i', film], { peaks: true, ...(signal ? { signal } : {}) })
   if (peak !== null && peak > loudest)
     out.push({
-      kind: 'loud',
-      severity: 'look',
-      at: null,
-      message: `The sound reaches ${peak.toFixed(1)} dB: it may crackle on small loudspeakers.`,
+      code: 'loud',
+      severity: 'risky',
+      start: null,
+      params: { peak: peak.toFixed(1) },
     })
   const { streams } = (await ffprobe(
     film,
@@ -88,10 +87,10 @@ export async function checkFilm(
       Math.abs(Number(v.start_time) - Number(a.start_time)) > apart)
   )
     out.push({
-      kind: 'sync',
+      code: 'sync',
       severity: 'wrong',
-      at: null,
-      message: `Picture and sound are not of one length (${Number(v.duration).toFixed(2)} s and ${Number(a.duration).toFixed(2)} s): lips and hands may be off.`,
+      start: null,
+      params: { picture: Number(v.duration).toFixed(2), sound: Number(a.duration).toFixed(2) },
     })
-  return out.sort((x, y) => (x.at ?? 0) - (y.at ?? 0))
+  return out.sort((x, y) => (x.start ?? 0) - (y.start ?? 0))
 }

@@ -185,10 +185,10 @@ async function render(s: Services, work: Work): Promise<void> {
     })
     if (smallSize > allowed)
       checks.push({
-        kind: 'size',
-        severity: 'look',
-        at: null,
-        message: `The small version has ${(smallSize / 1e6).toFixed(1)} MB, more than the ${(allowed / 1e6).toFixed(1)} MB set for its length.`,
+        code: 'size',
+        severity: 'risky',
+        start: null,
+        params: { megabytes: (smallSize / 1e6).toFixed(1), allowed: (allowed / 1e6).toFixed(1) },
       })
     await setChecks(s.db, renderId, checks)
     await keep('small', { file: small })

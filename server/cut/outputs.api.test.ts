@@ -54,7 +54,7 @@ describe('the small version', () => {
 
 describe('the finished film looked through', () => {
   const kinds = async (f: string, still: { from: number; to: number }[] = []) =>
-    (await checkFilm(f, still)).map((c) => c.kind)
+    (await checkFilm(f, still)).map((c) => c.code)
   test('a quiet film has nothing', async () =>
     expect(await kinds(film('quiet.mp4', 'testsrc2=s=1280x720:r=30:d=6'))).toEqual([]))
   test('flashes are found with where', async () => {
@@ -65,9 +65,9 @@ describe('the finished film looked through', () => {
       ),
       [],
     )
-    expect(found).toMatchObject([{ kind: 'flash', severity: 'wrong' }])
-    expect(found[0]!.at).toBeGreaterThan(1.5)
-    expect(found[0]!.at).toBeLessThan(2.5)
+    expect(found).toMatchObject([{ code: 'flash', severity: 'wrong' }])
+    expect(found[0]!.start).toBeGreaterThan(1.5)
+    expect(found[0]!.start).toBeLessThan(2.5)
   })
   test('a black stretch is found', async () =>
     expect(

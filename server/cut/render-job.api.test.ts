@@ -21,6 +21,8 @@ import { renderFilm } from './jobs.ts'
 import { renderSegment } from './render.ts'
 import { clip, framesIn, makeFilm, testFolder } from './test-films.ts'
 
+const usual = { style: defaultHouseStyle, age: 4 }
+
 const { dir, remove } = testFolder()
 afterAll(remove)
 const at = testWorld()
@@ -51,7 +53,7 @@ async function filmed(segmentId: string, file: string, seconds: number): Promise
     .flatMap((l) => l.words)
     .slice(0, 8)
     .map((word, i): HeardWord => ({ word, start: 0.5 + i * 0.5, end: 0.9 + i * 0.5, confidence: 1 }))
-  await saveHearing(at.app.db, id, hear(segment, words, seconds), 1)
+  await saveHearing(at.app.db, id, hear(segment, words, seconds, usual), 1)
   return id
 }
 const cutNow = async () =>
@@ -372,6 +374,7 @@ describe('clips of every kind', () => {
     const out = path.join(dir, 'mixed.mov')
     await renderSegment(
       {
+        fill: 'across' as const,
         cut: {
           items: [...films.keys()].flatMap((id, i) => [
             clip(i, i + 31, { takeId: id, id }),

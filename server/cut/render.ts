@@ -49,7 +49,7 @@ export interface SegmentSource {
   repairs?: readonly Repair[]
   /** The table after a step, for cards and overlays that draw it. */
   tables?: (stepId: string) => TableState | null
-  fill?: HouseStyle['frameFill']
+  fill: HouseStyle['frameFill']
   /** Captions to be drawn into the picture; times are the segment's. */
   burnt?: readonly Pick<FilmCue, 'start' | 'end' | 'text' | 'top'>[]
 }
@@ -62,12 +62,10 @@ const runsIn = (s: SegmentSource): Run[] =>
   )
 export const framesOf = (s: SegmentSource): number => runsIn(s).reduce((n, r) => n + r.frames, 0)
 const repairIn = (s: SegmentSource, takeId: string): Repair => repairOf({ repairs: s.repairs ?? [] }, takeId)
-const cardPicture = (s: SegmentSource, card: Extract<Run, { kind: 'card' }>['card']): string =>
-  toSvg(
-    cardShapes(card, card.table ? (s.tables?.(card.table) ?? null) : null, s.fill),
-    film.width,
-    film.height,
-  )
+const cardPicture = (s: SegmentSource, card: Extract<Run, { kind: 'card' }>['card']): string => {
+  const beside = card.table ? (s.tables?.(card.table) ?? null) : null
+  return toSvg(cardShapes(card, beside && { table: beside, fill: s.fill }), film.width, film.height)
+}
 
 /** Something drawn over the segment's film for some of its frames. */
 interface Drawn {

@@ -325,6 +325,7 @@ describe('what makes a segment’s file another one', () => {
   const source = (over: Partial<SegmentSource>): SegmentSource => ({
     cut: { items: [clip(0, 30)], overlays: [] },
     films,
+    fill: 'across',
     ...over,
   })
   const same = () => segmentKey(source({}))

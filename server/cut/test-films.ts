@@ -129,7 +129,12 @@ export async function rendered(
 ): Promise<string> {
   const out = path.join(dir, `out${(made += 1)}.mov`)
   await renderSegment(
-    { ...more, cut: { items: [...items], overlays: more.cut?.overlays ?? [] }, films },
+    {
+      fill: 'across',
+      ...more,
+      cut: { items: [...items], overlays: more.cut?.overlays ?? [] },
+      films,
+    },
     out,
     dir,
     {},

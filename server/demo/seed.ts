@@ -77,7 +77,15 @@ const ids = (prefix: string): (() => string) => {
 function demoLesson(title: string, ideaId: string, age: number, aim: Aim, seed: number): Lesson {
   const found = findExamples(aim, { zero: defaultHouseStyle.zeroIsPart, seed })
   if (!found.ok) throw new Error(found.conflict)
-  return fromTemplate({ title, ideaId, age, aim, examples: found.sets[0]!.examples, newId: ids('x') })
+  return fromTemplate({
+    title,
+    ideaId,
+    age,
+    aim,
+    examples: found.sets[0]!.examples,
+    style: defaultHouseStyle,
+    newId: ids('x'),
+  })
 }
 const aim = (structure: Aim['structure'], upTo: number, more: Partial<Aim> = {}): Aim =>
   aimOf({ structure, upTo, ...more })

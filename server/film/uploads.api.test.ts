@@ -1,3 +1,4 @@
+import { told } from '@awlbox/core/findings/say'
 import { execFileSync } from 'node:child_process'
 import fs from 'node:fs'
 import path from 'node:path'
@@ -145,7 +146,7 @@ describe('a take', () => {
     await upload(silent, hook.id)
     await workThrough('take')
     const t = (await takes()).filter((x) => x.segmentId === hook.id)[1]!
-    expect(t.hearing!.findings.map((f) => f.message)).toEqual(['Nothing was heard in this take.'])
+    expect(t.hearing!.findings.map((f) => told('take', f))).toEqual(['Nothing was heard in this take.'])
   })
 })
 

@@ -109,7 +109,8 @@ describe('what a segment’s file is named by', () => {
     state,
   })
   const film = { sha: 'f', file: '/x', seconds: 10 }
-  const key = (items: CutItem[], of = film) => segmentKey({ cut: { items }, films: new Map([['a', of]]) })
+  const key = (items: CutItem[], of = film) =>
+    segmentKey({ fill: 'across' as const, cut: { items }, films: new Map([['a', of]]) })
   const plain = [clip(0, 150), clip(150, 300)]
   test('changes with anything that changes the film', () => {
     const others = [
@@ -132,6 +133,7 @@ describe('what a segment’s file is named by', () => {
   test('frames are counted from spans, holds and cards; spans of a take that is gone count nothing', () => {
     expect(
       framesOf({
+        fill: 'across' as const,
         cut: { items: [...plain, stop, clip(0, 90, { takeId: 'gone' })] },
         films: new Map([['a', film]]),
       }),

@@ -1,3 +1,4 @@
+import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { execFile } from 'node:child_process'
 import fs from 'node:fs'
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
@@ -21,12 +22,12 @@ const fontFiles = ['Andika-Regular.ttf', 'Andika-Bold.ttf']
   .filter((f) => fs.existsSync(f))
 
 /** What the camera sees: the table from above, on wood, under a lamp. */
-function frame(table: TableState): Buffer {
+function frame(table: TableState, fill: HouseStyle['frameFill']): Buffer {
   const { scale, x, y, w, h } = tableInTake
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><defs><radialGradient id="lamp" cx="0.4" cy="0.3" r="0.9"><stop offset="0" stop-color="#fff" stop-opacity="0.18"/><stop offset="1" stop-color="#000" stop-opacity="0.22"/></radialGradient></defs>
     <rect width="${width}" height="${height}" fill="#C2A27A"/><rect x="${x - 10}" y="${y - 6}" width="${w + 20}" height="${h + 20}" rx="14" fill="#000" opacity="0.12"/>
     <rect x="${x - 14}" y="${y - 14}" width="${w + 28}" height="${h + 28}" rx="14" fill="#F7F5EF"/>
-    <g transform="translate(${x} ${y}) scale(${scale})">${drawTable(table).map(shapeText).join('')}</g><rect width="${width}" height="${height}" fill="url(#lamp)"/></svg>`
+    <g transform="translate(${x} ${y}) scale(${scale})">${drawTable(table, fill).map(shapeText).join('')}</g><rect width="${width}" height="${height}" fill="url(#lamp)"/></svg>`
   return Buffer.from(
     new Resvg(svg, { font: { fontFiles, loadSystemFonts: false, defaultFontFamily: 'Andika' } })
       .render()
@@ -38,6 +39,7 @@ function frame(table: TableState): Buffer {
 export async function filmBeats(
   beats: readonly Beat[],
   voice: StandInVoice,
+  fill: HouseStyle['frameFill'],
   room: StandInRoom = 'studio',
 ): Promise<Buffer> {
   const folder = await mkdtemp(path.join(os.tmpdir(), 'awlbox-camera-'))
@@ -52,7 +54,7 @@ export async function filmBeats(
       if (!file) {
         file = `${pictures.size}.png`
         pictures.set(shot.table, file)
-        await writeFile(path.join(folder, file), frame(shot.table))
+        await writeFile(path.join(folder, file), frame(shot.table, fill))
       }
       list.push(`file '${file}'`, `duration ${(shot.samples / speechRate).toFixed(5)}`)
     }

@@ -50,6 +50,7 @@ function lessonFor(random: (n: number) => number): Lesson {
     const found = findExamples(aim, { zero: random(2) === 0, seed: random(1000) })
     if (found.ok)
       return fromTemplate({
+        style: defaultHouseStyle,
         title: 'A take',
         ideaId: 'add-10',
         age: 3 + random(4),

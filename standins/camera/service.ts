@@ -26,7 +26,7 @@ const server = http.createServer((req, res) => {
           seed: order.seed,
           habits: order.habits,
         })
-        const film = await filmBeats(beats, order.voice, order.room)
+        const film = await filmBeats(beats, order.voice, order.style.frameFill, order.room)
         res.writeHead(200, { 'Content-Type': 'video/mp4', 'Content-Length': film.length }).end(film)
       } catch (error) {
         const known = error instanceof CannotSlip

@@ -180,8 +180,11 @@ describe('when the server does not answer', () => {
     await pass(600)
     await pass(5000)
     server.lost = 100
-    const write = Object.getOwnPropertyDescriptor(Storage.prototype, 'setItem')!.value as Storage['setItem']
-    const set = (key: string, value: string) => Reflect.apply(write, localStorage, [key, value]) as void
+    const write = Object.getOwnPropertyDescriptor(Storage.prototype, 'setItem')?.value as unknown as (
+      key: string,
+      value: string,
+    ) => void
+    const set = (key: string, value: string) => write.call(localStorage, key, value)
     const full = vi.spyOn(Storage.prototype, 'setItem').mockImplementation(function (
       this: Storage,
       key,

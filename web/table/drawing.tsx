@@ -38,12 +38,12 @@ export const Painted = memo(function Painted({
 /** The table as viewers see it: the same drawing on every screen. It stays paper-white in a dark room. */
 export const TableDrawing = memo(function TableDrawing({
   table,
-  fill = 'across',
+  fill,
   className = '',
   moving = false,
 }: {
   table: TableState
-  fill?: HouseStyle['frameFill']
+  fill: HouseStyle['frameFill']
   className?: string
   moving?: boolean
 }) {

@@ -1,3 +1,4 @@
+import type { HouseStyle } from '../../contracts/house-style.ts'
 import { type Moment } from '../../script/simulate.ts'
 import type { Shape } from '../../script/table/drawing/paper.ts'
 import { layTable, type TablePicture } from '../../script/table/drawing/table.ts'
@@ -22,13 +23,13 @@ const mmPerUnit = (picture: TablePicture, thing: number): number => {
 }
 
 /** What a segment's tables need, from every moment of it. `thing` is the size of a counter as it will be used, mm. */
-export function needsOf(moments: readonly Moment[], thing: number): Needs {
+export function needsOf(moments: readonly Moment[], thing: number, fill: HouseStyle['frameFill']): Needs {
   const needs: Needs = { places: [], thing: null, numeral: null }
   const seen = new Set<TableState>()
   for (const state of moments.flatMap((m) => [m.before, m.after])) {
     if (seen.has(state)) continue
     seen.add(state)
-    const picture = layTable(state)
+    const picture = layTable(state, fill)
     // One scale for the segment's largest table: what is drawn smaller because more is on it is no smaller in the hand.
     const mm = mmPerUnit(picture, thing)
     const at = (x: number, y: number): Point => ({

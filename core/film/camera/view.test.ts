@@ -13,7 +13,7 @@ const segment = (body: string): Segment => {
   let n = 0
   return fromMarkdown(`# Post\n\n## Show {show}\n${body}`, () => `s${(n += 1)}`).lesson.segments[0]!
 }
-const needs = (body: string, thing = 30) => needsOf(simulate({ segments: [segment(body)] }), thing)
+const needs = (body: string, thing = 30) => needsOf(simulate({ segments: [segment(body)] }), thing, 'across')
 
 describe('what a camera sees', () => {
   test('straight down: a rectangle as wide as the lens says', () => {

@@ -1,3 +1,4 @@
+import { told } from '../../findings/say.ts'
 import { type HeardCode, type HeardFinding, type Hearing, plainCodes } from '../../contracts/heard.ts'
 import { type ToFilm, filmingOrder } from './table-order.ts'
 import type { TableState } from '../../script/table/state.ts'
@@ -97,8 +98,13 @@ export function takeRows(takes: readonly SheetTake[], planned: number): TakeRow[
 function whyNot(t: SheetTake, best: SheetTake, planned: number): string {
   if (!t.hearing) return 'Not heard yet.'
   const stays = toFilmAgain(t.hearing)
-  if (stays.length) return `${stays[0]!.message}${stays.length > 1 ? ` And ${stays.length - 1} more.` : ''}`
-  if (t.hearing.quality < (best.hearing?.quality ?? 50)) return slipsIn(t.hearing)[0]?.message ?? ''
+  if (stays.length)
+    return `${told('take', stays[0]!)}${stays.length > 1 ? ` And ${stays.length - 1} more.` : ''}`
+  if (t.hearing.quality < (best.hearing?.quality ?? 50))
+    return slipsIn(t.hearing)
+      .slice(0, 1)
+      .map((f) => told('take', f))
+      .join('')
   return planned > 0
     ? `As good, at ${Math.round((keptOf(t) / planned) * 100)} % of the planned length.`
     : 'As good.'

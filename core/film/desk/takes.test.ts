@@ -170,7 +170,7 @@ const finding = (code: HeardFinding['code'], certain = true): HeardFinding => ({
   expected: '',
   heard: '',
   certain,
-  message: `${code}.`,
+  params: { asTold: `${code}.` },
 })
 const heard = (
   quality: number,

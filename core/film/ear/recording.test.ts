@@ -1,3 +1,4 @@
+import { defaultHouseStyle } from '../../contracts/house-style.ts'
 import { describe, expect, test } from 'vitest'
 import { type HeardFinding, type HeardWord, heardCodes, plainCodes } from '../../contracts/heard.ts'
 import { fromMarkdown } from '../../script/formats/markdown.ts'
@@ -6,9 +7,12 @@ import { judgeChannels, isTelephone } from './channels.ts'
 import { corrected, heardIn, saidAsWritten } from '../desk/corrections.ts'
 import { hear } from '../judge/heard.ts'
 import { listen, type Listening, startListening } from './level.ts'
-import { severities, severityOf } from '../judge/severity.ts'
+import { severities } from '../../contracts/finding.ts'
+import { takeCodes } from '../../findings/codes.ts'
 import { partsFromMarks } from '../desk/sort-clip.ts'
 import { wavOf } from './wav.ts'
+
+const usual = { style: defaultHouseStyle, age: 4 }
 
 describe('a microphone listened to', () => {
   const rate = 48_000
@@ -137,13 +141,13 @@ describe('saying that a line was said as written', () => {
     text.split(' ').map((word, i) => ({ word, start: i * 0.5, end: i * 0.5 + 0.4, confidence: 1 }))
   const after = (text: string) => {
     const words = said(text)
-    const h = hear(segment, words, 12)
+    const h = hear(segment, words, 12, usual)
     const slip = h.findings.find((f) => !plainCodes.has(f.code))!
     const c = saidAsWritten(h, slip)!
     return {
       slip,
       c,
-      again: hear(segment, corrected(words, [c]), 12).findings.filter((f) => !plainCodes.has(f.code)),
+      again: hear(segment, corrected(words, [c]), 12, usual).findings.filter((f) => !plainCodes.has(f.code)),
     }
   }
   test.each([
@@ -165,7 +169,7 @@ describe('saying that a line was said as written', () => {
     expect(c.to).toBeCloseTo(1.9)
   })
   test('what lies between two matched words was heard in the line too; a line not heard has nothing', () => {
-    const h = hear(segment, said('bobbin really has seven parcels one two three four five'), 12)
+    const h = hear(segment, said('bobbin really has seven parcels one two three four five'), 12, usual)
     expect(heardIn(h, h.lines[0]!)!.words).toBe('bobbin really has seven parcels')
     expect(heardIn(h, h.lines[2]!)).toBeNull()
   })
@@ -179,11 +183,12 @@ describe('saying that a line was said as written', () => {
         expected: '',
         heard: '',
         certain: true,
-        message: '',
+        params: {},
       } satisfies HeardFinding),
     ).toBeNull())
   test('where nothing can be certain nothing is', () => {
     const found = hear(segment, said('bobbin has seven parcels one two four five five in all then'), 12, {
+      ...usual,
       unsure: true,
     }).findings
     expect(found.length).toBeGreaterThan(0)
@@ -192,8 +197,8 @@ describe('saying that a line was said as written', () => {
 })
 
 test('every code has a severity, and exactly the plain ones are only information', () => {
-  for (const code of heardCodes) expect(severities).toContain(severityOf[code])
-  expect(heardCodes.filter((c) => severityOf[c] === 'info')).toEqual(
+  for (const code of heardCodes) expect(severities).toContain(takeCodes[code])
+  expect(heardCodes.filter((c) => takeCodes[c] === 'info')).toEqual(
     heardCodes.filter((c) => plainCodes.has(c)),
   )
 })

@@ -45,7 +45,7 @@ export function triesOf(
           expected: '',
           heard: line.numbers.join(' '),
           certain: true,
-          message: 'Counted again.',
+          params: { case: 'line' },
         })
       return
     }
@@ -131,9 +131,7 @@ function fillersOf(
       expected: '',
       heard: w.word,
       certain: false,
-      message: known
-        ? `“${w.word}” was heard.`
-        : `Something short was said that is not in the script; it sounded like “${w.word}”.`,
+      params: { case: known ? 'known' : 'unknown', word: w.word },
     })
   }
 }
@@ -302,7 +300,7 @@ function giveUp(
     expected: line.text,
     heard: block.map((w) => w.word).join(' '),
     certain: true,
-    message: `Started “${spoken.join(' ')}”, then again.`,
+    params: { case: 'line', words: spoken.join(' ') },
   })
   out.drops.push({
     from: Math.max(0, start - 0.08),

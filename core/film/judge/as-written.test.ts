@@ -24,7 +24,7 @@ const heard = (
     expected: '',
     heard: '',
     certain: true,
-    message: '',
+    params: {},
   })),
 })
 const text = (h: Parameters<typeof asWritten>[0]) => wordsBetween(asWritten(h), 0, 99)

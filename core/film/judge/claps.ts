@@ -94,7 +94,7 @@ export function clapSlips(
         expected: String(expected),
         heard: String(mine.length),
         certain: mine.length > 0 && Math.abs(mine.length - expected) <= 2,
-        message: `${mine.length} claps were heard; ${expected} are written.`,
+        params: { heard: mine.length, written: expected },
       },
     ]
   })

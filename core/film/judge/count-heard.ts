@@ -1,3 +1,4 @@
+import type { Params } from '../../contracts/finding.ts'
 import type { HeardFinding, HeardWord } from '../../contracts/heard.ts'
 import { parseNumber, readNumberAt } from '../../plan/numbers/names.ts'
 import type { Piece } from '../ear/chunks.ts'
@@ -213,9 +214,9 @@ export function countSlips(
     expected: string,
     heard: string,
     certain: boolean,
-    message: string,
+    params: Params,
   ) => {
-    out.push({ code, start, end: Math.max(start, end), stepId, expected, heard, certain, message })
+    out.push({ code, start, end: Math.max(start, end), stepId, expected, heard, certain, params })
   }
   /** What a sound in the count's place stood for: the number before the first missing one, where it was not understood. */
   const reached = (s: Said, missing: number): number => (Number.isNaN(s.n) ? planned[missing - 1]! : s.n)
@@ -243,7 +244,7 @@ export function countSlips(
         String(planes),
         String(s.n),
         sure(s) && !mixedUp(planes, s.n),
-        `“${s.n}” is said where ${planes} belongs.`,
+        { case: 'instead', said: s.n, planned: planes },
       )
       return
     }
@@ -267,7 +268,7 @@ export function countSlips(
         String(op.kind === 'missing' ? number : (planned[planned.indexOf(number) - 1] ?? number)),
         String(first.n),
         sure(first),
-        `${first.n} is said out of its order.`,
+        { case: 'swapped', said: first.n },
       )
       return
     }
@@ -280,15 +281,10 @@ export function countSlips(
   /** Something like the number before it once more may be that number said twice; other talk is no part of the count. */
   function guessedExtra(s: Said, before: Said | null): void {
     if (before && before.n === s.n && s.start - before.end < 1.5)
-      tell(
-        'count-repeat',
-        s.start,
-        s.end,
-        String(s.n + step),
-        String(s.n),
-        false,
-        `${s.n} may have been said twice.`,
-      )
+      tell('count-repeat', s.start, s.end, String(s.n + step), String(s.n), false, {
+        case: 'perhaps',
+        said: s.n,
+      })
   }
   function missing(p: number, i: number, before: Said | null, after: Said | null): void {
     const rest = ops.slice(i).every((o) => o.kind === 'missing')
@@ -302,7 +298,7 @@ export function countSlips(
           String(planned.at(-1)),
           String(reached(before, p)),
           said.length >= 3 && planned.length - p <= Math.max(2, planned.length / 2),
-          `The count stops at ${reached(before, p)}; ${planned.at(-1)} was planned.`,
+          { case: 'stops', said: reached(before, p), planned: planned.at(-1)! },
         )
       return
     }
@@ -318,16 +314,11 @@ export function countSlips(
       beat !== null &&
       before !== null &&
       after!.start - before.start > beat * (1 + gone.length * 0.75)
-    const many = gone.length > 1
-    tell(
-      'count-skip',
-      from,
-      after!.start,
-      gone.join(' '),
-      '',
-      before !== null && !room && gone.length <= 3,
-      `${gone.join(' and ')} ${many ? 'are' : 'is'} ${room ? 'not heard, though there was time for it' : 'left out of the count'}.`,
-    )
+    tell('count-skip', from, after!.start, gone.join(' '), '', before !== null && !room && gone.length <= 3, {
+      case: room ? 'unheard' : 'out',
+      skipped: gone,
+      count: gone.length,
+    })
   }
   function extra(s: Said, at: number, before: Said | null, after: Said | null): void {
     const last = planned.at(-1)!
@@ -335,15 +326,11 @@ export function countSlips(
       // The last number said over again is emphasis; a number further on goes past the end; any other begins the talk after the count.
       const inTime = before !== null && s.start - before.start <= (beat ?? 1.2) * 1.9
       if (s.n === last + step && before?.n === last && inTime && said.length - at === 1)
-        tell(
-          'count-end',
-          s.start,
-          s.end,
-          String(last),
-          String(s.n),
-          sure(s),
-          `The count goes on to ${s.n}; ${last} was planned.`,
-        )
+        tell('count-end', s.start, s.end, String(last), String(s.n), sure(s), {
+          case: 'goes-on',
+          said: s.n,
+          planned: last,
+        })
       return
     }
     if (before === null) return
@@ -353,7 +340,10 @@ export function countSlips(
       // Said twice, a number takes two beats; one drawn out is sometimes heard as two.
       const [a, b] = same === before ? [before, s] : [s, after]
       if (beat !== null && b.start - a.start < beat * 0.45) return
-      tell('count-repeat', b.start, b.end, String(s.n + step), String(s.n), sure(s), `${s.n} is said twice.`)
+      tell('count-repeat', b.start, b.end, String(s.n + step), String(s.n), sure(s), {
+        case: 'sure',
+        said: s.n,
+      })
       return
     }
     const [low, high] = [
@@ -367,9 +357,7 @@ export function countSlips(
       '',
       String(s.n),
       s.confidence >= hearing.sure,
-      low && high
-        ? `“${s.n}” does not belong between ${low.n} and ${high.n}.`
-        : `“${s.n}” does not belong in this count.`,
+      low && high ? { case: 'between', said: s.n, low: low.n, high: high.n } : { case: 'stray', said: s.n },
     )
   }
 }
@@ -404,7 +392,7 @@ export function mendRetries(
         expected: '',
         heard: dropped.map((d) => d.n).join(' '),
         certain: true,
-        message: `Counted ${dropped.map((d) => d.n).join(', ')}, then went back to ${s.n}.`,
+        params: { case: 'count', words: dropped.map((d) => d.n).join(', '), again: s.n },
       })
     out.push(s)
   }

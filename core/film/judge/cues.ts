@@ -42,7 +42,7 @@ export function pauseCues(words: readonly HeardWord[]): HeardFinding[] {
         .map((x) => x.word)
         .join(' '),
       certain: true,
-      message: 'Viewers are told to stop the film here.',
+      params: {},
     })
   })
   return out
@@ -65,7 +65,7 @@ export function waitsIn(words: readonly HeardWord[]): HeardFinding[] {
         expected: '',
         heard: `${round(gap)} s`,
         certain: true,
-        message: `${round(gap)} s are left to think.`,
+        params: { left: round(gap) },
       },
     ]
   })

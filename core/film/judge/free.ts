@@ -47,7 +47,7 @@ function falseStatements(words: readonly HeardWord[], statements: readonly State
         expected: '',
         heard: s.text,
         certain: clear && (s.joined || part.every((w) => w.confidence >= 0.5)),
-        message: `${s.text} was said, and it is not true.`,
+        params: { sentence: s.text },
       }
     })
 }
@@ -140,7 +140,7 @@ function countRuns(words: readonly HeardWord[], statements: readonly Statement[]
           expected: '',
           heard: `${found.span[0]!.n} to ${found.end}`,
           certain: true,
-          message: `Counted again from ${found.span[0]!.n}.`,
+          params: { case: 'free', from: found.span[0]!.n },
         })
       out.push({ said: found.span, end: found.end, step: found.step, findings })
     }
@@ -339,7 +339,7 @@ function totals(words: readonly HeardWord[], tokens: readonly Token[], runs: rea
       expected: String(r.end),
       heard: String(next.n),
       certain: !mixedUp && next.confidence >= hearing.unsure && (whole || Math.abs(next.n - r.end) <= 2),
-      message: `The count ends at ${r.end}, then ${next.n} is said.`,
+      params: { case: 'free', counted: r.end, said: next.n },
     })
   }
   return out

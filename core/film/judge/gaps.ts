@@ -134,7 +134,7 @@ function between(
     expected: `${round(allowed)} s`,
     heard: `${round(gap)} s`,
     certain: true,
-    message: `Silence of ${round(gap)} s; ${round(allowed)} s is written here.`,
+    params: { case: 'long', silent: round(gap), written: round(allowed) },
   })
   // What is written stays; only what is over it goes.
   out.drops.push({
@@ -183,7 +183,7 @@ function waitKept(
       code: 'wait',
       ...at,
       certain: true,
-      message: `${round(Math.max(gap, left))} s were left to think.`,
+      params: { left: round(Math.max(gap, left)) },
     })
     return
   }
@@ -193,6 +193,6 @@ function waitKept(
     code: gap < hearing.early ? 'answer-early' : 'wait-short',
     ...at,
     certain,
-    message: `A wait of ${written.wait} s is written; ${round(Math.max(gap, left))} s was left.`,
+    params: { written: written.wait, left: round(Math.max(gap, left)) },
   })
 }

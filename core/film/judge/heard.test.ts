@@ -14,6 +14,8 @@ import { arpaModel, vocabularyOf } from '../ear/language-model.ts'
 import { pronounce } from '../ear/pronounce.ts'
 import { spokenLines } from '../follow/spoken.ts'
 
+const usual = { style: defaultHouseStyle, age: 4 }
+
 const segment = (body: string): Segment => {
   let n = 0
   return fromMarkdown(`# Post\n\n## Show {show}\n${body}`, () => `s${(n += 1)}`).lesson.segments[0]!
@@ -34,7 +36,7 @@ function say(text: string, beat = 0.5): HeardWord[] {
 }
 const heardIn = (s: Segment, text: string) => {
   const words = say(text)
-  return hear(s, words, words.at(-1)!.end + 0.5)
+  return hear(s, words, words.at(-1)!.end + 0.5, usual)
 }
 const slips = (s: Segment, text: string) =>
   heardIn(s, text)
@@ -108,7 +110,7 @@ describe('a take heard against its script', () => {
     expect(slips(asked, 'how many are there now there are seven of them')).toEqual(['answer-early'])
   })
   test('a take of silence says so and is not judged line by line', () => {
-    const h = hear(counting, [], 20)
+    const h = hear(counting, [], 20, usual)
     expect(h.findings.map((f) => f.code)).toEqual(['dead-air'])
     expect(h.quality).toBe(0)
   })
@@ -130,6 +132,7 @@ test('for any script, leaving one number out of a count is found, and said as wr
         if (!found.ok) return
         let n = 0
         const lesson = fromTemplate({
+          style: defaultHouseStyle,
           title: 'Post',
           ideaId: 'parts-10',
           age: 4,
@@ -148,14 +151,14 @@ test('for any script, leaving one number out of a count is found, and said as wr
               .join(' ')
           const target = lines.find((l) => (l.numbers?.length ?? 0) >= 3)
           expect(
-            hear(s, say(speakAll(null)), 200).findings.filter(
+            hear(s, say(speakAll(null)), 200, usual).findings.filter(
               (f) => f.code !== 'dead-air' && !plainCodes.has(f.code),
             ),
           ).toEqual([])
           if (!target) continue
           const out = 1 + (pick % (target.numbers!.length - 2))
           expect(
-            hear(s, say(speakAll(out)), 200)
+            hear(s, say(speakAll(out)), 200, usual)
               .findings.filter((f) => f.code.startsWith('count'))
               .map((f) => [f.code, f.expected]),
           ).toEqual([['count-skip', String(target.numbers![out])]])

@@ -5,7 +5,7 @@ import {
   type Hearing,
   plainCodes,
 } from '../../contracts/heard.ts'
-import { type HouseStyle, defaultHouseStyle } from '../../contracts/house-style.ts'
+import type { HouseStyle } from '../../contracts/house-style.ts'
 import type { Segment } from '../../contracts/lesson.ts'
 import type { Piece } from '../ear/chunks.ts'
 import { type Attempt, follow, type Followed } from '../follow/align.ts'
@@ -20,8 +20,8 @@ import { triesOf } from '../follow/tries.ts'
 import { soundEnd, unheardVoice, withinVoice } from '../ear/voiced.ts'
 
 export interface HearOptions {
-  style?: HouseStyle
-  age?: number
+  style: HouseStyle
+  age: number
   /** Script words the recogniser could not listen for: not hearing them says nothing. */
   unpronounced?: readonly string[]
   /** Nothing in it can be certain: telephone sound. */
@@ -40,9 +40,9 @@ export function hear(
   segment: Segment,
   words: readonly HeardWord[],
   duration: number,
-  options: HearOptions = {},
+  options: HearOptions,
 ): Hearing {
-  const style = options.style ?? defaultHouseStyle
+  const style = options.style
   const voiced = options.voiced ?? []
   const heard = withoutEchoes(withinVoice(voiced, words)).map((w) => ({
     ...w,
@@ -61,7 +61,7 @@ export function hear(
             expected: lines[0]!.text,
             heard: '',
             certain: true,
-            message: 'Nothing was heard in this take.',
+            params: { case: 'whole' },
           },
         ]
       : []
@@ -103,7 +103,7 @@ export function hear(
     perLine,
     heard,
     wellHeard(followed, perLine),
-    silentBetween(segment, lines, options.age ?? 4, style),
+    silentBetween(segment, lines, options.age, style),
     tries.used,
     duration,
     voiced,
@@ -119,7 +119,7 @@ export function hear(
       expected: `${hearing.slowest}–${hearing.fastest}`,
       heard: String(Math.round(pace)),
       certain: true,
-      message: `Spoken at ${Math.round(pace)} words a minute.`,
+      params: { pace: Math.round(pace) },
     })
   findings.sort((a, b) => a.start - b.start)
   if (options.unsure) for (const f of findings) f.certain = false
@@ -336,9 +336,7 @@ function skipped(
     expected: line.text,
     heard: '',
     certain: line.words.length >= 3 && !doubt,
-    message: doubt
-      ? `“${line.text}” was not heard, though something was said here.`
-      : `“${line.text}” was not heard.`,
+    params: { case: doubt ? 'something' : 'silent', line: line.text },
   }
 }
 
@@ -421,7 +419,7 @@ function told(lines: readonly SpokenLine[], per: readonly HeardLine[]): HeardFin
         expected: line.text,
         heard: '',
         certain: true,
-        message: 'Viewers are told to stop the film here.',
+        params: {},
       },
     ]
   })

@@ -1,3 +1,4 @@
+import { told as saidOf } from '../../findings/say.ts'
 import { defaultHouseStyle } from '../../contracts/house-style.ts'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
@@ -16,6 +17,8 @@ import { spokenLines } from '../follow/spoken.ts'
 import { inPlace } from '../ear/utterances.ts'
 import { warmSeconds, warmStretch } from '../ear/warm.ts'
 import { longestSilence, soundEnd, unheardVoice, voicedIn, withinVoice } from '../ear/voiced.ts'
+
+const usual = { style: defaultHouseStyle, age: 4 }
 
 const rate = 16_000
 const segment = (body: string): Segment => {
@@ -48,9 +51,10 @@ function told(text: string): { words: HeardWord[]; voiced: { from: number; to: n
 }
 const slips = (s: Segment, text: string) => {
   const { words, voiced } = told(text)
-  return hear(s, words, Math.max(words.at(-1)!.end, voiced.at(-1)!.to) + 1, { voiced }).findings.filter(
-    (f) => !plainCodes.has(f.code),
-  )
+  return hear(s, words, Math.max(words.at(-1)!.end, voiced.at(-1)!.to) + 1, {
+    ...usual,
+    voiced,
+  }).findings.filter((f) => !plainCodes.has(f.code))
 }
 const codes = (s: Segment, text: string) => slips(s, text).map((f) => f.code)
 const head = 'bobbin has seven parcels'
@@ -84,7 +88,7 @@ describe('sound without words', () => {
       `${head} #0.4 two one #0.4 five six seven ${tail}`,
     ].flatMap((text) => slips(counting, text))
     expect(told.length).toBeGreaterThan(0)
-    for (const f of told) expect(`${f.message} ${f.heard} ${f.expected}`).not.toContain('NaN')
+    for (const f of told) expect(`${saidOf('take', f)} ${f.heard} ${f.expected}`).not.toContain('NaN')
   })
   test('a line mumbled is not called skipped; a line not said is', () => {
     expect(codes(counting, `${head} one two three four five six seven ~1 #1.2`)).toEqual([])
@@ -93,7 +97,7 @@ describe('sound without words', () => {
   test('words recognised where nothing sounds are let go', () => {
     const { words, voiced } = told(`${head} one two three four five six seven ${tail}`)
     const ghost = { word: 'if', start: 30, end: 30.2, confidence: 1 }
-    expect(hear(counting, [...words, ghost], 31, { voiced }).words).toHaveLength(words.length)
+    expect(hear(counting, [...words, ghost], 31, { ...usual, voiced }).words).toHaveLength(words.length)
   })
 })
 
@@ -148,13 +152,14 @@ describe('another take altogether', () => {
       counting,
       told('the weather in the mountains will be cold with rain later on and strong wind').words,
       12,
+      usual,
     )
     expect(h.note).toMatch(/another segment, another language, or music/)
     expect(h.findings).toEqual([])
     expect(h.quality).toBe(0)
   })
   test('a take with slips is still its own', () =>
-    expect(hear(counting, told(`${head} one two four five`).words, 9).note).toBeUndefined())
+    expect(hear(counting, told(`${head} one two four five`).words, 9, usual).note).toBeUndefined())
 })
 
 describe('two hearings', () => {
@@ -166,7 +171,7 @@ describe('two hearings', () => {
     expected: '',
     heard: '',
     certain,
-    message: '',
+    params: {},
   })
   test('what both find is certain, what one finds is a doubt, and times may differ a little', () => {
     expect(agreedFindings([f('count-skip', 5)], [f('count-skip', 5.6)], []).map((x) => x.certain)).toEqual([
@@ -296,16 +301,16 @@ describe('what stands by itself', () => {
   test('a sound that runs into what is said next stands by nothing', () => {
     const { words, voiced } = told(`${head} ~1 next one two three four five six seven ~1 ${tail}`)
     const joined = voiced.map((v) => ({ from: v.from, to: v.to + 0.4 }))
-    expect(hear(counting, words, 20, { voiced: joined }).findings.filter((f) => f.code === 'filler')).toEqual(
-      [],
-    )
+    expect(
+      hear(counting, words, 20, { ...usual, voiced: joined }).findings.filter((f) => f.code === 'filler'),
+    ).toEqual([])
   })
 })
 
 describe('how a line came out', () => {
   const states = (text: string) => {
     const { words, voiced } = told(text)
-    const h = hear(counting, words, words.at(-1)!.end + 3, { voiced })
+    const h = hear(counting, words, words.at(-1)!.end + 3, { ...usual, voiced })
     return h.lines.map((l) => lineState(h, l))
   }
   test('as written it is clear', () =>
@@ -430,7 +435,7 @@ describe('claps', () => {
     const s = segment('Say: Clap three times.\nSound: 3 claps\nSay: Three claps.')
     const { words } = told('clap three times ~4 three claps')
     const claps = (times: number[]) =>
-      hear(s, words, 9, { claps: times })
+      hear(s, words, 9, { ...usual, claps: times })
         .findings.filter((f) => f.code === 'clap-mismatch')
         .map((f) => [f.expected, f.heard])
     expect(claps([3, 3.5, 4])).toEqual([])
@@ -441,7 +446,7 @@ describe('claps', () => {
 describe('counts listened to by themselves', () => {
   const lines = spokenLines(counting, defaultHouseStyle)
   const { words } = told(`${head} one two three four five six seven ~1 ${tail}`)
-  const h = hear(counting, words, 30)
+  const h = hear(counting, words, 30, usual)
   test('lie between what other lines say, and hold the whole count', () => {
     const [piece] = countsIn(h, lines)
     const at = (word: string) => h.words.filter((w) => w.word === word)
@@ -472,7 +477,7 @@ describe('a number that goes on further than written', () => {
     const words = text
       .split(' ')
       .map((word, i) => ({ word, start: i * 0.4, end: i * 0.4 + 0.35, confidence: 1 }))
-    expect(hear(segment(script), words, 4).findings.map((f) => [f.code, f.heard])).toEqual([
+    expect(hear(segment(script), words, 4, usual).findings.map((f) => [f.code, f.heard])).toEqual([
       ['false-sentence', heard],
     ])
   })

@@ -98,31 +98,31 @@ export function lineSlips(
         expected: line.text,
         heard: wrong.text,
         certain,
-        message: `${wrong.text} was said, and it is not true.`,
+        params: { sentence: wrong.text },
       },
     ]
   }
-  return changed.map(({ planned, h, certain: sure }) =>
+  return changed.map(({ planned, h, certain: sure }): HeardFinding =>
     counted !== null && l.words.some((w) => w.word === planned) && parseNumber(planned) === counted
       ? {
-          code: 'total-mismatch' as const,
+          code: 'total-mismatch',
           start: h.start,
           end: h.end,
           stepId: line.stepId,
           expected: planned,
           heard: h.word,
           certain: sure,
-          message: `${counted} were counted; “${h.word}” is said.`,
+          params: { case: 'line', counted, said: h.word },
         }
       : {
-          code: 'number-changed' as const,
+          code: 'number-changed',
           start: h.start,
           end: h.end,
           stepId: line.stepId,
           expected: planned,
           heard: h.word,
           certain: sure,
-          message: `“${planned}” came out as “${h.word}”.`,
+          params: { planned, said: h.word },
         },
   )
 }

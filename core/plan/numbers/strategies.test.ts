@@ -55,7 +55,7 @@ describe('every way of working', () => {
         const moments = played(w)
         const bad = moments.find((m) => m.error || m.unread)
         expect(
-          bad && `${w.id} ${e.a}${e.op}${e.b}: ${bad.step.text} ${bad.error?.message ?? 'unread'}`,
+          bad && `${w.id} ${e.a}${e.op}${e.b}: ${bad.step.text} ${bad.error?.code ?? 'unread'}`,
         ).toBeUndefined()
         expect([w.id, e.a, e.op, e.b, answerOn(moments.at(-1)!.after, w)]).toEqual([
           w.id,

@@ -1,3 +1,4 @@
+import { told } from '../../findings/say.ts'
 import { defaultHouseStyle } from '../../contracts/house-style.ts'
 import fs from 'node:fs'
 import path from 'node:path'
@@ -25,12 +26,13 @@ describe.each(files)('%s', (file) => {
     expect(
       proof.moments
         .filter((m) => m.unread || m.error)
-        .map((m) => `${m.step.verb}: ${m.step.text} — ${m.error?.message ?? 'unread'}`),
+        .map((m) => `${m.step.verb}: ${m.step.text} — ${m.error?.code ?? 'unread'}`),
     ).toEqual([]))
   test('has nothing wrong in it', () =>
     expect(
       proof.findings.map(
-        (f) => `${f.code}: ${f.what} (${proof.moments.find((m) => m.step.id === f.stepId)?.step.text ?? ''})`,
+        (f) =>
+          `${f.code}: ${told('script', f)} (${proof.moments.find((m) => m.step.id === f.stepId)?.step.text ?? ''})`,
       ),
     ).toEqual([]))
   test('asks for something that can be sent back', () =>

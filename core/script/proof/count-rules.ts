@@ -1,6 +1,7 @@
 import { numbersIn, run, tokens } from '../../plan/numbers/names.ts'
 import type { Moment } from '../simulate.ts'
-import { thingsOn, visibleThings } from '../table/state.ts'
+import { type TableError, thingsOn, visibleThings } from '../table/state.ts'
+import type { ScriptCode } from '../../findings/codes.ts'
 import { at, type LineRule } from './finding.ts'
 
 const counting = (m: Moment): boolean => m.count !== null && !m.step.deliberate
@@ -15,7 +16,6 @@ export const countOrder: LineRule = (m) => {
   if (by === 0) return []
   const should = run(numbers[0]!, numbers[0]! + by * Math.round((numbers.at(-1)! - numbers[0]!) / by), by)
   const fix = {
-    label: `Count ${should.join(', ')}`,
     kind: 'replace' as const,
     stepId: m.step.id,
     text: should.join(', ') + (m.count!.touching ? ', touching each' : ''),
@@ -23,32 +23,9 @@ export const countOrder: LineRule = (m) => {
   const out = []
   const repeated = numbers.find((n, i) => i > 0 && n === numbers[i - 1])
   const skipped = should.filter((n) => !numbers.includes(n))
-  if (repeated !== undefined)
-    out.push(
-      at(m, 'count-repeat', 'wrong', `The count says ${repeated} twice.`, 'One number for one thing.', fix),
-    )
-  if (skipped.length)
-    out.push(
-      at(
-        m,
-        'count-skip',
-        'wrong',
-        `The count leaves out ${skipped.join(' and ')}.`,
-        'Children learn the run by heart from this.',
-        fix,
-      ),
-    )
-  if (!repeated && !skipped.length && gaps.some((g) => g !== by))
-    out.push(
-      at(
-        m,
-        'count-order',
-        'wrong',
-        'The count is out of order.',
-        'Children learn the run by heart from this.',
-        fix,
-      ),
-    )
+  if (repeated !== undefined) out.push(at(m, 'count-repeat', { number: repeated }, fix))
+  if (skipped.length) out.push(at(m, 'count-skip', { skipped }, fix))
+  if (!repeated && !skipped.length && gaps.some((g) => g !== by)) out.push(at(m, 'count-order', {}, fix))
   return out
 }
 
@@ -72,57 +49,26 @@ export const countAgainstTable: LineRule = (m) => {
   const last = c.numbers.at(-1)!
   const by = Math.abs((c.numbers[1] ?? first + 1) - first) || 1
   if (last < first) return []
-  if (on === 0)
-    return [
-      at(
-        m,
-        'count-nothing',
-        'wrong',
-        'The count touches things, but none are on the table.',
-        'Put them out first.',
-      ),
-    ]
+  if (on === 0) return [at(m, 'count-nothing', {})]
   // Counting on: the held ones are covered or known, and the last number is everything.
   if (c.onFrom !== null || first > by) {
     const all = thingsOn(m.before).length
-    return [on + first, all, on].includes(last)
-      ? []
-      : [
-          at(
-            m,
-            'count-end',
-            'wrong',
-            `The count ends on ${last}; ${all} are on the table.`,
-            'The last number said is how many there are.',
-          ),
-        ]
+    return [on + first, all, on].includes(last) ? [] : [at(m, 'count-end', { last, there: all })]
   }
   if (first !== by)
-    return [
-      at(
-        m,
-        'count-start',
-        'wrong',
-        `The count starts at ${first}.`,
-        `Touching things one by one starts at ${by}.`,
-        replace(m, `${by} to ${on}, touching each`),
-      ),
-    ]
+    return [at(m, 'count-start', { first, should: by }, replace(m, `${by} to ${on}, touching each`))]
   if (last !== on)
     return [
       at(
         m,
         'count-end',
-        'wrong',
-        `The count ends on ${last}, but ${on} are on the table.`,
-        'The last number said is how many there are.',
+        { last, there: on },
         by === 1 && !c.listed ? replace(m, `1 to ${on}, touching each`) : undefined,
       ),
     ]
   return []
 }
 const replace = (m: Moment, text: string) => ({
-  label: `Count ${text}`,
   kind: 'replace' as const,
   stepId: m.step.id,
   text,
@@ -142,38 +88,15 @@ export const claimedCount: LineRule = (m) => {
   const parts = m.before.mats.flatMap((x) => x.regions.map((r) => r.things.length))
   const faces = [all.filter((t) => t.face === 'blue').length, all.filter((t) => t.face === 'saffron').length]
   if ([all.length, left, ...parts, ...faces, m.before.start].includes(said)) return []
-  return [
-    at(
-      m,
-      'claim-table',
-      'wrong',
-      `${said} is said, but ${left} are on the table.`,
-      'What is said should be what is seen.',
-    ),
-  ]
+  return [at(m, 'claim-table', { said, there: left })]
 }
 
+/** The code under which the catalogue says why the table refuses an action. */
+export const refusalCode = (error: TableError): ScriptCode =>
+  error.code === 'covered' ? 'count-covered' : `table-${error.code}`
 /** Steps the table refuses, and lines it cannot read. */
 export const refused: LineRule = (m) => {
-  if (m.error)
-    return [
-      at(
-        m,
-        m.error.code === 'covered' ? 'count-covered' : `table-${m.error.code}`,
-        'wrong',
-        m.error.message,
-        'The table cannot do this, and neither can a child.',
-      ),
-    ]
-  if (m.unread && m.step.text.trim())
-    return [
-      at(
-        m,
-        'unread-line',
-        'tidy',
-        'The table does not know this action, so it is only timed.',
-        'Begin with put, take, move, turn over, split, cover, uncover, cross out, hop or clear, and a number.',
-      ),
-    ]
+  if (m.error) return [at(m, refusalCode(m.error), m.error.params)]
+  if (m.unread && m.step.text.trim()) return [at(m, 'unread-line', {})]
   return []
 }

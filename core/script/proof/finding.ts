@@ -1,3 +1,5 @@
+import type { Found, Params, Severity } from '../../contracts/finding.ts'
+import { type ScriptCode, scriptCodes } from '../../findings/codes.ts'
 import type { HouseStyle } from '../../contracts/house-style.ts'
 import type { Lesson, Step } from '../../contracts/lesson.ts'
 import { numbersIn, tokens } from '../../plan/numbers/names.ts'
@@ -5,26 +7,20 @@ import type { Moment } from '../simulate.ts'
 import type { Needed } from '../stock.ts'
 import type { LessonTime } from '../time.ts'
 
-export const severities = ['wrong', 'risky', 'tidy'] as const
-export type Severity = (typeof severities)[number]
-
-/** A one-click repair: applied to the document it gives a document without the finding. */
+/** A one-click repair: applied to the document it gives a document without the finding. What its button says is the catalogue's. */
 export type Fix =
-  | { label: string; kind: 'replace'; stepId: string; text: string }
-  | { label: string; kind: 'insert-after'; stepId: string; verb: Step['verb']; text: string }
-  | { label: string; kind: 'insert-before'; stepId: string; verb: Step['verb']; text: string }
-  | { label: string; kind: 'remove'; stepId: string }
-  | { label: string; kind: 'list-thing'; thing: string; count: number }
-  | { label: string; kind: 'unlist-thing'; thing: string }
+  | { kind: 'replace'; stepId: string; text: string }
+  | { kind: 'insert-after'; stepId: string; verb: Step['verb']; text: string }
+  | { kind: 'insert-before'; stepId: string; verb: Step['verb']; text: string }
+  | { kind: 'remove'; stepId: string }
+  | { kind: 'list-thing'; thing: string; count: number }
+  | { kind: 'unlist-thing'; thing: string }
 
-export interface Finding {
-  code: string
+/** Something found in a script; null for a step or segment where it concerns the lesson as a whole. */
+export interface Finding extends Found<ScriptCode> {
   severity: Severity
-  /** The step it concerns; null for the lesson as a whole. */
   stepId: string | null
   segmentId: string | null
-  what: string
-  why: string
   fix?: Fix
 }
 
@@ -66,30 +62,20 @@ export function eachLine(rules: readonly LineRule[]): Rule {
   }
 }
 
-export const at = (
-  m: Moment,
-  code: string,
-  severity: Severity,
-  what: string,
-  why: string,
-  fix?: Fix,
-): Finding => ({
-  code,
-  severity,
-  stepId: m.step.id,
-  segmentId: m.segment.id,
-  what,
-  why,
+/** A finding at a moment's line, as grave as its code is at most. */
+export const at = (m: Moment, code: ScriptCode, params: Params, fix?: Fix): Finding => ({
+  ...ofLesson(code, params, { stepId: m.step.id, segmentId: m.segment.id }),
   ...(fix ? { fix } : {}),
 })
 /** A finding about the lesson as a whole, unless the rest says where it stands. */
-export const ofLesson = (
-  code: string,
-  severity: Severity,
-  what: string,
-  why: string,
-  rest: Partial<Finding> = {},
-): Finding => ({ code, severity, stepId: null, segmentId: null, what, why, ...rest })
+export const ofLesson = (code: ScriptCode, params: Params, rest: Partial<Finding> = {}): Finding => ({
+  code,
+  severity: scriptCodes[code][0],
+  params,
+  stepId: null,
+  segmentId: null,
+  ...rest,
+})
 
 /** Whether a text says a number, in figures or in words. */
 export const saysNumber = (text: string, n: number): boolean =>

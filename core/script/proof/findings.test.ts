@@ -4,7 +4,8 @@ import type { Lesson } from '../../contracts/lesson.ts'
 import { aimOf } from '../../plan/aim.ts'
 import { applyFix } from '../edit.ts'
 import { fromMarkdown } from '../formats/markdown.ts'
-import { catalogue } from './catalogue.ts'
+import { scriptCodes } from '../../findings/codes.ts'
+import { say } from '../../findings/say.ts'
 import { proofread } from './proof.ts'
 
 const ids = () => {
@@ -391,7 +392,7 @@ describe('each finding fires and its neighbour does not', () => {
           applyFix(lesson, f.fix!, () => 'fix1'),
           style,
         ).findings.filter((x) => x.code === code && x.stepId === f.stepId)
-        expect([code, f.fix!.label, after]).toEqual([code, f.fix!.label, []])
+        expect([code, say('script', f).fix, after]).toEqual([code, say('script', f).fix, []])
       }
     }
     expect(tried).toBeGreaterThan(8)
@@ -401,7 +402,15 @@ describe('each finding fires and its neighbour does not', () => {
 describe('the catalogue', () => {
   test('names every code that fires, with its severity', () => {
     for (const [, bad, , given] of pairs)
-      for (const f of proof(bad, given).findings)
-        expect(catalogue.find((c) => c.code === f.code)?.severity ?? [`no ${f.code}`]).toContain(f.severity)
+      for (const f of proof(bad, given).findings) expect(scriptCodes[f.code]).toContain(f.severity)
+  })
+  test('has words for whatever fires, with nothing left unfilled, and a button for every repair', () => {
+    for (const [, bad, , given] of pairs)
+      for (const f of proof(bad, given).findings) {
+        const said = say('script', f)
+        expect(said.what).toMatch(/^[A-Z“0-9].*\.$/s)
+        expect(`${said.what} ${said.why} ${said.fix}`).not.toMatch(/[{}]|undefined|NaN|null/)
+        expect(said.fix !== '', f.code).toBe(f.fix !== undefined)
+      }
   })
 })

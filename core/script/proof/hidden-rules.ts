@@ -29,15 +29,7 @@ export const hidden: Rule = ({ moments }) => {
               saysNumber(x.step.text, a.number),
           )
         )
-          out.push(
-            at(
-              m,
-              'held-unsaid',
-              'risky',
-              `${a.number} is held, but no line of this segment says it.`,
-              'Children can only hold a number they have heard.',
-            ),
-          )
+          out.push(at(m, 'held-unsaid', { number: a.number }))
         if (a.type !== 'cover') continue
         const later = list.slice(i)
         const opened = later.some((x) => x.actions.some((y) => y.type === 'uncover'))
@@ -51,12 +43,9 @@ export const hidden: Rule = ({ moments }) => {
             at(
               m,
               'never-uncovered',
-              'risky',
-              'What is covered here is never uncovered.',
-              'A count that cannot be checked proves nothing: show it before the table is cleared.',
+              {},
               cleared
                 ? {
-                    label: 'Uncover it before clearing',
                     kind: 'insert-before',
                     stepId: cleared.step.id,
                     verb: 'do',
@@ -79,15 +68,7 @@ export const hidden: Rule = ({ moments }) => {
               (saysNumber(x.step.text, under) || (x.count?.numbers.includes(under) ?? false)),
           )
         )
-          out.push(
-            at(
-              m,
-              'hidden-unsaid',
-              'risky',
-              `${under} ${under === 1 ? 'is' : 'are'} hidden here, and no line of this segment ever says so.`,
-              'A hidden number has to be found or told.',
-            ),
-          )
+          out.push(at(m, 'hidden-unsaid', { hidden: under }))
       }
     })
   }
@@ -134,16 +115,7 @@ export const unaccounted: Rule = ({ moments, lesson }) => {
       const odd = numbersIn(words).find(
         (n) => nouns.has(words[n.to] ?? '') && !shown.has(n.value) && !known.has(n.value) && n.value > 0,
       )
-      if (odd)
-        out.push(
-          at(
-            m,
-            'number-unaccounted',
-            'risky',
-            `${odd.value} ${words[odd.to]} are said, but nothing here makes ${odd.value}.`,
-            'Put them on the table, or say the number that is there.',
-          ),
-        )
+      if (odd) out.push(at(m, 'number-unaccounted', { number: odd.value, things: words[odd.to]! }))
     }
   }
   return out

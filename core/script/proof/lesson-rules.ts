@@ -3,7 +3,6 @@ import { thingNamed } from '../../plan/things.ts'
 import { compareStock } from '../stock.ts'
 import { clock } from '../time.ts'
 import { at, type Finding, ofLesson, type Rule } from './finding.ts'
-import { capital, clockTime } from '../../words.ts'
 
 export const stock: Rule = ({ lesson, needs }) => {
   if (lesson.segments.every((s) => s.steps.length === 0)) return []
@@ -12,35 +11,25 @@ export const stock: Rule = ({ lesson, needs }) => {
     ...missing.map((n) =>
       ofLesson(
         'not-listed',
-        'wrong',
-        `${capital(n.thing)}: used here, but not among the things needed.`,
-        'A home that has not got it out cannot join in.',
+        { thing: n.thing },
         {
           stepId: n.stepId,
-          fix: { label: `List ${n.count} ${n.thing}`, kind: 'list-thing', thing: n.thing, count: n.count },
+          fix: { kind: 'list-thing', thing: n.thing, count: n.count },
         },
       ),
     ),
     ...short.map(({ need, listed }) =>
       ofLesson(
         'too-few-listed',
-        'wrong',
-        `${need.count} ${need.thing} are out at once here; ${listed} are listed.`,
-        'Most at once, over the whole lesson.',
+        { needed: need.count, thing: need.thing, listed },
         {
           stepId: need.stepId,
-          fix: { label: `List ${need.count}`, kind: 'list-thing', thing: need.thing, count: need.count },
+          fix: { kind: 'list-thing', thing: need.thing, count: need.count },
         },
       ),
     ),
     ...unused.map((k) =>
-      ofLesson(
-        'listed-unused',
-        'tidy',
-        `${capital(k.thing)}: listed, but never used.`,
-        'Every thing asked for costs a home a minute.',
-        { fix: { label: `Take ${k.thing} off the list`, kind: 'unlist-thing', thing: k.thing } },
-      ),
+      ofLesson('listed-unused', { thing: k.thing }, { fix: { kind: 'unlist-thing', thing: k.thing } }),
     ),
   ]
 }
@@ -48,22 +37,13 @@ export const stock: Rule = ({ lesson, needs }) => {
 export const limits: Rule = ({ lesson, time }) => {
   const out: Finding[] = []
   if (time.film > time.filmLimit)
-    out.push(
-      ofLesson(
-        'film-long',
-        'risky',
-        `The film runs ${clockTime(time.film)}; the limit at age ${lesson.age} is ${clockTime(time.filmLimit)}.`,
-        'Past it, most children of this age have left.',
-      ),
-    )
+    out.push(ofLesson('film-long', { filmSeconds: time.film, age: lesson.age, limitSeconds: time.filmLimit }))
   time.segments.forEach((t, i) => {
     if (t.film > clock.segmentLimit)
       out.push(
         ofLesson(
           'segment-long',
-          'tidy',
-          `“${lesson.segments[i]!.title}” runs ${clockTime(t.film)}; four minutes is the limit.`,
-          'Part it in two.',
+          { title: lesson.segments[i]!.title, filmSeconds: t.film, limitSeconds: clock.segmentLimit },
           { segmentId: t.id, stepId: lesson.segments[i]!.steps[0]?.id ?? null },
         ),
       )
@@ -73,9 +53,7 @@ export const limits: Rule = ({ lesson, time }) => {
     out.push(
       ofLesson(
         'talk-long',
-        'risky',
-        `You talk for ${Math.round(time.longestTalk.seconds)} s without a question or anything to do; ${talk} s is the limit.`,
-        'Ask something, or give hands something to do.',
+        { talk: Math.round(time.longestTalk.seconds), limit: talk },
         { stepId: time.longestTalk.stepId },
       ),
     )
@@ -85,14 +63,7 @@ export const limits: Rule = ({ lesson, time }) => {
 export const homeTask: Rule = ({ lesson }) =>
   lesson.segments
     .filter((s) => s.kind === 'home task' && s.steps.length > 0 && !s.steps.some((x) => x.task))
-    .map((s) => ({
-      code: 'task-no-answer',
-      severity: 'risky' as const,
-      stepId: s.steps.at(-1)!.id,
-      segmentId: s.id,
-      what: 'A home task with nothing to send back.',
-      why: 'Without a number, a choice or a photo you will learn nothing from it.',
-    }))
+    .map((s) => ofLesson('task-no-answer', {}, { stepId: s.steps.at(-1)!.id, segmentId: s.id }))
 
 export const handOver: Rule = ({ lesson }) =>
   lesson.segments.flatMap((s, i) => {
@@ -102,21 +73,20 @@ export const handOver: Rule = ({ lesson }) =>
     const first = s.steps[0]!
     if (/\b(grown-?ups?|adults?|whoever|the one who helps)\b/i.test(first.text)) return []
     return [
-      {
-        code: 'no-hand-over',
-        severity: 'tidy' as const,
-        stepId: first.id,
-        segmentId: s.id,
-        what: 'The film turns to grown-ups without saying so.',
-        why: 'Children keep listening unless told it is not for them.',
-        fix: {
-          label: 'Add a hand-over line',
-          kind: 'insert-before' as const,
+      ofLesson(
+        'no-hand-over',
+        {},
+        {
           stepId: first.id,
-          verb: 'say' as const,
-          text: 'This part is for the grown-up with you.',
+          segmentId: s.id,
+          fix: {
+            kind: 'insert-before',
+            stepId: first.id,
+            verb: 'say',
+            text: 'This part is for the grown-up with you.',
+          },
         },
-      },
+      ),
     ]
   })
 
@@ -137,14 +107,11 @@ export const handBack: Rule = ({ lesson }) =>
     return [
       ofLesson(
         'no-hand-back',
-        'tidy',
-        'The film turns back to children without calling them.',
-        'They have stopped listening.',
+        {},
         {
           stepId: first.id,
           segmentId: s.id,
           fix: {
-            label: 'Call them back',
             kind: 'insert-before',
             stepId: first.id,
             verb: 'say',
@@ -175,16 +142,17 @@ export const askedLate: Rule = ({ lesson, moments }) => {
           x.step.verb === 'pause' && thing.words.some((w) => new RegExp(`\\b${w}\\b`, 'i').test(x.step.text)),
       )
     return [
-      at(
-        m,
-        'asked-late',
-        used ? 'wrong' : 'risky',
-        `${capital(thing.name)}: asked for only after the pause for fetching things.`,
-        'Nobody goes to the kitchen twice: name it with the other things.',
-        lesson.kit.some((k) => thingNamed(k.thing) === thing)
-          ? undefined
-          : { label: `List ${thing.name}`, kind: 'list-thing', thing: thing.name, count: 1 },
-      ),
+      {
+        ...at(
+          m,
+          'asked-late',
+          { thing: thing.name },
+          lesson.kit.some((k) => thingNamed(k.thing) === thing)
+            ? undefined
+            : { kind: 'list-thing', thing: thing.name, count: 1 },
+        ),
+        severity: used ? 'wrong' : 'risky',
+      },
     ]
   })
 }
@@ -201,15 +169,7 @@ export const challenge: Rule = ({ lesson, moments }) => {
         .flatMap((m) => numbersIn(tokens(m.step.text.replace(/\([^)]*\)/g, ''))).map((x) => x.value))
       const most = Math.max(0, ...numbers)
       return numbers.length > 0 && most < main
-        ? [
-            ofLesson(
-              'challenge-easy',
-              'risky',
-              `The challenge goes to ${most}; the lesson before it goes to ${main}.`,
-              'A challenge that is easier than the lesson is a rest.',
-              { segmentId: s.id, stepId: s.steps[0]?.id ?? null },
-            ),
-          ]
+        ? [ofLesson('challenge-easy', { most, main }, { segmentId: s.id, stepId: s.steps[0]?.id ?? null })]
         : []
     })
 }
@@ -228,16 +188,6 @@ export const briefingAnswer: Rule = ({ lesson, moments }) => {
         said.includes(x.b) &&
         new Set([x.a, x.b, x.total]).size > 1,
     )
-    return e
-      ? [
-          at(
-            m,
-            'briefing-answer',
-            'risky',
-            'The grown-ups’ part gives an answer away before the children’s film.',
-            'A child sits beside them: use other numbers, or send it as a file of its own.',
-          ),
-        ]
-      : []
+    return e ? [at(m, 'briefing-answer', {})] : []
   })
 }

@@ -147,7 +147,15 @@ describe('a lesson with nothing wrong gives nothing', () => {
           for (const { examples } of found.sets)
             expect(
               proofread(
-                fromTemplate({ title: 'Post', ideaId: 'parts-10', age: 4, aim, examples, newId: ids() }),
+                fromTemplate({
+                  style: defaultHouseStyle,
+                  title: 'Post',
+                  ideaId: 'parts-10',
+                  age: 4,
+                  aim,
+                  examples,
+                  newId: ids(),
+                }),
                 defaultHouseStyle,
               ).findings,
             ).toEqual([])

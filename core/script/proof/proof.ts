@@ -1,3 +1,4 @@
+import { severities } from '../../contracts/finding.ts'
 import { type HouseStyle } from '../../contracts/house-style.ts'
 import type { Lesson } from '../../contracts/lesson.ts'
 import { type Moment, simulate } from '../simulate.ts'
@@ -5,7 +6,7 @@ import { type Needed, needed } from '../stock.ts'
 import { type LessonTime, timeLesson } from '../time.ts'
 import { cautions } from './care-rules.ts'
 import { claimedCount, countAgainstTable, countOrder, refused } from './count-rules.ts'
-import { eachLine, type Finding, type Rule, severities } from './finding.ts'
+import { eachLine, type Finding, type Rule } from './finding.ts'
 import { hidden, unaccounted } from './hidden-rules.ts'
 import {
   askedLate,

@@ -8,9 +8,7 @@ const speaks = (m: Moment): boolean =>
   ['say', 'ask', 'reveal', 'write'].includes(m.step.verb) && !m.step.deliberate
 /** Only a sentence that is the whole of a line can be swapped for another without rewriting what is said round it. */
 const rewrite = (m: Moment, text: string | null): Fix | undefined =>
-  text && m.step.verb === 'write'
-    ? { label: `Write ${text}`, kind: 'replace', stepId: m.step.id, text }
-    : undefined
+  text && m.step.verb === 'write' ? { kind: 'replace', stepId: m.step.id, text } : undefined
 
 /** A sentence put up to be doubted: "Is 4 + 3 = 8?", "some think …", "true or false". */
 const doubted = (text: string): boolean =>
@@ -28,9 +26,7 @@ export const falseSentence: LineRule = (m) =>
           return at(
             m,
             'false-sentence',
-            'wrong',
-            `${inSigns(s)} is not true${right ? `: ${right}` : ''}.`,
-            'Children copy what they see written.',
+            { sentence: inSigns(s), ...(right ? { case: 'mended', right } : { case: 'sentence' }) },
             rewrite(m, right),
           )
         })
@@ -41,15 +37,7 @@ export const falseComparison: LineRule = (m) =>
     ? []
     : comparisonsIn(m.step.text)
         .filter((c) => c.said !== c.right)
-        .map((c) =>
-          at(
-            m,
-            'false-sentence',
-            'wrong',
-            `“${c.text}” is not true: it is ${c.right}.`,
-            'Children take it as it is said.',
-          ),
-        )
+        .map((c) => at(m, 'false-sentence', { case: 'comparison', sentence: c.text, right: c.right }))
 
 /** A true sentence of a written line that the table contradicts. Spoken ones may recall or look ahead. */
 export const sentenceAgainstTable: LineRule = (m) =>
@@ -66,22 +54,20 @@ export const sentenceAgainstTable: LineRule = (m) =>
             ? true
             : agrees(shape, m.before)
         if (shown === null || shown === true) return []
-        return [
-          at(
-            m,
-            'sentence-table',
-            'wrong',
-            `${inSigns(s)} is true, but the table shows ${shown}.`,
-            'The sentence should say what is on the table.',
-          ),
-        ]
+        return [at(m, 'sentence-table', { sentence: inSigns(s), ...shown })]
       })
 
+/** What the table shows instead, as the finding's words want it. */
+type Shown =
+  | { case: 'number'; shown: number }
+  | { case: 'parts'; shown: number[] }
+  | { case: 'taken'; whole: number; gone: number; left: number }
+  | { case: 'hops' }
 /** null when the table is silent (nothing out), true when it agrees, else what it shows. */
 function agrees(
   shape: { parts: number[]; whole: number; takeAway: boolean },
   table: TableState,
-): true | string | null {
+): true | Shown | null {
   const total = thingsOn(table).length
   const hops = table.mats.some((m) => m.line && m.line.hops.length > 0)
   if (total === 0 && !hops && table.taken === 0) return null
@@ -98,18 +84,18 @@ function agrees(
     if (gone > 0)
       return left + gone === shape.whole && gone === shape.parts[0]
         ? true
-        : `${left + gone} with ${gone} taken, ${left} left`
+        : { case: 'taken', whole: left + gone, gone, left }
   }
   if (total === shape.whole) {
     if (partitionsOn(table).some(same)) return true
     const parted = partitionsOn(table).find((p) => p.filter((x) => x > 0).length > 1)
     // All of one face in one place: the parts are not shown, so nothing contradicts them.
-    return parted ? parted.join(' and ') : true
+    return parted ? { case: 'parts', shown: parted } : true
   }
   // Parts still to be put together: 4 out and 3 held, or a covered number.
   if (table.held !== null && total + table.held === shape.whole) return true
-  if (total === 0) return hops ? 'other hops' : null
-  return `${total}`
+  if (total === 0) return hops ? { case: 'hops' } : null
+  return { case: 'number', shown: total }
 }
 /** Every unbroken run of hops as one: back twenty and on one is back nineteen. */
 const chains = (hops: readonly Hop[]): Hop[] =>
@@ -130,32 +116,19 @@ const matchesHop = (
 }
 
 const claims: readonly (readonly [RegExp, string])[] = [
-  [
-    /\badding (always )?makes (it|a number|them|numbers) (bigger|larger|more)\b/i,
-    'Adding nothing leaves a number as it was.',
-  ],
+  [/\badding (always )?makes (it|a number|them|numbers) (bigger|larger|more)\b/i, 'adding'],
   [
     /\btak(ing|e) away (always )?(makes|is|gives|leaves) (it |always |a number )*(smaller|less|fewer)\b/i,
-    'Taking away nothing leaves a number as it was.',
+    'taking away',
   ],
-  [
-    /\b(any|every|all) numbers? can be (shared|split|halved)( equally| fairly| in two)/i,
-    'Odd numbers leave one over.',
-  ],
-  [
-    /\byou can('t|not| not) take away (a )?(bigger|larger)/i,
-    'Later they will: say “we haven’t enough here”.',
-  ],
+  [/\b(any|every|all) numbers? can be (shared|split|halved)( equally| fairly| in two)/i, 'sharing'],
+  [/\byou can('t|not| not) take away (a )?(bigger|larger)/i, 'larger'],
 ]
 /** Statements about all numbers that fail at zero or at odd ones. */
 export const allNumbers: LineRule = (m) =>
   !speaks(m)
     ? []
-    : claims
-        .filter(([re]) => re.test(m.step.text))
-        .map(([, why]) =>
-          at(m, 'all-numbers', 'risky', 'This is said of all numbers and is not true of all.', why),
-        )
+    : claims.filter(([re]) => re.test(m.step.text)).map(([, of]) => at(m, 'all-numbers', { case: of }))
 
 /** "Nine are left" after starting with seven: what is left is never more than there was. */
 export const leftLarger: LineRule = (m) => {
@@ -166,15 +139,7 @@ export const leftLarger: LineRule = (m) => {
     const after = words.slice(n.to, n.to + 3).join(' ')
     const left = /^(are |is )?left( over)?\b|^\w+ (are |is )?left\b/.test(after)
     return left && n.value > m.before.start
-      ? [
-          at(
-            m,
-            'left-larger',
-            'wrong',
-            `${n.value} are said to be left, but there were only ${m.before.start}.`,
-            'Taking away cannot leave more than there was.',
-          ),
-        ]
+      ? [at(m, 'left-larger', { said: n.value, start: m.before.start })]
       : []
   })
 }
@@ -195,13 +160,5 @@ export const unfairShare: Rule = ({ moments }) =>
       )
     )
       return []
-    return [
-      at(
-        m,
-        'share-unfair',
-        'risky',
-        `${n} cannot be shared equally among ${k}: ${n % k} ${n % k === 1 ? 'is' : 'are'} left over.`,
-        'Say what happens to what is left over, or change the number.',
-      ),
-    ]
+    return [at(m, 'share-unfair', { things: n, among: k, over: n % k })]
   })

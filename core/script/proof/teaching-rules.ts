@@ -39,11 +39,8 @@ export const waits: Rule = ({ moments }) => {
           at(
             m,
             answered ? 'answer-early' : 'no-wait',
-            answered ? 'wrong' : 'risky',
-            answered ? 'Answered at once. Leave time to think.' : 'A question with no wait.',
-            'Under three seconds, most children stop trying.',
+            {},
             {
-              label: 'Add a wait of 5 s',
               kind: 'insert-after',
               stepId: m.step.id,
               verb: 'wait',
@@ -57,37 +54,11 @@ export const waits: Rule = ({ moments }) => {
       const seconds = readSeconds(m.step.text)
       const before = i > 0 && moments[i - 1]!.segment === m.segment ? moments[i - 1]! : undefined
       if (seconds !== null && seconds < clock.shortestWait)
-        out.push(
-          at(
-            m,
-            'short-wait',
-            'risky',
-            `A wait of ${seconds} s is too short to think in.`,
-            'Three seconds is the least; five is kinder.',
-            { label: 'Wait 5 s', kind: 'replace', stepId: m.step.id, text: '5 s' },
-          ),
-        )
+        out.push(at(m, 'short-wait', { wait: seconds }, { kind: 'replace', stepId: m.step.id, text: '5 s' }))
       if (!before || !['ask', 'do', 'count', 'say', 'sound'].includes(before.step.verb))
-        out.push(
-          at(
-            m,
-            'wait-alone',
-            'tidy',
-            'A wait with no question before it.',
-            'Children need to know what to think about.',
-          ),
-        )
+        out.push(at(m, 'wait-alone', {}))
     }
-    if (m.step.verb === 'pause' && !pauseWords(m.step.text).trim())
-      out.push(
-        at(
-          m,
-          'pause-empty',
-          'risky',
-          'The film stops with nothing to do.',
-          'Say what to do, with what, and when to start again.',
-        ),
-      )
+    if (m.step.verb === 'pause' && !pauseWords(m.step.text).trim()) out.push(at(m, 'pause-empty', {}))
   })
   return out
 }
@@ -108,16 +79,7 @@ export const answerBeforeWait: Rule = ({ moments }) => {
     ) {
       const after = following(moments, i + 1)
       if (after?.step.verb === 'wait')
-        out.push(
-          at(
-            next,
-            'answer-before-wait',
-            'wrong',
-            'The answer comes before the wait.',
-            'Time to think after the answer is no time to think.',
-            { label: 'Leave the answer out here', kind: 'remove', stepId: next.step.id },
-          ),
-        )
+        out.push(at(next, 'answer-before-wait', {}, { kind: 'remove', stepId: next.step.id }))
     }
     if (m.step.task?.kind === 'number' && answer !== null) {
       const given = moments
@@ -129,16 +91,7 @@ export const answerBeforeWait: Rule = ({ moments }) => {
             saysNumber(x.step.text, answer) &&
             sentencesIn(x.step.text).length > 0,
         )
-      if (given)
-        out.push(
-          at(
-            m,
-            'answer-given',
-            'risky',
-            'The answer to this task was said just before it.',
-            'Change the numbers, or move the answer.',
-          ),
-        )
+      if (given) out.push(at(m, 'answer-given', {}))
     }
   })
   return out
@@ -161,11 +114,8 @@ export const unclearedTable: Rule = ({ moments }) => {
           at(
             m,
             'table-not-cleared',
-            'wrong',
-            `The next example starts with ${thingsOn(m.before).length} still on the table.`,
-            'Children count what is there.',
+            { there: thingsOn(m.before).length },
             {
-              label: 'Clear the table first',
               kind: 'insert-before',
               stepId: m.step.id,
               verb: 'do',

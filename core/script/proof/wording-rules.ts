@@ -5,6 +5,7 @@ import { sentencesIn } from '../sentence.ts'
 import type { Moment } from '../simulate.ts'
 import { showsSymbols } from '../template/lines.ts'
 import { at, type Finding, type LineRule, type Rule } from './finding.ts'
+import type { ScriptCode } from '../../findings/codes.ts'
 import { capital } from '../../words.ts'
 
 const speaks = (m: Moment): boolean =>
@@ -12,7 +13,6 @@ const speaks = (m: Moment): boolean =>
 const toChildren = (m: Moment): boolean => m.segment.audience === 'children'
 const keepCase = (was: string, word: string): string => (/^[A-Z]/.test(was) ? capital(word) : word)
 const swap = (m: Moment, found: RegExp, word: string) => ({
-  label: `Say “${word}”`,
   kind: 'replace' as const,
   stepId: m.step.id,
   text: m.step.text.replace(found, (was) => keepCase(was, word)),
@@ -22,7 +22,7 @@ const swap = (m: Moment, found: RegExp, word: string) => ({
 const operations: readonly { is: string; house: (s: HouseStyle) => string; words: readonly string[] }[] = [
   { is: 'adding', house: (s) => s.add, words: ['plus', 'add', 'and'] },
   { is: 'taking away', house: (s) => s.takeAway, words: ['minus', 'subtract', 'take away'] },
-  { is: 'the result', house: (s) => s.equals, words: ['equals', 'makes', 'is the same as'] },
+  { is: 'result', house: (s) => s.equals, words: ['equals', 'makes', 'is the same as'] },
 ]
 const numberEnds = (before: string): boolean => {
   const words = tokens(before)
@@ -67,9 +67,7 @@ export const houseWords: LineRule = (m, { style }) =>
               at(
                 m,
                 'house-word',
-                'tidy',
-                `“${w}” is used; this setting says “${says}” for ${is}.`,
-                'One word for one thing, until it is secure.',
+                { word: w, house: says, operation: is },
                 swap(m, new RegExp(`\\b${w}\\b`, 'i'), says),
               ),
             ]
@@ -83,18 +81,7 @@ const lessCounted = new RegExp(
 /** "Less" for things that are counted, where the house says "fewer"; numbers and amounts are less. */
 export const fewer: LineRule = (m, { style }) => {
   if (style.fewer !== 'strict' || !speaks(m)) return []
-  return lessCounted.test(m.step.text)
-    ? [
-        at(
-          m,
-          'fewer-less',
-          'tidy',
-          '“Less” is said of things that are counted; this setting says “fewer”.',
-          'Fewer for what you count, less for what you do not.',
-          swap(m, /\bless\b/i, 'fewer'),
-        ),
-      ]
-    : []
+  return lessCounted.test(m.step.text) ? [at(m, 'fewer-less', {}, swap(m, /\bless\b/i, 'fewer'))] : []
 }
 
 /** What pairs that make a total are called. */
@@ -112,9 +99,7 @@ export const pairsName: LineRule = (m, { style }) => {
             at(
               m,
               'pairs-name',
-              'tidy',
-              `“${w}” is used; this setting calls them “${style.pairsName}”.`,
-              'One name for one thing.',
+              { word: w, house: style.pairsName },
               swap(m, new RegExp(`\\b${w}\\b`, 'i'), style.pairsName),
             ),
           ]
@@ -131,12 +116,8 @@ export const symbols: Rule = ({ moments, style, lesson }) => {
       at(
         m,
         'symbol-stage',
-        'tidy',
-        style.symbols === 'never'
-          ? 'Signs are written; this setting shows none.'
-          : `Signs are written; at ${lesson.age} this setting waits until the words are secure.`,
-        'Say it in words and write numerals alone.',
-        { label: 'Leave this line out', kind: 'remove', stepId: m.step.id },
+        style.symbols === 'never' ? { case: 'never' } : { case: 'later', age: lesson.age },
+        { kind: 'remove', stepId: m.step.id },
       ),
     )
 }
@@ -147,17 +128,7 @@ export const unknownPlace: LineRule = (m, { style }) => {
   const s = sentencesIn(m.step.text).find(
     (x) => (x.left.length === 1 && x.right.length > 1) || x.left.some((t) => t.value === null),
   )
-  return s
-    ? [
-        at(
-          m,
-          'unknown-left',
-          'tidy',
-          'The result or the unknown stands on the left; this setting keeps the result on the right.',
-          'House style.',
-        ),
-      ]
-    : []
+  return s ? [at(m, 'unknown-left', {})] : []
 }
 
 /** How counting on is said. */
@@ -178,10 +149,8 @@ export const countingOn: LineRule = (m, { style }) => {
       at(
         m,
         'counting-on',
-        'tidy',
-        `The count says the held ${held} first; this setting's first number is the next one, ${held + 1}.`,
-        'One rule for prompter, film and home.',
-        { label: `Count ${text}`, kind: 'replace', stepId: m.step.id, text },
+        { case: 'next', held, next: held + 1 },
+        { kind: 'replace', stepId: m.step.id, text },
       ),
     ]
   }
@@ -197,10 +166,8 @@ export const countingOn: LineRule = (m, { style }) => {
       at(
         m,
         'counting-on',
-        'tidy',
-        `The count starts at ${held + 1}; this setting says the held number ${held} first.`,
-        'One rule for prompter, film and home.',
-        { label: `Count ${text}`, kind: 'replace', stepId: m.step.id, text },
+        { case: 'held', held, next: held + 1 },
+        { kind: 'replace', stepId: m.step.id, text },
       ),
     ]
   }
@@ -222,25 +189,8 @@ export const newWords: Rule = ({ lesson, moments }) => {
     const first = spoken.find((m) => use.test(m.step.text))
     const brought = spoken.find((m) => means.test(m.step.text))
     if (first && brought && first !== brought && moments.indexOf(first) < moments.indexOf(brought))
-      out.push(
-        at(
-          first,
-          'word-early',
-          'risky',
-          `“${word}” is used here and brought in only later.`,
-          'Bring a word in before it is used.',
-        ),
-      )
-    if (first && !brought)
-      out.push(
-        at(
-          first,
-          'word-early',
-          'risky',
-          `“${word}” is new in this lesson and never said what it means.`,
-          `Say it once: “${capital(word)} means …”, with its gesture.`,
-        ),
-      )
+      out.push(at(first, 'word-early', { case: 'later', word }))
+    if (first && !brought) out.push(at(first, 'word-early', { case: 'never', word }))
   }
   return out
 }
@@ -249,47 +199,36 @@ export const newWords: Rule = ({ lesson, moments }) => {
 export const manners: LineRule = (m, { style }) => {
   if (!speaks(m)) return []
   const kinds: readonly {
-    code: string
+    code: ScriptCode
     on: boolean
     found: RegExp
-    what: string
-    why: string
-    say?: string
   }[] = [
     {
       code: 'praise-unseen',
       on: true,
       found:
         /\b(well done|good (job|work|girl|boy)|brilliant work|clever (girl|boy|you)|you (got it|were) right|i knew you could)\b/i,
-      what: 'Praise for work the film has not seen.',
-      why: 'Name what was done instead: “You counted with me.”',
     },
     {
       code: 'rivalry',
       on: !style.rivalry,
       found:
         /\b(who is the (fastest|quickest)|as fast as you can|be the first to|beat (your|the)|race (each other|your)|who (wins|won)|the winner)\b/i,
-      what: 'Speed or winning is asked for; this setting plays without.',
-      why: 'House style.',
     },
     {
       code: 'fingers',
       on: true,
       found:
         /\b(no fingers|without (using )?(your )?fingers|don.t use your fingers|fingers (down|away), no counting)\b/i,
-      what: 'Fingers are forbidden here.',
-      why: 'Fingers are a way of working, never a fault.',
     },
     {
       code: 'helper-word',
       on: true,
       found:
         /\b(?:ask|with|show|tell|help) (your )?(mummy|mum|mom|daddy|dad|mother|father|parents?)\b|\b(your|with) (mummy|mum|daddy|dad) (and|or) (mummy|mum|daddy|dad)\b/i,
-      what: 'Not every child has this helper.',
-      why: `Say “${style.helper}”.`,
     },
   ]
   return kinds
     .filter((k) => k.on && k.found.test(m.step.text))
-    .map((k) => at(m, k.code, k.code === 'helper-word' ? 'tidy' : 'risky', k.what, k.why))
+    .map((k) => at(m, k.code, k.code === 'helper-word' ? { helper: style.helper } : {}))
 }

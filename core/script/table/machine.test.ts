@@ -38,7 +38,7 @@ describe('the table does what hands can', () => {
     ).toEqual([7, 0, 0])
   })
   test('a covered jar hides its number from the drawing', () => {
-    const drawn = (t: TableState) => toSvg(drawTable(t))
+    const drawn = (t: TableState) => toSvg(drawTable(t, 'across'))
     expect(drawn(play('Put 5 in the jar; cover the jar'))).toBe(
       drawn(play('Put 2 in the jar; cover the jar')),
     )

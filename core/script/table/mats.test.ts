@@ -95,22 +95,25 @@ describe('every mat and what is said of it', () => {
     for (const kind of matKinds) {
       expect(matName(kind)).not.toBe('')
       const svg = toSvg(
-        drawTable({
-          ...emptyTable,
-          mats: [
-            layMat(
-              kind,
-              {
-                parts: 2,
-                items: [
-                  { text: '1', count: 1 },
-                  { text: 'cats', count: 2 },
-                ],
-              },
-              1,
-            ),
-          ],
-        }),
+        drawTable(
+          {
+            ...emptyTable,
+            mats: [
+              layMat(
+                kind,
+                {
+                  parts: 2,
+                  items: [
+                    { text: '1', count: 1 },
+                    { text: 'cats', count: 2 },
+                  ],
+                },
+                1,
+              ),
+            ],
+          },
+          'across',
+        ),
       )
       expect(svg).not.toMatch(/NaN|undefined|Infinity/)
     }
@@ -240,8 +243,8 @@ test('whatever is done: things keep their keys, fit their places, are never made
         else if (a.type !== 'lay') expect(change).toBe(0)
       }
       for (const p of partitionsOn(state)) expect(p.every((x) => x >= 0)).toBe(true)
-      const picture = layTable(state)
-      expect(toSvg(drawTable(state))).not.toMatch(/NaN|undefined|Infinity/)
+      const picture = layTable(state, 'across')
+      expect(toSvg(drawTable(state, 'across'))).not.toMatch(/NaN|undefined|Infinity/)
       for (const t of picture.things) expect(t.x >= -5 && t.x <= 665 && t.y >= -5 && t.y <= 435).toBe(true)
       expect(describeTable(state)).not.toMatch(/NaN|undefined/)
     }),

@@ -1,3 +1,4 @@
+import { en } from '../../findings/words/en.ts'
 import { type Card, type Line, type Mat, type MatKind, type Region, type Thing } from './state.ts'
 
 const region = (name: string, slots: number | null = null, things: readonly Thing[] = []): Region => ({
@@ -8,32 +9,7 @@ const region = (name: string, slots: number | null = null, things: readonly Thin
 })
 
 /** What a mat is called in a sentence. */
-const names: Record<MatKind, string> = {
-  table: 'open table',
-  row: 'row',
-  frame: 'ten frame',
-  parts: 'part-whole',
-  bar: 'bar',
-  shelves: 'shelves',
-  plates: 'plates',
-  jar: 'jar',
-  line: 'number line',
-  square: 'hundred square',
-  dots: 'dot card',
-  pairs: 'pair plate',
-  rail: 'rail of pegs',
-  cards: 'cards',
-  hands: 'hands',
-  tower: 'tower',
-  coins: 'coins',
-  skittles: 'skittles',
-  scene: 'picture',
-  sound: 'sound',
-  dice: 'dice',
-  spinner: 'spinner',
-  bowl: 'bowl',
-}
-export const matName = (kind: MatKind): string => names[kind]
+export const matName = (kind: MatKind): string => en.names.mat[kind]
 
 /** Words that name a mat, longest first so that "ten frame" is met before "frame". */
 export const matWords: readonly (readonly [RegExp, MatKind])[] = (

@@ -1,3 +1,4 @@
+import type { Params } from '../../contracts/finding.ts'
 import type { Card, Face, Hop, Line, Mat, MatKind, Region, TableState, Thing } from '../../contracts/table.ts'
 
 export { matKinds } from '../../contracts/table.ts'
@@ -50,15 +51,15 @@ export type Action =
   | { type: 'clear' }
 
 export type TableErrorCode =
-  'not-there' | 'no-room' | 'not-conserved' | 'covered' | 'no-mat' | 'off-the-line' | 'not-fair' | 'no-card'
+  'not-there' | 'no-room' | 'not-conserved' | 'covered' | 'no-mat' | 'off-the-line' | 'no-card'
 
-/** Why the table refuses an action, in words for the teacher. */
+/** Why the table refuses an action: a code, and what fills its words in the catalogue of findings. */
 export class TableError extends Error {
   constructor(
     readonly code: TableErrorCode,
-    message: string,
+    readonly params: Params = {},
   ) {
-    super(message)
+    super(code)
     this.name = 'TableError'
   }
 }

@@ -1,4 +1,4 @@
-import { type HouseStyle, defaultHouseStyle } from '../../contracts/house-style.ts'
+import type { HouseStyle } from '../../contracts/house-style.ts'
 import {
   type Aim,
   type Arc,
@@ -40,7 +40,7 @@ export interface TemplateInput {
   age: number
   aim: Aim
   examples: readonly Example[]
-  style?: HouseStyle
+  style: HouseStyle
   arc?: Arc
   story?: Story
   /** Gentle, middle and stretch sets, for the choice at the end of a talk-first lesson. */
@@ -50,7 +50,7 @@ export interface TemplateInput {
 
 /** A whole lesson for an example set, in one of the four arcs: every segment filled, the list of things counted from it. */
 export function fromTemplate(input: TemplateInput): Lesson {
-  const style = input.style ?? defaultHouseStyle
+  const style = input.style
   const arc = input.arc ?? style.arc
   const story = input.story ?? defaultStory
   const w: Writing = { aim: input.aim, age: input.age, style, story, newId: input.newId }

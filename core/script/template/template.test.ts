@@ -1,3 +1,4 @@
+import { told } from '../../findings/say.ts'
 import { describe, expect, test } from 'vitest'
 import { arcs, Lesson, structures } from '../../contracts/lesson.ts'
 import { HouseStyle } from '../../contracts/house-style.ts'
@@ -92,7 +93,7 @@ describe('a template lesson has nothing wrong', () => {
               expect(
                 read.findings.map(
                   (f) =>
-                    `${f.code}: ${f.what} (${read.moments.find((m) => m.step.id === f.stepId)?.step.text ?? ''})`,
+                    `${f.code}: ${told('script', f)} (${read.moments.find((m) => m.step.id === f.stepId)?.step.text ?? ''})`,
                 ),
               ).toEqual([])
             }

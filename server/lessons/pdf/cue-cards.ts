@@ -51,7 +51,8 @@ export async function cueCards(lesson: Lesson, style: HouseStyle): Promise<Buffe
       )
       .at(-1)
     const side = last ? 150 : 0
-    if (last) drawOn(pdf, last.after, a4.margin + w - side - 12, top, side)
+    if (last)
+      drawOn(pdf, last.after, { x: a4.margin + w - side - 12, y: top, width: side, fill: style.frameFill })
     const drawnTo = top + drawnHeight(side)
     for (const step of s.steps) {
       const words = printable(`${cue[step.verb] ? `${cue[step.verb]}: ` : ''}${step.text}`)

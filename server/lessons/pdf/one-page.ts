@@ -56,7 +56,12 @@ export async function onePage(lesson: Lesson, style: HouseStyle, idea: Idea | un
     const shown = lesson.examples.slice(0, 6)
     const each = Math.min(120, (w - (shown.length - 1) * 8) / shown.length)
     shown.forEach((e, i) => {
-      drawOn(pdf, exampleTable(e, lesson.aim.structure), x + i * (each + 8), y, each)
+      drawOn(pdf, exampleTable(e, lesson.aim.structure), {
+        x: x + i * (each + 8),
+        y,
+        width: each,
+        fill: style.frameFill,
+      })
       pdf
         .font('bold')
         .fontSize(10)

@@ -1,3 +1,4 @@
+import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { createRequire } from 'node:module'
 import PDFDocument from 'pdfkit'
 import { type Shape, tableHeight, tableWidth } from '@awlbox/core/script/table/drawing/paper'
@@ -42,12 +43,19 @@ export const printable = (text: string): string =>
   text.replace(/[^\u0020-\u024f\u2010-\u2026\u2030-\u203a\u20ac\u2212\u00d7\u00f7]/gu, '?')
 
 /** The table's drawing at a place and width, as vectors. */
-export function drawOn(pdf: Page, table: TableState, x: number, y: number, width: number): void {
+/** Where and how large a table is drawn on a page, in points, and how its ten frames are filled. */
+interface Drawn {
+  x: number
+  y: number
+  width: number
+  fill: HouseStyle['frameFill']
+}
+export function drawOn(pdf: Page, table: TableState, { x, y, width, fill }: Drawn): void {
   pdf
     .save()
     .translate(x, y)
     .scale(width / tableWidth)
-  for (const s of drawTable(table)) shape(pdf, s)
+  for (const s of drawTable(table, fill)) shape(pdf, s)
   pdf.restore()
 }
 export const drawnHeight = (width: number): number => (width * tableHeight) / tableWidth

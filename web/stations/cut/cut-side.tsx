@@ -39,7 +39,7 @@ export function CutSide() {
     mend: () => <Mend />,
     captions: () => <Captions />,
     checks: () => (
-      <ChecksPanel checks={c.checks} behind={c.behind} onGo={(x) => c.goToMoment(x.segmentId, x.at)} />
+      <ChecksPanel checks={c.checks} behind={c.behind} onGo={(x) => c.goToMoment(x.segmentId, x.start)} />
     ),
     film: () => <Film />,
   }

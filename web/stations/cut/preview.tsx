@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import type { Card, CutList, Overlay } from '@awlbox/core/contracts/cut'
+import type { CutList, Overlay } from '@awlbox/core/contracts/cut'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { captionBox, captionLetters } from '@awlbox/core/cut/caption-drawing'
@@ -69,6 +69,7 @@ export function Preview({
   const shot = program.shots[shotAt(program, frame)]
   const card =
     shot?.run.kind === 'card' ? shot.run.card : shot?.still && 'look' in shot.still ? shot.still : null
+  const beside = card?.table ? tables(card.table) : null
   const inShot = shot ? (frame - shot.at) / Math.max(1, shot.run.frames) : 0
   // Of a held picture the repairs are those of the take it is of.
   const take = useMemo(
@@ -157,7 +158,7 @@ export function Preview({
           ))}
           {card && (
             <Drawn
-              shapes={cardShapes(card, cardTable(card, tables), fill)}
+              shapes={cardShapes(card, beside && { table: beside, fill })}
               w={film.width}
               h={film.height}
               className="absolute inset-0"
@@ -204,8 +205,6 @@ export function Preview({
     </div>
   )
 }
-const cardTable = (card: Card, tables: Props['tables']): TableState | null =>
-  card.table ? tables(card.table) : null
 const placeOf = (b: Overlay['place']): React.CSSProperties => ({
   left: `${(b.x / film.width) * 100}%`,
   top: `${(b.y / film.height) * 100}%`,

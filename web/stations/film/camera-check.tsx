@@ -1,3 +1,4 @@
+import { useLesson } from '../../frame/lesson-context.ts'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { checkView, needsOf } from '@awlbox/core/film/camera/camera-check'
 import {
@@ -58,7 +59,8 @@ export function CameraCheck({
   const [s, set] = useKept<Settings>('awlbox-camera-check', start)
   const video = useRef<HTMLVideoElement>(null)
   const [aspect, setAspect] = useState(16 / 9)
-  const needs = useMemo(() => needsOf(moments, s.thing), [moments, s.thing])
+  const { me } = useLesson()
+  const needs = useMemo(() => needsOf(moments, s.thing, me.houseStyle.frameFill), [moments, s.thing, me])
   const seen = useMemo((): { view: View } | { problem: string } => {
     try {
       return {

@@ -1,3 +1,4 @@
+import { useLesson } from '../../frame/lesson-context.ts'
 import { type RefObject, useEffect, useState } from 'react'
 import { film, tableInTake } from '@awlbox/core/film/camera/frame'
 import type { TableState } from '@awlbox/core/script/table/state'
@@ -38,6 +39,7 @@ const guide = {
 
 /** The camera with the planned table as a faint drawing over it, from the viewer's side; below it what is wrong with light and sound. */
 export function CameraView({ state, devices, video, onOpen, table, levels, at }: Props) {
+  const { me } = useLesson()
   const [view, setView] = useKept<{ overlay: boolean; side: Side }>('awlbox-camera', {
     overlay: true,
     side: 'viewer',
@@ -70,7 +72,7 @@ export function CameraView({ state, devices, video, onOpen, table, levels, at }:
           <StreamVideo stream={stream} video={video} />
           {view.overlay && table && table.mats.length > 0 && (
             <div className="absolute opacity-40 pointer-events-none" style={guide}>
-              <TableDrawing table={table} className="!bg-transparent" />
+              <TableDrawing table={table} fill={me.houseStyle.frameFill} className="!bg-transparent" />
             </div>
           )}
         </div>

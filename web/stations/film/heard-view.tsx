@@ -3,7 +3,8 @@ import { useState } from 'react'
 import { type Hearing, plainCodes } from '@awlbox/core/contracts/heard'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import { heardIn, lineState, saidAsWritten } from '@awlbox/core/film/desk/corrections'
-import { severityOf } from '@awlbox/core/film/judge/severity'
+import { takeCodes } from '@awlbox/core/findings/codes'
+import { told } from '@awlbox/core/findings/say'
 import { clockTime } from '@awlbox/core/words'
 import { ask, wordsOf } from '../../api.ts'
 import { Button } from '../../kit/button.tsx'
@@ -58,7 +59,7 @@ export function HeardView(props: Props) {
           {slips.map((f, i) => {
             const said =
               mayChange &&
-              severityOf[f.code] !== 'tidy' &&
+              takeCodes[f.code] !== 'tidy' &&
               f.code !== 'clap-mismatch' &&
               f.code !== 'wait-short' &&
               f.code !== 'answer-early'
@@ -75,7 +76,7 @@ export function HeardView(props: Props) {
                     {clockTime(f.start)}
                   </span>
                   <span className={f.certain ? 'text-brick' : 'text-steel'}>
-                    {f.message}
+                    {told('take', f)}
                     {f.certain ? '' : ' Not sure: listen.'}
                   </span>
                 </button>
@@ -195,7 +196,7 @@ export function HeardView(props: Props) {
               >
                 {clockTime(f.start)}
               </button>{' '}
-              {f.message.replace(/\.$/, '')}
+              {told('take', f).replace(/\.$/, '')}
             </span>
           ))}
         </p>

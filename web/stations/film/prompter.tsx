@@ -1,3 +1,4 @@
+import { useLesson } from '../../frame/lesson-context.ts'
 import type { CSSProperties } from 'react'
 import { distanceForSize, type PromptLine, sizeForDistance } from '@awlbox/core/film/desk/prompter'
 import { facesOf } from '@awlbox/core/film/desk/rolls'
@@ -47,6 +48,7 @@ interface Props {
 /** The line to say now, large; the table's next state small; the next two lines paler. */
 export function Prompter(props: Props) {
   const { segment, p, filming, settings, large } = props
+  const { me } = useLesson()
   const line = p.lines[p.at]
   const size = large
     ? Math.max(72, sizeForDistance(settings.distance))
@@ -98,7 +100,11 @@ export function Prompter(props: Props) {
           {wait && <Ring key={p.at} running={filming} seconds={line.seconds} size={large ? 220 : 72} />}
           {upcoming && (
             <figure className={large ? 'w-[26vw] shrink-0' : 'w-28 shrink-0'}>
-              <TableDrawing table={upcoming.table} className="border border-hair" />
+              <TableDrawing
+                table={upcoming.table}
+                fill={me.houseStyle.frameFill}
+                className="border border-hair"
+              />
               <figcaption className="text-sm text-steel text-center">
                 {upcoming === line ? 'make it so' : 'then'}
               </figcaption>

@@ -1,3 +1,4 @@
+import { told } from '@awlbox/core/findings/say'
 import { useMemo } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import { type AgainRow, filmAgain, type TakeRow, takeRows } from '@awlbox/core/film/desk/take-sheet'
@@ -123,7 +124,7 @@ export function TakeSheet({
                     : r.slips.length
                       ? r.slips
                           .slice(0, 2)
-                          .map((f) => f.message)
+                          .map((f) => told('take', f))
                           .join(' ') + (r.slips.length > 2 ? ` +${r.slips.length - 2}` : '')
                       : 'none'}
                 </span>
@@ -169,7 +170,7 @@ export function FilmAgain({
             <div className="min-w-0 flex-1">
               <p className="font-semibold">{segments.find((s) => s.id === r.segmentId)?.title}</p>
               <p className="text-sm text-steel">
-                {r.why === 'no take' ? 'Not filmed yet.' : r.slips.map((f) => f.message).join(' ')}
+                {r.why === 'no take' ? 'Not filmed yet.' : r.slips.map((f) => told('take', f)).join(' ')}
               </p>
             </div>
             <span className="text-sm text-steel figures whitespace-nowrap pt-0.5">

@@ -1,3 +1,5 @@
+import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
+import { useMe } from '../../frame/me.ts'
 import { type SearchResult, varietyWords } from '@awlbox/core/plan/examples'
 import {
   closestCenter,
@@ -83,6 +85,7 @@ function ExampleCard({
     id: factKey(e),
     disabled: !actions?.onMove,
   })
+  const fill = (useMe()?.houseStyle ?? defaultHouseStyle).frameFill
   return (
     <li
       ref={setNodeRef}
@@ -99,7 +102,7 @@ function ExampleCard({
             }
           : {})}
       >
-        <TableDrawing table={exampleTable(e, aim.structure)} />
+        <TableDrawing table={exampleTable(e, aim.structure)} fill={fill} />
       </div>
       <p className="font-child text-lg mt-1 figures leading-tight" title={familyOf(e).join('   ')}>
         {exampleSentence(e)}

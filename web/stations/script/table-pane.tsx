@@ -1,3 +1,5 @@
+import { told } from '@awlbox/core/findings/say'
+import { refusalCode } from '@awlbox/core/script/proof/count-rules'
 import { useMemo, useState } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import { cautionsFor, swapsFor, thingNamed } from '@awlbox/core/plan/things'
@@ -190,7 +192,8 @@ export function TablePane({
       </div>
       {here?.error && (
         <p role="alert" className="text-brick">
-          {here.error.message} The table stays as it was.
+          {told('script', { code: refusalCode(here.error), params: here.error.params })} The table stays as it
+          was.
         </p>
       )}
       <p className="flex gap-x-5 gap-y-1 flex-wrap">

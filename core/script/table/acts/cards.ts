@@ -55,7 +55,7 @@ export function drawCards(
     for (const text of texts) {
       const cards = s.mats.find((m) => m.kind === 'bowl')!.cards
       const i = cards.findIndex((c) => c.text === text)
-      if (i < 0) throw new TableError('no-card', `There is no ${text} left in the bowl.`)
+      if (i < 0) throw new TableError('no-card', { case: 'bowl', text })
       if (!back) s = on(s, 'bowl', () => cards.filter((_, k) => k !== i))
     }
   return showCards(s, texts.length ? texts : ['?'], true)
@@ -64,7 +64,7 @@ export function drawCards(
 /** Turns a card with two sides round: what was left is right. Works on dot cards. */
 export function turnCard(state: TableState): TableState {
   const card = state.mats.find((m) => m.kind === 'dots')
-  if (!card) throw new TableError('no-mat', 'There is no dot card on the table to turn round.')
+  if (!card) throw new TableError('no-mat', { case: 'dot-card' })
   return {
     ...state,
     mats: state.mats.map((m) =>
@@ -82,7 +82,7 @@ export function turnCard(state: TableState): TableState {
 export function spin(state: TableState, text: string | null): TableState {
   const there = state.mats.find((m) => m.kind === 'spinner')?.cards ?? []
   if (text !== null && there.length && !there.some((c) => c.text === text))
-    throw new TableError('no-card', `The spinner has no ${text}.`)
+    throw new TableError('no-card', { case: 'spinner', text })
   return on(state, 'spinner', (cards) => {
     const all = cards.length
       ? cards

@@ -3,7 +3,7 @@ import { type Line, TableError, type TableState } from '../state.ts'
 
 const within = (line: Line, n: number): number => {
   if (n < line.from || n > line.to)
-    throw new TableError('off-the-line', `The line runs from ${line.from} to ${line.to}; ${n} is not on it.`)
+    throw new TableError('off-the-line', { from: line.from, to: line.to, number: n })
   return n
 }
 function onLine(

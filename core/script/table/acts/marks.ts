@@ -27,8 +27,7 @@ const among = (state: TableState, target: Target): Thing[] =>
 /** Turns over the last `count` saffron faces (or, when too few are left saffron, faces from the end). */
 export function turnOver(state: TableState, count: number, target: Target): TableState {
   const things = among(state, target)
-  if (count > things.length)
-    throw new TableError('not-there', `Only ${things.length} on the table: ${count} cannot be turned over.`)
+  if (count > things.length) throw new TableError('not-there', { case: 'turn', have: things.length, count })
   const saffron = things.filter((t) => t.face === 'saffron')
   const from = saffron.length >= count ? saffron : things
   const turned = new Set(from.slice(from.length - count).map((t) => t.key))
@@ -39,13 +38,12 @@ export function turnOver(state: TableState, count: number, target: Target): Tabl
 
 export function crossOut(state: TableState, count: number, target: Target): TableState {
   const open = among(state, target).filter((t) => !t.crossed)
-  if (count > open.length)
-    throw new TableError('not-there', `Only ${open.length} are left to cross out, not ${count}.`)
+  if (count > open.length) throw new TableError('not-there', { case: 'cross', have: open.length, count })
   const crossed = new Set(open.slice(open.length - count).map((t) => t.key))
   return mapThings(state, (t) => (crossed.has(t.key) ? { ...t, crossed: true } : t))
 }
 
-function firstWithThings(state: TableState, target: Target, least: number, what: string): Mat {
+function firstWithThings(state: TableState, target: Target, least: number, what: 'ring' | 'divide'): Mat {
   const found = state.mats.find(
     (m) =>
       holdsThings(m) &&
@@ -53,16 +51,15 @@ function firstWithThings(state: TableState, target: Target, least: number, what:
       (!target.mat || m.kind === target.mat) &&
       thingsIn(m).length >= least,
   )
-  if (!found) throw new TableError('not-there', `There are not ${least} things in one place ${what}.`)
+  if (!found) throw new TableError('not-there', { case: what, count: least })
   return found
 }
 /** Rings the next `count` things not ringed yet, in the order they lie. */
 export function ring(state: TableState, count: number, target: Target): TableState {
-  const m = firstWithThings(state, target, count, 'to ring')
+  const m = firstWithThings(state, target, count, 'ring')
   const from = m.rings.at(-1)?.to ?? 0
   const n = thingsIn(m).length
-  if (from + count > n)
-    throw new TableError('not-there', `Only ${n - from} are left outside a ring, not ${count}.`)
+  if (from + count > n) throw new TableError('not-there', { case: 'ring-left', have: n - from, count })
   return {
     ...state,
     mats: state.mats.map((x) => (x === m ? { ...x, rings: [...x.rings, { from, to: from + count }] } : x)),
@@ -70,7 +67,7 @@ export function ring(state: TableState, count: number, target: Target): TableSta
 }
 /** Slides the divider (or, on a rail, the pegs) so that `at` things stand before it. */
 export function divide(state: TableState, at: number, target: Target): TableState {
-  const m = firstWithThings(state, target, at, 'to part')
+  const m = firstWithThings(state, target, at, 'divide')
   return { ...state, mats: state.mats.map((x) => (x === m ? { ...x, divider: at } : x)) }
 }
 /** Writes a numeral or a word in a place: the whole of a part-whole, a plate, a jar. */
@@ -90,8 +87,7 @@ export function label(state: TableState, text: string, target: Target): TableSta
 }
 /** The same things in another pattern: nothing comes or goes. */
 export function rearrange(state: TableState): TableState {
-  if (!state.mats.some((m) => m.regions.length))
-    throw new TableError('not-there', 'Nothing is on the table to rearrange.')
+  if (!state.mats.some((m) => m.regions.length)) throw new TableError('not-there', { case: 'rearrange' })
   return {
     ...state,
     mats: state.mats.map((m) =>

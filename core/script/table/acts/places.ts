@@ -1,4 +1,4 @@
-import { layMat, matName, thing } from '../mats.ts'
+import { layMat, thing } from '../mats.ts'
 import {
   type Face,
   hasWhole,
@@ -28,19 +28,15 @@ export function place(
   let mat = target.mat ? s.mats.findIndex((m) => m.kind === target.mat) : s.mats.findIndex(takesThings)
   if (mat < 0) {
     if (!lay)
-      throw new TableError(
-        'no-mat',
-        target.mat ? `There is no ${matName(target.mat)} on the table yet.` : 'Nothing is on the table yet.',
-      )
+      throw new TableError('no-mat', target.mat ? { case: 'mat', mat: target.mat } : { case: 'nothing' })
     const kind = target.mat ?? 'row'
     s = { ...s, mats: [...s.mats, layMat(kind, { parts: usualParts[kind] ?? 1 }, s.nextKey)] }
     mat = s.mats.length - 1
   }
   const m = s.mats[mat]!
-  if (!takesThings(m)) throw new TableError('no-mat', `Nothing can be put on the ${matName(m.kind)}.`)
+  if (!takesThings(m)) throw new TableError('no-mat', { case: 'not-on', mat: m.kind })
   const region = target.region === null ? 0 : target.region + (hasWhole(m.kind) ? 1 : 0)
-  if (region < 0 || region >= m.regions.length)
-    throw new TableError('no-mat', `The ${matName(m.kind)} has no such place.`)
+  if (region < 0 || region >= m.regions.length) throw new TableError('no-mat', { case: 'place', mat: m.kind })
   return { state: s, mat, region }
 }
 
@@ -92,7 +88,7 @@ export function put(state: TableState, what: Putting): TableState {
       p.region + 1,
       [...next.things, ...things.slice(room)],
     )
-  throw new TableError('no-room', `${capital(r.name)} has room for ${room} more, not ${things.length}.`)
+  throw new TableError('no-room', { case: 'more', place: capital(r.name), room, count: things.length })
 }
 
 /**
@@ -129,9 +125,7 @@ function lift(state: TableState, source: Target, count: number, face: Face | nul
     const where = p ? `in ${p.state.mats[p.mat]!.regions[p.region]!.name}` : 'on the table'
     throw new TableError(
       'not-there',
-      there.length
-        ? `Only ${there.length} ${where}: ${count} cannot be taken.`
-        : `Nothing is ${where} to take.`,
+      there.length ? { case: 'take', have: there.length, where, count } : { case: 'take-none', where },
     )
   }
   // Things not crossed out go first only when they are all that is asked for: what is crossed out is what is taken.
@@ -157,7 +151,7 @@ export function cover(state: TableState, target: Target, count: number | null): 
   const open = state.mats.findIndex((m) =>
     target.mat ? m.kind === target.mat : m.regions.length > 0 && !m.covered,
   )
-  if (open < 0) throw new TableError('no-mat', 'There is nothing on the table to cover.')
+  if (open < 0) throw new TableError('no-mat', { case: 'cover' })
   return { ...state, mats: state.mats.map((m, i) => (i === open ? { ...m, covered: true } : m)) }
 }
 function coverSome(state: TableState, target: Target, count: number): TableState {
@@ -165,8 +159,7 @@ function coverSome(state: TableState, target: Target, count: number): TableState
     .filter((m) => holdsThings(m) && (!target.mat || m.kind === target.mat))
     .flatMap(thingsIn)
     .filter((t) => !t.hidden && !t.crossed)
-  if (count > seen.length)
-    throw new TableError('not-there', `Only ${seen.length} can be seen: ${count} cannot be covered.`)
+  if (count > seen.length) throw new TableError('not-there', { case: 'cover', have: seen.length, count })
   const keys = new Set(seen.slice(seen.length - count).map((t) => t.key))
   return {
     ...state,
@@ -182,7 +175,7 @@ function coverSome(state: TableState, target: Target, count: number): TableState
 export function uncover(state: TableState, target: Target): TableState {
   const hides = (m: Mat) => m.covered || thingsIn(m).some((t) => t.hidden)
   const found = state.mats.find((m) => (target.mat ? m.kind === target.mat : hides(m)))
-  if (!found) throw new TableError('no-mat', 'Nothing is covered.')
+  if (!found) throw new TableError('no-mat', { case: 'uncover' })
   return {
     ...state,
     mats: state.mats.map((m) =>
@@ -205,14 +198,10 @@ export function split(state: TableState, parts: readonly number[]): TableState {
   const things = thingsOn(state)
   const sum = parts.reduce((a, b) => a + b, 0)
   if (sum !== things.length)
-    throw new TableError(
-      'not-conserved',
-      `${parts.join(' and ')} are ${sum}, but ${things.length} are on the table.`,
-    )
+    throw new TableError('not-conserved', { parts: [...parts], sum, have: things.length })
   const mat = state.mats.findIndex((m) => m.regions.length > 1 && holdsThings(m))
   if (mat < 0) {
-    if (parts.length > 2)
-      throw new TableError('no-mat', 'Three parts need a part-whole, plates or shelves on the table.')
+    if (parts.length > 2) throw new TableError('no-mat', { case: 'parts' })
     const first = new Set(things.slice(0, parts[0]).map((t) => t.key))
     return {
       ...state,
@@ -231,10 +220,12 @@ export function split(state: TableState, parts: readonly number[]): TableState {
   const m = state.mats[mat]!
   const offset = hasWhole(m.kind) ? 1 : 0
   if (parts.length > m.regions.length - offset)
-    throw new TableError(
-      'no-room',
-      `The ${matName(m.kind)} has ${m.regions.length - offset} places, not ${parts.length}.`,
-    )
+    throw new TableError('no-room', {
+      case: 'places',
+      mat: m.kind,
+      room: m.regions.length - offset,
+      count: parts.length,
+    })
   return onlyOn(state, mat, (i, used) => (i < offset ? 0 : (parts[i - offset] ?? 0)) + used, things)
 }
 
@@ -250,7 +241,12 @@ function onlyOn(
     const from = used
     used = end(i, used)
     if (r.slots !== null && used - from > r.slots)
-      throw new TableError('no-room', `${capital(r.name)} has room for ${r.slots}, not ${used - from}.`)
+      throw new TableError('no-room', {
+        case: 'whole',
+        place: capital(r.name),
+        room: r.slots,
+        count: used - from,
+      })
     return { ...r, things: things.slice(from, used) }
   })
   return {
@@ -269,7 +265,7 @@ export function join(state: TableState): TableState {
   const things = thingsOn(state)
   const mat = state.mats.findIndex((m) => m.regions.length > 1 && holdsThings(m))
   if (mat < 0) {
-    if (!things.length) throw new TableError('not-there', 'Nothing is on the table to bring together.')
+    if (!things.length) throw new TableError('not-there', { case: 'join' })
     return {
       ...state,
       mats: state.mats.map((m) => ({
@@ -292,7 +288,7 @@ export function join(state: TableState): TableState {
  * where it was, or comes to the open table.
  */
 export function share(state: TableState, count: number | null, among: number): TableState {
-  if (among < 2 || among > 6) throw new TableError('no-mat', `Sharing is among 2 to 6 here, not ${among}.`)
+  if (among < 2 || among > 6) throw new TableError('no-mat', { case: 'among', among })
   let s = state
   const plates = s.mats.find((m) => m.kind === 'plates')
   const on = plates ? thingsIn(plates) : []
@@ -307,7 +303,7 @@ export function share(state: TableState, count: number | null, among: number): T
   const n = count ?? have
   if (have === 0 && n > 0)
     return share(put(s, { target: { mat: 'table', region: null }, count: n }), n, among)
-  if (n > have) throw new TableError('not-there', `Only ${have} on the table: ${n} cannot be shared.`)
+  if (n > have) throw new TableError('not-there', { case: 'share', have, count: n })
   const each = Math.floor(n / among)
   const dealt = loose.slice(0, each * among)
   const keys = new Set(dealt.map((t) => t.key))
@@ -334,12 +330,12 @@ export function share(state: TableState, count: number | null, among: number): T
 /** Everything on the table set two by two on the pair plate: an odd one stands alone at the end. */
 export function pairUp(state: TableState): TableState {
   const things = thingsOn(state)
-  if (!things.length) throw new TableError('not-there', 'Nothing is on the table to pair up.')
+  if (!things.length) throw new TableError('not-there', { case: 'pair' })
   let s = state
   if (!s.mats.some((m) => m.kind === 'pairs')) s = { ...s, mats: [...s.mats, layMat('pairs')] }
   const slots = 20
   if (things.length > slots)
-    throw new TableError('no-room', `The pair plate has room for ${slots}, not ${things.length}.`)
+    throw new TableError('no-room', { case: 'pairs', room: slots, count: things.length })
   return onlyOn(
     s,
     s.mats.findIndex((m) => m.kind === 'pairs'),
@@ -355,7 +351,7 @@ export function swapTen(state: TableState): TableState {
       holdsThings(x) &&
       x.regions.some((r) => r.things.filter((t) => t.worth === 1 && !t.crossed).length >= 10),
   )
-  if (m < 0) throw new TableError('not-there', 'Ten ones in one place are needed to swap them for a ten.')
+  if (m < 0) throw new TableError('not-there', { case: 'swap' })
   const r = state.mats[m]!.regions.findIndex(
     (x) => x.things.filter((t) => t.worth === 1 && !t.crossed).length >= 10,
   )

@@ -110,7 +110,7 @@ export interface TablePicture {
  * The whole table laid out: mats stand side by side, number lines under them, what is written at the foot. Things
  * are apart from the mats so that a screen can let them travel from place to place.
  */
-export function layTable(state: TableState, fill: HouseStyle['frameFill'] = 'across'): TablePicture {
+export function layTable(state: TableState, fill: HouseStyle['frameFill']): TablePicture {
   const look: Look = { fill }
   const side = state.mats.filter((m) => m.kind !== 'line').map((m) => ({ m, d: layOut(m, look) }))
   const lines = state.mats.filter((m) => m.kind === 'line').map((m) => ({ m, d: layOut(m, look) }))
@@ -212,7 +212,7 @@ function place(picture: TablePicture, m: Mat, d: Laid, x: number, y: number, sca
 }
 
 /** The whole table as shapes, in the order they are painted. */
-export function drawTable(state: TableState, fill: HouseStyle['frameFill'] = 'across'): Shape[] {
+export function drawTable(state: TableState, fill: HouseStyle['frameFill']): Shape[] {
   const p = layTable(state, fill)
   return [...p.under, ...p.things.map(drawPlaced), ...p.over]
 }

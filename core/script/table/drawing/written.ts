@@ -1,3 +1,4 @@
+import type { HouseStyle } from '../../../contracts/house-style.ts'
 import type { TableState } from '../../../contracts/table.ts'
 import { tableWidth } from './paper.ts'
 import { layTable } from './table.ts'
@@ -12,8 +13,8 @@ interface Box {
 /** Andika's letters are about 0.6 of their size wide, and reach a third of it below their line. */
 const [wide, below] = [0.6, 0.34]
 /** Where anything written lies on a table, in its drawing: the foot, a held number, and mats that are numerals all over. */
-export function writtenOn(state: TableState): Box[] {
-  const boxes: Box[] = layTable(state).zones.filter((z) => z.mat === 'line' || z.mat === 'square')
+export function writtenOn(state: TableState, fill: HouseStyle['frameFill']): Box[] {
+  const boxes: Box[] = layTable(state, fill).zones.filter((z) => z.mat === 'line' || z.mat === 'square')
   if (state.held !== null) {
     const { x, y, r } = heldCircle
     boxes.push({ x: x - r, y: y - r, w: 2 * r, h: 2 * r })

@@ -1,4 +1,5 @@
-import type { Check, CheckKind } from '@awlbox/core/cut/checks'
+import { told } from '@awlbox/core/findings/say'
+import { type Check, checkKind, type CheckKind } from '@awlbox/core/cut/checks'
 import { clockTime } from '@awlbox/core/words'
 
 const names: Record<CheckKind, string> = {
@@ -38,7 +39,7 @@ export function ChecksPanel({
   return (
     <div className="grid gap-3" aria-busy={behind}>
       {order.map((kind) => {
-        const mine = checks.filter((c) => c.kind === kind)
+        const mine = checks.filter((c) => checkKind(c) === kind)
         return (
           <section key={kind} aria-label={names[kind]} className="grid gap-1">
             <h3 className="flex items-baseline gap-2">
@@ -57,11 +58,11 @@ export function ChecksPanel({
                       className={`w-full text-left rounded-lg border px-2.5 py-1.5 cursor-pointer hover:bg-wash ${c.severity === 'wrong' ? 'border-brick' : 'border-hair'}`}
                     >
                       {c.severity === 'wrong' && <b className="text-brick">Wrong: </b>}
-                      {c.message}
-                      {c.at !== null && (
+                      {told('cut', c)}
+                      {c.start !== null && (
                         <span className="text-sm text-steel figures">
                           {' '}
-                          at {clockTime(c.at)} of the segment
+                          at {clockTime(c.start)} of the segment
                         </span>
                       )}
                     </button>

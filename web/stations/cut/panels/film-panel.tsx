@@ -1,3 +1,4 @@
+import { told } from '@awlbox/core/findings/say'
 import { useRef } from 'react'
 import type { FilmCheck, RenderFileKind } from '@awlbox/core/contracts/render'
 import { clockTime } from '@awlbox/core/words'
@@ -95,14 +96,14 @@ export function FilmPanel({ lessonId, chapters, render, stale, mayChange, onGo, 
               key={i}
               kind={c.severity === 'wrong' ? 'wrong' : 'info'}
               action={
-                c.at === null ? undefined : (
-                  <Button small onClick={() => onGo(c.at!)}>
+                c.start === null ? undefined : (
+                  <Button small onClick={() => onGo(c.start!)}>
                     Go there
                   </Button>
                 )
               }
             >
-              {c.message}
+              {told('film', c)}
             </Notice>
           ))}
           {render.checks?.length === 0 && (
