@@ -59,7 +59,10 @@ export default ts.config(
       'no-console': ['error', { allow: ['error', 'log'] }],
       'max-params': ['error', 4],
       complexity: ['error', 20],
-      'jsx-a11y-x/label-has-associated-control': ['error', { assert: 'either', depth: 4 }],
+      'jsx-a11y-x/label-has-associated-control': [
+        'error',
+        { assert: 'either', depth: 4, controlComponents: ['Select'] },
+      ],
       // A divider, a box on the picture and a page that scrolls sideways are moved by keys.
       'jsx-a11y-x/no-noninteractive-tabindex': [
         'error',

@@ -53,7 +53,8 @@ try {
   const at = (share: number) =>
     times[Math.min(times.length - 1, Math.floor(times.length * share))]!.toFixed(1)
   await page.goto(`${address}/plan`)
-  await page.getByLabel('Numbers come from').selectOption({ label: 'two dice' })
+  await page.getByLabel('Numbers come from').click()
+  await page.getByRole('option', { name: 'two dice', exact: true }).click()
   await page.evaluate(() => {
     const gaps: number[] = []
     Object.assign(window, { gaps })

@@ -1,3 +1,4 @@
+import { choose } from './choose.ts'
 import { execFileSync } from 'node:child_process'
 import fs from 'node:fs'
 import os from 'node:os'
@@ -239,10 +240,7 @@ test('a take in which a child’s name can be read: a cover is proposed as it is
     .poll(async () => (await brought())?.looked?.written?.seen.length ?? 0, { timeout: 120_000 })
     .toBeGreaterThan(0)
   await page.goto(`/lessons/${id}/cut`)
-  const label = row(page).getByRole('option', { name: new RegExp(`^take ${(await brought())!.number} `) })
-  await row(page)
-    .getByLabel('Take of Watch me first')
-    .selectOption(await label.getAttribute('value'))
+  await choose(row(page), 'Take of Watch me first', new RegExp(`^take ${(await brought())!.number} `))
   await row(page)
     .getByRole('button', { name: /parcels to sort/ })
     .first()

@@ -1,3 +1,4 @@
+import { choose } from './choose.ts'
 import { execFileSync } from 'node:child_process'
 import fs from 'node:fs'
 import os from 'node:os'
@@ -44,14 +45,14 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
 
   await test.step('Plan: an idea, its numbers, an example set found with tags, things counted', async () => {
     await page.getByRole('link', { name: 'Plan a lesson' }).click()
-    await page.getByLabel('Idea').selectOption('parts-5')
+    await choose(page, 'Idea', 'Parts of 5')
     await page.getByLabel('How many examples').fill('3')
     await page.getByRole('button', { name: 'a double' }).click()
     await expect(page.getByRole('alert')).toContainText('5 is odd')
     await page.getByRole('button', { name: 'a double' }).click()
     await expect(page.getByRole('group', { name: / set$/ }).first()).toContainText(/turn-round of \d/)
     await page.getByLabel('Title').fill('Five parcels to sort')
-    await page.getByLabel('Class').selectOption({ label: 'Goldcrests' })
+    await choose(page, 'Class', 'Goldcrests')
     await expect(page.getByText('5 two-faced counters').first()).toBeVisible()
     await page.getByRole('button', { name: 'Write the script' }).click()
     await expect(page.getByRole('textbox', { name: 'Title of the lesson' })).toHaveValue(

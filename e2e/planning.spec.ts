@@ -1,3 +1,4 @@
+import { choose } from './choose.ts'
 import fs from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
 
@@ -54,15 +55,15 @@ test('a lesson from the ladder, its numbers kept and swapped, its chances played
     page.getByRole('group', { name: / set$/ }).first().getByText(was, { exact: true }),
   ).toHaveCount(0)
 
-  await page.getByLabel('Numbers come from').selectOption({ label: 'two digits from a bowl' })
+  await choose(page, 'Numbers come from', 'two digits from a bowl')
   await expect(page.getByText('no digit comes twice')).toBeVisible()
   await page.getByRole('button', { name: 'Play a million games' }).click()
   // The page goes on while they are played.
   await page.getByLabel('Title').fill('Parcels by the bowl')
   await expect(page.locator('[data-games="1000000"]')).toBeVisible({ timeout: 60_000 })
   await expect(page.getByLabel('Title')).toHaveValue('Parcels by the bowl')
-  await page.getByLabel('Numbers come from').selectOption({ label: 'nothing' })
-  await page.getByLabel('Arc of the lesson').selectOption('talk-first')
+  await choose(page, 'Numbers come from', 'nothing')
+  await choose(page, 'Arc of the lesson', 'talk first')
   await page.getByLabel('Who').fill('Pip')
   await page.getByRole('button', { name: 'Write the script' }).click()
   await expect(page.getByRole('button', { name: /^The story without numbers/ })).toBeVisible()
@@ -79,7 +80,7 @@ test('hands on the table write the script, by tap, drag and keyboard', async ({ 
   await open(page, 'Street of doors', 'script')
   await page.getByRole('button', { name: '+ Add a segment' }).click()
   await page.getByRole('button', { name: 'game', exact: true }).click()
-  await page.getByLabel('Lay out a mat').selectOption({ label: 'two shelves' })
+  await choose(page, 'Lay out a mat', 'two shelves')
   await expect(page.getByRole('textbox', { name: 'do, line 2' })).toHaveValue('Lay out two shelves')
   for (let i = 0; i < 3; i++) await page.mouse.click(...(await spot(page, 0.5, 0.3)))
   await expect(page.getByRole('textbox', { name: 'do, line 3' })).toHaveValue('Put 3 on the top shelf')
@@ -102,7 +103,7 @@ test('hands on the table write the script, by tap, drag and keyboard', async ({ 
   await expect(page.getByRole('textbox', { name: 'do, line 6' })).toHaveValue(
     'Cross out 1 on the bottom shelf',
   )
-  await page.getByLabel('Lay out a mat').selectOption({ label: 'number line' })
+  await choose(page, 'Lay out a mat', 'number line')
   const tick = async (n: number) => spot(page, (50 + (n / 10) * 560) / 660, 0.86)
   await page.mouse.move(...(await tick(3)))
   await page.mouse.down()

@@ -1,3 +1,5 @@
+import { Slider as Radix } from 'radix-ui'
+
 /** A slider with its name and, in words, what it stands at. */
 export function Slider({
   label,
@@ -27,34 +29,40 @@ export function Slider({
   const name = shown !== false && (
     <span className={over ? '' : 'min-w-20'}>{shown === true ? label : shown}</span>
   )
-  const stands = <b className={`figures text-ink text-right ${over ? '' : 'min-w-16'}`}>{words}</b>
+  const says = <b className={`figures text-ink text-right ${over ? '' : 'min-w-16'}`}>{words}</b>
   const slider = (
-    <input
-      type="range"
-      aria-label={label}
-      aria-valuetext={words}
+    <Radix.Root
       min={from}
       max={to}
       step={step}
-      value={value}
+      value={[value]}
       disabled={disabled}
-      onChange={(e) => onChange(Number(e.target.value))}
-      className={`accent-ink ${over ? 'w-full' : 'flex-1 min-w-24'}`}
-    />
+      onValueChange={([v]) => v !== undefined && onChange(v)}
+      className={`relative flex items-center h-6 touch-none select-none data-disabled:opacity-50 ${over ? 'w-full' : 'flex-1 min-w-24'}`}
+    >
+      <Radix.Track className="relative h-1 flex-1 rounded-full bg-hair">
+        <Radix.Range className="absolute h-full rounded-full bg-ink" />
+      </Radix.Track>
+      <Radix.Thumb
+        aria-label={label}
+        aria-valuetext={words}
+        className="block size-[18px] rounded-full bg-ink border-2 border-card shadow-sm cursor-grab active:cursor-grabbing"
+      />
+    </Radix.Root>
   )
   return over ? (
-    <label className="grid gap-0.5 text-sm">
+    <div className="grid gap-0.5 text-sm">
       <span className="flex justify-between">
         {name}
-        {stands}
+        {says}
       </span>
       {slider}
-    </label>
+    </div>
   ) : (
-    <label className="flex items-center gap-2">
+    <div className="flex items-center gap-2">
       {name}
       {slider}
-      {stands}
-    </label>
+      {says}
+    </div>
   )
 }

@@ -1,3 +1,4 @@
+import { Card } from '../../kit/card.tsx'
 import { cutReasons } from '@awlbox/core/contracts/cut'
 import { clockTime } from '@awlbox/core/words'
 import { Button } from '../../kit/button.tsx'
@@ -54,7 +55,7 @@ function Proposed() {
   const { open, record, acts, held, undo, redo, canUndo, canRedo, zoom, setZoom } = useOpenCut()
   const count = (kind: (typeof cutReasons)[number]) => open.filter((w) => w.kind === kind).length
   return (
-    <div className="rounded-xl border border-hair bg-card px-3 py-2 flex flex-wrap items-center gap-2">
+    <Card className="px-3 py-2 flex flex-wrap items-center gap-2">
       {open.length ? (
         <>
           <b className="whitespace-nowrap">{open.length} proposed</b>
@@ -111,7 +112,7 @@ function Proposed() {
           +
         </Button>
       </span>
-    </div>
+    </Card>
   )
 }
 

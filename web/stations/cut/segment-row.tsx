@@ -1,3 +1,4 @@
+import { Select } from '../../kit/select.tsx'
 import { memo, useMemo } from 'react'
 import {
   type Clip,
@@ -68,19 +69,16 @@ export const SegmentRow = memo(function SegmentRow({
       <header className="flex items-center gap-3 min-h-8">
         <b className="truncate">{segment.title}</b>
         {mine.length > 1 ? (
-          <select
-            aria-label={`Take of ${segment.title}`}
+          <Select
+            label={`Take of ${segment.title}`}
+            look="small"
             value={cut.takeId ?? ''}
-            onChange={(e) => acts.onTake(segment.id, e.target.value)}
-            className="min-h-8 text-sm rounded-md border border-hair bg-card px-1"
-          >
-            {mine.map((t) => (
-              <option key={t.id} value={t.id}>
-                take {t.number} of {mine.length}
-                {t.hearing ? ` · ${t.hearing.quality}` : ''}
-              </option>
-            ))}
-          </select>
+            choices={mine.map((t) => ({
+              value: t.id,
+              words: `take ${t.number} of ${mine.length}${t.hearing ? ` · ${t.hearing.quality}` : ''}`,
+            }))}
+            onChange={(id) => acts.onTake(segment.id, id)}
+          />
         ) : (
           <span className="text-sm text-steel">{mine.length ? 'take 1 of 1' : 'not filmed'}</span>
         )}

@@ -1,3 +1,4 @@
+import { Card as Paper } from '../../kit/card.tsx'
 import { asWritten, wordsBetween } from '@awlbox/core/film/judge/as-written'
 import {
   type Card,
@@ -30,16 +31,16 @@ interface Props {
 export function SelectionPanel({ lessonId, cut, item, part, takes, mayChange, acts, onPlay }: Props) {
   if (!item)
     return (
-      <section aria-label="Selected" className="rounded-xl border border-hair bg-card p-3 text-steel">
+      <Paper as="section" aria-label="Selected" className="p-3 text-steel">
         Choose a span, or draw over a waveform to choose part of one.
-      </section>
+      </Paper>
     )
   const i = cut.items.indexOf(item)
   const open = isOpen(item)
   const [from, to] =
     item.kind === 'clip' ? [part?.from ?? item.from, part?.to ?? item.to] : [0, framesOf(item)]
   return (
-    <section aria-label="Selected" className="rounded-xl border border-hair bg-card p-3 grid gap-2.5">
+    <Paper as="section" aria-label="Selected" className="p-3 grid gap-2.5">
       <p className="flex justify-between gap-3">
         <b className="min-w-0 truncate">{titleOf(item, takes)}</b>
         <span className="figures text-steel whitespace-nowrap">
@@ -144,7 +145,7 @@ export function SelectionPanel({ lessonId, cut, item, part, takes, mayChange, ac
           <OtherVoice lessonId={lessonId} cut={cut} item={item} takes={takes} acts={acts} />
         </>
       )}
-    </section>
+    </Paper>
   )
 }
 function titleOf(item: CutItem, takes: readonly TakeRecord[]): string {

@@ -33,7 +33,7 @@ export function useCutKeys({
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const key = e.key.toLowerCase()
-      const slider = e.target instanceof HTMLInputElement && e.target.type === 'range'
+      const slider = e.target instanceof Element && e.target.closest('[role=slider]') !== null
       if (slider ? key.startsWith('arrow') : isTyping(e.target)) return
       if (e.ctrlKey || e.metaKey) {
         if (key !== 'z' && key !== 'y') return

@@ -1,3 +1,4 @@
+import { named, Select } from '../../kit/select.tsx'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { checkView, needsOf } from '@awlbox/core/film/camera/camera-check'
@@ -178,15 +179,11 @@ export function CameraCheck({
               <>
                 <label className="flex gap-2 items-center">
                   Size{' '}
-                  <select
+                  <Select
                     value={s.sheet}
-                    onChange={(e) => set({ sheet: e.target.value as Sheet })}
-                    className="min-h-9 rounded-lg border border-hair bg-card px-2"
-                  >
-                    {Object.keys(sheets).map((n) => (
-                      <option key={n}>{n}</option>
-                    ))}
-                  </select>
+                    choices={named(Object.keys(sheets) as Sheet[])}
+                    onChange={(sheet) => set({ sheet })}
+                  />
                 </label>
                 <p className="text-sm text-steel">
                   Lay it flat in the middle of the table and drag the four rings onto its corners, a long side

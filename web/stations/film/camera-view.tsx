@@ -1,3 +1,5 @@
+import { Card } from '../../kit/card.tsx'
+import { Select } from '../../kit/select.tsx'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { type RefObject, useEffect, useState } from 'react'
 import { film, tableInTake } from '@awlbox/core/film/camera/frame'
@@ -48,7 +50,7 @@ export function CameraView({ state, devices, video, onOpen, table, levels, at }:
   const light = useLight(video, stream)
   if (!stream)
     return (
-      <div className="rounded-xl border border-hair bg-card aspect-[16/6] grid place-items-center p-5 text-center">
+      <Card className="aspect-[16/6] grid place-items-center p-5 text-center">
         <div className="grid gap-3 justify-items-center">
           {state.kind === 'refused' ? (
             <Notice kind="wrong">{state.why}</Notice>
@@ -62,7 +64,7 @@ export function CameraView({ state, devices, video, onOpen, table, levels, at }:
             Open the camera
           </Button>
         </div>
-      </div>
+      </Card>
     )
   const turn = view.side === 'facing' ? 'rotate-180' : view.side === 'mirror' ? '-scale-x-100' : ''
   return (
@@ -101,18 +103,13 @@ export function CameraView({ state, devices, video, onOpen, table, levels, at }:
           />
           show the plan
         </label>
-        <select
-          aria-label="Which way the picture is shown"
+        <Select
+          label="Which way the picture is shown"
+          look="small"
           value={view.side}
-          onChange={(e) => setView({ side: e.target.value as Side })}
-          className="min-h-8 rounded-lg border border-hair bg-card px-1.5"
-        >
-          {(Object.keys(sides) as Side[]).map((s) => (
-            <option key={s} value={s}>
-              {sides[s]}
-            </option>
-          ))}
-        </select>
+          choices={(Object.keys(sides) as Side[]).map((value) => ({ value, words: sides[value] }))}
+          onChange={(side) => setView({ side })}
+        />
         {state.kind === 'open' && devices.cameras.length > 1 && (
           <Choice
             name="Camera"
@@ -148,18 +145,14 @@ function Choice({
   onChange: (id: string) => void
 }) {
   return (
-    <select
-      aria-label={name}
+    <Select
+      label={name}
+      look="small"
+      className="max-w-40"
       value={value}
-      onChange={(e) => onChange(e.target.value)}
-      className="min-h-8 max-w-40 rounded-lg border border-hair bg-card px-1.5"
-    >
-      {list.map((d, i) => (
-        <option key={d.deviceId} value={d.deviceId}>
-          {d.label || `${name} ${i + 1}`}
-        </option>
-      ))}
-    </select>
+      choices={list.map((d, i) => ({ value: d.deviceId, words: d.label || `${name} ${i + 1}` }))}
+      onChange={onChange}
+    />
   )
 }
 function SoundMeter({ levels }: { levels: Levels }) {

@@ -1,3 +1,5 @@
+import { Card } from '../../kit/card.tsx'
+import { Select } from '../../kit/select.tsx'
 import * as filmApi from '@awlbox/core/contracts/api/film'
 import { useRef, useState } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
@@ -115,10 +117,11 @@ export function Tray({
     <div className="grid gap-2">
       {problem && <Notice kind="wrong">{problem}</Notice>}
       {takes.map((t) => (
-        <article
+        <Card
+          as="article"
           key={t.id}
           aria-label={t.name ?? 'A clip'}
-          className="rounded-xl border border-hair bg-card p-3 grid grid-cols-[minmax(0,220px)_minmax(0,1fr)] max-xl:grid-cols-1 gap-3"
+          className="p-3 grid grid-cols-[minmax(0,220px)_minmax(0,1fr)] max-xl:grid-cols-1 gap-3"
         >
           {t.status === 'ready' ? (
             <video
@@ -153,29 +156,20 @@ export function Tray({
             ))}
             {mayChange && (
               <div className="flex flex-wrap gap-2">
-                <select
-                  aria-label="Give it to a segment"
-                  defaultValue=""
-                  onChange={(e) =>
-                    e.target.value &&
-                    act(ask(filmApi.moveTake, { takeId: t.id }, { segmentId: e.target.value }))
-                  }
-                  className="min-h-10 rounded-lg border border-hair bg-card px-2 max-w-full"
-                >
-                  <option value="">Give it to…</option>
-                  {segments.map((s) => (
-                    <option key={s.id} value={s.id}>
-                      {s.title}
-                    </option>
-                  ))}
-                </select>
+                <Select
+                  label="Give it to a segment"
+                  value=""
+                  hint="Give it to…"
+                  choices={segments.map((s) => ({ value: s.id, words: s.title }))}
+                  onChange={(segmentId) => act(ask(filmApi.moveTake, { takeId: t.id }, { segmentId }))}
+                />
                 <Button small look="quiet" onClick={() => act(ask(filmApi.removeTake, { takeId: t.id }))}>
                   Throw away
                 </Button>
               </div>
             )}
           </div>
-        </article>
+        </Card>
       ))}
     </div>
   )

@@ -1,3 +1,4 @@
+import { named, Select } from '../../kit/select.tsx'
 import * as filmApi from '@awlbox/core/contracts/api/film'
 import { useState } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
@@ -7,7 +8,6 @@ import {
   type Slip,
   slips,
   type StandInOrder,
-  type StandInRoom,
   standInRooms,
   type StandInVoice,
 } from '@awlbox/core/contracts/stand-in'
@@ -66,7 +66,6 @@ export function StandInDialog({
       setProblem(wordsOf(error))
     }
   }
-  const select = 'min-h-10 rounded-lg border border-hair bg-card px-2'
   return (
     <Dialog open wide onClose={onClose} title="Let the stand-in film it">
       <p className="text-steel mb-3">
@@ -111,29 +110,19 @@ export function StandInDialog({
       <div className="flex flex-wrap gap-4 mb-4">
         <label className="flex items-center gap-2">
           Voice{' '}
-          <select
+          <Select
             value={order.voice}
-            onChange={(e) => setOrder({ ...order, voice: e.target.value as StandInVoice })}
-            className={select}
-          >
-            {Object.entries(voices).map(([v, words]) => (
-              <option key={v} value={v}>
-                {words}
-              </option>
-            ))}
-          </select>
+            choices={Object.entries(voices).map(([v, words]) => ({ value: v as StandInVoice, words }))}
+            onChange={(voice) => setOrder({ ...order, voice })}
+          />
         </label>
         <label className="flex items-center gap-2">
           Room{' '}
-          <select
+          <Select
             value={order.room}
-            onChange={(e) => setOrder({ ...order, room: e.target.value as StandInRoom })}
-            className={select}
-          >
-            {standInRooms.map((r) => (
-              <option key={r}>{r}</option>
-            ))}
-          </select>
+            choices={named(standInRooms)}
+            onChange={(room) => setOrder({ ...order, room })}
+          />
         </label>
       </div>
       {problem && (

@@ -1,3 +1,4 @@
+import { Card } from '../../kit/card.tsx'
 import * as filmApi from '@awlbox/core/contracts/api/film'
 import { useRef, useState } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
@@ -49,10 +50,7 @@ export function TakeCard({
   const marks = take.marks.filter((m) => m.kind === 'slip')
   const rolls = take.marks.flatMap((m) => (m.kind === 'roll' && pendingRolls.has(m.stepId) ? [m] : []))
   return (
-    <article
-      className="rounded-xl border border-hair bg-card p-3 grid gap-3"
-      aria-label={`Take ${take.number}`}
-    >
+    <Card as="article" className="p-3 grid gap-3" aria-label={`Take ${take.number}`}>
       <header className="flex items-center gap-3 flex-wrap">
         <button
           type="button"
@@ -212,6 +210,6 @@ export function TakeCard({
           </div>
         </>
       )}
-    </article>
+    </Card>
   )
 }

@@ -1,3 +1,4 @@
+import { Card } from '../../kit/card.tsx'
 import { told } from '@awlbox/core/findings/say'
 import { useMemo } from 'react'
 import type { Segment } from '@awlbox/core/contracts/lesson'
@@ -162,10 +163,7 @@ export function FilmAgain({
       </p>
       <ol className="grid gap-1.5">
         {again.map((r, i) => (
-          <li
-            key={r.segmentId}
-            className="rounded-xl border border-hair bg-card p-2.5 flex gap-3 items-start"
-          >
+          <Card as="li" key={r.segmentId} className="p-2.5 flex gap-3 items-start">
             <b className="figures w-5 text-right">{i + 1}</b>
             <div className="min-w-0 flex-1">
               <p className="font-semibold">{segments.find((s) => s.id === r.segmentId)?.title}</p>
@@ -179,7 +177,7 @@ export function FilmAgain({
             <Button small look="act" onClick={() => onGo(r.segmentId)}>
               Film it
             </Button>
-          </li>
+          </Card>
         ))}
       </ol>
     </div>

@@ -27,7 +27,12 @@ export function useFilmKeys(keys: FilmKeys): void {
       const on = e.target instanceof HTMLElement ? e.target : null
       if (!k.segment || e.ctrlKey || e.metaKey || e.altKey || on?.closest('[role=dialog]')) return
       if (e.key === 'Escape' && k.large) k.setLarge(false)
-      if (on?.closest('input:not([type=checkbox]), textarea, select, video, audio')) return
+      if (
+        on?.closest(
+          'input:not([type=checkbox]), textarea, video, audio, [role=slider], [role=combobox], [role=listbox]',
+        )
+      )
+        return
       // On a button or a box to tick, space and enter press it.
       const pressing = on !== null && on.closest('button, a, input') !== null
       const i = k.segments.indexOf(k.segment)

@@ -1,3 +1,4 @@
+import { Card } from '../../kit/card.tsx'
 import * as settingsApi from '@awlbox/core/contracts/api/settings'
 import * as shelfApi from '@awlbox/core/contracts/api/shelf'
 import { useAsked } from '../../frame/use-asked.ts'
@@ -354,7 +355,7 @@ export default function HouseStylePage() {
           </Notice>
         )}
         {groups.map((g) => (
-          <section key={g.title} className="rounded-xl border border-hair bg-card">
+          <Card as="section" key={g.title}>
             <h2 className="font-bold px-4 pt-3">{g.title}</h2>
             {g.choices.map((c) => (
               <div
@@ -406,7 +407,7 @@ export default function HouseStylePage() {
                 )}
               </div>
             ))}
-          </section>
+          </Card>
         ))}
       </main>
     </>

@@ -1,3 +1,5 @@
+import { fieldLook } from '../../kit/field.ts'
+import { Select } from '../../kit/select.tsx'
 import * as nextApi from '@awlbox/core/contracts/api/next'
 import * as settingsApi from '@awlbox/core/contracts/api/settings'
 import * as shelfApi from '@awlbox/core/contracts/api/shelf'
@@ -85,25 +87,19 @@ export default function LadderPage() {
             <span className="flex-1" />
             <label className="flex items-center gap-2">
               Standing of{' '}
-              <select
+              <Select
                 value={classId}
-                onChange={(e) =>
+                choices={(shelf?.classes ?? []).map((c) => ({ value: c.id, words: c.name }))}
+                onChange={(id) =>
                   setSearch(
                     (s) => {
-                      s.set('class', e.target.value)
+                      s.set('class', id)
                       return s
                     },
                     { replace: true },
                   )
                 }
-                className="min-h-10 rounded-lg border border-hair bg-card px-2"
-              >
-                {shelf?.classes.map((c) => (
-                  <option key={c.id} value={c.id}>
-                    {c.name}
-                  </option>
-                ))}
-              </select>
+              />
             </label>
             <a
               href="/api/ladder.csv"
@@ -324,7 +320,7 @@ function IdeaForm({
 }) {
   const [v, setV] = useState(idea)
   const parsed = Idea.safeParse(v)
-  const box = 'min-h-10 w-full rounded-lg border border-hair bg-card px-2.5'
+  const box = `${fieldLook} w-full`
   const set = (change: Partial<Idea>) => setV({ ...v, ...change })
   const list = (text: string) =>
     text
@@ -363,18 +359,15 @@ function IdeaForm({
       </label>
       <label className="grid gap-0.5 text-sm">
         Examples are made of
-        <select
-          className={box}
-          value={v.structure ?? ''}
-          onChange={(e) => set({ structure: (e.target.value || null) as Idea['structure'] })}
-        >
-          <option value="">none of ours</option>
-          {structures.map((s) => (
-            <option key={s} value={s}>
-              {structureWords[s]}
-            </option>
-          ))}
-        </select>
+        <Select
+          className="w-full"
+          value={v.structure ?? 'none'}
+          choices={[
+            { value: 'none', words: 'none of ours' },
+            ...structures.map((s) => ({ value: s, words: structureWords[s] })),
+          ]}
+          onChange={(s) => set({ structure: s === 'none' ? null : s })}
+        />
       </label>
       <div className="grid grid-cols-4 gap-2">
         {(
@@ -396,24 +389,30 @@ function IdeaForm({
           </label>
         ))}
       </div>
-      <label className="grid gap-0.5 text-sm">
-        Comes after
-        <select
-          multiple
-          size={5}
-          className="w-full rounded-lg border border-hair bg-card px-2.5 py-1"
-          value={v.after}
-          onChange={(e) => set({ after: [...e.target.selectedOptions].map((o) => o.value).slice(0, 6) })}
-        >
+      <fieldset className="grid gap-0.5 text-sm">
+        <legend>Comes after</legend>
+        <div className="max-h-40 overflow-auto rounded-lg border border-hair bg-card px-2.5 py-1">
           {ideas
             .filter((i) => i.id !== v.id)
-            .map((i) => (
-              <option key={i.id} value={i.id}>
-                {i.name}
-              </option>
-            ))}
-        </select>
-      </label>
+            .map((i) => {
+              const on = v.after.includes(i.id)
+              return (
+                <label key={i.id} className="flex items-center gap-2 min-h-8">
+                  <input
+                    type="checkbox"
+                    className="size-4 accent-ink"
+                    checked={on}
+                    disabled={!on && v.after.length >= 6}
+                    onChange={() =>
+                      set({ after: on ? v.after.filter((x) => x !== i.id) : [...v.after, i.id] })
+                    }
+                  />
+                  {i.name}
+                </label>
+              )
+            })}
+        </div>
+      </fieldset>
       <label className="grid gap-0.5 text-sm">
         Seen when a child
         <textarea

@@ -1,3 +1,4 @@
+import { Card } from '../../kit/card.tsx'
 import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
 import * as lookApi from '@awlbox/core/contracts/api/look'
 import { useAsked } from '../../frame/use-asked.ts'
@@ -123,10 +124,7 @@ export default function LookPage() {
         </p>
       </div>
       <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_300px] max-lg:grid-cols-[minmax(0,1fr)] gap-3 min-h-0">
-        <section
-          aria-label="Planned"
-          className="rounded-xl border border-hair bg-card p-3 flex flex-col min-h-0"
-        >
+        <Card as="section" aria-label="Planned" className="p-3 flex flex-col min-h-0">
           <h2 className="font-semibold">
             Planned{' '}
             <span className="font-normal text-steel text-sm">
@@ -143,11 +141,8 @@ export default function LookPage() {
             )}
           </div>
           {photoTask && <p className="text-steel text-sm">{photoTask.prompt}</p>}
-        </section>
-        <section
-          aria-label="Photo"
-          className="rounded-xl border border-hair bg-card overflow-hidden flex flex-col min-h-0"
-        >
+        </Card>
+        <Card as="section" aria-label="Photo" className="overflow-hidden flex flex-col min-h-0">
           <h2 className="font-semibold px-3 py-2 flex justify-between gap-2">
             {current.child}’s photo{' '}
             <span className="font-normal text-steel text-sm">
@@ -171,10 +166,10 @@ export default function LookPage() {
               )}
             </p>
           )}
-        </section>
+        </Card>
         <aside className="grid gap-3 content-start overflow-auto min-h-0">
           <Answers reply={current} readings={readings} />
-          <section className="rounded-xl border border-hair bg-card p-3">
+          <Card as="section" className="p-3">
             <h2 className="text-sm text-steel">The grown-up wrote</h2>
             <p>{current.words ? `“${current.words}”` : <span className="text-steel">nothing</span>}</p>
             <p className="mt-2 text-sm">
@@ -188,9 +183,9 @@ export default function LookPage() {
                 })}
               </span>
             </p>
-          </section>
+          </Card>
           {done && (
-            <section className="rounded-xl border border-hair bg-card p-3">
+            <Card as="section" className="p-3">
               <h2 className="text-sm text-steel">Judged</h2>
               {current.judgements.map((j, k) => (
                 <p key={j.id} className={k ? 'text-sm text-steel line-through' : 'font-semibold'}>
@@ -200,7 +195,7 @@ export default function LookPage() {
                   </span>
                 </p>
               ))}
-            </section>
+            </Card>
           )}
         </aside>
       </div>
@@ -242,7 +237,7 @@ const verdicts = {
 } as const
 function Answers({ reply, readings }: { reply: ReplyRecord; readings: ReadonlyMap<string, PhotoReading> }) {
   return (
-    <section aria-label="Answers" className="rounded-xl border border-hair bg-card p-3">
+    <Card as="section" aria-label="Answers" className="p-3">
       <h2 className="text-sm text-steel mb-1">Answers</h2>
       <ul className="grid gap-2">
         {reply.tasks.map((t) => {
@@ -261,6 +256,6 @@ function Answers({ reply, readings }: { reply: ReplyRecord; readings: ReadonlyMa
           )
         })}
       </ul>
-    </section>
+    </Card>
   )
 }

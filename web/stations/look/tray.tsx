@@ -1,3 +1,4 @@
+import { Card } from '../../kit/card.tsx'
 import { useEffect, useState } from 'react'
 import type { Help, JudgementInput, Level, Rung } from '@awlbox/core/contracts/reply'
 import { isTyping } from '../../frame/head.tsx'
@@ -118,13 +119,13 @@ export function Tray({
 }
 function Group({ label, children }: { label: string; children: React.ReactNode }) {
   return (
-    <fieldset className="rounded-xl border border-hair bg-card px-3 pt-1.5 pb-2.5">
+    <Card as="fieldset" className="px-3 pt-1.5 pb-2.5">
       <legend className="sr-only">{label}</legend>
       <p aria-hidden className="text-sm text-steel mb-1">
         {label}
       </p>
       <div className="flex gap-1.5 max-sm:grid max-sm:grid-cols-2">{children}</div>
-    </fieldset>
+    </Card>
   )
 }
 function Key({

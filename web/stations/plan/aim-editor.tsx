@@ -1,3 +1,5 @@
+import { fieldLook } from '../../kit/field.ts'
+import { named, Select } from '../../kit/select.tsx'
 import { arcWords, structureWords } from '@awlbox/core/plan/aim-words'
 import { useIdeas } from '../../frame/ideas.ts'
 import type { Idea } from '@awlbox/core/contracts/idea'
@@ -12,7 +14,7 @@ import {
 import { countsThings } from '@awlbox/core/plan/candidates'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
 
-const box = 'min-h-10 rounded-lg border border-hair bg-card px-2.5 font-semibold'
+const box = `${fieldLook} font-semibold`
 const wishWords: readonly { key: Aim['mustHave'][number]; words: string; for: (s: Structure) => boolean }[] =
   [
     {
@@ -104,43 +106,31 @@ export function AimEditor({
     <fieldset disabled={disabled} className="grid gap-3 min-w-0">
       <p className="flex flex-wrap items-center gap-2">
         The idea is{' '}
-        <select
-          aria-label="Idea"
-          className={`${box} max-w-full`}
+        <Select
+          label="Idea"
           value={ideaId}
-          onChange={(e) => {
-            const idea = ideaById(e.target.value, ideas)
+          choices={[...(known ? [] : named([ideaId])), ...ideas.map((i) => ({ value: i.id, words: i.name }))]}
+          onChange={(id) => {
+            const idea = ideaById(id, ideas)
             if (idea) onChange({ ...value, ...choiceFor(idea, age, aim) })
           }}
-        >
-          {!known && <option value={ideaId}>{ideaId}</option>}
-          {ideas.map((i) => (
-            <option key={i.id} value={i.id}>
-              {i.name}
-            </option>
-          ))}
-        </select>
+        />
         for age{' '}
-        <select
-          aria-label="Age"
-          className={box}
-          value={age}
-          onChange={(e) => onChange({ ...value, age: Number(e.target.value) })}
-        >
-          {[3, 4, 5, 6, 7].map((n) => (
-            <option key={n}>{n}</option>
-          ))}
-        </select>
+        <Select
+          label="Age"
+          value={String(age)}
+          choices={named(['3', '4', '5', '6', '7'])}
+          onChange={(n) => onChange({ ...value, age: Number(n) })}
+        />
         ,
       </p>
       <p className="flex flex-wrap items-center gap-2">
         with{' '}
-        <select
-          aria-label="Made of"
-          className={box}
+        <Select
+          label="Made of"
           value={aim.structure}
-          onChange={(e) => {
-            const structure = e.target.value as Structure
+          choices={structures.map((s) => ({ value: s, words: structureWords[s] }))}
+          onChange={(structure) =>
             onChange({
               ...value,
               aim: {
@@ -150,14 +140,8 @@ export function AimEditor({
                 mustHave: aim.mustHave.filter((w) => wishWords.find((x) => x.key === w)!.for(structure)),
               },
             })
-          }}
-        >
-          {structures.map((s) => (
-            <option key={s} value={s}>
-              {structureWords[s]}
-            </option>
-          ))}
-        </select>
+          }
+        />
         {aim.structure === 'parts' ? 'the whole is' : 'numbers go up to'}
         {number(aim.structure === 'parts' ? 'The whole' : 'Largest number', aim.upTo, range, (upTo) =>
           setAim({ upTo, least: Math.min(aim.least, upTo) }),
@@ -208,15 +192,15 @@ export function AimEditor({
         {countsThings(aim.structure) && (
           <>
             Out at once,{' '}
-            <select
-              aria-label="How many things out at once"
-              className={box}
+            <Select
+              label="How many things out at once"
               value={aim.mostThings === 0 ? 'any' : 'most'}
-              onChange={(e) => setAim({ mostThings: e.target.value === 'any' ? 0 : 10 })}
-            >
-              <option value="any">as many things as it takes</option>
-              <option value="most">at most</option>
-            </select>{' '}
+              choices={[
+                { value: 'any', words: 'as many things as it takes' },
+                { value: 'most', words: 'at most' },
+              ]}
+              onChange={(how) => setAim({ mostThings: how === 'any' ? 0 : 10 })}
+            />{' '}
             {aim.mostThings > 0 && (
               <>
                 {number('Most things out at once', aim.mostThings, [1, 100], (mostThings) =>
@@ -231,18 +215,12 @@ export function AimEditor({
         {value.arc && (
           <>
             The lesson goes{' '}
-            <select
-              aria-label="Arc of the lesson"
-              className={box}
+            <Select
+              label="Arc of the lesson"
               value={value.arc}
-              onChange={(e) => onChange({ ...value, arc: e.target.value as Arc })}
-            >
-              {arcs.map((a) => (
-                <option key={a} value={a}>
-                  {arcWords[a]}
-                </option>
-              ))}
-            </select>
+              choices={arcs.map((a) => ({ value: a, words: arcWords[a] }))}
+              onChange={(arc) => onChange({ ...value, arc })}
+            />
             .
           </>
         )}

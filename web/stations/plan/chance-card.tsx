@@ -1,3 +1,6 @@
+import { fieldLook } from '../../kit/field.ts'
+import { Card } from '../../kit/card.tsx'
+import { named, Select } from '../../kit/select.tsx'
 import { scaleBand, scaleLinear } from 'd3-scale'
 import { useMemo, useState } from 'react'
 import type { Device } from '@awlbox/core/contracts/chance'
@@ -43,7 +46,7 @@ const presets: readonly { words: string; device: Device }[] = [
   { words: 'two digits from a bowl', device: { kind: 'bowl', digits: run(0, 9), draws: 2, back: false } },
 ]
 const percent = (p: number): string => (p >= 0.1 ? `${Math.round(p * 100)} %` : `${(p * 100).toFixed(1)} %`)
-const box = 'min-h-9 rounded-lg border border-hair bg-card px-2 figures'
+const box = `${fieldLook} figures`
 
 /** Where the numbers come from: the exact chances drawn, what can never come, how long a game takes, a million games, a run for filming. */
 export function ChanceCard({
@@ -63,26 +66,20 @@ export function ChanceCard({
   )
   const byKind = chosen >= 0 ? chosen : presets.findIndex((p) => p.device.kind === d.kind)
   return (
-    <section className="rounded-xl border border-hair bg-card p-4 grid gap-3" aria-label="Chance">
+    <Card as="section" className="p-4 grid gap-3" aria-label="Chance">
       <label className="flex items-center gap-2 flex-wrap">
         <h2 className="font-bold">Numbers come from</h2>
-        <select
+        <Select
           disabled={disabled}
-          className={box}
-          value={byKind}
-          onChange={(e) => onChange(presets[Number(e.target.value)]!.device)}
-        >
-          {presets.map((p, i) => (
-            <option key={p.words} value={i}>
-              {p.words}
-            </option>
-          ))}
-        </select>
+          value={String(byKind)}
+          choices={presets.map((p, i) => ({ value: String(i), words: p.words }))}
+          onChange={(i) => onChange(presets[Number(i)]!.device)}
+        />
       </label>
       {d.kind !== 'none' && (
         <DeviceDetail d={d} aim={aim} examples={examples} onChange={onChange} disabled={disabled} />
       )}
-    </section>
+    </Card>
   )
 }
 
@@ -461,16 +458,13 @@ function Times({
   return (
     <label className="grid gap-0.5 text-sm text-steel">
       {label}
-      <select
+      <Select
+        className="text-ink text-base"
         disabled={disabled}
-        value={value}
-        onChange={(e) => onChange(Number(e.target.value))}
-        className={`${box} text-ink text-base`}
-      >
-        {run(1, most).map((n) => (
-          <option key={n}>{n}</option>
-        ))}
-      </select>
+        value={String(value)}
+        choices={named(run(1, most).map(String))}
+        onChange={(n) => onChange(Number(n))}
+      />
     </label>
   )
 }

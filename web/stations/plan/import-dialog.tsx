@@ -1,3 +1,4 @@
+import { Select } from '../../kit/select.tsx'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
 import { useMemo, useState } from 'react'
@@ -148,17 +149,11 @@ export function ImportDialog({
           </Button>
           <label className="flex items-center gap-2">
             for{' '}
-            <select
+            <Select
               value={cls}
-              onChange={(e) => setCls(e.target.value)}
-              className="min-h-10 rounded-lg border border-hair bg-card px-2"
-            >
-              {classes.map((c) => (
-                <option key={c.id} value={c.id}>
-                  {c.name}
-                </option>
-              ))}
-            </select>
+              choices={classes.map((c) => ({ value: c.id, words: c.name }))}
+              onChange={setCls}
+            />
           </label>
         </div>
       </div>

@@ -1,3 +1,6 @@
+import { fieldLook } from '../../kit/field.ts'
+import { Card } from '../../kit/card.tsx'
+import { Select } from '../../kit/select.tsx'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Idea } from '@awlbox/core/contracts/idea'
 import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
@@ -39,7 +42,6 @@ const first: AimChoice = {
   arc: 'show-together-alone',
   story: defaultStory,
 }
-const box = 'min-h-10 rounded-lg border border-hair bg-card px-2.5'
 
 export default function NewLessonPage() {
   const me = useMe()
@@ -107,7 +109,7 @@ export default function NewLessonPage() {
       <ClassNav classes={shelf?.classes ?? []} />
       <div className="grid grid-cols-[minmax(340px,40%)_minmax(0,1fr)] max-lg:grid-cols-1 gap-5 p-5">
         <section className="grid gap-4 content-start">
-          <div className="rounded-xl border border-hair bg-card p-4">
+          <Card className="p-4">
             <div className="flex justify-between gap-3 mb-3">
               <h1 className="font-bold text-lg">What is the one idea?</h1>
               <Button small onClick={() => setImporting(true)}>
@@ -115,12 +117,12 @@ export default function NewLessonPage() {
               </Button>
             </div>
             <AimEditor value={value} onChange={setValue} />
-          </div>
-          <div className="rounded-xl border border-hair bg-card p-4 grid gap-3">
+          </Card>
+          <Card className="p-4 grid gap-3">
             <label className="grid gap-1">
               <span className="font-semibold">Title</span>
               <input
-                className={box}
+                className={fieldLook}
                 value={title}
                 maxLength={120}
                 placeholder={suggested(value, ideas)}
@@ -130,20 +132,18 @@ export default function NewLessonPage() {
             <div className="flex gap-3 flex-wrap">
               <label className="grid gap-1 flex-1">
                 <span className="font-semibold">Class</span>
-                <select className={box} value={cls} onChange={(e) => setClassId(e.target.value)}>
-                  {shelf?.classes.map((c) => (
-                    <option key={c.id} value={c.id}>
-                      {c.name}
-                    </option>
-                  ))}
-                </select>
+                <Select
+                  value={cls}
+                  choices={(shelf?.classes ?? []).map((c) => ({ value: c.id, words: c.name }))}
+                  onChange={setClassId}
+                />
               </label>
               <div className="grid gap-1">
                 <span className="font-semibold">Goes out</span>
                 <DateField label="Goes out" required value={day} onChange={setDay} />
               </div>
             </div>
-          </div>
+          </Card>
           <ChanceCard
             aim={value.aim}
             examples={examples ?? []}
@@ -151,11 +151,11 @@ export default function NewLessonPage() {
             onChange={(device) => setValue({ ...value, aim: { ...value.aim, device } })}
           />
           {lesson && (
-            <div className="rounded-xl border border-hair bg-card p-4">
+            <Card className="p-4">
               <h2 className="font-bold mb-2">Each home needs</h2>
               <ThingsList kit={lesson.kit} />
               <HomesAble classId={cls} kit={lesson.kit} />
-            </div>
+            </Card>
           )}
         </section>
         <section className="grid gap-3 content-start">
@@ -198,7 +198,7 @@ export default function NewLessonPage() {
               </span>
             </div>
           )}
-          <div className="rounded-xl border border-hair bg-card p-4">
+          <Card className="p-4">
             <h2 className="font-bold mb-2">Facts of this idea</h2>
             <CoverageGrid
               aim={value.aim}
@@ -207,7 +207,7 @@ export default function NewLessonPage() {
               classId={cls}
               lessonId={null}
             />
-          </div>
+          </Card>
         </section>
       </div>
       {importing && (

@@ -1,3 +1,4 @@
+import { Card } from '../../kit/card.tsx'
 import { arrayMove } from '@dnd-kit/sortable'
 import { useState } from 'react'
 import { anotherLike } from '@awlbox/core/plan/examples'
@@ -56,7 +57,7 @@ export default function PlanPage() {
   return (
     <div className="grid grid-cols-[minmax(340px,40%)_minmax(0,1fr)] max-lg:grid-cols-1 gap-5 p-5">
       <section className="grid gap-4 content-start min-w-0">
-        <div className="rounded-xl border border-hair bg-card p-4">
+        <Card className="p-4">
           <h2 className="font-bold text-lg mb-3">{ideaById(doc.ideaId, ideas)?.name ?? 'The idea'}</h2>
           <AimEditor
             value={value}
@@ -66,7 +67,7 @@ export default function PlanPage() {
               setSearching(true)
             }}
           />
-        </div>
+        </Card>
         <ChanceCard
           aim={value.aim}
           examples={shown}
@@ -77,7 +78,7 @@ export default function PlanPage() {
             edit((d) => ({ ...d, aim: { ...d.aim, device } }))
           }}
         />
-        <div className="rounded-xl border border-hair bg-card p-4">
+        <Card className="p-4">
           <h2 className="font-bold mb-2">Each home needs</h2>
           <ThingsList kit={doc.kit} />
           <HomesAble classId={record.classId} kit={doc.kit} />
@@ -118,7 +119,7 @@ export default function PlanPage() {
               )}
             </ul>
           </details>
-        </div>
+        </Card>
       </section>
       <section className="grid gap-3 content-start min-w-0">
         <div className="flex items-center justify-between gap-3 flex-wrap">
@@ -136,7 +137,7 @@ export default function PlanPage() {
           )}
         </div>
         {!searching && (
-          <div className="rounded-xl border border-hair bg-card p-3">
+          <Card className="p-3">
             <ExampleRow
               examples={doc.examples}
               aim={doc.aim}
@@ -170,7 +171,7 @@ export default function PlanPage() {
                   : undefined
               }
             />
-          </div>
+          </Card>
         )}
         {searching &&
           (result.ok ? (
@@ -219,7 +220,7 @@ export default function PlanPage() {
               </Button>
             </>
           ))}
-        <div className="rounded-xl border border-hair bg-card p-4">
+        <Card className="p-4">
           <h2 className="font-bold mb-2">Facts of this idea</h2>
           <CoverageGrid
             aim={value.aim}
@@ -228,7 +229,7 @@ export default function PlanPage() {
             classId={record.classId}
             lessonId={record.id}
           />
-        </div>
+        </Card>
       </section>
     </div>
   )

@@ -1,7 +1,9 @@
+import { fieldLook } from '../../kit/field.ts'
+import { Select } from '../../kit/select.tsx'
 import { useState } from 'react'
 import { isSmallPart } from '@awlbox/core/plan/things'
 
-const box = 'min-h-9 w-[72px] rounded-lg border border-hair bg-card px-2 figures'
+const box = `${fieldLook} w-[72px] figures`
 
 /** Whether a thing from the drawer is a small part, by its size in any orientation. */
 export function SmallPartCheck() {
@@ -38,15 +40,16 @@ export function SmallPartCheck() {
       <div className="flex flex-wrap items-end gap-2 mt-1">
         <label className="grid gap-0.5 text-sm text-steel">
           Shape
-          <select
+          <Select
+            className="text-ink"
             value={shape}
-            onChange={(e) => setShape(e.target.value as typeof shape)}
-            className={`${box} !w-auto text-ink`}
-          >
-            <option value="box">any</option>
-            <option value="disc">round and flat</option>
-            <option value="ball">ball</option>
-          </select>
+            choices={[
+              { value: 'box', words: 'any' },
+              { value: 'disc', words: 'round and flat' },
+              { value: 'ball', words: 'ball' },
+            ]}
+            onChange={setShape}
+          />
         </label>
         {field(shape === 'box' ? 'Long, mm' : 'Across, mm', 0)}
         {shape !== 'ball' && field(shape === 'disc' ? 'Thick, mm' : 'Wide, mm', 1)}

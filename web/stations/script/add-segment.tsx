@@ -1,3 +1,4 @@
+import { Select } from '../../kit/select.tsx'
 import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
 import * as shelfApi from '@awlbox/core/contracts/api/shelf'
 import { useAsked } from '../../frame/use-asked.ts'
@@ -211,17 +212,12 @@ function WaysTab({
     <>
       <label className="flex items-center gap-2 mb-2">
         For{' '}
-        <select
-          value={i}
-          onChange={(ev) => setI(Number(ev.target.value))}
-          className="min-h-9 rounded-lg border border-hair bg-card px-2 font-child"
-        >
-          {examples.map((x, k) => (
-            <option key={k} value={k}>
-              {exampleSentence(x)}
-            </option>
-          ))}
-        </select>
+        <Select
+          className="font-child"
+          value={String(i)}
+          choices={examples.map((x, k) => ({ value: String(k), words: exampleSentence(x) }))}
+          onChange={(k) => setI(Number(k))}
+        />
         , what children may do, easiest first:
       </label>
       <Rows
@@ -277,26 +273,23 @@ function OtherTab({ onAdd }: { onAdd: (s: Segment) => void }) {
   const { record } = useLesson()
   const { data: shelf } = useAsked(shelfApi.shelf, {})
   const [doc, setDoc] = useState<Lesson | null>(null)
-  const pick = (id: string) =>
-    void (id ? ask(lessonsApi.readLesson, { lessonId: id }).then((r) => setDoc(r.doc)) : setDoc(null))
+  const [picked, setPicked] = useState('')
+  const pick = (id: string) => {
+    setPicked(id)
+    void ask(lessonsApi.readLesson, { lessonId: id }).then((r) => setDoc(r.doc))
+  }
   return (
     <>
       <label className="flex items-center gap-2 mb-2">
         From{' '}
-        <select
-          defaultValue=""
-          onChange={(e) => pick(e.target.value)}
-          className="min-h-9 rounded-lg border border-hair bg-card px-2 min-w-0"
-        >
-          <option value="">which lesson?</option>
-          {shelf?.lessons
+        <Select
+          value={picked}
+          hint="which lesson?"
+          choices={(shelf?.lessons ?? [])
             .filter((l) => l.id !== record.id)
-            .map((l) => (
-              <option key={l.id} value={l.id}>
-                {l.title}
-              </option>
-            ))}
-        </select>
+            .map((l) => ({ value: l.id, words: l.title }))}
+          onChange={pick}
+        />
       </label>
       {doc && (
         <Rows

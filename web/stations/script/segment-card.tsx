@@ -1,3 +1,4 @@
+import { named, Select } from '../../kit/select.tsx'
 import { TitleInput } from '../../kit/title-input.tsx'
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
@@ -140,27 +141,25 @@ function OpenCard({
           disabled={!record.mayChange}
           onDone={(title) => change({ title })}
         />
-        <select
-          aria-label="Kind of segment"
+        <Select
+          label="Kind of segment"
+          look="plain"
           disabled={!record.mayChange}
           value={segment.kind}
-          onChange={(e) => change({ kind: e.target.value as Segment['kind'] })}
-          className="bg-transparent text-steel text-sm rounded-md min-h-8"
-        >
-          {segmentKinds.map((k) => (
-            <option key={k}>{k}</option>
-          ))}
-        </select>
-        <select
-          aria-label="For whom"
+          choices={named(segmentKinds)}
+          onChange={(kind) => change({ kind })}
+        />
+        <Select
+          label="For whom"
+          look="plain"
           disabled={!record.mayChange}
           value={segment.audience}
-          onChange={(e) => change({ audience: e.target.value as Segment['audience'] })}
-          className="bg-transparent text-steel text-sm rounded-md min-h-8"
-        >
-          <option value="children">children</option>
-          <option value="adults">grown-ups</option>
-        </select>
+          choices={[
+            { value: 'children', words: 'children' },
+            { value: 'adults', words: 'grown-ups' },
+          ]}
+          onChange={(audience) => change({ audience })}
+        />
         <span className="flex-1" />
         <span
           className="font-semibold figures"

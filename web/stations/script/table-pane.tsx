@@ -1,3 +1,4 @@
+import { Select } from '../../kit/select.tsx'
 import { told } from '@awlbox/core/findings/say'
 import { refusalCode } from '@awlbox/core/script/proof/count-rules'
 import { useMemo, useState } from 'react'
@@ -153,24 +154,19 @@ export function TablePane({
               {h.words}
             </button>
           ))}
-          <select
-            aria-label="Lay out a mat"
+          <Select
+            label="Lay out a mat"
             value=""
-            onChange={(e) => {
-              const [mat, parts] = layable[Number(e.target.value)]!
+            hint="Lay out…"
+            className="text-sm"
+            choices={layable.flatMap(([mat, , words], k) =>
+              layWords[mat] ? [{ value: String(k), words }] : [],
+            )}
+            onChange={(k) => {
+              const [mat, parts] = layable[Number(k)]!
               onGesture({ type: 'lay', mat, parts })
             }}
-            className="min-h-9 rounded-lg border border-hair bg-card px-2 text-sm"
-          >
-            <option value="">Lay out…</option>
-            {layable.map(([mat, , words], k) =>
-              layWords[mat] ? (
-                <option key={words} value={k}>
-                  {words}
-                </option>
-              ) : null,
-            )}
-          </select>
+          />
         </div>
       )}
       <div className="relative rounded-xl border border-hair bg-card p-2">

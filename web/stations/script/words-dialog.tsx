@@ -1,3 +1,4 @@
+import { fieldLook } from '../../kit/field.ts'
 import { X } from 'lucide-react'
 import { useState } from 'react'
 import { useLesson } from '../../frame/lesson-context.ts'
@@ -9,7 +10,6 @@ export function WordsDialog({ onClose }: { onClose: () => void }) {
   const { doc, edit, record, proofed } = useLesson()
   const [word, setWord] = useState('')
   const [gesture, setGesture] = useState('')
-  const box = 'min-h-10 rounded-lg border border-hair bg-card px-2.5'
   const usedAt = (w: string) =>
     proofed.moments.find(
       (m) =>
@@ -44,7 +44,7 @@ export function WordsDialog({ onClose }: { onClose: () => void }) {
                     words: d.words.map((x) => (x.word === w.word ? { ...x, gesture: e.target.value } : x)),
                   }))
                 }
-                className={`${box} flex-1 min-w-0`}
+                className={`${fieldLook} flex-1 min-w-0`}
                 placeholder="its gesture"
               />
               <span className="text-sm text-steel whitespace-nowrap max-w-44 truncate">
@@ -78,7 +78,7 @@ export function WordsDialog({ onClose }: { onClose: () => void }) {
             maxLength={40}
             onChange={(e) => setWord(e.target.value)}
             placeholder="word"
-            className={`${box} w-36`}
+            className={`${fieldLook} w-36`}
           />
           <input
             aria-label="Its gesture"
@@ -86,7 +86,7 @@ export function WordsDialog({ onClose }: { onClose: () => void }) {
             maxLength={160}
             onChange={(e) => setGesture(e.target.value)}
             placeholder="its gesture: what the hands do"
-            className={`${box} flex-1 min-w-40`}
+            className={`${fieldLook} flex-1 min-w-40`}
           />
           <Button type="submit" disabled={!word.trim()}>
             Add the word

@@ -1,3 +1,4 @@
+import { Card } from '../../kit/card.tsx'
 import type { Replacement, SentHome } from '@awlbox/core/contracts/api/send'
 import * as sendApi from '@awlbox/core/contracts/api/send'
 import { useAsked } from '../../frame/use-asked.ts'
@@ -50,7 +51,7 @@ export default function SendPage() {
         <div className="flex flex-1 min-h-0">
           <Ruler time={proofed.time} at={at} />
           <div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid grid-cols-[minmax(0,1fr)] gap-2 content-start">
-            <section className="rounded-xl border border-hair bg-card p-3 grid gap-2">
+            <Card as="section" className="p-3 grid gap-2">
               <h2 className="font-bold">What they answer</h2>
               {data.pack.tasks.length === 0 && (
                 <p className="text-steel">
@@ -77,8 +78,8 @@ export default function SendPage() {
                   </div>
                 )
               })}
-            </section>
-            <section className="rounded-xl border border-hair bg-card p-3 grid gap-1">
+            </Card>
+            <Card as="section" className="p-3 grid gap-1">
               <h2 className="font-bold">What they need</h2>
               {data.pack.needs.map((n) => (
                 <p key={n.thing}>
@@ -93,9 +94,9 @@ export default function SendPage() {
                   {c}
                 </p>
               ))}
-            </section>
+            </Card>
             {data.sent.length > 0 && (
-              <section className="rounded-xl border border-hair bg-card p-3 grid gap-1">
+              <Card as="section" className="p-3 grid gap-1">
                 <h2 className="font-bold">Sent</h2>
                 {data.sent.map((s) => (
                   <p key={s.id} className="text-sm figures">
@@ -112,7 +113,7 @@ export default function SendPage() {
                       `, corrected ${new Date(s.replacedAt).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}`}
                   </p>
                 ))}
-              </section>
+              </Card>
             )}
           </div>
         </div>
@@ -159,7 +160,7 @@ export default function SendPage() {
           {stale && (
             <Notice kind="info">The script changed since it was sent. Homes still see what was sent.</Notice>
           )}
-          <section aria-label="Homes" className="rounded-xl border border-hair bg-card overflow-hidden">
+          <Card as="section" aria-label="Homes" className="overflow-hidden">
             <h2 className="font-bold px-3 pt-2.5">
               Homes{' '}
               <span className="font-normal text-steel text-sm">
@@ -214,7 +215,7 @@ export default function SendPage() {
                 </li>
               ))}
             </ul>
-          </section>
+          </Card>
           {shown && latest ? (
             <section aria-label="As the phone shows it" className="grid gap-1 justify-items-center">
               <p className="text-steel text-sm">As the phone shows it</p>

@@ -1,3 +1,4 @@
+import { Card } from '../../kit/card.tsx'
 import { DateField } from '../../kit/date-field.tsx'
 import type { Week } from '@awlbox/core/contracts/api/week'
 import * as shelfApi from '@awlbox/core/contracts/api/shelf'
@@ -103,7 +104,7 @@ export default function WeekPage() {
               )}
             </section>
           )}
-          <section className="rounded-xl border border-hair bg-card p-4">
+          <Card as="section" className="p-4">
             <h2 className="font-bold mb-2">Lessons</h2>
             {data.lessons.length === 0 && (
               <Empty
@@ -125,7 +126,7 @@ export default function WeekPage() {
                 />
               ))}
             </ul>
-          </section>
+          </Card>
           <p className="text-sm text-steel">
             A film minute takes {data.rates.writing.toFixed(1)} min to write{own(data, 'writing')},{' '}
             {data.rates.filming.toFixed(1)} to film{own(data, 'filming')} and {data.rates.cutting.toFixed(1)}{' '}

@@ -1,3 +1,4 @@
+import { Select } from '../../../kit/select.tsx'
 import { framesPerSecond, type Hidden, type Repair } from '@awlbox/core/contracts/cut'
 import { hiddenNames } from '@awlbox/core/cut/covers'
 import { isProperQuad } from '@awlbox/core/cut/homography'
@@ -209,25 +210,19 @@ export function RepairPanel({
         {looked?.mean && others.some((o) => o.looked?.mean) && (
           <label className="flex items-center gap-2 text-sm text-steel">
             Match light and colour to
-            <select
-              aria-label="Match light and colour to"
+            <Select
+              label="Match light and colour to"
+              look="small"
+              className="flex-1 text-ink"
               value=""
+              hint="another take"
               disabled={!mayChange}
-              onChange={(e) => {
-                const other = others.find((o) => o.id === e.target.value)
+              choices={others.filter((o) => o.looked?.mean).map((o) => ({ value: o.id, words: nameOf(o) }))}
+              onChange={(id) => {
+                const other = others.find((o) => o.id === id)
                 if (other) match(other)
               }}
-              className="min-h-8 rounded-md border border-hair bg-card px-1 text-ink flex-1 min-w-0"
-            >
-              <option value="">another take</option>
-              {others
-                .filter((o) => o.looked?.mean)
-                .map((o) => (
-                  <option key={o.id} value={o.id}>
-                    {nameOf(o)}
-                  </option>
-                ))}
-            </select>
+            />
           </label>
         )}
       </fieldset>
