@@ -1,3 +1,4 @@
+import type { Frames, Seconds } from './units.ts'
 import { z } from 'zod'
 
 /** Frames a second of every film Awlbox renders. All times of a cut list are whole frames. */
@@ -37,7 +38,9 @@ export type Why = z.infer<typeof Why>
 const Id = z.string().min(1).max(60)
 /** Three hours. */
 const mostFrames = framesPerSecond * 3600 * 3
-const Frame = z.number().int().min(0).max(mostFrames)
+const frames = (least: number, most: number): z.ZodType<Frames> => z.number().int().min(least).max(most)
+const Frame = frames(0, mostFrames)
+const Second: z.ZodType<Seconds> = z.number().min(0).max(10_800)
 
 const TakeId = z.string().uuid()
 /**
@@ -62,11 +65,7 @@ export type Clip = z.infer<typeof Clip>
 export const Hold = z.object({
   kind: z.literal('hold'),
   id: Id,
-  frames: z
-    .number()
-    .int()
-    .min(1)
-    .max(framesPerSecond * 120),
+  frames: frames(1, framesPerSecond * 120),
   stepId: z.string().max(40).nullable(),
   why: Why.nullable(),
 })
@@ -86,11 +85,7 @@ export const Card = z.object({
   lines: z.array(z.string().max(120)).max(cardLines),
   /** The step after which the table is drawn on it; absent where nothing is drawn. */
   table: z.string().max(40).optional(),
-  frames: z
-    .number()
-    .int()
-    .min(framesPerSecond / 2)
-    .max(framesPerSecond * 120),
+  frames: frames(framesPerSecond / 2, framesPerSecond * 120),
   stepId: z.string().max(40).nullable(),
   why: Why.nullable(),
 })
@@ -172,11 +167,7 @@ export const Repair = z.object({
       y: z.number().min(0).max(720),
       by: z.number().min(1).max(4),
       from: Frame,
-      frames: z
-        .number()
-        .int()
-        .min(0)
-        .max(framesPerSecond * 60),
+      frames: frames(0, framesPerSecond * 60),
     })
     .nullable(),
   /** Stops of light added; and warmth, −1 bluer to 1 yellower. */
@@ -196,8 +187,8 @@ export type Repair = z.infer<typeof Repair>
 export const CaptionEdit = z.object({
   id: z.string().min(1).max(90),
   text: z.string().max(200).nullable(),
-  start: z.number().min(0).max(10_800).nullable(),
-  end: z.number().min(0).max(10_800).nullable(),
+  start: Second.nullable(),
+  end: Second.nullable(),
 })
 export type CaptionEdit = z.infer<typeof CaptionEdit>
 

@@ -1,11 +1,14 @@
+import type { Seconds } from './units.ts'
 import { z } from 'zod'
 import { Params } from './finding.ts'
 
+const AnySecond: z.ZodType<Seconds> = z.number()
+const Second: z.ZodType<Seconds> = z.number().min(0)
 /** A recognised word: seconds into the take, confidence 0–1. From captions it has the punctuation written after it, often none; from sound it has no mark. */
 export const HeardWord = z.object({
   word: z.string().max(60),
-  start: z.number().min(0),
-  end: z.number().min(0),
+  start: Second,
+  end: Second,
   confidence: z.number().min(0).max(1),
   mark: z.string().max(4).optional(),
 })
@@ -39,8 +42,8 @@ export const plainCodes: ReadonlySet<HeardCode> = new Set(['pause-cue', 'wait', 
 export const HeardFinding = z.object({
   code: HeardCode,
   /** Seconds into the take. */
-  start: z.number(),
-  end: z.number(),
+  start: AnySecond,
+  end: AnySecond,
   stepId: z.string().nullable(),
   expected: z.string(),
   heard: z.string(),
@@ -51,8 +54,8 @@ export const HeardFinding = z.object({
 export type HeardFinding = z.infer<typeof HeardFinding>
 
 export const ProposedDrop = z.object({
-  from: z.number(),
-  to: z.number(),
+  from: AnySecond,
+  to: AnySecond,
   reason: z.enum(['slip', 'false start', 'silence']),
   note: z.string(),
 })
@@ -67,8 +70,8 @@ const LineWord = z.object({
 export const HeardLine = z.object({
   stepId: z.string(),
   words: z.array(LineWord),
-  start: z.number().nullable(),
-  end: z.number().nullable(),
+  start: AnySecond.nullable(),
+  end: AnySecond.nullable(),
 })
 export type HeardLine = z.infer<typeof HeardLine>
 

@@ -1,3 +1,4 @@
+import type { Seconds } from '../contracts/units.ts'
 import type { CaptionEdit, CutSegment } from '../contracts/cut.ts'
 import { type HouseStyle } from '../contracts/house-style.ts'
 import type { Hearing } from '../contracts/heard.ts'
@@ -29,7 +30,7 @@ export interface FilmCue extends Cue {
   id: string
   segmentId: string
   /** The take its words are heard in, and where in it (seconds); null for a card's. */
-  source: { takeId: string; stepId: string; start: number; end: number } | null
+  source: { takeId: string; stepId: string; start: Seconds; end: Seconds } | null
   /** Changed by hand. */
   edited: boolean
   /** Its upper edge in the film's 720 lines, where it stands higher than at the foot. */

@@ -1,3 +1,4 @@
+import type { Seconds } from '../contracts/units.ts'
 import { framesPerSecond } from '../contracts/cut.ts'
 import { clockTime } from '../words.ts'
 import type { CaptionPart } from './captions.ts'
@@ -6,8 +7,8 @@ import { layOut, segmentFrames, toSeconds } from './timeline.ts'
 /** A place in the film to go to. `stop`: where viewers may leave, or come back to after having a go. */
 export interface Chapter {
   /** Seconds into the film. */
-  start: number
-  end: number
+  start: Seconds
+  end: Seconds
   title: string
   stop: boolean
 }

@@ -1,3 +1,4 @@
+import type { Seconds } from '../contracts/units.ts'
 import type { CutList, CutSegment, FilmBox, Overlay } from '../contracts/cut.ts'
 import type { HouseStyle } from '../contracts/house-style.ts'
 import type { HeardWord, Hearing } from '../contracts/heard.ts'
@@ -25,7 +26,7 @@ export interface Check extends Found<Codes['cut']> {
   severity: 'wrong' | 'risky'
   segmentId: string | null
   /** Seconds into the segment's film; null where it has no moment. */
-  start: number | null
+  start: Seconds | null
 }
 /** What each check looks after. What is heard in a take and is none of a film's matters has no place. */
 const kindOf: Readonly<Partial<Record<Codes['cut'], CheckKind>>> = {

@@ -1,3 +1,4 @@
+import type { Frames } from '../contracts/units.ts'
 import { en } from '../findings/words/en.ts'
 import { type FilmBox, framesPerSecond, type Hidden } from '../contracts/cut.ts'
 import { type AreasSeen, type PrivateKind, privateKinds, type TakeSeen } from '../contracts/render.ts'
@@ -35,9 +36,9 @@ export function coversFor(
   kind: keyof typeof kinds,
   seen: readonly AreasSeen[],
   every: number,
-  frames: number,
+  frames: Frames,
 ): Hidden[] {
-  const tracks: { frame: number; box: FilmBox }[][] = []
+  const tracks: { frame: Frames; box: FilmBox }[][] = []
   for (const { frame, boxes } of [...seen].sort((a, b) => a.frame - b.frame))
     for (const box of boxes) {
       const near = tracks.find((t) => {
@@ -78,7 +79,7 @@ export function coversFor(
 }
 
 /** What is proposed to be covered of all that was seen in a take. */
-export const coversOf = (take: TakeSeen, frames: number): Hidden[] => [
+export const coversOf = (take: TakeSeen, frames: Frames): Hidden[] => [
   ...coversFor('face', take.faces, take.every, frames),
   ...privateKinds.flatMap((kind) =>
     coversFor(

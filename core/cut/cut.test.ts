@@ -59,6 +59,7 @@ import {
   shownAt,
   stretchesOf,
   toFrame,
+  toSeconds,
   wordBeside,
 } from './timeline.ts'
 import { readCut } from './upgrade.ts'
@@ -117,6 +118,14 @@ const take = (id: string, number: number, text: string): TakeFacts => {
 }
 const clean =
   'bobbin has seven parcels ~0.6 one two three four five six seven ~0.6 how many altogether ~6 four and three make seven'
+
+test('frames are not taken for seconds, nor seconds for frames', () => {
+  const frames = segmentFrames({ items: [] })
+  // @ts-expect-error -- frames where seconds are wanted
+  expect(toFrame(frames)).toBe(0)
+  // @ts-expect-error -- seconds where frames are wanted
+  expect(toSeconds(toSeconds(frames))).toBe(0)
+})
 
 describe('what plays', () => {
   test.each([

@@ -1,3 +1,4 @@
+import type { Frames, Seconds } from '../contracts/units.ts'
 import { told } from '../findings/say.ts'
 import { type CutReason, framesPerSecond, type Why } from '../contracts/cut.ts'
 import { type HeardWord, type Hearing } from '../contracts/heard.ts'
@@ -12,7 +13,7 @@ export interface Drop {
 /** Time to think that was cut short: the picture before `at` is to be held. Frames. */
 export interface Held {
   at: number
-  frames: number
+  frames: Frames
   stepId: string | null
   why: Why
 }
@@ -36,7 +37,7 @@ const open = (id: string, kind: CutReason, note: string, sure: boolean): Why => 
  * fillers, dead air beyond what is written, and what comes before the first word and after the last. `takeSeconds` is
  * the take's length.
  */
-export function dropsOf(hearing: HeardTake, takeSeconds: number): Drop[] {
+export function dropsOf(hearing: HeardTake, takeSeconds: Seconds): Drop[] {
   const last = toFrame(takeSeconds)
   const found: Drop[] = hearing.drops.map((d) => {
     const [from, to] = [toFrame(d.from), Math.min(last, toFrame(d.to))]

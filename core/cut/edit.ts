@@ -1,3 +1,4 @@
+import type { Frames } from '../contracts/units.ts'
 import type { Clip, CutItem, CutList, CutSegment, Overlay, Why } from '../contracts/cut.ts'
 import type { Hearing } from '../contracts/heard.ts'
 import { toFrame } from './timeline.ts'
@@ -72,7 +73,7 @@ export function bringBack(segment: CutSegment, id: string): CutSegment {
 }
 
 /** A span begun at another frame; what is heard in place of its sound begins as much later. */
-const begun = (clip: Clip, frame: number, id: string): Clip => ({
+const begun = (clip: Clip, frame: Frames, id: string): Clip => ({
   ...clip,
   id,
   from: frame,
@@ -80,7 +81,7 @@ const begun = (clip: Clip, frame: number, id: string): Clip => ({
 })
 
 /** Parts a span at a frame of its take; nothing happens at or outside its ends. `newId` names the second part. */
-export function split(segment: CutSegment, id: string, frame: number, newId: string): CutSegment {
+export function split(segment: CutSegment, id: string, frame: Frames, newId: string): CutSegment {
   const i = indexOf(segment, id)
   const item = segment.items[i]
   if (item?.kind !== 'clip' || frame <= item.from || frame >= item.to) return segment
@@ -119,7 +120,7 @@ export function moveEdge(
   segment: CutSegment,
   id: string,
   edge: 'from' | 'to',
-  frame: number,
+  frame: Frames,
   last: number,
   newId: string,
 ): CutSegment {
@@ -187,8 +188,8 @@ function lineStretch(
 export function replaceLine(
   segment: CutSegment,
   stepId: string,
-  here: { takeId: string; hearing: Pick<Hearing, 'lines'>; frames: number },
-  there: { takeId: string; hearing: Pick<Hearing, 'lines'>; frames: number },
+  here: { takeId: string; hearing: Pick<Hearing, 'lines'>; frames: Frames },
+  there: { takeId: string; hearing: Pick<Hearing, 'lines'>; frames: Frames },
   newId: () => string,
 ): CutSegment {
   const [mine, theirs] = [
@@ -258,7 +259,7 @@ export function snapPoints(hearing: Pick<Hearing, 'words'> | null): number[] {
   return [...out].filter((f) => f >= 0).sort((a, b) => a - b)
 }
 /** The point nearest to a frame, where one is within `reach` frames; else the frame itself. `points` in order. */
-export function snapped(frame: number, points: readonly number[], reach: number): number {
+export function snapped(frame: Frames, points: readonly number[], reach: number): number {
   let [low, high] = [0, points.length]
   while (low < high) {
     const mid = (low + high) >> 1

@@ -1,3 +1,4 @@
+import type { Frames, Seconds } from '../contracts/units.ts'
 import { en } from '../findings/words/en.ts'
 import type { FilmBox, Overlay, OverlayLook, Repair } from '../contracts/cut.ts'
 import { framesPerSecond } from '../contracts/cut.ts'
@@ -24,7 +25,7 @@ export const captionLine = 590
 export const countedBoxes = (
   table: TableState,
   repair: Repair,
-  frame: number,
+  frame: Frames,
   fill: HouseStyle['frameFill'],
 ): FilmBox[] =>
   inFilm(
@@ -36,11 +37,11 @@ export const countedBoxes = (
 const matBoxes = (
   table: TableState,
   repair: Repair,
-  frame: number,
+  frame: Frames,
   fill: HouseStyle['frameFill'],
 ): FilmBox[] => inFilm(layTable(table, fill).zones, repair, frame)
 /** Boxes of the table's drawing as they come in the film. */
-export function inFilm(boxes: readonly FilmBox[], repair: Repair, frame: number): FilmBox[] {
+export function inFilm(boxes: readonly FilmBox[], repair: Repair, frame: Frames): FilmBox[] {
   const h = takeToFilm(repair, frame)
   const { scale, x, y } = tableInTake
   return boxes.map((b) =>
@@ -91,7 +92,7 @@ const sentenceSizes = (text: string): [number, number][] =>
 
 /** Seconds a sentence stays after it was said. */
 const stays = 2
-const frameOf = (seconds: number, last: number): number => Math.min(last, Math.max(0, toFrame(seconds)))
+const frameOf = (seconds: Seconds, last: number): number => Math.min(last, Math.max(0, toFrame(seconds)))
 
 /** What an overlay's words are by house style: signs where the house shows them at that age. */
 function sentenceText(signs: string, style: HouseStyle, age: number): string {
@@ -109,7 +110,7 @@ function sentenceText(signs: string, style: HouseStyle, age: number): string {
  */
 export function overlaysFor(
   segment: Segment,
-  take: { id: string; seconds: number; hearing: Pick<Hearing, 'lines' | 'words'> | null },
+  take: { id: string; seconds: Seconds; hearing: Pick<Hearing, 'lines' | 'words'> | null },
   moments: readonly Moment[],
   repair: Repair,
   style: HouseStyle,
@@ -262,7 +263,7 @@ export function handOverlay(
   segment: Segment,
   hearing: Pick<Hearing, 'lines'> | null,
   span: { takeId: string; to: number },
-  frame: number,
+  frame: Frames,
 ): Overlay {
   const line = hearing?.lines.findLast((l) => l.start !== null && toFrame(l.start) <= frame + 6)
   const stepId = (segment.steps.find((s) => s.id === line?.stepId) ?? segment.steps[0])?.id ?? null

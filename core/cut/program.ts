@@ -1,3 +1,4 @@
+import type { Frames } from '../contracts/units.ts'
 import type { Card, CutList } from '../contracts/cut.ts'
 import { type Run, runsOf, segmentFrames } from './timeline.ts'
 
@@ -7,11 +8,11 @@ export interface Shot {
   at: number
   run: Run
   /** The picture a hold holds: the take and its frame, or a card. */
-  still: { takeId: string; frame: number } | Card | null
+  still: { takeId: string; frame: Frames } | Card | null
 }
 export interface Program {
   shots: readonly Shot[]
-  frames: number
+  frames: Frames
   /** Frame of the film at which each segment begins. */
   starts: ReadonlyMap<string, number>
 }
@@ -39,7 +40,7 @@ export function programOf(list: Pick<CutList, 'segments'>): Program {
   return { shots, frames, starts }
 }
 /** The shot at a frame of the film: its index, or the last one past the end; -1 for an empty film. */
-export function shotAt(p: Program, frame: number): number {
+export function shotAt(p: Program, frame: Frames): number {
   let [low, high] = [0, p.shots.length]
   while (low < high) {
     const mid = (low + high) >> 1

@@ -1,3 +1,4 @@
+import type { Frames, Seconds } from '../contracts/units.ts'
 import { told } from '../findings/say.ts'
 import {
   type Clip,
@@ -32,7 +33,7 @@ export interface TakeFacts {
   id: string
   segmentId: string
   number: number
-  seconds: number
+  seconds: Seconds
   hearing: Hearing | null
   /** What was marked while filming; absent where nobody asked. */
   marks?: readonly TakeMark[]
@@ -45,7 +46,7 @@ export const factsOf = (
     id: string
     segmentId: string | null
     number: number
-    seconds: number | null
+    seconds: Seconds | null
     status: string
     hearing: Hearing | null
     marks: readonly TakeMark[]
@@ -392,5 +393,5 @@ export const proposalsOf = (list: Pick<CutList, 'segments' | 'repairs'>): Why[] 
     for (const h of r.hidden) if (h.why) byId.set(`${r.takeId} ${h.why.id}`, h.why)
   return [...byId.values()]
 }
-export const filmFrames = (list: { segments: readonly Pick<CutSegment, 'items'>[] }): number =>
+export const filmFrames = (list: { segments: readonly Pick<CutSegment, 'items'>[] }): Frames =>
   list.segments.reduce((n, s) => n + segmentFrames(s), 0)

@@ -1,3 +1,4 @@
+import type { Frames } from '../contracts/units.ts'
 import type { MeanColour } from '../contracts/render.ts'
 import type { CutList, FilmBox, Hidden, Repair } from '../contracts/cut.ts'
 import { film } from '../film/camera/frame.ts'
@@ -30,7 +31,7 @@ export const isPlainRepair = (r: Repair): boolean =>
 /** Whether an area is covered: a proposed one only once it is accepted. */
 export const isCovered = (h: Pick<Hidden, 'why'>): boolean => h.why === null || h.why.state === 'accepted'
 /** Where a hidden area is at a frame of the take; null where it is not there. */
-export function boxAt(h: Pick<Hidden, 'from' | 'to' | 'keys'>, frame: number): FilmBox | null {
+export function boxAt(h: Pick<Hidden, 'from' | 'to' | 'keys'>, frame: Frames): FilmBox | null {
   if (frame < h.from || frame >= h.to) return null
   const after = h.keys.findIndex((k) => k.frame > frame)
   if (after === 0) return h.keys[0]!.box
@@ -41,7 +42,7 @@ export function boxAt(h: Pick<Hidden, 'from' | 'to' | 'keys'>, frame: number): F
   return { x: mix('x'), y: mix('y'), w: mix('w'), h: mix('h') }
 }
 /** A hidden area set at a frame: a key is added, or the one there is moved. Keys stay in order. */
-export const keyed = (h: Hidden, frame: number, box: FilmBox): Hidden => ({
+export const keyed = (h: Hidden, frame: Frames, box: FilmBox): Hidden => ({
   ...h,
   keys: [...h.keys.filter((k) => k.frame !== frame), { frame, box }].sort((a, b) => a.frame - b.frame),
 })
@@ -89,7 +90,7 @@ export const frameQuad: Quad = [
   { x: 0, y: film.height },
 ]
 /** The part of the picture enlarged to the frame at a frame of the take; all of it where nothing is. */
-export function closerBox(closer: Repair['closer'], frame: number): FilmBox {
+export function closerBox(closer: Repair['closer'], frame: Frames): FilmBox {
   if (!closer) return { x: 0, y: 0, w: film.width, h: film.height }
   const t = closer.frames
     ? Math.min(1, Math.max(0, (frame - closer.from) / closer.frames))
@@ -113,7 +114,7 @@ const quadOf = (b: FilmBox): Quad => [
 ]
 
 /** Where a point of the take's picture comes in the film's, at a frame of the take. */
-export function takeToFilm(r: Repair, frame: number): Homography {
+export function takeToFilm(r: Repair, frame: Frames): Homography {
   const steps: (Homography | null)[] = [homography(frameQuad, turned(r.turn))]
   if (r.mirror) steps.push([-1, 0, film.width, 0, 1, 0, 0, 0, 1])
   if (r.corners && isProperQuad(r.corners)) steps.push(homography(r.corners, frameQuad))

@@ -1,3 +1,4 @@
+import type { Frames, Seconds } from '../contracts/units.ts'
 import {
   type Card,
   type Clip,
@@ -9,8 +10,8 @@ import {
 import type { Hearing } from '../contracts/heard.ts'
 import { assertNever } from '../contracts/assert-never.ts'
 
-export const toFrame = (seconds: number): number => Math.round(seconds * framesPerSecond)
-export const toSeconds = (frames: number): number => frames / framesPerSecond
+export const toFrame = (seconds: Seconds): Frames => Math.round(seconds * framesPerSecond)
+export const toSeconds = (frames: Frames): Seconds => frames / framesPerSecond
 
 /** Whether an item is in the film: a drop takes effect when it is accepted, so does an addition. */
 export const plays = (item: Pick<CutItem, 'why'>): boolean =>
@@ -19,7 +20,7 @@ export const plays = (item: Pick<CutItem, 'why'>): boolean =>
 export const isOpen = (item: Pick<CutItem, 'why'>): boolean => item.why?.state === 'open'
 
 /** Frames an item takes in the film when it plays. */
-export function framesOf(item: CutItem): number {
+export function framesOf(item: CutItem): Frames {
   switch (item.kind) {
     case 'clip':
       return item.to - item.from
@@ -30,13 +31,13 @@ export function framesOf(item: CutItem): number {
       return assertNever(item)
   }
 }
-export const segmentFrames = (segment: Pick<CutSegment, 'items'>): number =>
+export const segmentFrames = (segment: Pick<CutSegment, 'items'>): Frames =>
   segment.items.reduce((n, i) => n + (plays(i) ? framesOf(i) : 0), 0)
 
 /** An item of the film with the frame of its segment at which it comes. */
 export interface Placed {
   item: CutItem
-  at: number
+  at: Frames
 }
 /** What plays of a segment, in order. */
 export function layOut(segment: Pick<CutSegment, 'items'>): Placed[] {
@@ -51,19 +52,19 @@ export function layOut(segment: Pick<CutSegment, 'items'>): Placed[] {
 /** What is played without a cut: spans of one take that follow each other without a gap are one run. */
 export type ClipRun = {
   kind: 'clip'
-  at: number
-  frames: number
+  at: Frames
+  frames: Frames
   takeId: string
-  from: number
+  from: Frames
   /** Its first picture is shown all the while. */
   still: boolean
   /** What is heard instead of its own sound. */
-  voice: { takeId: string; from: number } | null
+  voice: { takeId: string; from: Frames } | null
 }
 export type Run =
   | ClipRun
-  | { kind: 'hold'; at: number; frames: number; hold: Hold }
-  | { kind: 'card'; at: number; frames: number; card: Card }
+  | { kind: 'hold'; at: Frames; frames: Frames; hold: Hold }
+  | { kind: 'card'; at: Frames; frames: Frames; card: Card }
 export function runsOf(segment: Pick<CutSegment, 'items'>): Run[] {
   const out: Run[] = []
   for (const { item, at } of layOut(segment)) {
@@ -108,8 +109,8 @@ export const heardTakes = (segment: Pick<CutSegment, 'items'>): ReadonlySet<stri
 
 /** A stretch of the segment's film, in seconds. */
 export interface Stretch {
-  start: number
-  end: number
+  start: Seconds
+  end: Seconds
 }
 /**
  * Where a stretch of a take (seconds) comes in the segment's film: once for each time it is heard (or `of` its picture:
@@ -118,8 +119,8 @@ export interface Stretch {
 export function stretchesOf(
   segment: Pick<CutSegment, 'items'>,
   takeId: string,
-  from: number,
-  to: number,
+  from: Seconds,
+  to: Seconds,
   of: 'sound' | 'picture' = 'sound',
 ): Stretch[] {
   const out: Stretch[] = []
@@ -143,8 +144,8 @@ export function stretchesOf(
 /** The item at a frame of the segment's film, and the frame of its take for a clip (0 for a hold or card); null past the end. */
 export function shownAt(
   segment: Pick<CutSegment, 'items'>,
-  frame: number,
-): { item: CutItem; frame: number } | null {
+  frame: Frames,
+): { item: CutItem; frame: Frames } | null {
   const placed = layOut(segment).find((p) => frame >= p.at && frame < p.at + framesOf(p.item))
   return placed
     ? { item: placed.item, frame: placed.item.kind === 'clip' ? placed.item.from + frame - placed.at : 0 }
@@ -157,7 +158,7 @@ const same = 0.05
 export function wordBeside(
   segment: Pick<CutSegment, 'items'>,
   hearings: ReadonlyMap<string, Pick<Hearing, 'words'>>,
-  frame: number,
+  frame: Frames,
   step: -1 | 1,
 ): number | null {
   const here = toSeconds(frame)

@@ -1,3 +1,4 @@
+import type { Frames } from '@awlbox/core/contracts/units'
 import { repairOf } from '@awlbox/core/cut/repairs'
 import { type PlaceContext, placedCaptions } from '@awlbox/core/cut/caption-place'
 import fs from 'node:fs/promises'
@@ -209,7 +210,7 @@ async function encode(
   { sources, parts }: Plan,
   name: string,
   share: { from: number; to: number },
-): Promise<{ file: string; frames: number }> {
+): Promise<{ file: string; frames: Frames }> {
   const frames = sources.reduce((n, x) => n + framesOf(x), 0)
   const files: string[] = []
   let done = 0

@@ -1,8 +1,9 @@
+import type { Seconds } from '@awlbox/core/contracts/units'
 import fs from 'node:fs/promises'
 import { type EncodeOptions, ffmpeg } from '../platform/media/ffmpeg.ts'
 
 /** Megabytes (10⁶ bytes) allowed to a film of `seconds` at so many for ten minutes. */
-export const bytesAllowed = (seconds: number, perTenMinutes: number): number =>
+export const bytesAllowed = (seconds: Seconds, perTenMinutes: number): number =>
   (perTenMinutes * 1e6 * seconds) / 600
 /** Bits a second for the sound of a small film, and for sound alone, which is never the larger of the two; and the share of its size that the container takes at most. */
 const [soundRate, container] = [40_000, 0.03]
@@ -14,7 +15,7 @@ const [soundRate, container] = [40_000, 0.03]
 export async function makeSmall(
   film: string,
   out: string,
-  seconds: number,
+  seconds: Seconds,
   allowed: number,
   options: EncodeOptions,
 ): Promise<number> {

@@ -1,3 +1,4 @@
+import type { Frames, Seconds } from '@awlbox/core/contracts/units'
 import { createHash } from 'node:crypto'
 import fs from 'node:fs/promises'
 import path from 'node:path'
@@ -36,7 +37,7 @@ const ringRate = 10
 export interface TakeFilm {
   sha: string
   file: string
-  seconds: number
+  seconds: Seconds
   /** Only the room, laid under cards and held pictures; silence where there is none. */
   tone?: RoomTone | null
   /** Level of the room's noise, decibels under full scale, where it was measured. */
@@ -410,7 +411,7 @@ async function steadied(
 
 /** Rings: over a stop card from its start, over each hold from the end of what it holds. */
 async function rings({ run, holds }: Part, i: number, folder: string, g: Graph): Promise<void> {
-  const all: { from: number; frames: number; place: { x: number; y: number } }[] =
+  const all: { from: number; frames: Frames; place: { x: number; y: number } }[] =
     run.kind === 'card' && run.card.look === 'stop'
       ? [{ from: 0, frames: run.frames, place: ringPlace.stop }]
       : []
@@ -432,7 +433,7 @@ async function rings({ run, holds }: Part, i: number, folder: string, g: Graph):
   g.filters.push(`[${last}]null[v${i}]`)
 }
 /** Draws a ring filling over so many frames as numbered pictures, and gives their pattern. */
-async function drawRing(folder: string, name: string, frames: number): Promise<string> {
+async function drawRing(folder: string, name: string, frames: Frames): Promise<string> {
   const n = Math.max(2, Math.ceil((frames / framesPerSecond) * ringRate) + 1)
   for (let k = 0; k < n; k++)
     await fs.writeFile(

@@ -1,3 +1,4 @@
+import type { Frames } from '@awlbox/core/contracts/units'
 import type { Hidden, Repair } from '@awlbox/core/contracts/cut'
 import { film } from '@awlbox/core/film/camera/frame'
 import { closerBox, gainsOf, isCovered } from '@awlbox/core/cut/repairs'
@@ -5,7 +6,7 @@ import { fitFrame } from '../platform/media/ffmpeg.ts'
 import { isProperQuad } from '@awlbox/core/cut/homography'
 
 /** A value that goes in straight lines from key to key, as ffmpeg's expression of the frame `n` of the filter's input; `from` is the take's frame at n = 0. */
-function along(keys: readonly { frame: number; value: number }[], from: number): string {
+function along(keys: readonly { frame: Frames; value: number }[], from: number): string {
   const at = keys.map((k) => ({ n: k.frame - from, v: Math.round(k.value) }))
   const [first, last] = [at[0]!, at.at(-1)!]
   if (at.length === 1) return String(first.v)
@@ -22,7 +23,7 @@ const even = (v: number): number => Math.max(2, Math.round(v / 2) * 2)
 function cover(
   h: Hidden,
   from: number,
-  frames: number,
+  frames: Frames,
   input: string,
   name: string,
   graph: string[],
@@ -60,7 +61,7 @@ function cover(
 export function pictureFilters(
   r: Repair,
   from: number,
-  frames: number,
+  frames: Frames,
   input: string,
   name: string,
   graph: string[],
@@ -91,7 +92,7 @@ export function pictureFilters(
 }
 
 /** The part of the picture brought closer: cut out and enlarged where it stands still, sliding between pixels where it moves. */
-function closerFilter(c: NonNullable<Repair['closer']>, from: number, frames: number): string {
+function closerFilter(c: NonNullable<Repair['closer']>, from: number, frames: Frames): string {
   const [start, end] = [closerBox(c, from), closerBox(c, from + frames - 1)]
   if (start.w === end.w)
     return start.w === film.width

@@ -1,3 +1,4 @@
+import type { Frames, Seconds } from '@awlbox/core/contracts/units'
 import { execFileSync } from 'node:child_process'
 import fs from 'node:fs'
 import os from 'node:os'
@@ -27,7 +28,7 @@ export function testFolder(): { dir: string; remove: () => void } {
 const ffmpeg = (args: readonly string[]): Buffer =>
   execFileSync('ffmpeg', ['-v', 'error', '-y', ...args], { maxBuffer: 1 << 28 })
 /** A film of 1280 × 720 and 30 pictures a second, from ffmpeg's sources: `picture` a graph that makes [v], `sound` a source. */
-export function makeFilm(file: string, picture: string, sound: string, seconds: number): TakeFilm {
+export function makeFilm(file: string, picture: string, sound: string, seconds: Seconds): TakeFilm {
   ffmpeg([
     '-f',
     'lavfi',
@@ -56,7 +57,7 @@ export function makeFilm(file: string, picture: string, sound: string, seconds: 
 /** Mean colour, 0–255 each, of a square of the picture at a frame. */
 export const colourAt = (
   file: string,
-  frame: number,
+  frame: Frames,
   x: number,
   y: number,
   size = 12,

@@ -1,8 +1,9 @@
+import type { Frames } from '../../contracts/units.ts'
 import { cardLines, framesPerSecond, type CutList } from '../../contracts/cut.ts'
 import { type CutEvent, eventsOf, listFrom, lookOf, takeIn } from './events.ts'
 
 /** CMX 3600: the edit list of tape days, which everything reads. Times are 30 frames a second, non-drop. */
-export function timecode(frame: number): string {
+export function timecode(frame: Frames): string {
   const two = (n: number): string => String(n).padStart(2, '0')
   const s = Math.floor(frame / framesPerSecond)
   return `${two(Math.floor(s / 3600))}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}:${two(frame % framesPerSecond)}`
@@ -58,7 +59,7 @@ export function fromEdl(
   interface Read {
     reel: string
     from: number
-    frames: number
+    frames: Frames
     still: boolean
     comments: string[]
   }

@@ -1,11 +1,12 @@
+import type { Frames } from '../../contracts/units.ts'
 import { CardLook, type CutItem, type CutList, plainList } from '../../contracts/cut.ts'
 import { programOf } from '../program.ts'
 
 /** One event of the cut as other programs know them, in the order of the film. Frames. */
-export type CutEvent = { segmentId: string; frames: number } & (
+export type CutEvent = { segmentId: string; frames: Frames } & (
   | { kind: 'clip'; takeId: string; from: number }
   /** A picture that stands still: of a take, or of the card before it. */
-  | { kind: 'still'; takeId: string; frame: number }
+  | { kind: 'still'; takeId: string; frame: Frames }
   | { kind: 'card'; name: string; look: CardLook; title: string; lines: readonly string[] }
 )
 /** The film as events. A hold with nothing before it has no picture and is left out. */

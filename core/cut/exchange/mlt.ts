@@ -1,9 +1,10 @@
+import type { Frames } from '../../contracts/units.ts'
 import { type CutList, framesPerSecond } from '../../contracts/cut.ts'
 import { escapeXml } from '../../script/table/drawing/table.ts'
 import { film } from '../../film/camera/frame.ts'
 import { type CutEvent, eventsOf, takeFile } from './events.ts'
 
-const stillFile = (takeId: string, frame: number): string => `stills/${takeId.slice(0, 8)}-${frame}.png`
+const stillFile = (takeId: string, frame: Frames): string => `stills/${takeId.slice(0, 8)}-${frame}.png`
 /** The file that shows an event's picture, beside the project. Stills are named by their take and frame. */
 export const pictureFile = (e: CutEvent): string =>
   e.kind === 'clip'

@@ -1,10 +1,11 @@
+import type { Frames } from '../../contracts/units.ts'
 import { z } from 'zod'
 import { CutList, framesPerSecond } from '../../contracts/cut.ts'
 import { type CutEvent, eventsOf, listFrom, lookOf, takeFile, takeIn } from './events.ts'
 
 /** OpenTimelineIO: the academy's open JSON for edits. Only what a cut list holds is written, in its published schemas. */
 const time = (value: number) => ({ OTIO_SCHEMA: 'RationalTime.1', rate: framesPerSecond, value })
-const range = (start: number, frames: number) => ({
+const range = (start: number, frames: Frames) => ({
   OTIO_SCHEMA: 'TimeRange.1',
   start_time: time(start),
   duration: time(frames),

@@ -1,3 +1,4 @@
+import type { Seconds } from '../../contracts/units.ts'
 import type { CutList } from '../../contracts/cut.ts'
 import type { Lesson } from '../../contracts/lesson.ts'
 import { within } from '../propose.ts'
@@ -9,7 +10,7 @@ import { fromOtio } from './otio.ts'
 interface Known {
   id: string
   segmentId: string
-  seconds: number
+  seconds: Seconds
 }
 /**
  * Reads a cut list from a file of any of the formats it is written in, by the file's name: .edl, .otio, else Awlbox's

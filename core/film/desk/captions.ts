@@ -1,10 +1,11 @@
+import type { Seconds } from '../../contracts/units.ts'
 import type { HeardWord } from '../../contracts/heard.ts'
 import { spokenWordsOf } from '../follow/spoken.ts'
 
 export interface Cue {
   /** Seconds. */
-  start: number
-  end: number
+  start: Seconds
+  end: Seconds
   text: string
   /** Times within the cue, where the file has them: from this place in `text` on, spoken from this second on. */
   stamps?: { at: number; time: number }[]
@@ -79,8 +80,8 @@ const bare = (line: string): string => line.replace(/<[^>]*>/g, '').trim()
  * habit, and not one line said again, each line is kept where it first appears.
  */
 function withoutRolling(
-  cues: readonly { start: number; end: number; lines: string[] }[],
-): { start: number; end: number; lines: string[] }[] {
+  cues: readonly { start: Seconds; end: Seconds; lines: string[] }[],
+): { start: Seconds; end: Seconds; lines: string[] }[] {
   const shown = (i: number): string[] => cues[i]?.lines.map(bare).filter(Boolean) ?? []
   const grows = (i: number): boolean => {
     const [a, b] = [shown(i - 1).join(' '), shown(i).join(' ')]
@@ -170,7 +171,7 @@ export function captionWords(cues: readonly Cue[]): HeardWord[] {
   })
 }
 
-function shared(text: string, from: number, to: number): HeardWord[] {
+function shared(text: string, from: Seconds, to: Seconds): HeardWord[] {
   // Figures run together with signs or commas are several words: "1,2,3" and "4+3=7".
   const parts = text
     .replace(/(\d)(?:\s+[-−–]\s+|[-−–](?=\d+\s*=))(?=\d)/g, '$1 take away ')

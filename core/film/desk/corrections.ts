@@ -1,3 +1,4 @@
+import type { Seconds } from '../../contracts/units.ts'
 import type { Correction } from '../../contracts/correction.ts'
 import {
   type HeardFinding,
@@ -35,7 +36,7 @@ export const withCorrection = (all: readonly Correction[], c: Correction): Corre
 export function heardIn(
   h: Pick<Hearing, 'words'>,
   l: HeardLine,
-): { from: number; to: number; words: string } | null {
+): { from: Seconds; to: Seconds; words: string } | null {
   const ats = l.words.flatMap((w) => (w.at === null ? [] : [w.at]))
   if (!ats.length) return null
   const words = h.words.slice(Math.min(...ats), Math.max(...ats) + 1)

@@ -1,3 +1,4 @@
+import type { Seconds } from '../../contracts/units.ts'
 import type { HouseStyle } from '../../contracts/house-style.ts'
 import type { Segment, Step } from '../../contracts/lesson.ts'
 import { readSeconds } from '../../script/reading.ts'
@@ -12,7 +13,7 @@ export interface PromptLine {
   /** What kind of attention it wants: words to say, hands to move, or silence to keep. */
   kind: 'say' | 'hands' | 'wait'
   /** Seconds it takes at the teacher's pace. */
-  seconds: number
+  seconds: Seconds
   /** How many numbers a count has; null for other lines. */
   numbers: number | null
   /** The table once this line is done. */

@@ -1,3 +1,4 @@
+import type { Seconds } from '../../contracts/units.ts'
 import type { HeardWord } from '../../contracts/heard.ts'
 import { type HouseStyle } from '../../contracts/house-style.ts'
 import type { Segment } from '../../contracts/lesson.ts'
@@ -19,7 +20,7 @@ export interface Sorted {
   /** The segment it is a take of; null where none stands out. */
   segmentId: string | null
   /** Stretches of a clip in which several segments are said one after another: seconds. Empty where it is one take. */
-  parts: { segmentId: string; from: number; to: number }[]
+  parts: { segmentId: string; from: Seconds; to: Seconds }[]
   /** Why, in a sentence. */
   reason: string
 }
@@ -35,7 +36,7 @@ const saidWithin = 0.6
 export function sortClip(
   segments: readonly Segment[],
   words: readonly HeardWord[],
-  duration: number,
+  duration: Seconds,
   style: HouseStyle,
 ): Sorted {
   const mine = segments
@@ -146,7 +147,7 @@ function matchOf(
 function partsOf(
   segments: readonly { id: string; lines: readonly SpokenLine[] }[],
   words: readonly HeardWord[],
-  duration: number,
+  duration: Seconds,
 ): Sorted['parts'] {
   const lines = segments.flatMap((s) => s.lines.map((l) => ({ ...l, segmentId: s.id })))
   const { lineOf, final } = follow(lines, words)
@@ -169,7 +170,7 @@ function partsOf(
 }
 
 /** The stretches between the marks at which the prompter went on to a segment; those under two seconds were only passed through. */
-export function partsFromMarks(marks: readonly TakeMark[], seconds: number): Sorted['parts'] {
+export function partsFromMarks(marks: readonly TakeMark[], seconds: Seconds): Sorted['parts'] {
   const begins = marks.filter((m) => m.kind === 'segment').sort((a, b) => a.at - b.at)
   return begins
     .map((m, i) => ({ segmentId: m.segmentId, from: i === 0 ? 0 : m.at, to: begins[i + 1]?.at ?? seconds }))

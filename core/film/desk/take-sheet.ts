@@ -1,3 +1,4 @@
+import type { Seconds } from '../../contracts/units.ts'
 import { told } from '../../findings/say.ts'
 import { type HeardCode, type HeardFinding, type Hearing, plainCodes } from '../../contracts/heard.ts'
 import { type ToFilm, filmingOrder } from './table-order.ts'
@@ -11,7 +12,7 @@ const mended: ReadonlySet<HeardCode> = new Set(['wait-short', 'answer-early', 'p
 export interface SheetTake {
   id: string
   number: number
-  seconds: number
+  seconds: Seconds
   hearing: Pick<Hearing, 'quality' | 'findings' | 'drops' | 'pace'> | null
 }
 export interface TakeRow {
@@ -20,7 +21,7 @@ export interface TakeRow {
   /** 0–100; null before it is heard. */
   score: number | null
   pace: number | null
-  seconds: number
+  seconds: Seconds
   /** Seconds left once the proposed drops are gone, and how that compares with the plan: 1 is as planned. */
   kept: number
   ofPlan: number | null

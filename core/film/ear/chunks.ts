@@ -1,3 +1,4 @@
+import type { Seconds } from '../../contracts/units.ts'
 /** Loudness of a take, a hundred values a second: what is needed to part it at silences and to judge its sound. */
 export const levelsPerSecond = 100
 
@@ -6,8 +7,8 @@ export const pieceSeconds = { least: 22, aim: 40, most: 70 } as const
 
 export interface Piece {
   /** Seconds into the take. */
-  from: number
-  to: number
+  from: Seconds
+  to: Seconds
 }
 
 /** Parts a take into pieces for recognition, each cut in the middle of the longest quiet stretch near its end. */

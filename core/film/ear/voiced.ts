@@ -1,3 +1,4 @@
+import type { Seconds } from '../../contracts/units.ts'
 import type { HeardWord } from '../../contracts/heard.ts'
 import { levelsPerSecond, type Piece, quietLevel } from './chunks.ts'
 
@@ -22,8 +23,8 @@ export function voicedIn(levels: ArrayLike<number>): Piece[] {
 export function unheardVoice(
   voiced: readonly Piece[],
   words: readonly HeardWord[],
-  from: number,
-  to: number,
+  from: Seconds,
+  to: Seconds,
 ): number {
   // A word recognised with hardly any confidence accounts for nothing.
   const mine = words.filter((w) => w.end > from - 1 && w.start < to + 1 && w.confidence >= 0.3)
@@ -42,7 +43,7 @@ export function unheardVoice(
 }
 
 /** The longest stretch between two times in which nothing sounds; all of it where no sound is known. */
-export function longestSilence(voiced: readonly Piece[], from: number, to: number): Piece {
+export function longestSilence(voiced: readonly Piece[], from: Seconds, to: Seconds): Piece {
   let best: Piece = { from, to: from }
   let at = from
   for (const v of voiced) {

@@ -1,3 +1,4 @@
+import type { Seconds } from '../../contracts/units.ts'
 import type { HeardFinding, HeardWord, ProposedDrop } from '../../contracts/heard.ts'
 import { type Attempt, coverage, type Followed } from './align.ts'
 import type { Piece } from '../ear/chunks.ts'
@@ -257,7 +258,7 @@ function borrowedStarts(
 }
 
 /** Where, from `from` up to and including `to`, what was said begins once more; null where it does not. */
-function begunAgain(heard: readonly HeardWord[], from: number, to: number): number | null {
+function begunAgain(heard: readonly HeardWord[], from: Seconds, to: Seconds): number | null {
   const words = heard.slice(from, to + to - from + 4).map((w) => w.word)
   for (let n = to - from; n >= 3; n--)
     if (saidAgain(words.slice(0, n), words.slice(n, n * 2 + 4))) return from + n

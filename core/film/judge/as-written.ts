@@ -1,3 +1,4 @@
+import type { Seconds } from '../../contracts/units.ts'
 import { type Hearing, plainCodes } from '../../contracts/heard.ts'
 
 /** A heard word as one should read it. Seconds into the take. */
@@ -6,8 +7,8 @@ export interface WordAsWritten {
   word: string
   /** What the recogniser made of it, where that is something else. */
   heard: string | null
-  start: number
-  end: number
+  start: Seconds
+  end: Seconds
 }
 
 /**
@@ -36,8 +37,8 @@ export function asWritten(h: Pick<Hearing, 'words' | 'lines' | 'findings'>): Wor
 /** The words between two seconds, as they should be read and, where that differs, as they were heard. */
 export function wordsBetween(
   words: readonly WordAsWritten[],
-  from: number,
-  to: number,
+  from: Seconds,
+  to: Seconds,
 ): { written: string; heard: string | null } {
   const mine = words.filter((w) => (w.start + w.end) / 2 >= from && (w.start + w.end) / 2 < to)
   const written = mine.flatMap((w) => (w.word ? [w.word] : [])).join(' ')

@@ -1,3 +1,4 @@
+import type { Seconds } from '../../contracts/units.ts'
 import type { HeardFinding, HeardLine } from '../../contracts/heard.ts'
 import type { Segment } from '../../contracts/lesson.ts'
 import { readClaps } from '../../script/reading.ts'
@@ -55,7 +56,7 @@ export function clapSlips(
   segment: Segment,
   lines: readonly HeardLine[],
   claps: readonly number[],
-  duration: number,
+  duration: Seconds,
 ): HeardFinding[] {
   return segment.steps.flatMap((step, i): HeardFinding[] => {
     const written = step.verb === 'sound' && !step.deliberate ? readClaps(step.text) : null

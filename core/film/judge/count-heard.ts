@@ -1,3 +1,4 @@
+import type { Seconds } from '../../contracts/units.ts'
 import type { Params } from '../../contracts/finding.ts'
 import type { HeardFinding, HeardWord } from '../../contracts/heard.ts'
 import { parseNumber, readNumberAt } from '../../plan/numbers/names.ts'
@@ -11,8 +12,8 @@ export interface Said {
   n: number
   first: number
   last: number
-  start: number
-  end: number
+  start: Seconds
+  end: Seconds
   confidence: number
   /** Heard as no number, or not understood at all, where a number has its place: `n` is what it may have been, or NaN. */
   guess?: boolean

@@ -1,3 +1,4 @@
+import type { Seconds } from '../../contracts/units.ts'
 import type { HeardFinding, HeardWord } from '../../contracts/heard.ts'
 import { run } from '../../plan/numbers/names.ts'
 import { countSlips, mendRetries, numbersSaid, passedOver, type Said, withoutEcho } from './count-heard.ts'
@@ -166,8 +167,8 @@ const steps = [1, -1, 2, -2, 10, -10, 5, -5, 3, -3, 4, -4, 100] as const
 interface Progression {
   span: readonly Said[]
   step: number
-  start: number
-  end: number
+  start: Seconds
+  end: Seconds
 }
 /** The even walk that most of the numbers follow, as the longest chain with few gaps and few strangers; null when there is none. */
 function progression(said: readonly Said[]): Progression | null {

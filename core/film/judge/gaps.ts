@@ -1,3 +1,4 @@
+import type { Seconds } from '../../contracts/units.ts'
 import type { HeardFinding, HeardLine, HeardWord, ProposedDrop } from '../../contracts/heard.ts'
 import type { HouseStyle } from '../../contracts/house-style.ts'
 import type { Segment } from '../../contracts/lesson.ts'
@@ -12,7 +13,7 @@ import { longestSilence, soundEnd } from '../ear/voiced.ts'
 /** The silence written between two spoken lines. */
 export interface Silent {
   /** Film seconds of what is done, written and waited for. */
-  seconds: number
+  seconds: Seconds
   /** The wait among it, or null. */
   wait: number | null
   /** Whether the line before it is a question, or a pause of the film. */
@@ -66,7 +67,7 @@ export function gapsOf(
   lineOf: readonly (number | null)[],
   silent: readonly Silent[],
   used: ReadonlySet<number>,
-  duration: number,
+  duration: Seconds,
   voiced: readonly Piece[] = [],
 ): Gaps {
   const out: Gaps = { findings: [], drops: [] }

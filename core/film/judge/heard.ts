@@ -1,3 +1,4 @@
+import type { Seconds } from '../../contracts/units.ts'
 import {
   type HeardFinding,
   type HeardLine,
@@ -39,7 +40,7 @@ export interface HearOptions {
 export function hear(
   segment: Segment,
   words: readonly HeardWord[],
-  duration: number,
+  duration: Seconds,
   options: HearOptions,
 ): Hearing {
   const style = options.style
@@ -271,7 +272,7 @@ function linesJudged(
   per: readonly HeardLine[],
   followed: Followed,
   heard: readonly HeardWord[],
-  duration: number,
+  duration: Seconds,
   unpronounced: ReadonlySet<string>,
   used: ReadonlySet<number>,
   voiced: readonly Piece[],
@@ -311,7 +312,7 @@ function skipped(
   i: number,
   all: readonly HeardLine[],
   heard: readonly HeardWord[],
-  duration: number,
+  duration: Seconds,
   voiced: readonly Piece[],
 ): HeardFinding | null {
   const before =
@@ -341,7 +342,7 @@ function skipped(
 }
 
 /** Past words that follow a line closely and belong to none: "yes, ten" after "ten altogether". */
-function afterEcho(heard: readonly HeardWord[], from: number, to: number): number {
+function afterEcho(heard: readonly HeardWord[], from: Seconds, to: Seconds): number {
   let at = from
   for (const w of heard)
     if (w.confidence >= 0.5 && w.start >= at - 0.05 && w.start - at < 1.2 && w.end < to) at = w.end

@@ -1,3 +1,4 @@
+import type { Seconds } from '../../contracts/units.ts'
 import { type HeardFinding, type HeardLine, type HeardWord, type Hearing } from '../../contracts/heard.ts'
 import type { Piece } from '../ear/chunks.ts'
 import { qualityOf } from './heard.ts'
@@ -23,7 +24,7 @@ const [around, near] = [6, 1.2]
  * The stretches worth listening to a second time: around every finding that rests on what was recognised, ended in
  * silence where there is some. Times in seconds; none overlap.
  */
-export function doubtful(h: Pick<Hearing, 'findings' | 'words'>, duration: number): Piece[] {
+export function doubtful(h: Pick<Hearing, 'findings' | 'words'>, duration: Seconds): Piece[] {
   const out: Piece[] = []
   for (const f of h.findings.filter(matters)) {
     const from = quietBefore(h.words, Math.max(0, f.start - around))
@@ -40,7 +41,7 @@ function quietBefore(words: readonly HeardWord[], t: number): number {
       return (words[k]!.start + words[k - 1]!.end) / 2
   return 0
 }
-function quietAfter(words: readonly HeardWord[], t: number, duration: number): number {
+function quietAfter(words: readonly HeardWord[], t: number, duration: Seconds): number {
   for (let k = 1; k < words.length; k++)
     if (words[k - 1]!.end >= t && words[k]!.start - words[k - 1]!.end > 0.5)
       return (words[k]!.start + words[k - 1]!.end) / 2

@@ -1,3 +1,4 @@
+import type { Seconds } from '../../contracts/units.ts'
 import { readNumberAt } from '../../plan/numbers/names.ts'
 
 /** A word as it was said, with what parts it from the word before and after. */
@@ -11,8 +12,8 @@ export interface Token {
 /** A number sentence said in the words people use: "three and two is five", "eleven take away four … seven", "half of six is three". */
 export interface Statement {
   /** First token and the token after the last. */
-  from: number
-  to: number
+  from: Seconds
+  to: Seconds
   holds: boolean
   /** In signs, as it was said: "3 + 2 = 6". */
   text: string

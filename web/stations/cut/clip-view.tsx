@@ -1,3 +1,4 @@
+import type { Frames, Seconds } from '@awlbox/core/contracts/units'
 import { asWritten, wordsBetween } from '@awlbox/core/film/judge/as-written'
 import { memo, useMemo, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { type Clip, framesPerSecond, type Overlay } from '@awlbox/core/contracts/cut'
@@ -46,7 +47,7 @@ export const ClipView = memo(function ClipView({
 }: Props) {
   const onSelect = (part: Selection['part'] = null): void =>
     acts.onSelect({ segmentId, itemId: item.id, part })
-  const onEdge = (edge: 'from' | 'to', frame: number): void => acts.onEdge(segmentId, item.id, edge, frame)
+  const onEdge = (edge: 'from' | 'to', frame: Frames): void => acts.onEdge(segmentId, item.id, edge, frame)
   const peaks = usePeaks(take?.id ?? null)
   const [image, looked] = [useSheet(take?.looked?.sheet ? take.id : null), take?.looked?.sheet]
   const sheet = useMemo(() => (image && looked ? { image, looked } : undefined), [image, looked])
@@ -79,7 +80,7 @@ export const ClipView = memo(function ClipView({
   const name = proposed
     ? `Proposed ${adds ? 'addition' : 'drop'}: ${proposed.kind}, ${(frames / framesPerSecond).toFixed(1)} seconds${words ? `, “${words}”` : ''}`
     : words || `quiet, ${(frames / framesPerSecond).toFixed(1)} seconds`
-  const at = (frame: number): string => `${((frame - item.from) / frames) * 100}%`
+  const at = (frame: Frames): string => `${((frame - item.from) / frames) * 100}%`
   return (
     <span role="listitem" style={{ width }} className="block relative max-w-full">
       {overlays.map((o) => (
@@ -190,9 +191,9 @@ export const ClipView = memo(function ClipView({
 })
 
 /** What is said last before a second of a take, and first after it. */
-function wordsBeside(all: readonly { word: string; start: number; end: number }[], at: number) {
+function wordsBeside(all: readonly { word: string; start: Seconds; end: Seconds }[], at: number) {
   const words = all.filter((w) => w.word !== '')
-  const middle = (w: { start: number; end: number }): number => (w.start + w.end) / 2
+  const middle = (w: { start: Seconds; end: Seconds }): number => (w.start + w.end) / 2
   return {
     before: words.filter((w) => middle(w) < at).at(-1)?.word ?? '',
     after: words.find((w) => middle(w) >= at)?.word ?? '',
@@ -213,9 +214,9 @@ function Edge({
   points: readonly number[]
   /** The words before and after this edge. */
   beside: { before: string; after: string }
-  onMove: (frame: number) => void
+  onMove: (frame: Frames) => void
 }) {
-  const [held, setHeld] = useState<{ x: number; frame: number } | null>(null)
+  const [held, setHeld] = useState<{ x: number; frame: Frames } | null>(null)
   const key = (e: KeyboardEvent) => {
     if (e.key !== 'ArrowLeft' && e.key !== 'ArrowRight') return
     e.preventDefault()

@@ -1,3 +1,4 @@
+import type { Frames, Seconds } from '@awlbox/core/contracts/units'
 import { createContext, useCallback, useContext, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import * as cutApi from '@awlbox/core/contracts/api/cut'
 import * as filmApi from '@awlbox/core/contracts/api/film'
@@ -33,7 +34,7 @@ export interface Shown {
   segmentId: string
   itemId: string
   takeId: string | null
-  frame: number
+  frame: Frames
   along: number
 }
 
@@ -246,7 +247,7 @@ export function useCutSession() {
         await ask(cutApi.render, { lessonId: record.id })
         setPanel('film')
       }),
-    goToMoment: (segmentId: string | null, seconds: number | null): void => {
+    goToMoment: (segmentId: string | null, seconds: Seconds | null): void => {
       if (!segmentId) return
       if (at !== segmentId) goTo(segmentId)
       player.seek(startOf(segmentId) + Math.round((seconds ?? 0) * framesPerSecond))

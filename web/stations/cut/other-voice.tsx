@@ -1,3 +1,4 @@
+import type { Seconds } from '@awlbox/core/contracts/units'
 import { useEffect, useRef, useState } from 'react'
 import type { Clip, CutSegment } from '@awlbox/core/contracts/cut'
 import { wordsOf } from '../../api.ts'
@@ -21,7 +22,7 @@ export function OtherVoice({
   acts: CutActs
 }) {
   const [state, setState] = useState<
-    { kind: 'idle' | 'sending' } | { kind: 'recording'; seconds: number } | { kind: 'wrong'; why: string }
+    { kind: 'idle' | 'sending' } | { kind: 'recording'; seconds: Seconds } | { kind: 'wrong'; why: string }
   >({ kind: 'idle' })
   const recorder = useRef<MediaRecorder | null>(null)
   useEffect(() => () => (recorder.current?.state === 'recording' ? recorder.current.stop() : undefined), [])

@@ -1,3 +1,4 @@
+import type { Frames } from '@awlbox/core/contracts/units'
 import type { CutList } from '@awlbox/core/contracts/cut'
 import { boxAt, keyed, repairOf } from '@awlbox/core/cut/repairs'
 import { plays } from '@awlbox/core/cut/timeline'
@@ -25,7 +26,7 @@ export function placingOf({
   panel: PanelName
   overlay: string | null
   pick: Picked
-  shown: { segmentId: string; takeId: string; frame: number } | null
+  shown: { segmentId: string; takeId: string; frame: Frames } | null
   acts: ReturnType<typeof useCutActs>
 }): Placing | null {
   if (!shown) return null

@@ -1,3 +1,4 @@
+import type { Frames } from '@awlbox/core/contracts/units'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { CutList, Overlay } from '@awlbox/core/contracts/cut'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
@@ -39,7 +40,7 @@ interface Props {
   player: Player
   list: CutList
   /** The span in the picture and the frame of its take that is seen; `along`: the one that would be, did it not stand still. Null on cards. */
-  shown: { segmentId: string; takeId: string; frame: number; along: number } | null
+  shown: { segmentId: string; takeId: string; frame: Frames; along: number } | null
   tables: (stepId: string) => TableState | null
   fill: HouseStyle['frameFill']
   /** What is said now, or null. */
@@ -270,7 +271,7 @@ function Over({
   table: TableState | null
   fill: HouseStyle['frameFill']
   video: HTMLVideoElement | null
-  frame: number
+  frame: Frames
   back: ReturnType<typeof takeToFilm> | null
 }) {
   const shapes = useMemo(() => overlayShapes(overlay, table, fill), [overlay, table, fill])
@@ -300,7 +301,7 @@ function Magnified({
 }: {
   overlay: Overlay
   video: HTMLVideoElement | null
-  frame: number
+  frame: Frames
   back: ReturnType<typeof takeToFilm> | null
 }) {
   const canvas = useRef<HTMLCanvasElement>(null)

@@ -1,3 +1,4 @@
+import type { Frames } from '@awlbox/core/contracts/units'
 import { Select } from '../../kit/select.tsx'
 import { memo, useMemo } from 'react'
 import {
@@ -26,7 +27,7 @@ interface Props {
   /** Pixels of a second, the same in every row, so that lengths can be compared. */
   scale: number
   /** The item and frame of its take being shown, when it is in this row. */
-  now: { itemId: string; frame: number } | null
+  now: { itemId: string; frame: Frames } | null
   /** The overlay chosen, in whichever row. */
   overlay: string | null
   /** For adults alone: rendered as a film of its own. */

@@ -1,3 +1,4 @@
+import type { Frames } from '@awlbox/core/contracts/units'
 /** What is chosen in the rows: an item, and a part of it where one was drawn over. Frames of the take. */
 export interface Selection {
   segmentId: string
@@ -9,6 +10,6 @@ export interface RowActs {
   onSelect: (s: Selection) => void
   onTake: (segmentId: string, takeId: string) => void
   onGo: (segmentId: string) => void
-  onEdge: (segmentId: string, itemId: string, edge: 'from' | 'to', frame: number) => void
+  onEdge: (segmentId: string, itemId: string, edge: 'from' | 'to', frame: Frames) => void
   onOverlay: (segmentId: string, id: string) => void
 }

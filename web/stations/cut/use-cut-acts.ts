@@ -1,3 +1,4 @@
+import type { Frames } from '@awlbox/core/contracts/units'
 import { useLayoutEffect, useMemo, useRef } from 'react'
 import {
   type CaptionEdit,
@@ -30,7 +31,7 @@ export interface CutActs {
   dropPart: () => void
   splitHere: () => void
   move: (segmentId: string, itemId: string, by: -1 | 1) => void
-  edge: (segmentId: string, itemId: string, edge: 'from' | 'to', frame: number) => void
+  edge: (segmentId: string, itemId: string, edge: 'from' | 'to', frame: Frames) => void
   addHold: (segmentId: string, afterId: string) => void
   addCard: (segmentId: string, look: CardLook, afterId: string | null) => void
   change: (segmentId: string, item: CutItem, together: string) => void
@@ -78,7 +79,7 @@ export function useCutActs({
   edit: (change: (c: CutList) => CutList, together?: string | null) => void
   selection: Selection | null
   /** The span and frame of its take in the picture, or null. */
-  shown: { segmentId: string; itemId: string; frame: number } | null
+  shown: { segmentId: string; itemId: string; frame: Frames } | null
   onSelect: (s: Selection | null) => void
 }): CutActs {
   // What can be done stays the same thing while one works, so that rows which did not change are not drawn again.

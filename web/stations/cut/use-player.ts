@@ -1,5 +1,6 @@
 // The two pictures and the voice are elements driven by hand, from animation frames: nothing of them is drawn by React.
 /* eslint-disable react-hooks/immutability */
+import type { Frames, Seconds } from '@awlbox/core/contracts/units'
 import { noted } from '../../noted.ts'
 import { useCallback, useEffect, useMemo, useRef, useState, type RefObject } from 'react'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
@@ -13,14 +14,14 @@ export interface Player {
   voice: RefObject<HTMLAudioElement | null>
   /** Which screen is seen; null on a card. */
   seen: 0 | 1
-  frame: number
+  frame: Frames
   playing: boolean
   play: (from?: number) => void
   stop: () => void
-  seek: (frame: number) => void
+  seek: (frame: Frames) => void
 }
 interface Now {
-  frame: number
+  frame: Frames
   playing: boolean
   seen: 0 | 1
   shot: number
@@ -42,7 +43,7 @@ const heardInstead = ({ run }: Shot): { takeId: string; from: number } | null =>
   run.kind !== 'clip' ? null : (run.voice ?? (run.still ? { takeId: run.takeId, from: run.from } : null))
 
 /** Whether two shots show the same picture at a frame of the film. */
-function sameFrame(a: Shot, b: Shot, frame: number): boolean {
+function sameFrame(a: Shot, b: Shot, frame: Frames): boolean {
   if (a.run.kind !== 'clip' || b.run.kind !== 'clip') return false
   const at = (s: Shot & { run: ClipRun }): number => s.run.from + (s.run.still ? 0 : frame - s.at)
   return a.run.takeId === b.run.takeId && at({ ...a, run: a.run }) === at({ ...b, run: b.run })
@@ -74,7 +75,7 @@ export function usePlayer(program: Program): Player {
 
   /** Brings a screen to a second of a take, without playing it. */
   const ready = useCallback(
-    (screen: 0 | 1, takeId: string, seconds: number) => {
+    (screen: 0 | 1, takeId: string, seconds: Seconds) => {
       const v = screens[screen].current
       if (!v) return
       const src = filmOf(takeId)
@@ -87,7 +88,7 @@ export function usePlayer(program: Program): Player {
     [screens],
   )
   /** Lets the sound be heard that stands in place of a picture's own. */
-  const sound = useCallback((shot: Shot, frame: number) => {
+  const sound = useCallback((shot: Shot, frame: Frames) => {
     const v = voice.current
     const instead = heardInstead(shot)
     if (!v) return
@@ -107,7 +108,7 @@ export function usePlayer(program: Program): Player {
   }, [])
   /** Puts the shot at a frame on a screen; the other one gets ready for the next run. */
   const enter = useCallback(
-    (frame: number) => {
+    (frame: Frames) => {
       const p = latest.current
       const i = shotAt(p, frame)
       const shot = p.shots[i]
@@ -148,7 +149,7 @@ export function usePlayer(program: Program): Player {
     show()
   }, [screens, show])
   const seek = useCallback(
-    (frame: number) => {
+    (frame: Frames) => {
       now.current.shot = -2
       enter(Math.max(0, Math.min(latest.current.frames - 1, Math.round(frame))))
       show()

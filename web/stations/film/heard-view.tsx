@@ -1,3 +1,4 @@
+import type { Seconds } from '@awlbox/core/contracts/units'
 import * as filmApi from '@awlbox/core/contracts/api/film'
 import { useState } from 'react'
 import { type Hearing, plainCodes } from '@awlbox/core/contracts/heard'
@@ -14,7 +15,7 @@ interface Props {
   takeId: string
   segment: Segment
   hearing: Hearing
-  corrections: readonly { from: number; to: number; heard: string; said: string }[]
+  corrections: readonly { from: Seconds; to: Seconds; heard: string; said: string }[]
   mayChange: boolean
   onSeek: (s: number) => void
   onChanged: () => void
@@ -28,7 +29,7 @@ export function HeardView(props: Props) {
   const plain = hearing.findings.filter((f) => plainCodes.has(f.code))
   const unclear = hearing.lines.filter((l) => lineState(hearing, l) === 'unclear').length
   const correct = async (
-    body: { from: number; to: number; heard: string; said: string } | { takeBack: number },
+    body: { from: Seconds; to: Seconds; heard: string; said: string } | { takeBack: number },
   ) => {
     try {
       await ask(filmApi.correctTake, { takeId }, body)

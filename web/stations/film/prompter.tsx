@@ -1,3 +1,4 @@
+import type { Seconds } from '@awlbox/core/contracts/units'
 import { useLesson } from '../../frame/lesson-context.ts'
 import type { CSSProperties } from 'react'
 import { distanceForSize, type PromptLine, sizeForDistance } from '@awlbox/core/film/desk/prompter'
@@ -229,7 +230,7 @@ function Heard({ levels }: { levels: Levels }) {
 }
 
 /** Fills while a wait runs, and stands still while filming does. */
-function Ring({ running, seconds, size }: { running: boolean; seconds: number; size: number }) {
+function Ring({ running, seconds, size }: { running: boolean; seconds: Seconds; size: number }) {
   return (
     <svg
       width={size}

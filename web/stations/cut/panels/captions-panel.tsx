@@ -1,3 +1,4 @@
+import type { Seconds } from '@awlbox/core/contracts/units'
 import { useMemo } from 'react'
 import type { CaptionEdit, CutList } from '@awlbox/core/contracts/cut'
 import { captionLimits, type FilmCue, readingSpeed } from '@awlbox/core/cut/captions'
@@ -13,7 +14,7 @@ interface Props {
   /** Seconds at which the segment begins and ends that one is on: only its captions are shown. */
   part: { from: number; to: number }
   mayChange: boolean
-  onGo: (seconds: number) => void
+  onGo: (seconds: Seconds) => void
   onEdit: (edit: CaptionEdit, together: string | null) => void
   onBurn: (burnt: boolean) => void
 }

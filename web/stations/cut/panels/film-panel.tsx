@@ -1,3 +1,4 @@
+import type { Seconds } from '@awlbox/core/contracts/units'
 import { told } from '@awlbox/core/findings/say'
 import { useRef } from 'react'
 import type { FilmCheck, RenderFileKind } from '@awlbox/core/contracts/render'
@@ -9,7 +10,7 @@ import { Notice } from '../../../kit/notice.tsx'
 interface Render {
   id: string
   cutRevision: number
-  seconds: number
+  seconds: Seconds
   bytes: number
   createdAt: string
   checks: FilmCheck[] | null
@@ -41,7 +42,7 @@ interface Props {
   /** The cut changed since. */
   stale: boolean
   mayChange: boolean
-  onGo: (seconds: number) => void
+  onGo: (seconds: Seconds) => void
   onRead: (file: File) => void
 }
 /** The finished film with its versions, what was found in it, and the cut in formats other programs read. */

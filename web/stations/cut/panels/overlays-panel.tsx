@@ -1,3 +1,4 @@
+import type { Frames } from '@awlbox/core/contracts/units'
 import { type CutSegment, framesPerSecond, type Overlay, overlayLooks } from '@awlbox/core/contracts/cut'
 import { overlayNames } from '@awlbox/core/cut/overlays'
 import { isOpen, plays, stretchesOf, toSeconds } from '@awlbox/core/cut/timeline'
@@ -15,7 +16,7 @@ interface Props {
   acts: CutActs
   onChoose: (id: string | null) => void
   /** Goes to a frame of the row. */
-  onGo: (frame: number) => void
+  onGo: (frame: Frames) => void
 }
 /** What comes over the picture of a segment, in its order, with when and for how long; the chosen one is moved on the picture. */
 export function OverlaysPanel({ row, chosen, mayChange, canAdd, acts, onChoose, onGo }: Props) {
@@ -139,7 +140,7 @@ export function OverlaysPanel({ row, chosen, mayChange, canAdd, acts, onChoose, 
   )
 }
 function OverlayFields({ overlay: o, onChange }: { overlay: Overlay; onChange: (o: Overlay) => void }) {
-  const seconds = (frames: number): string => (frames / framesPerSecond).toFixed(1)
+  const seconds = (frames: Frames): string => (frames / framesPerSecond).toFixed(1)
   return (
     <div className="flex flex-wrap gap-x-4 gap-y-2 items-center">
       {o.look === 'sentence' && (

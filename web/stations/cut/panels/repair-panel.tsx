@@ -1,3 +1,4 @@
+import type { Frames } from '@awlbox/core/contracts/units'
 import { Select } from '../../../kit/select.tsx'
 import { framesPerSecond, type Hidden, type Repair } from '@awlbox/core/contracts/cut'
 import { hiddenNames } from '@awlbox/core/cut/covers'
@@ -18,7 +19,7 @@ interface Props {
   nameOf: (take: TakeRecord) => string
   repair: Repair
   /** Frame of the take in the picture. */
-  frame: number
+  frame: Frames
   mayChange: boolean
   pick: Picked
   onPick: (pick: Picked) => void
@@ -288,7 +289,7 @@ function HiddenAreas({
 }: {
   r: Repair
   take: TakeRecord
-  frame: number
+  frame: Frames
   mayChange: boolean
   pick: Picked
   onPick: (p: Picked) => void
