@@ -66,27 +66,15 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
     return () => window.removeEventListener('keydown', onKey)
   }, [undo, redo])
   const value: LessonContext = { ...document_, me, record, proofed, at, goTo }
-  const f = record.facts
   const n = proofed.findings.length
-  const facts = {
-    plan: { text: doc.examples.length ? `${doc.examples.length} examples` : 'no examples' },
-    script: { text: n ? `${n} ${n === 1 ? 'finding' : 'findings'}` : 'clean', wrong: n > 0 },
-    film: { text: `${f.filmed} of ${f.segments}` },
-    cut: {
-      text: f.lastFilmSeconds
-        ? clockTime(f.lastFilmSeconds)
-        : f.proposedDrops
-          ? `${f.proposedDrops} ${f.proposedDrops === 1 ? 'drop' : 'drops'}`
-          : '',
-    },
-    send: {
-      text: f.sentAt ? `sent ${new Date(f.sentAt).toLocaleDateString('en-GB', { weekday: 'short' })}` : '',
-    },
-    look: { text: f.replies ? `${f.looked} of ${f.replies}` : '' },
-    next: { text: '' },
-  }
-  const script: 0 | 0.5 | 1 = doc.segments.length ? (n ? 0.5 : 1) : 0
-  const sewn = { ...record.sewn, script }
+  const examples = doc.examples.length
+  const thread = useMemo(
+    () => ({
+      facts: factsOf(record.facts, examples, n),
+      sewn: { ...record.sewn, script: doc.segments.length ? (n ? 0.5 : 1) : 0 } as const,
+    }),
+    [record.facts, record.sewn, examples, n, doc.segments.length],
+  )
   if (!stations.includes(station)) return <Away error={new Error('There is no such station.')} />
   return (
     <LessonProvider value={value}>
@@ -106,11 +94,35 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
         <HistoryButton />
         <FilesMenu />
       </Head>
-      <Thread lessonId={record.id} current={station} sewn={sewn} facts={facts} at={at} />
+      <Thread lessonId={record.id} current={station} sewn={thread.sewn} facts={thread.facts} at={at} />
       <Outlet />
       <ConflictDialog />
     </LessonProvider>
   )
+}
+
+/** What stands beside each hole of the thread. */
+function factsOf(f: LessonRecord['facts'], examples: number, findings: number) {
+  return {
+    plan: { text: examples ? `${examples} examples` : 'no examples' },
+    script: {
+      text: findings ? `${findings} ${findings === 1 ? 'finding' : 'findings'}` : 'clean',
+      wrong: findings > 0,
+    },
+    film: { text: `${f.filmed} of ${f.segments}` },
+    cut: {
+      text: f.lastFilmSeconds
+        ? clockTime(f.lastFilmSeconds)
+        : f.proposedDrops
+          ? `${f.proposedDrops} ${f.proposedDrops === 1 ? 'drop' : 'drops'}`
+          : '',
+    },
+    send: {
+      text: f.sentAt ? `sent ${new Date(f.sentAt).toLocaleDateString('en-GB', { weekday: 'short' })}` : '',
+    },
+    look: { text: f.replies ? `${f.looked} of ${f.replies}` : '' },
+    next: { text: '' },
+  }
 }
 
 const keysOf: Record<Station, readonly (readonly [string, string])[]> = {

@@ -1,3 +1,4 @@
+import { memo } from 'react'
 import { NavLink } from 'react-router'
 import { type Station, stations } from '@awlbox/core/contracts/api/lessons'
 
@@ -31,7 +32,7 @@ function Hole({ sewn, here }: { sewn: 0 | 0.5 | 1; here: boolean }) {
 const state = { 0: 'not begun', 0.5: 'part done', 1: 'done' } as const
 
 /** The thread under a lesson's title: seven holes, where the lesson is, and the only way between stations. */
-export function Thread({
+export const Thread = memo(function Thread({
   lessonId,
   current,
   sewn,
@@ -81,7 +82,7 @@ export function Thread({
       </ol>
     </nav>
   )
-}
+})
 
 /** The same thread, small, in a list of lessons. */
 export function SmallThread({ sewn, current }: { sewn: Sewn; current: Station }) {

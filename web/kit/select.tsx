@@ -1,5 +1,6 @@
 import { Check, ChevronDown } from 'lucide-react'
 import { Select as Radix } from 'radix-ui'
+import { useState } from 'react'
 
 /** What may be chosen: its value, and the words it is chosen by. */
 export interface Choice<V extends string> {
@@ -39,9 +40,16 @@ export function Select<V extends string>({
   disabled?: boolean
   className?: string
 }) {
+  const [open, setOpen] = useState(false)
   const chosen = choices.find((c) => c.value === value)
   return (
-    <Radix.Root value={value} onValueChange={(v) => onChange(v as V)} disabled={disabled}>
+    <Radix.Root
+      value={value}
+      onValueChange={(v) => onChange(v as V)}
+      disabled={disabled}
+      open={open}
+      onOpenChange={setOpen}
+    >
       <Radix.Trigger
         aria-label={label && (chosen ? `${label}: ${chosen.words}` : label)}
         className={`inline-flex items-center justify-between gap-1 min-w-0 max-w-full text-left cursor-pointer disabled:cursor-default disabled:opacity-60 data-placeholder:text-steel ${looks[look]} ${className}`}
@@ -51,31 +59,34 @@ export function Select<V extends string>({
           <ChevronDown size={15} aria-hidden className="shrink-0 text-steel" />
         </Radix.Icon>
       </Radix.Trigger>
-      <Radix.Portal>
-        <Radix.Content
-          position="popper"
-          sideOffset={4}
-          collisionPadding={8}
-          className="z-50 max-h-[min(22rem,var(--radix-select-content-available-height))] min-w-(--radix-select-trigger-width) max-w-[calc(100vw-16px)] overflow-hidden rounded-lg border border-hair bg-card shadow-lg"
-        >
-          <Radix.Viewport className="p-1">
-            {choices.map((c) => (
-              <Radix.Item
-                key={c.value}
-                value={c.value}
-                className="flex items-center gap-2 min-h-9 rounded-md pl-1.5 pr-3 cursor-pointer select-none outline-none data-highlighted:bg-wash data-[state=checked]:font-semibold"
-              >
-                <span className="w-4 shrink-0">
-                  <Radix.ItemIndicator>
-                    <Check size={15} aria-hidden />
-                  </Radix.ItemIndicator>
-                </span>
-                <Radix.ItemText>{c.words}</Radix.ItemText>
-              </Radix.Item>
-            ))}
-          </Radix.Viewport>
-        </Radix.Content>
-      </Radix.Portal>
+      {/* A list that is closed is not there: a page has many, and is drawn anew at every key. */}
+      {open && (
+        <Radix.Portal>
+          <Radix.Content
+            position="popper"
+            sideOffset={4}
+            collisionPadding={8}
+            className="z-50 max-h-[min(22rem,var(--radix-select-content-available-height))] min-w-(--radix-select-trigger-width) max-w-[calc(100vw-16px)] overflow-hidden rounded-lg border border-hair bg-card shadow-lg"
+          >
+            <Radix.Viewport className="p-1">
+              {choices.map((c) => (
+                <Radix.Item
+                  key={c.value}
+                  value={c.value}
+                  className="flex items-center gap-2 min-h-9 rounded-md pl-1.5 pr-3 cursor-pointer select-none outline-none data-highlighted:bg-wash data-[state=checked]:font-semibold"
+                >
+                  <span className="w-4 shrink-0">
+                    <Radix.ItemIndicator>
+                      <Check size={15} aria-hidden />
+                    </Radix.ItemIndicator>
+                  </span>
+                  <Radix.ItemText>{c.words}</Radix.ItemText>
+                </Radix.Item>
+              ))}
+            </Radix.Viewport>
+          </Radix.Content>
+        </Radix.Portal>
+      )}
     </Radix.Root>
   )
 }

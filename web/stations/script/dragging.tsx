@@ -14,6 +14,9 @@ import { useMemo, type ReactNode } from 'react'
 import { placeStep } from '@awlbox/core/script/edit'
 import { useLesson } from '../../frame/lesson-context.ts'
 
+// The same objects each time: other ones would make every card anew at every key.
+const pointer = { activationConstraint: { distance: 6 } }
+const keys = { coordinateGetter: sortableKeyboardCoordinates }
 export const segmentKey = (id: string): string => `segment:${id}`
 const isSegment = (id: unknown): boolean => String(id).startsWith('segment:')
 const segmentOf = (id: unknown): string => String(id).slice('segment:'.length)
@@ -23,10 +26,7 @@ export function ScriptDragging({ open, children }: { open: string | null; childr
   const { doc, edit } = useLesson()
   const ids = doc.segments.map((s) => s.id).join(' ')
   const items = useMemo(() => ids.split(' ').filter(Boolean).map(segmentKey), [ids])
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  )
+  const sensors = useSensors(useSensor(PointerSensor, pointer), useSensor(KeyboardSensor, keys))
   const collision: CollisionDetection = (args) => {
     const [segments, lines] = [
       args.droppableContainers.filter((c) => isSegment(c.id)),

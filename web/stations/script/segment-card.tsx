@@ -3,7 +3,7 @@ import { TitleInput } from '../../kit/title-input.tsx'
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { GripVertical, Plus } from 'lucide-react'
-import { memo, type ReactNode } from 'react'
+import { memo, type ReactNode, useMemo } from 'react'
 import { segmentKinds, type Segment } from '@awlbox/core/contracts/lesson'
 import { insertStep } from '@awlbox/core/script/edit'
 import type { Finding } from '@awlbox/core/script/proof/finding'
@@ -29,6 +29,7 @@ interface Props {
   goTo: (id: string) => void
 }
 
+const none: readonly Finding[] = []
 /** What a closed card shows; while none of it changes it is left as it is, so that typing in one segment costs the others nothing. */
 const looksTheSame = (a: Props, b: Props): boolean =>
   !a.open &&
@@ -121,6 +122,13 @@ function OpenCard({
   const { edit, record, me } = useLesson()
   const change = (c: Partial<Segment>) =>
     edit((d) => ({ ...d, segments: d.segments.map((s) => (s.id === segment.id ? { ...s, ...c } : s)) }))
+  const ids = segment.steps.map((s) => s.id).join(' ')
+  const items = useMemo(() => ids.split(' ').filter(Boolean), [ids])
+  const byStep = useMemo(() => {
+    const map = new Map<string, Finding[]>()
+    for (const f of findings) if (f.stepId) map.set(f.stepId, [...(map.get(f.stepId) ?? []), f])
+    return map
+  }, [findings])
   const loose = findings.filter((f) => !f.stepId || !segment.steps.some((s) => s.id === f.stepId))
   const add = () => {
     const id = newId()
@@ -172,19 +180,23 @@ function OpenCard({
       {loose.map((f, i) => (
         <FindingLine key={f.code + i} finding={f} />
       ))}
-      <SortableContext items={segment.steps.map((s) => s.id)} strategy={verticalListSortingStrategy}>
+      <SortableContext items={items} strategy={verticalListSortingStrategy}>
         <ol>
           {segment.steps.map((s, i) => (
             <StepLine
               key={s.id}
               step={s}
               index={i}
-              segment={segment}
+              segmentId={segment.id}
+              before={segment.steps[i - 1]?.id ?? null}
+              after={segment.steps[i + 1]?.id ?? null}
               seconds={time.steps[i]?.film ?? 0}
               current={s.id === stepId}
               onStep={onStep}
               style={me.houseStyle}
-              findings={findings.filter((f) => f.stepId === s.id)}
+              findings={byStep.get(s.id) ?? none}
+              edit={edit}
+              mayChange={record.mayChange}
             />
           ))}
         </ol>

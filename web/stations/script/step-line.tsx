@@ -1,9 +1,10 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { GripVertical, X } from 'lucide-react'
-import { useEffect, useRef, type KeyboardEvent } from 'react'
+import { memo, useEffect, useRef, type KeyboardEvent } from 'react'
+import type { LessonDocument } from '../../frame/document.ts'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
-import { type Segment, type Step, type Verb, verbs } from '@awlbox/core/contracts/lesson'
+import { type Step, type Verb, verbs } from '@awlbox/core/contracts/lesson'
 import { changeStep, insertStep, moveStep, removeStep } from '@awlbox/core/script/edit'
 import type { Finding } from '@awlbox/core/script/proof/finding'
 import { useLesson } from '../../frame/lesson-context.ts'
@@ -34,30 +35,39 @@ const hints: Record<Verb, string> = {
   sound: 'Clap 4 times',
 }
 
-export function StepLine({
+/** One line of the script. Typing in one costs the others nothing: what each is given stays the same while nothing in it changes. */
+export const StepLine = memo(function StepLine({
   step,
   index,
-  segment,
+  segmentId,
+  before,
+  after,
   seconds,
   current,
   onStep,
   findings,
   style,
+  edit,
+  mayChange,
 }: {
   step: Step
   index: number
-  segment: Segment
+  segmentId: string
+  /** The lines before and after it, where there are any. */
+  before: string | null
+  after: string | null
   seconds: number
   current: boolean
   onStep: (id: string | null) => void
   findings: readonly Finding[]
   style: HouseStyle
+  edit: LessonDocument['edit']
+  mayChange: boolean
 }) {
-  const { edit, record } = useLesson()
   const field = useRef<HTMLTextAreaElement>(null)
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
     id: step.id,
-    disabled: !record.mayChange,
+    disabled: !mayChange,
   })
   useEffect(() => {
     // Hands on the table keep the keyboard there: the line is written, not typed.
@@ -66,7 +76,7 @@ export function StepLine({
   }, [current])
   const add = (verb: Verb, text: string) => {
     const id = newId()
-    edit((d) => insertStep(d, segment.id, index + 1, { id, verb, text }))
+    edit((d) => insertStep(d, segmentId, index + 1, { id, verb, text }))
     onStep(id)
   }
   const onKey = (e: KeyboardEvent<HTMLTextAreaElement>) => {
@@ -79,18 +89,17 @@ export function StepLine({
       requestAnimationFrame(() => field.current?.focus())
     } else if (e.key === 'Backspace' && step.text === '') {
       e.preventDefault()
-      const before = segment.steps[index - 1] ?? segment.steps[index + 1]
       edit((d) => removeStep(d, step.id))
-      onStep(before?.id ?? null)
+      onStep(before ?? after)
     } else if ((e.key === 'ArrowUp' || e.key === 'ArrowDown') && !e.shiftKey) {
-      const next = segment.steps[index + (e.key === 'ArrowUp' ? -1 : 1)]
+      const next = e.key === 'ArrowUp' ? before : after
       const edge =
         e.key === 'ArrowUp'
           ? field.current?.selectionStart === 0
           : field.current?.selectionEnd === step.text.length
       if (next && edge) {
         e.preventDefault()
-        onStep(next.id)
+        onStep(next)
       }
     }
   }
@@ -120,14 +129,14 @@ export function StepLine({
           aria-label={`Move line ${index + 1}`}
           {...attributes}
           {...listeners}
-          disabled={!record.mayChange}
+          disabled={!mayChange}
           className="w-4 h-8 grid place-items-center text-steel opacity-0 group-hover:opacity-100 focus:opacity-100 cursor-grab touch-none"
         >
           <GripVertical size={14} />
         </button>
         <select
           aria-label="Kind of line"
-          disabled={!record.mayChange}
+          disabled={!mayChange}
           value={step.verb}
           onChange={(e) => edit((d) => changeStep(d, step.id, { verb: e.target.value as Verb }))}
           className="w-[66px] min-h-8 bg-transparent text-sm font-semibold text-steel rounded-md capitalize appearance-none cursor-pointer hover:text-ink"
@@ -142,7 +151,7 @@ export function StepLine({
           ref={field}
           rows={1}
           aria-label={`${step.verb}, line ${index + 1}`}
-          disabled={!record.mayChange}
+          disabled={!mayChange}
           value={step.text}
           placeholder={hints[step.verb]}
           maxLength={600}
@@ -164,7 +173,7 @@ export function StepLine({
         <span className="figures text-sm text-steel py-1.5 w-10 text-right shrink-0">
           {seconds >= 0.5 ? `${Math.round(seconds)} s` : ''}
         </span>
-        {record.mayChange && (
+        {mayChange && (
           <button
             type="button"
             aria-label={`Take out line ${index + 1}`}
@@ -185,10 +194,10 @@ export function StepLine({
           ))}
         </div>
       )}
-      {current && record.mayChange && <QuickAdds step={step} style={style} onAdd={add} />}
+      {current && mayChange && <QuickAdds step={step} style={style} onAdd={add} />}
     </li>
   )
-}
+})
 
 /** Buttons for the two commonest additions; w and p do the same when no line is being typed. */
 function QuickAdds({

@@ -1,7 +1,9 @@
 import { Select } from '../../kit/select.tsx'
 import { told } from '@awlbox/core/findings/say'
 import { refusalCode } from '@awlbox/core/script/proof/count-rules'
-import { useMemo, useState } from 'react'
+import { memo, useMemo, useState } from 'react'
+import type { HouseStyle } from '@awlbox/core/contracts/house-style'
+import type { Moment } from '@awlbox/core/script/simulate'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import { cautionsFor, swapsFor, thingNamed } from '@awlbox/core/plan/things'
 import { changeStep, insertStep } from '@awlbox/core/script/edit'
@@ -114,29 +116,7 @@ export function TablePane({
           line ›
         </Button>
       </div>
-      <div
-        className="flex gap-2 overflow-x-auto pb-1 min-h-[104px]"
-        role="group"
-        aria-label="How the table changes"
-      >
-        {states.map((m) => {
-          const on = m.step.id === here?.step.id
-          return (
-            <button
-              key={m.step.id}
-              type="button"
-              aria-pressed={on}
-              onClick={() => onStep(m.step.id)}
-              className={`shrink-0 w-[112px] rounded-lg border p-1 text-left cursor-pointer ${on ? 'border-saffron border-2 bg-here' : 'border-hair bg-card'}`}
-            >
-              <TableDrawing table={m.after} fill={me.houseStyle.frameFill} className="pointer-events-none" />
-              <span className="block text-[12px] text-steel truncate">
-                {short(m.step.text) || m.step.verb}
-              </span>
-            </button>
-          )
-        })}
-      </div>
+      <Filmstrip states={states} at={here?.step.id ?? null} fill={me.houseStyle.frameFill} onStep={onStep} />
       {mayHand && (
         <div
           className="flex flex-wrap items-center gap-1.5"
@@ -227,3 +207,40 @@ export function TablePane({
 const short = (t: string): string => (t.length > 34 ? `${t.slice(0, 32)}…` : t)
 const lastChange = (ms: readonly { before: unknown; after: unknown }[]): number =>
   ms.findIndex((m) => m.after !== m.before)
+
+/** How the table changes along the segment: a small drawing for each line that changes it. */
+const Filmstrip = memo(function Filmstrip({
+  states,
+  at,
+  fill,
+  onStep,
+}: {
+  states: readonly Moment[]
+  at: string | null
+  fill: HouseStyle['frameFill']
+  onStep: (id: string) => void
+}) {
+  return (
+    <div
+      className="flex gap-2 overflow-x-auto pb-1 min-h-[104px]"
+      role="group"
+      aria-label="How the table changes"
+    >
+      {states.map((m) => {
+        const on = m.step.id === at
+        return (
+          <button
+            key={m.step.id}
+            type="button"
+            aria-pressed={on}
+            onClick={() => onStep(m.step.id)}
+            className={`shrink-0 w-[112px] rounded-lg border p-1 text-left cursor-pointer ${on ? 'border-saffron border-2 bg-here' : 'border-hair bg-card'}`}
+          >
+            <TableDrawing table={m.after} fill={fill} className="pointer-events-none" />
+            <span className="block text-[12px] text-steel truncate">{short(m.step.text) || m.step.verb}</span>
+          </button>
+        )
+      })}
+    </div>
+  )
+})
