@@ -1,0 +1,89 @@
+// @vitest-environment jsdom
+import { cleanup, fireEvent, screen, within } from '@testing-library/react'
+import { afterEach, describe, expect, test } from 'vitest'
+import { lessonOf } from '@awlbox/core/cut/test-words'
+import { HouseStyle } from '@awlbox/core/contracts/house-style'
+import { showingIn } from '../../testing/parts.tsx'
+import ScriptPage from './script-page.tsx'
+
+afterEach(cleanup)
+const lesson = lessonOf(
+  `# Parcels
+
+## Watch me {show}
+Do: Lay a ten frame
+Do: Put 7 saffron on the frame
+Count: 1 to 6, touching each
+Ask: How many?
+Wait: 5 s
+## Together {together}
+Say: Now you.`,
+)
+const line = (n: number) => screen.getByLabelText<HTMLTextAreaElement>(new RegExp(`, line ${n}$`))
+const findings = () =>
+  [...document.querySelectorAll('[data-finding]')].map((e) => e.getAttribute('data-finding'))
+
+describe('the script', () => {
+  test('shows what is wrong at its line with why, and a button that mends it', async () => {
+    const { user, doc } = showingIn(lesson, <ScriptPage />)
+    expect(findings()).toContain('count-end')
+    expect(screen.getByText(/The count ends on 6, but 7 are on the table\./)).toBeTruthy()
+    await user.click(screen.getByRole('button', { name: 'Count 1 to 7, touching each' }))
+    expect(doc().segments[0]!.steps[2]!.text).toBe('1 to 7, touching each')
+    expect(findings()).not.toContain('count-end')
+  })
+  test('of a line in the table draws what it does', async () => {
+    const { user } = showingIn(lesson, <ScriptPage />)
+    await user.click(line(2))
+    const onTable = () => screen.getByText('On the table').parentElement!.textContent
+    expect(onTable()).toContain('7')
+    fireEvent.change(line(2), { target: { value: 'Put 3 saffron on the frame' } })
+    expect(onTable()).toContain('3')
+    expect(screen.getByText(/ends on 6, but 3 are on the table/)).toBeTruthy()
+  })
+  test('what the table cannot do is said beside it in words', async () => {
+    const { user } = showingIn(lesson, <ScriptPage />)
+    await user.click(line(2))
+    fireEvent.change(line(2), { target: { value: 'Put 17 saffron on the frame' } })
+    expect(screen.getByRole('alert').textContent).toMatch(
+      /has room for 10 more, not 17\. The table stays as it was/,
+    )
+  })
+  test('Enter adds the line that usually follows, and the keyboard goes there', async () => {
+    const { user, doc } = showingIn(lesson, <ScriptPage />)
+    await user.click(line(4))
+    await user.keyboard('{Enter}')
+    expect(doc().segments[0]!.steps.map((s) => s.verb)).toEqual(['do', 'do', 'count', 'ask', 'wait', 'wait'])
+    expect(document.activeElement).toBe(line(5))
+  })
+  test('a line emptied and taken out leaves one on the line before', async () => {
+    const { user, doc } = showingIn(lesson, <ScriptPage />)
+    await user.click(line(5))
+    fireEvent.change(line(5), { target: { value: '' } })
+    await user.keyboard('{Backspace}')
+    expect(doc().segments[0]!.steps).toHaveLength(4)
+    expect(document.activeElement).toBe(line(4))
+  })
+  test('a closed segment opens where it stands', async () => {
+    const { user } = showingIn(lesson, <ScriptPage />)
+    await user.click(screen.getByRole('button', { name: /^Together/ }))
+    expect(
+      within(screen.getByRole('region', { name: 'Together' })).getByDisplayValue('Now you.'),
+    ).toBeTruthy()
+  })
+  test('follows the house in how a frame is filled', () => {
+    const tables = (fill: 'across' | 'pairs') => {
+      showingIn(lesson, <ScriptPage />, { style: HouseStyle.parse({ frameFill: fill }) })
+      const drawn = [...document.querySelectorAll('svg[role=img]')].map((e) => e.innerHTML).join()
+      cleanup()
+      return drawn
+    }
+    expect(tables('across')).not.toBe(tables('pairs'))
+  })
+  test('of somebody who may not change it offers nothing that would', () => {
+    showingIn(lesson, <ScriptPage />, { record: { mayChange: false } })
+    expect(line(1).disabled).toBe(true)
+    expect(screen.queryByRole('button', { name: /^Count 1 to 7/ })).toBeNull()
+    expect(screen.queryByRole('button', { name: /Add a line/ })).toBeNull()
+  })
+})
