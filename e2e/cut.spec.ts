@@ -1,4 +1,4 @@
-import { choose } from './choose.ts'
+import { choose, slide } from './choose.ts'
 import { execFileSync } from 'node:child_process'
 import fs from 'node:fs'
 import os from 'node:os'
@@ -125,7 +125,7 @@ test('a cut by hand: over the picture, mended, captioned, checked, written for o
     await expect
       .poll(() => picture.evaluate((e) => (e as HTMLElement).style.transform))
       .toContain('matrix3d(-1')
-    await page.getByLabel('Light').fill('0.5')
+    await slide(page, 'Light', 10)
     await expect.poll(() => picture.evaluate((e) => (e as HTMLElement).style.filter)).toContain('url')
     await page.getByRole('button', { name: 'a name', exact: true }).click()
     await expect(boxOf(page)).toBeVisible()

@@ -1,4 +1,4 @@
-import { choose } from './choose.ts'
+import { choose, slide } from './choose.ts'
 import { execFileSync } from 'node:child_process'
 import fs from 'node:fs'
 import os from 'node:os'
@@ -200,7 +200,7 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
       .click()
     await page.getByRole('button', { name: 'Wait after it' }).click()
     await row.getByRole('button', { name: /^Wait, the picture held 3.0 s/ }).click()
-    await page.getByLabel('Seconds the picture is held').fill('60')
+    await slide(page, 'Seconds the picture is held', -10)
     await expect(row.getByRole('button', { name: /^Wait, the picture held 2.0 s/ })).toBeVisible()
     await page.keyboard.press('p')
     await expect(row.getByRole('button', { name: /^Card: Stop.*Stop the film/ })).toBeVisible()

@@ -35,7 +35,7 @@ test('a lesson from the ladder, its numbers kept and swapped, its chances played
   await page.getByRole('button', { name: /^Add within 10/ }).click()
   await expect(page.getByRole('complementary')).toContainText('of 12 secure')
   await page.getByRole('link', { name: 'Plan a lesson from it' }).click()
-  await expect(page.getByLabel('Idea', { exact: true })).toHaveValue('add-10')
+  await expect(page.getByRole('combobox', { name: /^Idea/ })).toHaveText('Add within 10')
   const gentle = page.getByRole('group', { name: / set$/ }).first()
   await expect(gentle).toContainText('gentle')
   const first = gentle.getByRole('listitem').first()
