@@ -1,3 +1,4 @@
+import type { SegmentKind } from '@awlbox/core/contracts/lesson'
 import { told } from '@awlbox/core/findings/say'
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process'
 import fs from 'node:fs'
@@ -183,14 +184,14 @@ describe('a lesson filmed with slips, cut by accepting everything', () => {
     return { world: () => w.world, lesson: () => w.lesson, app: () => w.app }
   })()
   const doc = sampleLesson()
-  const seen = doc.segments.filter((s) => s.audience === 'children')
-  const planned: Record<string, Slip[]> = {
+  const planned: Partial<Record<SegmentKind, readonly Slip[]>> = {
     hook: ['say oops'],
     'things needed': ['false start'],
     show: ['false start', 'dead air'],
     together: ['cut a wait short'],
     alone: ['dead air'],
   }
+  const seen = doc.segments.filter((s) => planned[s.kind])
   let camera: ChildProcess | null = null
   afterAll(() => camera?.kill())
   const b64 = (s: string) => Buffer.from(s).toString('base64')
@@ -214,7 +215,7 @@ describe('a lesson filmed with slips, cut by accepting everything', () => {
     await new Promise((resolve) => camera!.once('message', resolve))
     const asked = new Set<string>()
     for (const s of seen) {
-      const slips = asked.has(s.kind) ? [] : (planned[s.kind] ?? [])
+      const slips = asked.has(s.kind) ? [] : planned[s.kind]
       asked.add(s.kind)
       const filmed = await fetch(`http://127.0.0.1:${port}/film`, {
         method: 'POST',

@@ -58,13 +58,14 @@ describe('rendering', () => {
       segments: cut.doc.segments.map((s) =>
         s.segmentId === show.id
           ? insertAfter(
-              dropStretch(
-                dropStretch(s, s.takeId!, 0, 12, () => `n${n++}`),
-                s.takeId!,
-                60,
-                81,
-                () => `n${n++}`,
-              ),
+              (
+                [
+                  [0, 12],
+                  [60, 81],
+                  // Of a long take half a minute is enough to be rendered twice.
+                  [900, 900_000],
+                ] as const
+              ).reduce((row, [from, to]) => dropStretch(row, s.takeId!, from, to, () => `n${n++}`), s),
               null,
               { ...plainCard('stop', 'stop', 'Stop the film.'), frames: 60 },
             )
