@@ -2,6 +2,7 @@ import fs from 'node:fs'
 import { createRequire } from 'node:module'
 import { expect, type Page, test } from '@playwright/test'
 import { openLink } from './home-link.ts'
+import { prepared } from './prepared-day.ts'
 
 const axe = fs.readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 interface Violation {
@@ -55,6 +56,7 @@ test('every view keeps nobody out, light or dark', async ({ page }) => {
   const { homes } = (await (await page.request.get(`/api/lessons/${sent}/send`)).json()) as {
     homes: { householdId: string }[]
   }
+  const { id: filmed } = await prepared(page.request)
   const views = [
     '/',
     '/plan',
@@ -64,6 +66,8 @@ test('every view keeps nobody out, light or dark', async ({ page }) => {
     '/week',
     `/lessons/${written}/script`,
     ...['plan', 'film', 'cut', 'send', 'look', 'next', 'remote'].map((v) => `/lessons/${sent}/${v}`),
+    // The same with a take to be seen.
+    ...['film', 'cut'].map((v) => `/lessons/${filmed}/${v}`),
     await openLink(page, homes[0]!.householdId),
   ]
   const all: string[] = []

@@ -4,49 +4,18 @@ import fs from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
+import { prepared } from './prepared-day.ts'
 
 const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-cut-e2e-'))
 test.afterAll(() => fs.rmSync(folder, { recursive: true, force: true }))
 
-interface Take {
-  segmentId: string
-  status: string
-  hearing: unknown
-}
-/** Signs in and opens the Cut page of a lesson whose segment the stand-in has filmed, with all that is proposed accepted. */
+/** Signs in and opens the Cut page of the lesson that was filmed before the tests began, with all that is proposed accepted. */
 async function openCut(page: Page): Promise<string> {
-  const headers = { origin: new URL(test.info().project.use.baseURL!).origin }
   await page.request.post('/api/sign-in', {
     data: { email: 'marnie@cobblegate.example', password: 'bobbin-parcels' },
-    headers,
+    headers: { origin: new URL(test.info().project.use.baseURL!).origin },
   })
-  type Doc = { title: string; segments: { id: string; title: string }[] }
-  const { lessons } = (await (await page.request.get('/api/shelf')).json()) as {
-    lessons: { id: string; classId: string; title: string }[]
-  }
-  // A lesson of its own: others film the one it is copied from.
-  const own = 'Seven parcels, cut by hand'
-  const from = lessons.find((l) => l.title === 'Seven parcels, two pigeon-holes')!
-  const lessonOf = async (id: string) =>
-    (await (await page.request.get(`/api/lessons/${id}`)).json()) as { doc: Doc }
-  const { id } =
-    lessons.find((l) => l.title === own) ??
-    ((await (
-      await page.request.post(`/api/classes/${from.classId}/lessons`, {
-        data: { day: '2027-05-04', doc: { ...(await lessonOf(from.id)).doc, title: own } },
-        headers,
-      })
-    ).json()) as { id: string })
-  const segmentId = (await lessonOf(id)).doc.segments.find((s) => s.title === 'Watch me first')!.id
-  const takes = async (): Promise<Take[]> =>
-    ((await (await page.request.get(`/api/lessons/${id}/takes`)).json()) as { items: Take[] }).items.filter(
-      (t) => t.segmentId === segmentId,
-    )
-  if (!(await takes()).length)
-    await page.request.post(`/api/lessons/${id}/stand-in`, { data: { segmentId, voice: 'rms' }, headers })
-  await expect
-    .poll(async () => (await takes()).some((t) => t.hearing !== null), { timeout: 150_000 })
-    .toBe(true)
+  const { id } = await prepared(page.request)
   await page.goto(`/lessons/${id}/cut`)
   await expect(row(page)).toBeVisible()
   const all = page.getByRole('button', { name: 'Accept all' })

@@ -3,6 +3,7 @@ import { randomBytes } from 'node:crypto'
 import fs from 'node:fs'
 import path from 'node:path'
 import { Client } from 'pg'
+import { prepareDay } from './prepared-day.ts'
 
 const root = path.resolve(import.meta.dirname, '..')
 const port = 4299
@@ -43,9 +44,16 @@ export default async function start(): Promise<() => Promise<void>> {
     child.once('exit', (code) => reject(new Error(`The app ended with ${code}`)))
   })
   process.env.AWLBOX_E2E_DB = `${base}/${name}`
-  return () =>
+  const stop = (): Promise<void> =>
     new Promise((resolve) => {
       child.once('exit', () => resolve())
       child.kill('SIGTERM')
     })
+  try {
+    await prepareDay(`http://127.0.0.1:${port}`)
+  } catch (error) {
+    await stop()
+    throw error
+  }
+  return stop
 }
