@@ -80,6 +80,7 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await first.press('End')
     await first.press('Enter')
     await page.keyboard.type('ask How many parcels can you see?')
+    await page.keyboard.press('Alt+Enter')
     await expect(page.getByRole('textbox', { name: /^ask, line 2$/ })).toHaveValue(
       'How many parcels can you see?',
     )

@@ -29,6 +29,9 @@ export function Select<V extends string>({
   look = 'field',
   disabled = false,
   className = '',
+  open: opened,
+  onOpen,
+  onClosed,
 }: {
   /** Its name, where no label stands around it. */
   label?: string
@@ -39,8 +42,14 @@ export function Select<V extends string>({
   look?: keyof typeof looks
   disabled?: boolean
   className?: string
+  /** Whether its list is open, where something else opens it too. */
+  open?: boolean
+  onOpen?: (open: boolean) => void
+  /** Where the keyboard goes once something was chosen or not; else it stays with the field. */
+  onClosed?: () => void
 }) {
-  const [open, setOpen] = useState(false)
+  const [own, setOwn] = useState(false)
+  const open = opened ?? own
   const chosen = choices.find((c) => c.value === value)
   return (
     <Radix.Root
@@ -48,7 +57,7 @@ export function Select<V extends string>({
       onValueChange={(v) => onChange(v as V)}
       disabled={disabled}
       open={open}
-      onOpenChange={setOpen}
+      onOpenChange={onOpen ?? setOwn}
     >
       <Radix.Trigger
         aria-label={label && (chosen ? `${label}: ${chosen.words}` : label)}
@@ -66,6 +75,13 @@ export function Select<V extends string>({
             position="popper"
             sideOffset={4}
             collisionPadding={8}
+            onCloseAutoFocus={
+              onClosed &&
+              ((e) => {
+                e.preventDefault()
+                onClosed()
+              })
+            }
             className="z-50 max-h-[min(22rem,var(--radix-select-content-available-height))] min-w-(--radix-select-trigger-width) max-w-[calc(100vw-16px)] overflow-hidden rounded-lg border border-hair bg-card shadow-lg"
           >
             <Radix.Viewport className="p-1">

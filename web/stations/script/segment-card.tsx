@@ -210,7 +210,7 @@ function OpenCard({
           onClick={add}
           className="flex items-center gap-2 min-h-9 text-steel hover:text-ink rounded-md px-1 cursor-pointer"
         >
-          <Plus size={16} /> Add a line: say, ask, wait, do…
+          <Plus size={16} /> Add a line
         </button>
       )}
     </section>

@@ -1,7 +1,7 @@
 import { useSortable } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { GripVertical, X } from 'lucide-react'
-import { memo, useEffect, useRef, type KeyboardEvent } from 'react'
+import { memo, useEffect, useRef, useState, type KeyboardEvent } from 'react'
 import type { LessonDocument } from '../../frame/document.ts'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { type Step, type Verb, verbs } from '@awlbox/core/contracts/lesson'
@@ -9,6 +9,9 @@ import { changeStep, insertStep, moveStep, removeStep } from '@awlbox/core/scrip
 import type { Finding } from '@awlbox/core/script/proof/finding'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { newId } from '../../frame/new-id.ts'
+import { kindOffer } from '@awlbox/core/script/kind-offer'
+import { Button } from '../../kit/button.tsx'
+import { Select } from '../../kit/select.tsx'
 import { FindingLine } from './finding-line.tsx'
 
 /** The kind of line that usually follows. */
@@ -23,6 +26,7 @@ const follows: Record<Verb, [Verb, string]> = {
   pause: ['say', ''],
   sound: ['say', ''],
 }
+const kinds = verbs.map((value) => ({ value, words: value }))
 const hints: Record<Verb, string> = {
   say: 'What you say',
   ask: 'A question',
@@ -65,6 +69,7 @@ export const StepLine = memo(function StepLine({
   mayChange: boolean
 }) {
   const field = useRef<HTMLTextAreaElement>(null)
+  const [choosing, setChoosing] = useState(false)
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
     id: step.id,
     disabled: !mayChange,
@@ -79,39 +84,38 @@ export const StepLine = memo(function StepLine({
     edit((d) => insertStep(d, segmentId, index + 1, { id, verb, text }))
     onStep(id)
   }
+  const offer = current && mayChange ? kindOffer(step) : null
+  const takeOffer = () => {
+    if (offer) edit((d) => changeStep(d, step.id, offer))
+  }
+  const move = (by: -1 | 1) => {
+    edit((d) => moveStep(d, step.id, by))
+    requestAnimationFrame(() => field.current?.focus())
+  }
+  const takeOut = () => {
+    edit((d) => removeStep(d, step.id))
+    onStep(before ?? after)
+  }
   const onKey = (e: KeyboardEvent<HTMLTextAreaElement>) => {
-    if (e.key === 'Enter' && !e.shiftKey) {
-      e.preventDefault()
-      add(...follows[step.verb])
-    } else if (e.altKey && (e.key === 'ArrowUp' || e.key === 'ArrowDown')) {
-      e.preventDefault()
-      edit((d) => moveStep(d, step.id, e.key === 'ArrowUp' ? -1 : 1))
-      requestAnimationFrame(() => field.current?.focus())
-    } else if (e.key === 'Backspace' && step.text === '') {
-      e.preventDefault()
-      edit((d) => removeStep(d, step.id))
-      onStep(before ?? after)
-    } else if ((e.key === 'ArrowUp' || e.key === 'ArrowDown') && !e.shiftKey) {
-      const next = e.key === 'ArrowUp' ? before : after
-      const edge =
-        e.key === 'ArrowUp'
-          ? field.current?.selectionStart === 0
-          : field.current?.selectionEnd === step.text.length
-      if (next && edge) {
-        e.preventDefault()
-        onStep(next)
-      }
+    const { selectionStart, selectionEnd } = e.currentTarget
+    const plain = !e.shiftKey
+    const acts: Record<string, (() => void) | false> = {
+      'Alt k': () => setChoosing(true),
+      'Alt Enter': takeOffer,
+      'Alt ArrowUp': () => move(-1),
+      'Alt ArrowDown': () => move(1),
+      Enter: plain && (() => add(...follows[step.verb])),
+      Backspace: step.text === '' && takeOut,
+      ArrowUp: plain && before !== null && selectionStart === 0 && (() => onStep(before)),
+      ArrowDown: plain && after !== null && selectionEnd === step.text.length && (() => onStep(after)),
     }
+    const act = acts[`${e.altKey ? 'Alt ' : ''}${e.key.length === 1 ? e.key.toLowerCase() : e.key}`]
+    if (!act) return
+    e.preventDefault()
+    act()
   }
   const onText = (text: string) => {
-    const clean = text.replace(/\n/g, ' ')
-    // The first word of a line sets its kind: "ask How many?" or "wait: 5 s".
-    const kind = clean.match(new RegExp(`^(${verbs.join('|')})(?::\\s*|\\s+)$`, 'i'))
-    edit(
-      (d) =>
-        changeStep(d, step.id, kind ? { verb: kind[1]!.toLowerCase() as Verb, text: '' } : { text: clean }),
-      kind ? undefined : `line ${step.id}`,
-    )
+    edit((d) => changeStep(d, step.id, { text: text.replace(/\n/g, ' ') }), `line ${step.id}`)
   }
   return (
     <li
@@ -134,19 +138,18 @@ export const StepLine = memo(function StepLine({
         >
           <GripVertical size={14} />
         </button>
-        <select
-          aria-label="Kind of line"
+        <Select
+          label="Kind of line"
+          look="plain"
+          className="w-[72px] font-semibold capitalize"
           disabled={!mayChange}
           value={step.verb}
-          onChange={(e) => edit((d) => changeStep(d, step.id, { verb: e.target.value as Verb }))}
-          className="w-[66px] min-h-8 bg-transparent text-sm font-semibold text-steel rounded-md capitalize appearance-none cursor-pointer hover:text-ink"
-        >
-          {verbs.map((v) => (
-            <option key={v} value={v}>
-              {v}
-            </option>
-          ))}
-        </select>
+          choices={kinds}
+          onChange={(verb) => edit((d) => changeStep(d, step.id, { verb }))}
+          open={choosing}
+          onOpen={setChoosing}
+          onClosed={() => field.current?.focus()}
+        />
         <textarea
           ref={field}
           rows={1}
@@ -194,6 +197,14 @@ export const StepLine = memo(function StepLine({
           ))}
         </div>
       )}
+      {offer && (
+        <p className="flex flex-wrap items-center gap-2 pl-[92px] pr-2 pb-1 text-sm text-steel">
+          Meant as a line of its own kind?
+          <Button small look="act" title="Alt Enter" onClick={takeOffer}>
+            Make it {offer.verb}: {offer.text.length > 24 ? `${offer.text.slice(0, 22)}…` : offer.text}
+          </Button>
+        </p>
+      )}
       {current && mayChange && <QuickAdds step={step} style={style} onAdd={add} />}
     </li>
   )
@@ -215,7 +226,7 @@ function QuickAdds({
       const typing =
         e.target instanceof HTMLTextAreaElement ||
         e.target instanceof HTMLInputElement ||
-        e.target instanceof HTMLSelectElement
+        (e.target instanceof Element && e.target.closest('[role=combobox], [role=listbox]') !== null)
       if (typing || e.ctrlKey || e.metaKey || e.altKey) return
       if (e.key === 'w') onAdd('wait', `${style.defaultWait} s`)
       if (e.key === 'p') onAdd('pause', `Your turn (${style.defaultPause} s)`)
