@@ -23,15 +23,24 @@ export const segmentKinds = [
 export const SegmentKind = z.enum(segmentKinds)
 export type SegmentKind = z.infer<typeof SegmentKind>
 
-/** What a home answers: made from a question or a pause of the script. */
+/** What every task may say: `mine`, its answer stands as a person set it; `unchecked`, there is no right answer: only a person looks. */
+const set = { mine: z.boolean().optional(), unchecked: z.boolean().optional() }
+/** What a home answers: made from a question or a pause of the script. `also`: further right answers, or right choices. */
 export const TaskSpec = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('number'), answer: z.number().int().min(0).max(1000) }),
+  z.object({
+    kind: z.literal('number'),
+    answer: z.number().int().min(0).max(1000),
+    also: z.array(z.number().int().min(0).max(1000)).max(8).optional(),
+    ...set,
+  }),
   z.object({
     kind: z.literal('choice'),
     choices: z.array(z.string().min(1).max(80)).min(2).max(6),
     answer: z.number().int().min(0).max(5),
+    also: z.array(z.number().int().min(0).max(5)).max(6).optional(),
+    ...set,
   }),
-  z.object({ kind: z.literal('photo'), things: z.number().int().min(0).max(40) }),
+  z.object({ kind: z.literal('photo'), things: z.number().int().min(0).max(40), ...set }),
 ])
 export type TaskSpec = z.infer<typeof TaskSpec>
 

@@ -51,6 +51,7 @@ export const scriptCodes = {
   'ways-unsaid': ['risky'],
   'challenge-easy': ['risky'],
   'task-no-answer': ['risky'],
+  'task-answer': ['wrong', 'risky'],
   'photo-faces': ['risky'],
   'no-hand-over': ['tidy'],
   'no-hand-back': ['tidy'],

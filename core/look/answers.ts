@@ -37,23 +37,33 @@ export function checkAnswer(
   answer: Answer | undefined,
   reading: PhotoReading | null = null,
 ): Check {
+  const check = checked(task, answer, reading)
+  // Where nothing is right or wrong, what was given is shown and a person looks.
+  return task.spec.unchecked && check.verdict !== 'open'
+    ? { ...check, verdict: 'look', why: 'not checked' }
+    : check
+}
+function checked(task: PackTask, answer: Answer | undefined, reading: PhotoReading | null): Check {
   switch (task.spec.kind) {
     case 'number': {
       const text = answer?.text?.trim() ?? ''
       if (!text) return { verdict: 'open', shown: '—', why: 'left open' }
       const n = readTypedNumber(text)
       if (n === null) return { verdict: 'look', shown: text, why: 'not a number this page can read' }
-      return n === task.spec.answer
+      const right = [task.spec.answer, ...(task.spec.also ?? [])]
+      return right.includes(n)
         ? { verdict: 'right', shown: String(n), why: '' }
-        : { verdict: 'wrong', shown: String(n), why: `${task.spec.answer} was asked` }
+        : { verdict: 'wrong', shown: String(n), why: `${right.join(' or ')} was asked` }
     }
     case 'choice': {
       if (answer?.choice === null || answer?.choice === undefined)
         return { verdict: 'open', shown: '—', why: 'left open' }
       const shown = task.spec.choices[answer.choice] ?? '?'
-      return answer.choice === task.spec.answer
+      const { choices } = task.spec
+      const right = [task.spec.answer, ...(task.spec.also ?? [])]
+      return right.includes(answer.choice)
         ? { verdict: 'right', shown, why: '' }
-        : { verdict: 'wrong', shown, why: `${task.spec.choices[task.spec.answer]} was asked` }
+        : { verdict: 'wrong', shown, why: `${right.map((i) => choices[i]).join(' or ')} was asked` }
     }
     case 'photo': {
       if (!answer?.photoId) return { verdict: 'open', shown: 'no photo', why: 'left open' }

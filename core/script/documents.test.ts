@@ -42,6 +42,9 @@ const anyStep = fc.record({
     { kind: 'number' as const, answer: 4 },
     { kind: 'photo' as const, things: 7 },
     { kind: 'choice' as const, choices: ['4', '5'], answer: 1 },
+    { kind: 'number' as const, answer: 4, also: [6, 8], mine: true },
+    { kind: 'photo' as const, things: 7, mine: true, unchecked: true },
+    { kind: 'choice' as const, choices: ['4', '5', '6'], answer: 0, also: [2], unchecked: true },
   ),
 })
 const anyLesson = fc

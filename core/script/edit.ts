@@ -1,5 +1,6 @@
+import { withKey } from './worked-out.ts'
 import { assertNever } from '../contracts/assert-never.ts'
-import type { Lesson, Segment, Step } from '../contracts/lesson.ts'
+import type { Lesson, Segment, Step, TaskSpec } from '../contracts/lesson.ts'
 import type { Fix } from './proof/finding.ts'
 
 /** Edits of the document as pure functions: undo is keeping the document before. `newId` gives unused ids. */
@@ -61,10 +62,33 @@ export function placeStep(
   return insertStep(without, segmentId, at < 0 ? target.steps.length : at, step)
 }
 
+/** Changes what comes back from a line; undefined: nothing does. */
+export function changeTask(
+  lesson: Lesson,
+  stepId: string,
+  change: (task: TaskSpec | undefined) => TaskSpec | undefined,
+): Lesson {
+  const changed = (x: Step): Step => {
+    const { task, ...line } = x
+    const next = change(task)
+    return next ? { ...line, task: next } : line
+  }
+  return {
+    ...lesson,
+    segments: lesson.segments.map((s) =>
+      s.steps.some((x) => x.id === stepId)
+        ? { ...s, steps: s.steps.map((x) => (x.id === stepId ? changed(x) : x)) }
+        : s,
+    ),
+  }
+}
+
 export function applyFix(lesson: Lesson, fix: Fix, newId: () => string): Lesson {
   switch (fix.kind) {
     case 'replace':
       return changeStep(lesson, fix.stepId, { text: fix.text })
+    case 'answer':
+      return changeTask(lesson, fix.stepId, (t) => t && { ...withKey(t, fix.answer), mine: undefined })
     case 'remove':
       return removeStep(lesson, fix.stepId)
     case 'insert-after':

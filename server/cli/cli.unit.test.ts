@@ -57,6 +57,71 @@ describe('proof', () => {
   })
 })
 
+describe('table', () => {
+  interface Row {
+    line: number
+    step: number
+    read: { how: string; why?: string }
+    places: {
+      name: string
+      covered: boolean
+      things: { colour: string; count: number; crossed: boolean }[]
+    }[]
+    written: string[]
+  }
+  const rows = (name: string, text: string): { code: number | null; lines: Row[] } => {
+    const r = awlbox('table', write(name, text), '--json')
+    return { code: r.code, lines: (JSON.parse(r.out) as { lines: Row[] }).lines }
+  }
+  const played = `# T
+
+## One {show}
+
+Do: Lay out two plates
+Do: Put 4 on the first plate
+Do: Put 2 blue on the second plate
+Do: Cross out 1
+Write: 4 + 2 = 6
+`
+  test('gives after each line every place with its things, and where the line stands in the file', () => {
+    const { code, lines } = rows('t.md', played)
+    expect([code, lines.map((l) => [l.line, l.step, l.read.how])]).toEqual([
+      0,
+      [
+        [5, 1, 'read'],
+        [6, 2, 'read'],
+        [7, 3, 'read'],
+        [8, 4, 'read'],
+        [9, 5, 'said'],
+      ],
+    ])
+    const last = lines.at(-1)!
+    const on = last.places.flatMap((p) => p.things.map((t) => [p.name, t.count, t.colour, t.crossed]))
+    expect(on.map(([, n]) => n).reduce((a, b) => Number(a) + Number(b), 0)).toBe(6)
+    expect(on.filter((x) => x[3]).map((x) => x[1])).toEqual([1])
+    expect(last.written).toEqual(['4 + 2 = 6'])
+  })
+  test('what is not read or cannot be done is said at its line: exit 1', () => {
+    const { code, lines } = rows(
+      'u.md',
+      played.replace('Cross out 1', 'Take 9 away').replace('two plates', 'two plates\nDo: Wiggle it about'),
+    )
+    expect(code).toBe(1)
+    expect(lines.map((l) => l.read.how)).toEqual(['read', 'not read', 'read', 'read', 'refused', 'said'])
+    expect(lines[4]!.read.why).toMatch(/cannot be taken/)
+  })
+})
+
+test('files are named from where one stands', () => {
+  write('here.md', clean)
+  const r = spawnSync(process.execPath, ['--import', 'tsx', 'server/cli/main.ts', 'proof', 'here.md'], {
+    cwd: root,
+    encoding: 'utf8',
+    env: { ...process.env, AWLBOX_FROM: folder },
+  })
+  expect([r.status, r.stderr]).toEqual([0, ''])
+})
+
 describe('listen', () => {
   const spoken = (name: string, text: string) => {
     const file = path.join(folder, name)

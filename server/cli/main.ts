@@ -2,15 +2,18 @@ import { convert } from './convert.ts'
 import { count } from './count.ts'
 import { listen } from './listen.ts'
 import { proof } from './proof.ts'
+import { table } from './table.ts'
 import { ways } from './ways.ts'
 import { BadInput, type Printed } from './printed.ts'
 
 /** The shell's way in: no server, no database. Exit 0 clean, 1 findings or a doubtful result, 2 bad input. */
+if (process.env.AWLBOX_FROM) process.chdir(process.env.AWLBOX_FROM)
 const [command, ...rest] = process.argv.slice(2)
 const json = rest.includes('--json')
 const args = rest.filter((a) => a !== '--json')
 const commands: Record<string, (args: string[]) => Printed | Promise<Printed>> = {
   proof,
+  table,
   listen,
   count,
   ways,

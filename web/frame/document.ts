@@ -1,3 +1,5 @@
+import { useCallback } from 'react'
+import { answersFollow } from '@awlbox/core/script/worked-out'
 import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
 import type { LessonRecord } from '@awlbox/core/contracts/api/lessons'
 import { Lesson } from '@awlbox/core/contracts/lesson'
@@ -47,5 +49,9 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
     () => lessonKind(record.id),
     record,
   )
-  return { doc, state: saving, edit, undo, redo, canUndo, canRedo, resolve }
+  const editWith = useCallback<LessonDocument['edit']>(
+    (change, typing) => edit((d) => answersFollow(d, change(d)), typing),
+    [edit],
+  )
+  return { doc, state: saving, edit: editWith, undo, redo, canUndo, canRedo, resolve }
 }

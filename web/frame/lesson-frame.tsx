@@ -131,6 +131,7 @@ const keysOf: Record<Station, readonly (readonly [string, string])[]> = {
     ['Enter', 'next line, of the kind that makes sense'],
     ['Alt ↑ ↓', 'move the line'],
     ['Alt K', 'choose the kind of the line'],
+    ['Alt T', 'what comes back from homes'],
     ['Alt Enter', 'take the kind that is offered beside it'],
     ['Backspace', 'in an empty line, take it out'],
     ['w', 'add a wait after this line'],

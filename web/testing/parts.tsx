@@ -8,6 +8,7 @@ import { defaultHouseStyle, type HouseStyle } from '@awlbox/core/contracts/house
 import type { LessonRecord } from '@awlbox/core/contracts/api/lessons'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
 import { ladder } from '@awlbox/core/plan/ladder/ladder'
+import { answersFollow } from '@awlbox/core/script/worked-out'
 import { proofread } from '@awlbox/core/script/proof/proof'
 import { type LessonContext, LessonProvider } from '../frame/lesson-context.ts'
 import { asABrowser } from './browser.ts'
@@ -63,7 +64,7 @@ export function showingIn(
     const [at, goTo] = useState<string | null>(around.at ?? start.segments[0]?.id ?? null)
     const [edit] = useState(() => (change: (doc: Lesson) => Lesson) => {
       setDoc((d) => {
-        now = change(d)
+        now = answersFollow(d, change(d))
         return now
       })
     })

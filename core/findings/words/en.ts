@@ -312,6 +312,20 @@ export const en = {
       what: 'A home task with nothing to send back.',
       why: 'Without a number, a choice or a photo you will learn nothing from it.',
     },
+    'task-answer': {
+      when: 'The answer of a task is another number than its line or the table comes to.',
+      what: {
+        sentence: 'The answer is set to {answer}; the number sentence comes to {comesTo}.',
+        story: 'The answer is set to {answer}; the words come to {comesTo}.',
+        table: 'The answer is set to {answer}; {comesTo, plural, one {# lies} other {# lie}} on the table.',
+      },
+      why: {
+        sentence: 'A home that finds {comesTo} would be told it is wrong.',
+        story: 'A home that finds {comesTo} would be told it is wrong.',
+        table: 'A home that finds {comesTo} would be told it is wrong.',
+      },
+      fix: 'Make it {comesTo}',
+    },
     'photo-faces': {
       when: 'A photo is asked for without a word about faces.',
       what: 'A photo is asked for without a word about faces.',

@@ -107,33 +107,49 @@ function readStep(verb: string, rest: string, id: string): Step {
   }
 }
 
-function readTask(text: string): TaskSpec | null {
-  const number = text.match(/^answer (\d+)$/)
-  if (number) return { kind: 'number', answer: Number(number[1]) }
+/** Marks after a task's own words: set by hand, and with no right answer. */
+const [byHand, noCheck] = [', mine', ', not checked']
+function readTask(marked: string): TaskSpec | null {
+  const unchecked = marked.endsWith(noCheck)
+  const rest = unchecked ? marked.slice(0, -noCheck.length) : marked
+  const mine = rest.endsWith(byHand)
+  const text = mine ? rest.slice(0, -byHand.length) : rest
+  const set = { ...(mine ? { mine } : {}), ...(unchecked ? { unchecked } : {}) }
+  const number = text.match(/^answer (\d+(?: or \d+)*)$/)
+  if (number) {
+    const [answer, ...also] = number[1]!.split(' or ').map(Number)
+    return checkedTask({ kind: 'number', answer, ...(also.length ? { also } : {}), ...set })
+  }
   const photo = text.match(/^photo of (\d+)$/)
-  if (photo) return { kind: 'photo', things: Number(photo[1]) }
+  if (photo) return checkedTask({ kind: 'photo', things: Number(photo[1]), ...set })
   if (!text.startsWith('choose ')) return null
   const choices = text
     .slice(7)
     .split('|')
     .map((c) => c.trim())
-  const answer = choices.findIndex((c) => c.endsWith('*'))
-  const parsed = TaskSpec.safeParse({
+  const right = choices.flatMap((c, i) => (c.endsWith('*') ? [i] : []))
+  const [answer = unchecked ? 0 : -1, ...also] = right
+  return checkedTask({
     kind: 'choice',
     choices: choices.map((c) => c.replace(/\s*\*$/, '')),
     answer,
+    ...(also.length ? { also } : {}),
+    ...set,
   })
-  return parsed.success ? parsed.data : null
 }
+const checkedTask = (task: unknown): TaskSpec | null => TaskSpec.safeParse(task).data ?? null
 
 function taskMark(t: TaskSpec): string {
+  const marks = `${t.mine ? byHand : ''}${t.unchecked ? noCheck : ''}`
   switch (t.kind) {
     case 'number':
-      return ` {answer ${t.answer}}`
+      return ` {answer ${[t.answer, ...(t.also ?? [])].join(' or ')}${marks}}`
     case 'photo':
-      return ` {photo of ${t.things}}`
-    case 'choice':
-      return ` {choose ${t.choices.map((c, i) => (i === t.answer ? `${c} *` : c)).join(' | ')}}`
+      return ` {photo of ${t.things}${marks}}`
+    case 'choice': {
+      const right = [t.answer, ...(t.also ?? [])]
+      return ` {choose ${t.choices.map((c, i) => (right.includes(i) ? `${c} *` : c)).join(' | ')}${marks}}`
+    }
   }
 }
 

@@ -13,6 +13,7 @@ export type Fix =
   | { kind: 'insert-after'; stepId: string; verb: Step['verb']; text: string }
   | { kind: 'insert-before'; stepId: string; verb: Step['verb']; text: string }
   | { kind: 'remove'; stepId: string }
+  | { kind: 'answer'; stepId: string; answer: number }
   | { kind: 'list-thing'; thing: string; count: number }
   | { kind: 'unlist-thing'; thing: string }
 

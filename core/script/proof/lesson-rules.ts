@@ -1,3 +1,4 @@
+import { keyOf, workedOut } from '../worked-out.ts'
 import { numbersIn, tokens } from '../../plan/numbers/names.ts'
 import { thingNamed } from '../../plan/things.ts'
 import { compareStock } from '../stock.ts'
@@ -64,6 +65,23 @@ export const homeTask: Rule = ({ lesson }) =>
   lesson.segments
     .filter((s) => s.kind === 'home task' && s.steps.length > 0 && !s.steps.some((x) => x.task))
     .map((s) => ofLesson('task-no-answer', {}, { stepId: s.steps.at(-1)!.id, segmentId: s.id }))
+
+/** A task's answer against what its own words or the table under it come to. */
+export const taskAnswers: Rule = ({ moments }) =>
+  moments.flatMap((m) => {
+    const answer = m.step.task && !m.step.task.unchecked ? keyOf(m.step.task) : null
+    const reckoned = answer === null ? null : workedOut(m)
+    if (answer === null || !reckoned || reckoned.value === answer) return []
+    if (m.step.task?.kind === 'number' && m.step.task.also?.includes(reckoned.value)) return []
+    const found = at(
+      m,
+      'task-answer',
+      { case: reckoned.from, answer, comesTo: reckoned.value },
+      { kind: 'answer', stepId: m.step.id, answer: reckoned.value },
+    )
+    // A sentence has one answer; a story or a table may have been meant otherwise.
+    return [{ ...found, severity: reckoned.from === 'sentence' ? 'wrong' : 'risky' }]
+  })
 
 export const handOver: Rule = ({ lesson }) =>
   lesson.segments.flatMap((s, i) => {

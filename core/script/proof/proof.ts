@@ -17,6 +17,7 @@ import {
   homeTask,
   limits,
   stock,
+  taskAnswers,
 } from './lesson-rules.ts'
 import { device, exampleSet, waysUnsaid } from './plan-rules.ts'
 import {
@@ -71,6 +72,7 @@ const rules: readonly Rule[] = [
   waysUnsaid,
   challenge,
   homeTask,
+  taskAnswers,
   handOver,
   handBack,
   briefingAnswer,

@@ -111,3 +111,66 @@ describe('the script', () => {
     expect(screen.queryByRole('button', { name: /Add a line/ })).toBeNull()
   })
 })
+
+describe('what comes back from a line', () => {
+  const asking = lessonOf(
+    `# Parcels
+
+## Send {home task}
+Ask: 4 + __ = 9 {answer 5}
+Ask: Which is a way to make five? {choose 4 and 1 * | 2 and 2 | 3 and 2}
+Say: Goodbye.`,
+  )
+  const task = (lesson: typeof asking, i: number) => lesson.segments[0]!.steps[i]!.task
+  test('says closed what it is, and that it was worked out; its answer follows the numbers of the line', async () => {
+    const { user, doc } = showingIn(asking, <ScriptPage />)
+    await user.click(screen.getByRole('button', { name: 'number · 5 worked out' }))
+    expect(
+      screen.getByText('5, worked out from the number sentence; it follows when the numbers change.'),
+    ).toBeTruthy()
+    fireEvent.change(line(1), { target: { value: '3 + __ = 9' } })
+    expect(task(doc(), 0)).toMatchObject({ answer: 6 })
+    expect(screen.getByRole('button', { name: 'number · 6 worked out' })).toBeTruthy()
+  })
+  test('an answer typed against the reckoning is a finding with both, mended by one press', async () => {
+    const { user, doc } = showingIn(asking, <ScriptPage />)
+    await user.click(screen.getByRole('button', { name: /^number · 5/ }))
+    fireEvent.change(screen.getByLabelText('Right answer'), { target: { value: '7' } })
+    expect(findings()).toContain('task-answer')
+    expect(screen.getByText(/set to 7; the number sentence comes to 5\./)).toBeTruthy()
+    await user.click(screen.getByRole('button', { name: 'Make it 5' }))
+    expect(task(doc(), 0)).toMatchObject({ answer: 5 })
+    expect(findings()).not.toContain('task-answer')
+  })
+  test('several choices may be right, and one always is', async () => {
+    const { user, doc } = showingIn(asking, <ScriptPage />)
+    await user.click(screen.getByRole('button', { name: 'choice · 1 of 3 right' }))
+    const choices = within(screen.getByRole('list', { name: 'Choices' }))
+    await user.click(choices.getAllByRole('checkbox')[2]!)
+    expect(task(doc(), 1)).toMatchObject({ answer: 0, also: [2] })
+    await user.click(choices.getAllByRole('checkbox')[0]!)
+    expect(task(doc(), 1)).toMatchObject({ answer: 2 })
+    await user.click(choices.getByRole('button', { name: 'Take out choice 1' }))
+    expect(task(doc(), 1)).toMatchObject({ choices: ['2 and 2', '3 and 2'], answer: 1 })
+  })
+  test('may have no right answer at all', async () => {
+    const { user, doc } = showingIn(asking, <ScriptPage />)
+    await user.click(screen.getByRole('button', { name: /^choice/ }))
+    await user.click(screen.getByRole('checkbox', { name: /not checked/ }))
+    expect(task(doc(), 1)).toMatchObject({ unchecked: true })
+    expect(screen.getByRole('button', { name: 'choice · not checked' })).toBeTruthy()
+  })
+  test('a question that comes back from nobody is made one that does by keys, and back', async () => {
+    const { user, doc } = showingIn(lesson, <ScriptPage />)
+    await user.click(line(4))
+    await user.keyboard('{Alt>}t{/Alt}')
+    const editor = within(screen.getByRole('region', { name: 'What comes back' }))
+    await user.click(editor.getByRole('button', { name: 'a number' }))
+    expect(task(doc(), 3)).toEqual({ kind: 'number', answer: 7 })
+    await user.click(editor.getByRole('button', { name: 'nothing' }))
+    expect(task(doc(), 3)).toBeUndefined()
+    await user.keyboard('{Escape}')
+    expect(screen.queryByRole('region', { name: 'What comes back' })).toBeNull()
+    expect(document.activeElement).toBe(line(4))
+  })
+})

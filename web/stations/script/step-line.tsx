@@ -12,6 +12,7 @@ import { newId } from '../../frame/new-id.ts'
 import { kindOffer } from '@awlbox/core/script/kind-offer'
 import { Button } from '../../kit/button.tsx'
 import { Select } from '../../kit/select.tsx'
+import { TaskChip, TaskEditor } from './task-editor.tsx'
 import { FindingLine } from './finding-line.tsx'
 
 /** The kind of line that usually follows. */
@@ -26,6 +27,8 @@ const follows: Record<Verb, [Verb, string]> = {
   pause: ['say', ''],
   sound: ['say', ''],
 }
+/** Lines that homes can answer: what is asked, done, or done while the film stands still. */
+const comesBack: ReadonlySet<Verb> = new Set(['ask', 'do', 'pause'])
 const kinds = verbs.map((value) => ({ value, words: value }))
 const hints: Record<Verb, string> = {
   say: 'What you say',
@@ -70,6 +73,7 @@ export const StepLine = memo(function StepLine({
 }) {
   const field = useRef<HTMLTextAreaElement>(null)
   const [choosing, setChoosing] = useState(false)
+  const [asking, setAsking] = useState(false)
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
     id: step.id,
     disabled: !mayChange,
@@ -102,6 +106,7 @@ export const StepLine = memo(function StepLine({
     const acts: Record<string, (() => void) | false> = {
       'Alt k': () => setChoosing(true),
       'Alt Enter': takeOffer,
+      'Alt t': comesBack.has(step.verb) && mayChange && (() => setAsking(!asking)),
       'Alt ArrowUp': () => move(-1),
       'Alt ArrowDown': () => move(1),
       Enter: plain && (() => add(...follows[step.verb])),
@@ -163,15 +168,7 @@ export const StepLine = memo(function StepLine({
           onKeyDown={onKey}
           className={`flex-1 min-w-0 resize-none bg-transparent py-1 leading-6 [field-sizing:content] outline-none placeholder:text-steel/70 ${step.verb === 'write' ? 'font-child font-bold' : ''}`}
         />
-        {step.task && (
-          <span className="text-sm text-blue py-1.5 whitespace-nowrap" title="Homes answer this">
-            {step.task.kind === 'number'
-              ? `answer ${step.task.answer}`
-              : step.task.kind === 'choice'
-                ? `choose 1 of ${step.task.choices.length}`
-                : `photo of ${step.task.things}`}
-          </span>
-        )}
+        <TaskChip step={step} open={asking} onOpen={() => setAsking(!asking)} />
         {step.deliberate && <span className="text-sm text-blue py-1.5 whitespace-nowrap">on purpose</span>}
         <span className="figures text-sm text-steel py-1.5 w-10 text-right shrink-0">
           {seconds >= 0.5 ? `${Math.round(seconds)} s` : ''}
@@ -197,6 +194,15 @@ export const StepLine = memo(function StepLine({
           ))}
         </div>
       )}
+      {asking && mayChange && (
+        <TaskEditor
+          step={step}
+          onClose={() => {
+            setAsking(false)
+            field.current?.focus()
+          }}
+        />
+      )}
       {offer && (
         <p className="flex flex-wrap items-center gap-2 pl-[92px] pr-2 pb-1 text-sm text-steel">
           Meant as a line of its own kind?
@@ -205,7 +211,14 @@ export const StepLine = memo(function StepLine({
           </Button>
         </p>
       )}
-      {current && mayChange && <QuickAdds step={step} style={style} onAdd={add} />}
+      {current && mayChange && (
+        <QuickAdds
+          step={step}
+          style={style}
+          onAdd={add}
+          onAsk={comesBack.has(step.verb) && !step.task && !asking ? () => setAsking(true) : null}
+        />
+      )}
     </li>
   )
 })
@@ -215,10 +228,13 @@ function QuickAdds({
   step,
   style,
   onAdd,
+  onAsk,
 }: {
   step: Step
   style: HouseStyle
   onAdd: (verb: Verb, text: string) => void
+  /** Makes the line one that comes back; null where it does already, or cannot. */
+  onAsk: (() => void) | null
 }) {
   const { edit } = useLesson()
   useEffect(() => {
@@ -250,6 +266,11 @@ function QuickAdds({
       <button type="button" className={quiet} onClick={() => onAdd('do', '')}>
         + do
       </button>
+      {onAsk && (
+        <button type="button" className={quiet} title="Alt T" onClick={onAsk}>
+          homes answer this
+        </button>
+      )}
       <button type="button" className={quiet} onClick={() => onAdd(step.verb, step.text)}>
         copy
       </button>

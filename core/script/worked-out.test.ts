@@ -1,0 +1,77 @@
+import { describe, expect, test } from 'vitest'
+import { lessonOf } from '../cut/test-words.ts'
+import { changeStep } from './edit.ts'
+import { simulate } from './simulate.ts'
+import { answersFollow, workedOut } from './worked-out.ts'
+
+/** What the last line of a segment that comes back is worked out to. */
+function worked(line: string, before: string[] = []) {
+  const lesson = lessonOf(`# T\n\n## Task {home task}\n${[...before, line].join('\n')}`)
+  return workedOut(simulate(lesson).at(-1)!)
+}
+
+describe('an answer is worked out', () => {
+  test.each([
+    ['Ask: 4 + __ = 9 {answer 1}', 5, 'sentence'],
+    ['Ask: What goes in: 17 − 6 = __? {answer 1}', 11, 'sentence'],
+    ['Ask: Bobbin has seven parcels. Three go on the top shelf. How many go below? {answer 1}', 4, 'story'],
+    ['Ask: There are nine eggs. Two break and are thrown away. How many are left? {answer 1}', 7, 'story'],
+    ['Ask: Six ducks swim. Four more come. How many ducks are there altogether? {answer 1}', 10, 'story'],
+    ['Pause: Make nine with your own things in two groups. (90 s) {photo of 1}', 9, 'story'],
+    [
+      'Pause: Put four in one row and three in another. Then ask for a photo. (90 s) {photo of 1}',
+      7,
+      'story',
+    ],
+  ] as const)('%s', (line, value, from) => expect(worked(line)).toEqual({ value, from }))
+  test('from the table it is asked at', () => {
+    const out = ['Do: Lay out a ten frame', 'Do: Put 6 saffron and 2 blue on the frame']
+    expect(worked('Ask: How many parcels are there? {answer 1}', out)).toEqual({ value: 8, from: 'table' })
+  })
+})
+
+describe('nothing is worked out', () => {
+  test.each([
+    // More than one way to reckon, or none.
+    ['Ask: Which do you like best? {answer 1}'],
+    ['Ask: Bobbin has seven parcels, four letters and two stamps. How many altogether? {answer 1}'],
+    ['Ask: Bobbin has seven parcels. Two more come and three go home. How many now? {answer 1}'],
+    ['Ask: Seven parcels came and four letters came. How many more parcels than letters? {answer 1}'],
+    ['Ask: How many ways can you find? {answer 1}'],
+    ['Pause: Put out nine and move some away. Leave both groups on the table. (90 s) {photo of 1}'],
+    ['Pause: Share eight among two houses. (90 s) {photo of 1}'],
+  ])('%s', (line) => expect(worked(line)).toBeNull())
+  test('from a table of which only some is asked for, or some cannot be seen', () => {
+    const out = ['Do: Lay out a ten frame', 'Do: Put 6 saffron and 2 blue on the frame']
+    expect(worked('Ask: How many blue ones? {answer 1}', out)).toBeNull()
+    expect(worked('Ask: How many are there? {answer 1}', ['Do: Put 4 in the jar; cover the jar'])).toBeNull()
+  })
+})
+
+describe('when a number changes', () => {
+  const lesson = lessonOf(
+    '# T\n\n## Task {home task}\nAsk: Bobbin has seven parcels. Three go on the top shelf. How many go below? {answer 4}\nAsk: 4 + __ = 9 {answer 8, mine}',
+  )
+  const [story, own] = lesson.segments[0]!.steps
+  test('the answer that was worked out follows', () => {
+    const changed = answersFollow(
+      lesson,
+      changeStep(lesson, story!.id, { text: story!.text.replace('seven', 'nine') }),
+    )
+    expect(changed.segments[0]!.steps[0]!.task).toEqual({ kind: 'number', answer: 6 })
+  })
+  test('one that a person set stays', () => {
+    const changed = answersFollow(lesson, changeStep(lesson, own!.id, { text: '5 + __ = 9' }))
+    expect(changed.segments[0]!.steps[1]!.task).toMatchObject({ answer: 8, mine: true })
+  })
+  test('a change that makes no other number changes no answer, and nothing else of the lesson', () => {
+    const said = changeStep(lesson, story!.id, { text: story!.text.replace('parcels', 'letters') })
+    expect(answersFollow(lesson, said)).toBe(said)
+    expect(answersFollow(lesson, { ...lesson, title: 'Other' }).segments).toBe(lesson.segments)
+  })
+  test('an answer that was wrong before is told, and not changed in silence by a change elsewhere', () => {
+    const wrong = lessonOf('# T\n\n## Task {home task}\nAsk: 4 + __ = 9 {answer 8}\nSay: Hello.')
+    const changed = changeStep(wrong, wrong.segments[0]!.steps[1]!.id, { text: 'Hello again.' })
+    expect(answersFollow(wrong, changed).segments[0]!.steps[0]!.task).toMatchObject({ answer: 8 })
+  })
+})

@@ -1,0 +1,283 @@
+import { Plus, X } from 'lucide-react'
+import { useState } from 'react'
+import type { Step, TaskSpec } from '@awlbox/core/contracts/lesson'
+import { changeTask } from '@awlbox/core/script/edit'
+import { keyOf, type Source, withKey, type WorkedOut, workedOut } from '@awlbox/core/script/worked-out'
+import { useLesson } from '../../frame/lesson-context.ts'
+import { Button } from '../../kit/button.tsx'
+import { fieldLook } from '../../kit/field.ts'
+
+const sources: Record<Source, string> = {
+  sentence: 'from the number sentence',
+  story: 'from the words of the line',
+  table: 'from what lies on the table',
+}
+const kinds = [
+  ['number', 'a number'],
+  ['choice', 'a choice'],
+  ['photo', 'a photo'],
+] as const
+const fresh = (kind: TaskSpec['kind'], worked: WorkedOut | null): TaskSpec => {
+  switch (kind) {
+    case 'number':
+      return { kind, answer: worked?.value ?? 0, ...(worked ? {} : { mine: true }) }
+    case 'choice':
+      return { kind, choices: ['Yes', 'No'], answer: 0 }
+    case 'photo':
+      return { kind, things: worked?.value ?? 1, ...(worked ? {} : { mine: true }) }
+  }
+}
+/** What a line's answer comes to now. */
+function useWorkedOut(step: Step, kind: TaskSpec['kind'] | undefined): WorkedOut | null {
+  const { proofed } = useLesson()
+  const m = proofed.moments.find((x) => x.step.id === step.id)
+  if (!m || !kind) return null
+  // As it would be if this came back.
+  const task = step.task?.kind === kind ? step.task : fresh(kind, null)
+  return workedOut({ ...m, step: { ...step, task } })
+}
+
+/** What comes back from a line, closed: a quiet word that opens its editor. */
+export function TaskChip({ step, open, onOpen }: { step: Step; open: boolean; onOpen: () => void }) {
+  const worked = useWorkedOut(step, step.task?.kind)
+  const { task } = step
+  if (!task) return null
+  const key = keyOf(task)
+  const right = task.kind === 'choice' ? [task.answer, ...(task.also ?? [])].length : 0
+  const what =
+    task.kind === 'choice' ? `choice · ${right} of ${task.choices.length} right` : `${task.kind} · ${key}`
+  const how =
+    task.kind === 'choice' ? '' : worked?.value === key && !task.mine ? ' worked out' : ' set by you'
+  return (
+    <button
+      type="button"
+      aria-expanded={open}
+      title="What comes back from homes (Alt T)"
+      onClick={(e) => {
+        e.stopPropagation()
+        onOpen()
+      }}
+      className="ml-2 px-2 min-h-8 text-sm text-blue whitespace-nowrap rounded-md border border-hair hover:bg-wash cursor-pointer"
+    >
+      {task.unchecked ? `${task.kind} · not checked` : `${what}${how}`}
+    </button>
+  )
+}
+
+/** What comes back from a line, and what of it is right: edited where it stands. */
+export function TaskEditor({ step, onClose }: { step: Step; onClose: () => void }) {
+  const { edit } = useLesson()
+  const { task } = step
+  const set = (next: TaskSpec | undefined, typing?: string) =>
+    edit((d) => changeTask(d, step.id, () => next), typing && `task ${step.id} ${typing}`)
+  return (
+    // Escape closes from wherever one is in it.
+    // eslint-disable-next-line jsx-a11y-x/no-noninteractive-element-interactions
+    <section
+      aria-label="What comes back"
+      onKeyDown={(e) => {
+        if (e.key !== 'Escape') return
+        e.stopPropagation()
+        onClose()
+      }}
+      className="ml-[92px] mr-2 mb-2 grid gap-2.5 rounded-lg border border-hair bg-wash p-3"
+    >
+      <div role="group" aria-label="Homes send back" className="flex flex-wrap gap-1.5">
+        <Kind step={step} kind={null} words="nothing" onPick={() => set(undefined)} />
+        {kinds.map(([kind, words]) => (
+          <Kind
+            key={kind}
+            step={step}
+            kind={kind}
+            words={words}
+            onPick={(worked) => set(fresh(kind, worked))}
+          />
+        ))}
+        <span className="flex-1" />
+        <Button small look="quiet" onClick={onClose}>
+          Close
+        </Button>
+      </div>
+      {task && !task.unchecked && task.kind !== 'choice' && (
+        <NumberFields key={task.kind} step={step} task={task} onChange={set} />
+      )}
+      {task?.kind === 'choice' && <ChoiceFields task={task} onChange={set} />}
+      {task && (
+        <label className="flex items-center gap-2 min-h-8">
+          <input
+            type="checkbox"
+            className="size-4 accent-ink"
+            checked={task.unchecked ?? false}
+            onChange={(e) => set({ ...task, unchecked: e.target.checked || undefined })}
+          />
+          not checked: there is no one right answer, I look at it myself
+        </label>
+      )}
+    </section>
+  )
+}
+function Kind({
+  step,
+  kind,
+  words,
+  onPick,
+}: {
+  step: Step
+  kind: TaskSpec['kind'] | null
+  words: string
+  onPick: (worked: WorkedOut | null) => void
+}) {
+  const worked = useWorkedOut(step, kind ?? undefined)
+  const on = (step.task?.kind ?? null) === kind
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      onClick={() => !on && onPick(worked)}
+      className={`min-h-9 rounded-lg border px-2.5 text-sm cursor-pointer ${on ? 'border-ink bg-ink text-card font-semibold' : 'border-hair bg-card'}`}
+    >
+      {words}
+    </button>
+  )
+}
+
+/** How many: as it is worked out, or as one says. */
+function NumberFields({
+  step,
+  task,
+  onChange,
+}: {
+  step: Step
+  task: Extract<TaskSpec, { kind: 'number' | 'photo' }>
+  onChange: (next: TaskSpec, typing?: string) => void
+}) {
+  const worked = useWorkedOut(step, task.kind)
+  const key = keyOf(task)!
+  const [also, setAlso] = useState(task.kind === 'number' ? (task.also ?? []).join(', ') : '')
+  const against = worked !== null && worked.value !== key
+  const most = task.kind === 'number' ? 1000 : 40
+  return (
+    <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
+      <label className="grid gap-0.5 text-sm text-steel">
+        {task.kind === 'number' ? 'Right answer' : 'Things in the photo'}
+        <input
+          type="number"
+          min={0}
+          max={most}
+          value={key}
+          onChange={(e) => {
+            const n = Math.max(0, Math.min(most, Math.round(Number(e.target.value))))
+            onChange({ ...withKey(task, n), mine: n === worked?.value ? undefined : true }, 'answer')
+          }}
+          className={`${fieldLook} w-24 figures text-ink ${against ? '!border-brick' : ''}`}
+        />
+      </label>
+      {task.kind === 'number' && (
+        <label className="grid gap-0.5 text-sm text-steel">
+          Also right
+          <input
+            value={also}
+            placeholder="none"
+            onChange={(e) => {
+              setAlso(e.target.value)
+              const more = [...e.target.value.matchAll(/\d+/g)]
+                .map((m) => Number(m[0]))
+                .filter((n) => n <= 1000)
+              onChange({ ...task, also: more.length ? more.slice(0, 8) : undefined }, 'also')
+            }}
+            className={`${fieldLook} w-32 figures text-ink`}
+          />
+        </label>
+      )}
+      <p className="text-sm min-h-10 flex items-center gap-2 flex-wrap">
+        {worked === null ? (
+          <span className="text-steel">Nothing here says what it comes to: it stands as you set it.</span>
+        ) : against ? (
+          <>
+            <span className="text-brick">
+              Comes to {worked.value} {sources[worked.from]}.
+            </span>
+            <Button small onClick={() => onChange({ ...withKey(task, worked.value), mine: undefined })}>
+              Take {worked.value}
+            </Button>
+          </>
+        ) : (
+          <span className="text-moss">
+            {worked.value}, worked out {sources[worked.from]}
+            {task.mine ? '' : '; it follows when the numbers change'}.
+          </span>
+        )}
+      </p>
+    </div>
+  )
+}
+
+/** The choices, with the right ones marked: one or several. */
+function ChoiceFields({
+  task,
+  onChange,
+}: {
+  task: Extract<TaskSpec, { kind: 'choice' }>
+  onChange: (next: TaskSpec, typing?: string) => void
+}) {
+  const right = [task.answer, ...(task.also ?? [])]
+  const put = (choices: string[], marked: number[], typing?: string) => {
+    const [answer = 0, ...also] = marked.filter((i) => i < choices.length).sort((a, b) => a - b)
+    const { also: _, ...rest } = task
+    onChange({ ...rest, choices, answer, ...(also.length ? { also } : {}) }, typing)
+  }
+  return (
+    <ol className="grid gap-1.5" aria-label="Choices">
+      {task.choices.map((c, i) => (
+        <li key={i} className="flex items-center gap-2">
+          <label className="flex items-center gap-1.5 text-sm whitespace-nowrap">
+            <input
+              type="checkbox"
+              className="size-4 accent-ink"
+              checked={!task.unchecked && right.includes(i)}
+              disabled={task.unchecked || (right.length === 1 && right.includes(i))}
+              onChange={(e) =>
+                put(task.choices, e.target.checked ? [...right, i] : right.filter((x) => x !== i))
+              }
+            />
+            right
+          </label>
+          <input
+            aria-label={`Choice ${i + 1}`}
+            value={c}
+            maxLength={80}
+            onChange={(e) =>
+              e.target.value && put(task.choices.with(i, e.target.value), right, `choice ${i}`)
+            }
+            className={`${fieldLook} flex-1 min-w-0 font-child`}
+          />
+          <button
+            type="button"
+            aria-label={`Take out choice ${i + 1}`}
+            disabled={task.choices.length <= 2}
+            onClick={() =>
+              put(
+                task.choices.filter((_, k) => k !== i),
+                right.filter((x) => x !== i).map((x) => (x > i ? x - 1 : x)),
+              )
+            }
+            className="size-8 grid place-items-center text-steel hover:text-brick disabled:opacity-30 cursor-pointer"
+          >
+            <X size={15} />
+          </button>
+        </li>
+      ))}
+      {task.choices.length < 6 && (
+        <li>
+          <Button
+            small
+            look="quiet"
+            onClick={() => put([...task.choices, `Choice ${task.choices.length + 1}`], right)}
+          >
+            <Plus size={14} aria-hidden /> another choice
+          </Button>
+        </li>
+      )}
+    </ol>
+  )
+}
