@@ -52,6 +52,7 @@ export const scriptCodes = {
   'challenge-easy': ['risky'],
   'task-no-answer': ['risky'],
   'task-answer': ['wrong', 'risky'],
+  'choice-answer': ['wrong'],
   'photo-faces': ['risky'],
   'no-hand-over': ['tidy'],
   'no-hand-back': ['tidy'],

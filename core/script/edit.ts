@@ -89,6 +89,13 @@ export function applyFix(lesson: Lesson, fix: Fix, newId: () => string): Lesson 
       return changeStep(lesson, fix.stepId, { text: fix.text })
     case 'answer':
       return changeTask(lesson, fix.stepId, (t) => t && { ...withKey(t, fix.answer), mine: undefined })
+    case 'mark':
+      return changeTask(lesson, fix.stepId, (t) => {
+        const [answer, ...also] = fix.right
+        return t?.kind === 'choice' && answer !== undefined
+          ? { ...t, answer, also: also.length ? also : undefined }
+          : t
+      })
     case 'remove':
       return removeStep(lesson, fix.stepId)
     case 'insert-after':

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import { lessonOf } from '../cut/test-words.ts'
 import { changeStep } from './edit.ts'
 import { simulate } from './simulate.ts'
-import { answersFollow, workedOut } from './worked-out.ts'
+import { answersFollow, choiceHolds, workedOut } from './worked-out.ts'
 
 /** What the last line of a segment that comes back is worked out to. */
 function worked(line: string, before: string[] = []) {
@@ -17,6 +17,20 @@ describe('an answer is worked out', () => {
     ['Ask: Bobbin has seven parcels. Three go on the top shelf. How many go below? {answer 1}', 4, 'story'],
     ['Ask: There are nine eggs. Two break and are thrown away. How many are left? {answer 1}', 7, 'story'],
     ['Ask: Six ducks swim. Four more come. How many ducks are there altogether? {answer 1}', 10, 'story'],
+    [
+      'Ask: Eight hooks hold coats, and three of them break. How many are still whole? {answer 1}',
+      5,
+      'story',
+    ],
+    ['Ask: Twelve in all, and five lie up here. How many lie down there? {answer 1}', 7, 'story'],
+    ['Ask: How much is ten more than 47? {answer 1}', 57, 'sentence'],
+    ['Ask: Which number stands just before 60? {answer 1}', 59, 'sentence'],
+    ['Ask: One is missing: 25, 30, __, 40. Which? {answer 1}', 35, 'sentence'],
+    [
+      'Pause: Lay ten shells down and slide four away. Photograph the ones that stay. (90 s) {photo of 1}',
+      6,
+      'story',
+    ],
     ['Pause: Make nine with your own things in two groups. (90 s) {photo of 1}', 9, 'story'],
     [
       'Pause: Put four in one row and three in another. Then ask for a photo. (90 s) {photo of 1}',
@@ -46,6 +60,21 @@ describe('nothing is worked out', () => {
     expect(worked('Ask: How many blue ones? {answer 1}', out)).toBeNull()
     expect(worked('Ask: How many are there? {answer 1}', ['Do: Put 4 in the jar; cover the jar'])).toBeNull()
   })
+})
+
+describe('a choice', () => {
+  test.each([
+    ['Which one is true?', '4 + 3 = 7', true],
+    ['Which one is true?', 'four and three make eight', false],
+    ['Find the number that is two less than 20.', '18', true],
+    ['Find the number that is two less than 20.', '22', false],
+    ['Which two make nine?', '6 and 3', true],
+    ['Which two make nine?', '6 and 2', false],
+    ['Which do you like?', 'seven', null],
+    ['How many now?', 'seven', null],
+  ] as const)('%s “%s” holds: %s', (question, choice, holds) =>
+    expect(choiceHolds(question, choice)).toBe(holds),
+  )
 })
 
 describe('when a number changes', () => {

@@ -1,7 +1,7 @@
 import type { Lesson, Segment, Step, TaskSpec } from '../contracts/lesson.ts'
-import { numbersIn, tokens } from '../plan/numbers/names.ts'
+import { numbersIn, readNumberAt, relativeNumberAt, tokens } from '../plan/numbers/names.ts'
 import { remembered } from '../remember.ts'
-import { hasUnknown, sentencesIn, solve } from './sentence.ts'
+import { hasUnknown, isTrue, sentencesIn, solve } from './sentence.ts'
 import { type Moment, simulate } from './simulate.ts'
 import { leftOn, thingsOn } from './table/state.ts'
 
@@ -16,12 +16,13 @@ export interface WorkedOut {
 const comes =
   /\b(more|another|extra|comes?|came|arrives?|arrived|joins?|joined|finds?|found|gets?|got|given|buys?|bought|adds?|added|picks?|picked)\b/
 const goes =
-  /\b(gives?|gave|loses?|lost|eats?|eaten|ate|drops?|dropped|takes?|took|taken|sends?|sent|sells?|sold|posts|posted|breaks?|broke|rolls? away|(?:flies|fly|flew|goes|go|went|run|runs|ran|swim|swims|swam|hop|hops) (?:away|off|home|out))\b/
-const asksLeft = /\bhow many\b.*\b(left|stay|stayed|remain|remains|still)\b/
-const asksAll = /\bhow many\b.*\b(altogether|all together|in all|in total|now)\b/
-/** "Four go on the top shelf. How many go below?", "Four are on the table, the rest in the sack": the other part is asked for. */
+  /\b(gives?|gave|loses?|lost|eats?|eaten|ate|drops?|dropped|takes?|took|taken|sends?|sent|sells?|sold|posts|posted|breaks?|broke|snaps?|snapped|rolls? away|(?:slide|move|push|put|lay|brush|sweep)s? \w+ (?:away|aside|off)|(?:flies|fly|flew|goes|go|went|run|runs|ran|swim|swims|swam|hop|hops) (?:away|off|home|out))\b/
+const question = /\bhow many\b|\bhow much\b|\bwhat does\b.*\b(hold|have|weigh|come to)\b/
+const asksLeft = /\b(left|stay|stayed|remain|remains|still|whole|holding|now)\b/
+const asksAll = /\b(altogether|all together|in all|in total|now|does|hold|are (?:there|in)|dry)\b/
+/** "Four go on the top shelf. How many go below?", "Nine in all, and four lie up there": the other part is asked for. */
 const asksOther =
-  /\bhow many\b.*\b(below|other|others|rest|under|underneath|hidden|in the (?:sack|bag|jar|box|other)|on the (?:bottom|other))\b/
+  /\b(below|other|others|rest|under|underneath|hidden|down here|down there|up here|in the (?:sack|bag|jar|box|other)|on the (?:bottom|other))\b/
 
 /**
  * The answer to a short story with two numbers, where its words leave one way to reckon it; null where they leave none
@@ -29,22 +30,66 @@ const asksOther =
  */
 const storyAnswer = remembered((text: string): number | null => {
   const parts = text.toLowerCase().match(/[^.!?]+[.!?]*/g) ?? []
-  const question = parts.filter((p) => p.trim().endsWith('?'))
+  const questions = parts.filter((p) => p.trim().endsWith('?'))
   const tells = parts.filter((p) => !p.trim().endsWith('?'))
-  if (question.length !== 1 || !tells.length) return null
-  const ask = question[0]!
-  const numbers = tells.flatMap((p) => numbersIn(tokens(p)).map((n) => n.value))
+  const ask = questions[0]
+  if (questions.length !== 1 || !tells.length || !ask || !question.test(ask)) return null
+  const told = tells.join(' ')
+  const numbers = numbersIn(tokens(told)).map((n) => n.value)
   if (numbers.length !== 2 || numbersIn(tokens(ask)).length) return null
   const [a, b] = numbers as [number, number]
-  // What happens is told after the first number.
-  const told = tells.join(' ')
-  const more = comes.test(told)
-  const fewer = goes.test(told)
+  // "Two of them snap": some of what was told before.
+  const some = /\bof (?:them|these|those)\b/.test(told)
+  const [more, fewer] = [comes.test(told), goes.test(told) || some]
   if (asksOther.test(ask) && !more && a >= b) return a - b
-  if (asksLeft.test(ask) && !more && a >= b) return a - b
+  if (asksLeft.test(ask) && fewer && !more && a >= b) return a - b
   if (asksAll.test(ask) && more && !fewer) return a + b
   return null
 })
+
+/** A question about numbers alone: "one less than 19", "half of six", "just before 80", "8 take away 6", "30, 40, __, 60". */
+const numberAsked = remembered((text: string): number | null => {
+  const words = tokens(text)
+  const found = new Set<number>()
+  words.forEach((w, i) => {
+    const relative = relativeNumberAt(words, i)
+    if (relative && !numbersIn(words.slice(0, i)).length) found.add(relative.value)
+    const after = (k: number): number | null => {
+      const n = readNumberAt(words, k)
+      return n && n.to >= words.length ? n.value : null
+    }
+    if (w === 'half' && words[i + 1] === 'of') {
+      const whole = after(i + 2)
+      if (whole !== null && whole % 2 === 0) found.add(whole / 2)
+    }
+    if (
+      (w === 'before' || w === 'after') &&
+      /\b(just|right|comes|stands|number)\b/.test(text.toLowerCase())
+    ) {
+      const n = after(i + 1)
+      if (n !== null && n > 0) found.add(n + (w === 'after' ? 1 : -1))
+    }
+  })
+  const sum = text.match(/\bhow much (?:is|are)\s+(.+?)\?/i)
+  const solved = sum ? sentencesIn(`${sum[1]} = __`).map(solve) : []
+  if (solved.length === 1 && solved[0] !== null) found.add(solved[0]!)
+  const gap = gapIn(text)
+  if (gap !== null) found.add(gap)
+  return found.size === 1 ? [...found][0]! : null
+})
+/** The number left out of an even run with one gap. */
+function gapIn(text: string): number | null {
+  const run = text.match(/(?:(?:\d+|_{2,}),\s*){2,}(?:and\s+)?(?:\d+|_{2,})/)?.[0].split(/,\s*(?:and\s+)?/)
+  const at = run?.findIndex((x) => x.startsWith('_')) ?? -1
+  if (!run || at < 0 || run.filter((x) => x.startsWith('_')).length !== 1) return null
+  const known = run.flatMap((x, i) => (i === at ? [] : [{ i, n: Number(x) }]))
+  const [first, last] = [known[0]!, known.at(-1)!]
+  const by = (last.n - first.n) / (last.i - first.i)
+  const value = first.n + by * (at - first.i)
+  return Number.isInteger(by) && known.every((k) => k.n === first.n + by * (k.i - first.i)) && value >= 0
+    ? value
+    : null
+}
 
 const asksCount = /\bhow many\b/
 /** Words that ask for some of what lies there and not for all of it. */
@@ -78,6 +123,16 @@ const places = new Set([
 /** Things a child is to put out and leave there: "Make nine in two groups", "Put four in one row and three in another". */
 const askedToShow = remembered((text: string): number | null => {
   const plain = text.toLowerCase().replace(/\([^)]*\)/g, ' ')
+  const [out, gone, ...more] = numbersIn(tokens(plain)).map((n) => n.value)
+  // "Lay nine down and slide five away. Photograph those that stay."
+  if (
+    out !== undefined &&
+    gone !== undefined &&
+    !more.length &&
+    goes.test(plain) &&
+    /\b(?:those|the ones?|what(?:ever)?) (?:that |which )?(?:stays?|(?:is|are) left|remains?)\b/.test(plain)
+  )
+    return out >= gone ? out - gone : null
   if (
     /\b(take|move|hide|cover|eat|give)\b.*\b(away|some|off)\b|\b(groups? of|rows? of|among|between|houses?|each|take one photo|one ten)\b/.test(
       plain.replace(/take one photo[^.]*/, ''),
@@ -88,7 +143,9 @@ const askedToShow = remembered((text: string): number | null => {
   const numbers = numbersIn(words).filter((n) => n.value > 1 && !places.has(words[n.to] ?? ''))
   if (/\bin one\b.*\bin another\b/.test(plain))
     return numbers.length === 2 ? numbers[0]!.value + numbers[1]!.value : null
-  return numbers.length === 1 && /\b(make|put|lay|show|build|draw)\b/.test(plain) ? numbers[0]!.value : null
+  return numbers.length === 1 && /\b(make|put|set|lay|show|build|draw)\b/.test(plain)
+    ? numbers[0]!.value
+    : null
 })
 
 /** What a line's answer comes to, from its own words and the table it is asked at; null where it cannot be worked out. */
@@ -98,14 +155,37 @@ export function workedOut(m: Pick<Moment, 'step' | 'before'>): WorkedOut | null 
     const things = askedToShow(text)
     return things === null ? null : { value: things, from: 'story' }
   }
-  if (task && task.kind !== 'number') return null
+  if (task?.kind === 'choice') return null
   const open = sentencesIn(text).filter(hasUnknown)
   const solved = open.length === 1 ? solve(open[0]!) : null
   if (solved !== null) return { value: solved, from: 'sentence' }
+  const asked = numberAsked(text)
+  if (asked !== null) return { value: asked, from: 'sentence' }
   const story = storyAnswer(text)
   if (story !== null) return { value: story, from: 'story' }
   const table = tableAnswer(m)
   return table === null ? null : { value: table, from: 'table' }
+}
+
+/**
+ * Whether a choice is a right answer to its question: a number sentence by itself, a number where the question comes to
+ * one, a pair where it asks what makes a number; null where nothing says so.
+ */
+export function choiceHolds(question: string, choice: string): boolean | null {
+  const sentences = sentencesIn(choice)
+  if (sentences.length === 1 && !hasUnknown(sentences[0]!)) return isTrue(sentences[0]!)
+  const words = tokens(choice)
+  const numbers = numbersIn(words)
+  const asked = numberAsked(question)
+  if (asked !== null && numbers.length === 1 && numbers[0]!.to - numbers[0]!.from === words.length)
+    return numbers[0]!.value === asked
+  const makes = tokens(question)
+  const total = makes.flatMap((w, i) => (/^(make|makes|total)$/.test(w) ? [readNumberAt(makes, i + 1)] : []))
+  const pair = numbers.length === 2 && numbers[0]!.from === 0 && numbers[1]!.to === words.length
+  const joined = pair && /^(and|\+|plus|add)$/.test(words.slice(numbers[0]!.to, numbers[1]!.from).join(' '))
+  return total.length === 1 && total[0] && joined
+    ? numbers[0]!.value + numbers[1]!.value === total[0].value
+    : null
 }
 
 /** The number a task asks for; null of a choice. */

@@ -326,6 +326,18 @@ export const en = {
       },
       fix: 'Make it {comesTo}',
     },
+    'choice-answer': {
+      when: 'A choice is marked right that is not, or a right one is not marked.',
+      what: {
+        false: '“{choice}” is marked right, and it is not.',
+        missed: '“{choice}” is right too, and is not marked.',
+      },
+      why: {
+        false: 'Homes would be told that the right answer is wrong.',
+        missed: 'A home that chooses it would be told it is wrong.',
+      },
+      fix: 'Mark what is right',
+    },
     'photo-faces': {
       when: 'A photo is asked for without a word about faces.',
       what: 'A photo is asked for without a word about faces.',

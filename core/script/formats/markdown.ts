@@ -128,13 +128,16 @@ function readTask(marked: string): TaskSpec | null {
     .split('|')
     .map((c) => c.trim())
   const right = choices.flatMap((c, i) => (c.endsWith('*') ? [i] : []))
-  const [answer = unchecked ? 0 : -1, ...also] = right
+  // With none marked right, none is: it is asked to be looked at.
+  const [answer = 0, ...also] = right
+  const open = unchecked || !right.length
   return checkedTask({
     kind: 'choice',
     choices: choices.map((c) => c.replace(/\s*\*$/, '')),
     answer,
     ...(also.length ? { also } : {}),
     ...set,
+    ...(open ? { unchecked: true } : {}),
   })
 }
 const checkedTask = (task: unknown): TaskSpec | null => TaskSpec.safeParse(task).data ?? null

@@ -14,6 +14,8 @@ export type Fix =
   | { kind: 'insert-before'; stepId: string; verb: Step['verb']; text: string }
   | { kind: 'remove'; stepId: string }
   | { kind: 'answer'; stepId: string; answer: number }
+  /** The choices that are right, by their places. */
+  | { kind: 'mark'; stepId: string; right: readonly number[] }
   | { kind: 'list-thing'; thing: string; count: number }
   | { kind: 'unlist-thing'; thing: string }
 

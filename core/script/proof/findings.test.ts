@@ -288,6 +288,11 @@ const pairs: [code: string, bad: string, good: string, given?: Given, goodGiven?
     '## Send {home task}\nAsk: Bobbin has nine parcels. Four go on the top shelf. How many go below? {answer 5}',
   ],
   [
+    'choice-answer',
+    '## Send {home task}\nAsk: Which one is true? {choose 2 + 6 = 8 | 3 + 6 = 8 * | 3 + 5 = 9}',
+    '## Send {home task}\nAsk: Which one is true? {choose 2 + 6 = 8 * | 3 + 6 = 8 | 3 + 5 = 9}',
+  ],
+  [
     'photo-faces',
     '## Send {home task}\nPause: Take a photo of five things. (90 s) {photo of 5}',
     '## Send {home task}\nPause: Take a photo of five things, no faces in it. (90 s) {photo of 5}',

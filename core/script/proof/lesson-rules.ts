@@ -1,9 +1,9 @@
-import { keyOf, workedOut } from '../worked-out.ts'
+import { choiceHolds, keyOf, workedOut } from '../worked-out.ts'
 import { numbersIn, tokens } from '../../plan/numbers/names.ts'
 import { thingNamed } from '../../plan/things.ts'
 import { compareStock } from '../stock.ts'
 import { clock } from '../time.ts'
-import { at, type Finding, ofLesson, type Rule } from './finding.ts'
+import { at, type Finding, type Fix, ofLesson, type Rule } from './finding.ts'
 
 export const stock: Rule = ({ lesson, needs }) => {
   if (lesson.segments.every((s) => s.steps.length === 0)) return []
@@ -81,6 +81,27 @@ export const taskAnswers: Rule = ({ moments }) =>
     )
     // A sentence has one answer; a story or a table may have been meant otherwise.
     return [{ ...found, severity: reckoned.from === 'sentence' ? 'wrong' : 'risky' }]
+  })
+
+/** Choices marked right against those that are. */
+export const choiceAnswers: Rule = ({ moments }) =>
+  moments.flatMap((m) => {
+    const { task } = m.step
+    if (task?.kind !== 'choice' || task.unchecked || m.step.deliberate) return []
+    const marked = new Set([task.answer, ...(task.also ?? [])])
+    const holds = task.choices.map((c) => choiceHolds(m.step.text, c))
+    const right = holds.flatMap((h, i) => (h ? [i] : []))
+    // "Which is not true?" asks for the others.
+    if (/\b(not|isn.t|wrong|false|odd one)\b/i.test(m.step.text)) return []
+    const fix: Fix | undefined =
+      right.length && holds.every((h) => h !== null) ? { kind: 'mark', stepId: m.step.id, right } : undefined
+    const wrong = [...marked].find((i) => holds[i] === false)
+    if (wrong !== undefined)
+      return [at(m, 'choice-answer', { case: 'false', choice: task.choices[wrong]! }, fix)]
+    const missed = right.find((i) => !marked.has(i))
+    return missed === undefined
+      ? []
+      : [at(m, 'choice-answer', { case: 'missed', choice: task.choices[missed]! }, fix)]
   })
 
 export const handOver: Rule = ({ lesson }) =>
