@@ -1,3 +1,4 @@
+import type { TaskSpec } from '../contracts/lesson.ts'
 import type { PackTask } from '../contracts/pack.ts'
 import type { PhotoReading } from '../contracts/reading.ts'
 import type { Answer } from '../contracts/reply.ts'
@@ -45,32 +46,36 @@ export function checkAnswer(
 }
 function checked(task: PackTask, answer: Answer | undefined, reading: PhotoReading | null): Check {
   switch (task.spec.kind) {
-    case 'number': {
-      const text = answer?.text?.trim() ?? ''
-      if (!text) return { verdict: 'open', shown: '—', why: 'left open' }
-      const n = readTypedNumber(text)
-      if (n === null) return { verdict: 'look', shown: text, why: 'not a number this page can read' }
-      const right = [task.spec.answer, ...(task.spec.also ?? [])]
-      return right.includes(n)
-        ? { verdict: 'right', shown: String(n), why: '' }
-        : { verdict: 'wrong', shown: String(n), why: `${right.join(' or ')} was asked` }
-    }
-    case 'choice': {
-      if (answer?.choice === null || answer?.choice === undefined)
-        return { verdict: 'open', shown: '—', why: 'left open' }
-      const shown = task.spec.choices[answer.choice] ?? '?'
-      const { choices } = task.spec
-      const right = [task.spec.answer, ...(task.spec.also ?? [])]
-      return right.includes(answer.choice)
-        ? { verdict: 'right', shown, why: '' }
-        : { verdict: 'wrong', shown, why: `${right.map((i) => choices[i]).join(' or ')} was asked` }
-    }
+    case 'number':
+      return numberCheck(task.spec, answer?.text?.trim() ?? '')
+    case 'choice':
+      return choiceCheck(task.spec, answer?.choice ?? null)
     case 'photo': {
       if (!answer?.photoId) return { verdict: 'open', shown: 'no photo', why: 'left open' }
       if (!reading) return { verdict: 'look', shown: 'photo', why: 'not read yet' }
       return photoCheck(task.spec.things, reading)
     }
   }
+}
+type Spec<K extends TaskSpec['kind']> = Extract<TaskSpec, { kind: K }>
+const leftOpen: Check = { verdict: 'open', shown: '—', why: 'left open' }
+const rightOf = (spec: Spec<'number'> | Spec<'choice'>): number[] => [spec.answer, ...(spec.also ?? [])]
+function numberCheck(spec: Spec<'number'>, text: string): Check {
+  if (!text) return leftOpen
+  const n = readTypedNumber(text)
+  if (n === null) return { verdict: 'look', shown: text, why: 'not a number this page can read' }
+  const right = rightOf(spec)
+  return right.includes(n)
+    ? { verdict: 'right', shown: String(n), why: '' }
+    : { verdict: 'wrong', shown: String(n), why: `${right.join(' or ')} was asked` }
+}
+function choiceCheck(spec: Spec<'choice'>, choice: number | null): Check {
+  if (choice === null) return leftOpen
+  const shown = spec.choices[choice] ?? '?'
+  const right = rightOf(spec)
+  return right.includes(choice)
+    ? { verdict: 'right', shown, why: '' }
+    : { verdict: 'wrong', shown, why: `${right.map((i) => spec.choices[i]).join(' or ')} was asked` }
 }
 
 /** Finding nothing does not prove zero, and a doubtful count is a reason to look, not a verdict. */

@@ -89,6 +89,32 @@ function picture(
 const yellow: [number, number, number] = [232, 178, 28]
 const blue: [number, number, number] = [44, 104, 166]
 
+describe('an answer with several right ones, or none', () => {
+  const asked = (spec: PackTask['spec']): PackTask => ({ id: 't', prompt: '', spec })
+  const typed = (text: string) => ({ taskId: 't', kind: 'number' as const, text })
+  const chosen = (choice: number) => ({ taskId: 't', kind: 'choice' as const, choice })
+  test('each right number is right, and a wrong one is told all of them', () => {
+    const task = asked({ kind: 'number', answer: 6, also: [7] })
+    expect(['6', '7', '8'].map((t) => checkAnswer(task, typed(t)).verdict)).toEqual([
+      'right',
+      'right',
+      'wrong',
+    ])
+    expect(checkAnswer(task, typed('8')).why).toBe('6 or 7 was asked')
+  })
+  test('each right choice is right', () => {
+    const task = asked({ kind: 'choice', choices: ['4 + 4', '5 + 2', '6 + 2'], answer: 0, also: [2] })
+    expect([0, 1, 2].map((c) => checkAnswer(task, chosen(c)).verdict)).toEqual(['right', 'wrong', 'right'])
+  })
+  test('where nothing is checked a person looks; left open stays left open', () => {
+    const task = asked({ kind: 'choice', choices: ['pegs', 'spoons'], answer: 0, unchecked: true })
+    expect([checkAnswer(task, chosen(1)).verdict, checkAnswer(task, undefined).verdict]).toEqual([
+      'look',
+      'open',
+    ])
+  })
+})
+
 describe('counting things in a picture', () => {
   test('any number of discs, apart, on any of several grounds, is counted and coloured', () => {
     fc.assert(
