@@ -14,6 +14,8 @@ const looks = {
   small: 'min-h-8 rounded-md border border-hair bg-card px-1.5 text-sm',
   /** Words in a line that can be changed. */
   plain: 'min-h-8 rounded-md px-1 text-sm text-steel hover:text-ink',
+  /** The same where many stand under one another: without a sign that it opens. */
+  bare: 'min-h-8 rounded-md px-1 text-sm text-steel hover:text-ink hover:underline decoration-dotted underline-offset-4',
 } as const
 
 /**
@@ -64,9 +66,11 @@ export function Select<V extends string>({
         className={`inline-flex items-center justify-between gap-1 min-w-0 max-w-full text-left cursor-pointer disabled:cursor-default disabled:opacity-60 data-placeholder:text-steel ${looks[look]} ${className}`}
       >
         <span className="truncate">{chosen?.words ?? hint}</span>
-        <Radix.Icon asChild>
-          <ChevronDown size={15} aria-hidden className="shrink-0 text-steel" />
-        </Radix.Icon>
+        {look !== 'bare' && (
+          <Radix.Icon asChild>
+            <ChevronDown size={15} aria-hidden className="shrink-0 text-steel" />
+          </Radix.Icon>
+        )}
       </Radix.Trigger>
       {/* A list that is closed is not there: a page has many, and is drawn anew at every key. */}
       {open && (

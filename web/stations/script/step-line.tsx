@@ -145,8 +145,8 @@ export const StepLine = memo(function StepLine({
         </button>
         <Select
           label="Kind of line"
-          look="plain"
-          className="w-[72px] font-semibold capitalize"
+          look="bare"
+          className="w-[66px] font-semibold capitalize"
           disabled={!mayChange}
           value={step.verb}
           choices={kinds}
@@ -168,7 +168,6 @@ export const StepLine = memo(function StepLine({
           onKeyDown={onKey}
           className={`flex-1 min-w-0 resize-none bg-transparent py-1 leading-6 [field-sizing:content] outline-none placeholder:text-steel/70 ${step.verb === 'write' ? 'font-child font-bold' : ''}`}
         />
-        <TaskChip step={step} open={asking} onOpen={() => setAsking(!asking)} />
         {step.deliberate && <span className="text-sm text-blue py-1.5 whitespace-nowrap">on purpose</span>}
         <span className="figures text-sm text-steel py-1.5 w-10 text-right shrink-0">
           {seconds >= 0.5 ? `${Math.round(seconds)} s` : ''}
@@ -192,6 +191,11 @@ export const StepLine = memo(function StepLine({
           {findings.map((f, i) => (
             <FindingLine key={f.code + i} finding={f} />
           ))}
+        </div>
+      )}
+      {step.task && (
+        <div className="pl-[94px] pb-1">
+          <TaskChip step={step} open={asking} onOpen={() => setAsking(!asking)} />
         </div>
       )}
       {asking && mayChange && (

@@ -57,7 +57,7 @@ export function TaskChip({ step, open, onOpen }: { step: Step; open: boolean; on
         e.stopPropagation()
         onOpen()
       }}
-      className="ml-2 px-2 min-h-8 text-sm text-blue whitespace-nowrap rounded-md border border-hair hover:bg-wash cursor-pointer"
+      className="px-2 min-h-8 text-sm text-blue whitespace-nowrap rounded-md border border-hair hover:bg-wash cursor-pointer"
     >
       {task.unchecked ? `${task.kind} · not checked` : `${what}${how}`}
     </button>
@@ -80,7 +80,7 @@ export function TaskEditor({ step, onClose }: { step: Step; onClose: () => void 
         e.stopPropagation()
         onClose()
       }}
-      className="ml-[92px] mr-2 mb-2 grid gap-2.5 rounded-lg border border-hair bg-wash p-3"
+      className="ml-[94px] mr-2 mb-2 grid gap-2.5 rounded-lg border border-hair bg-wash p-3"
     >
       <div role="group" aria-label="Homes send back" className="flex flex-wrap gap-1.5">
         <Kind step={step} kind={null} words="nothing" onPick={() => set(undefined)} />
