@@ -64,8 +64,11 @@ export async function proof(args: string[]): Promise<Printed> {
 }
 const round = (n: number): number => Math.round(n * 100) / 100
 /** What is found in words, for people: the file has both. */
-const inWords = (f: Finding): { what: string; why: string } => {
-  const { what, why } = say('script', f)
-  return { what, why }
+function inWords(f: Finding): { what: string; why: string; fix?: object } {
+  const { what, why, fix } = say('script', f)
+  return { what, why, ...(f.fix ? { fix: { ...f.fix, label: fix } } : {}) }
 }
-const saidOf = (f: Finding): string => Object.values(inWords(f)).join(' ')
+const saidOf = (f: Finding): string => {
+  const { what, why } = inWords(f)
+  return `${what} ${why}`
+}
