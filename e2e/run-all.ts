@@ -90,13 +90,9 @@ const still: [string, [string, string[]]][] = [
   ['format', npx('prettier', '--check', '.', '--log-level', 'warn')],
   ['unused', npx('knip', '--no-progress')],
 ]
-/** What is checked without running anything: two at a time, one for each core. */
+/** What is checked without running anything, one after another. */
 async function checks(): Promise<void> {
-  const waiting = [...still]
-  const next = async (): Promise<void> => {
-    for (let one = waiting.shift(); one; one = waiting.shift()) await check(one[0], ...one[1])
-  }
-  await Promise.all([next(), next()])
+  for (const [name, command] of still) await check(name, ...command)
 }
 const steps: [string, () => Promise<void>][] = [
   ...still.map(([name, command]): [string, () => Promise<void>] => [name, () => check(name, ...command)]),
@@ -105,8 +101,15 @@ const steps: [string, () => Promise<void>][] = [
   ['build', () => check('build', ...npx('vite', 'build', 'web'))],
   ['e2e', browser],
 ]
-/** All of it: what is checked standing still, unit and API tests in one pool, the pages, the browser. */
-const whole: typeof steps = [['checks', checks], ['tests', () => vitest(['unit', 'api'])], ...steps.slice(-2)]
+/**
+ * All of it: unit and API tests in one pool, the pages, then the browser, which mostly waits for what it looks at, with
+ * what is checked standing still beside it.
+ */
+const whole: typeof steps = [
+  ['tests', () => vitest(['unit', 'api'])],
+  ['build', () => check('build', ...npx('vite', 'build', 'web'))],
+  ['browser and checks', async () => void (await Promise.all([browser(), checks()]))],
+]
 const wanted = process.argv.slice(2)
 const started = Date.now()
 for (const [name, step] of wanted.length ? steps : whole)
