@@ -23,8 +23,15 @@ export const segmentKinds = [
 export const SegmentKind = z.enum(segmentKinds)
 export type SegmentKind = z.infer<typeof SegmentKind>
 
-/** What every task may say: `mine`, its answer stands as a person set it; `unchecked`, there is no right answer: only a person looks. */
-const set = { mine: z.boolean().optional(), unchecked: z.boolean().optional() }
+/**
+ * What every task may say: `mine`, its answer stands as a person set it; `follows`, it was worked out and waits for a
+ * number to be typed; `unchecked`, there is no right answer: only a person looks.
+ */
+const set = {
+  mine: z.boolean().optional(),
+  follows: z.boolean().optional(),
+  unchecked: z.boolean().optional(),
+}
 /** What a home answers: made from a question or a pause of the script. `also`: further right answers, or right choices. */
 export const TaskSpec = z.discriminatedUnion('kind', [
   z.object({

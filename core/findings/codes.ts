@@ -52,7 +52,7 @@ export const scriptCodes = {
   'challenge-easy': ['risky'],
   'task-no-answer': ['risky'],
   'task-answer': ['wrong', 'risky'],
-  'choice-answer': ['wrong'],
+  'choice-answer': ['wrong', 'risky'],
   'photo-faces': ['risky'],
   'no-hand-over': ['tidy'],
   'no-hand-back': ['tidy'],

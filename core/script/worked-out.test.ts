@@ -17,12 +17,6 @@ describe('an answer is worked out', () => {
     ['Ask: Bobbin has seven parcels. Three go on the top shelf. How many go below? {answer 1}', 4, 'story'],
     ['Ask: There are nine eggs. Two break and are thrown away. How many are left? {answer 1}', 7, 'story'],
     ['Ask: Six ducks swim. Four more come. How many ducks are there altogether? {answer 1}', 10, 'story'],
-    [
-      'Ask: Eight hooks hold coats, and three of them break. How many are still whole? {answer 1}',
-      5,
-      'story',
-    ],
-    ['Ask: Twelve in all, and five lie up here. How many lie down there? {answer 1}', 7, 'story'],
     ['Ask: How much is ten more than 47? {answer 1}', 57, 'sentence'],
     ['Ask: Which number stands just before 60? {answer 1}', 59, 'sentence'],
     ['Ask: One is missing: 25, 30, __, 40. Which? {answer 1}', 35, 'sentence'],
@@ -52,6 +46,13 @@ describe('nothing is worked out', () => {
     ['Ask: Bobbin has seven parcels. Two more come and three go home. How many now? {answer 1}'],
     ['Ask: Seven parcels came and four letters came. How many more parcels than letters? {answer 1}'],
     ['Ask: How many ways can you find? {answer 1}'],
+    // What is asked for is not what the two numbers make.
+    ['Ask: Bobbin has six parcels. He finds three more. How many does he find? {answer 1}'],
+    ['Ask: Nine ducks swim. Two of them are yellow. How many are there now? {answer 1}'],
+    ['Ask: Bobbin has seven parcels. Three letters are on the table. How many are in the sack? {answer 1}'],
+    ['Ask: Mia has seven shells. Ben has three. How many has the other one? {answer 1}'],
+    ['Ask: Six children play. Two more watch. How many are playing now? {answer 1}'],
+    ['Ask: We count in twos. What comes after 6? {answer 1}'],
     ['Pause: Put out nine and move some away. Leave both groups on the table. (90 s) {photo of 1}'],
     ['Pause: Share eight among two houses. (90 s) {photo of 1}'],
   ])('%s', (line) => expect(worked(line)).toBeNull())
@@ -97,6 +98,18 @@ describe('when a number changes', () => {
     const said = changeStep(lesson, story!.id, { text: story!.text.replace('parcels', 'letters') })
     expect(answersFollow(lesson, said)).toBe(said)
     expect(answersFollow(lesson, { ...lesson, title: 'Other' }).segments).toBe(lesson.segments)
+  })
+  test('through every letter that is typed, also where for a moment nothing can be worked out', () => {
+    let now = lesson
+    for (const text of ['sevn', 'sev', 's', '', 'n', 'ni', 'nin', 'nine'])
+      now = answersFollow(now, changeStep(now, story!.id, { text: story!.text.replace('seven', text) }))
+    expect(now.segments[0]!.steps[0]!.task).toEqual({ kind: 'number', answer: 6 })
+  })
+  test('an answer that stands against the reckoning is not changed by a change of the numbers either', () => {
+    const meant = lessonOf('# T\n\n## Task {home task}\nAsk: 4 + __ = 9 {answer 8}')
+    const id = meant.segments[0]!.steps[0]!.id
+    const changed = answersFollow(meant, changeStep(meant, id, { text: '3 + __ = 9' }))
+    expect(changed.segments[0]!.steps[0]!.task).toEqual({ kind: 'number', answer: 8 })
   })
   test('an answer that was wrong before is told, and not changed in silence by a change elsewhere', () => {
     const wrong = lessonOf('# T\n\n## Task {home task}\nAsk: 4 + __ = 9 {answer 8}\nSay: Hello.')

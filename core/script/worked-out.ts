@@ -12,39 +12,50 @@ export interface WorkedOut {
   from: Source
 }
 
-/** A story's own words for more coming, for some going, and for a whole of which one part is told. */
-const comes =
-  /\b(more|another|extra|comes?|came|arrives?|arrived|joins?|joined|finds?|found|gets?|got|given|buys?|bought|adds?|added|picks?|picked)\b/
+/** A story's own words for more coming, and for some going: said after the first number. */
+const comes = /\b(more|another|extra)\b/
 const goes =
-  /\b(gives?|gave|loses?|lost|eats?|eaten|ate|drops?|dropped|takes?|took|taken|sends?|sent|sells?|sold|posts|posted|breaks?|broke|snaps?|snapped|rolls? away|(?:slide|move|push|put|lay|brush|sweep)s? \w+ (?:away|aside|off)|(?:flies|fly|flew|goes|go|went|run|runs|ran|swim|swims|swam|hop|hops) (?:away|off|home|out))\b/
-const question = /\bhow many\b|\bhow much\b|\bwhat does\b.*\b(hold|have|weigh|come to)\b/
-const asksLeft = /\b(left|stay|stayed|remain|remains|still|whole|holding|now)\b/
-const asksAll = /\b(altogether|all together|in all|in total|now|does|hold|are (?:there|in)|dry)\b/
-/** "Four go on the top shelf. How many go below?", "Nine in all, and four lie up there": the other part is asked for. */
-const asksOther =
-  /\b(below|other|others|rest|under|underneath|hidden|down here|down there|up here|in the (?:sack|bag|jar|box|other)|on the (?:bottom|other))\b/
+  /\b(gives?|gave|loses?|lost|eats?|eaten|ate|drops?|dropped|takes?|took|taken|sends?|sent|sells?|sold|posts|posted|breaks?|broke|(?:flies|fly|flew|goes|go|went|runs?|ran|swims?|swam|hops?|rolls?|rolled) (?:away|off|home|out|to)|(?:slides?|moves?|push(?:es)?|brush(?:es)?|sweeps?) \w+ (?:away|aside|off))\b/
+/** What is asked for: all there are then, those that stay, or the other part. Nothing else is reckoned. */
+const asksAll = /\bhow many\b.*\b(altogether|all together|in all|in total)\b/
+const asksLeft = /\bhow many\b.*\b(left|remain|remains)\b/
+const asksOther = /\bhow many\b.*\b(below|underneath|the rest|in the sack|under (?:my|the|your) \w+)\b/
+/** Words after a number that end in s and name no thing. */
+const noThing = new Set([
+  'goes',
+  'comes',
+  'flies',
+  'is',
+  'was',
+  'this',
+  'rolls',
+  'has',
+  'runs',
+  'swims',
+  'hops',
+])
 
 /**
- * The answer to a short story with two numbers, where its words leave one way to reckon it; null where they leave none
- * or more. Only whole stories in the line itself are read: what was told before may be another story.
+ * The answer to a short story with two numbers of one thing, where its words leave one way to reckon it; null where they
+ * leave none or more. Only whole stories in the line itself are read: what was told before may be another story.
  */
 const storyAnswer = remembered((text: string): number | null => {
   const parts = text.toLowerCase().match(/[^.!?]+[.!?]*/g) ?? []
-  const questions = parts.filter((p) => p.trim().endsWith('?'))
-  const tells = parts.filter((p) => !p.trim().endsWith('?'))
-  const ask = questions[0]
-  if (questions.length !== 1 || !tells.length || !ask || !question.test(ask)) return null
-  const told = tells.join(' ')
-  const numbers = numbersIn(tokens(told)).map((n) => n.value)
-  if (numbers.length !== 2 || numbersIn(tokens(ask)).length) return null
-  const [a, b] = numbers as [number, number]
-  // "Two of them snap": some of what was told before.
-  const some = /\bof (?:them|these|those)\b/.test(told)
-  const [more, fewer] = [comes.test(told), goes.test(told) || some]
-  if (asksOther.test(ask) && !more && a >= b) return a - b
-  if (asksLeft.test(ask) && fewer && !more && a >= b) return a - b
-  if (asksAll.test(ask) && more && !fewer) return a + b
-  return null
+  const asks = parts.filter((p) => p.trim().endsWith('?'))
+  const words = tokens(parts.filter((p) => !p.trim().endsWith('?')).join(' '))
+  const [first, second, third] = numbersIn(words)
+  const ask = asks[0]
+  if (!ask || asks.length > 1 || numbersIn(tokens(ask)).length || !first || !second || third) return null
+  // "Seven parcels … three letters" are two kinds of things; "three", "three more" and "three of them" go on with the first.
+  const next = words[second.to] ?? ''
+  if (/(?:s|ren|eet|ice)$/.test(next) && next !== words[first.to] && !noThing.has(next)) return null
+  const happens = words.slice(first.to).join(' ')
+  const [more, fewer] = [comes.test(happens), goes.test(happens)]
+  const [a, b] = [first.value, second.value]
+  if (asksAll.test(ask)) return more && !fewer ? a + b : null
+  if (more || b > a) return null
+  if (asksLeft.test(ask)) return fewer ? a - b : null
+  return asksOther.test(ask) ? a - b : null
 })
 
 /** A question about numbers alone: "one less than 19", "half of six", "just before 80", "8 take away 6", "30, 40, __, 60". */
@@ -62,10 +73,7 @@ const numberAsked = remembered((text: string): number | null => {
       const whole = after(i + 2)
       if (whole !== null && whole % 2 === 0) found.add(whole / 2)
     }
-    if (
-      (w === 'before' || w === 'after') &&
-      /\b(just|right|comes|stands|number)\b/.test(text.toLowerCase())
-    ) {
+    if ((w === 'before' || w === 'after') && words[i - 1] === 'just' && words.includes('number')) {
       const n = after(i + 1)
       if (n !== null && n > 0) found.add(n + (w === 'after' ? 1 : -1))
     }
@@ -194,25 +202,26 @@ export const keyOf = (task: TaskSpec): number | null =>
 /** The same task with another number as its answer. */
 export const withKey = (task: TaskSpec, n: number): TaskSpec =>
   task.kind === 'number' ? { ...task, answer: n } : task.kind === 'photo' ? { ...task, things: n } : task
-/** Whether a task's answer follows what it is worked out from, instead of standing as a person set it. */
-const follows = (task: TaskSpec): boolean => task.kind !== 'choice' && !task.mine
+/** Whether a task's answer may follow what it is worked out from, instead of standing as a person set it. */
+const mayFollow = (task: TaskSpec): boolean => task.kind !== 'choice' && !task.mine
 
 /**
- * A changed lesson whose worked-out answers follow the change: where a line or the table under it now comes to another
- * number, the answer is that number, unless a person set it.
+ * A changed lesson whose worked-out answers follow the change. Only an answer that was what it is worked out to does:
+ * one that stood against the reckoning stays, and is told. While a number is being typed nothing is worked out; until
+ * there is one again the task remembers that it follows.
  */
 export function answersFollow(before: Lesson, after: Lesson): Lesson {
   const known = new Set(before.segments)
-  const asks = (s: Segment): boolean => s.steps.some((x) => x.task && follows(x.task))
+  const asks = (s: Segment): boolean => s.steps.some((x) => x.task && mayFollow(x.task))
   if (!after.segments.some((s) => !known.has(s) && asks(s))) return after
   const was = reckoned(before)
   const now = reckoned(after)
   const next = (s: Step): Step => {
-    if (!s.task || !follows(s.task)) return s
+    if (!s.task || !mayFollow(s.task)) return s
+    const { follows, ...task } = s.task
     const [old, value] = [was.get(s.id), now.get(s.id)]
-    return value === undefined || value === old || value === keyOf(s.task)
-      ? s
-      : { ...s, task: withKey(s.task, value) }
+    if (!(follows === true || old === keyOf(s.task)) || value === old) return s
+    return { ...s, task: value === undefined ? { ...s.task, follows: true } : withKey(task, value) }
   }
   const segments = after.segments.map((s) => {
     const steps = asks(s) ? s.steps.map(next) : s.steps

@@ -1,3 +1,4 @@
+import { sentencesIn } from '../sentence.ts'
 import { choiceHolds, keyOf, workedOut } from '../worked-out.ts'
 import { numbersIn, tokens } from '../../plan/numbers/names.ts'
 import { thingNamed } from '../../plan/things.ts'
@@ -95,13 +96,19 @@ export const choiceAnswers: Rule = ({ moments }) =>
     if (/\b(not|isn.t|wrong|false|odd one)\b/i.test(m.step.text)) return []
     const fix: Fix | undefined =
       right.length && holds.every((h) => h !== null) ? { kind: 'mark', stepId: m.step.id, right } : undefined
+    // A true sentence may still not be the one that fits a story: each is right only where truth itself is asked for.
+    const plain = task.choices.map((c) => sentencesIn(c).length === 0)
+    const asksTruth = /\b(true|right|correct)\b/i.test(m.step.text)
     const wrong = [...marked].find((i) => holds[i] === false)
-    if (wrong !== undefined)
-      return [at(m, 'choice-answer', { case: 'false', choice: task.choices[wrong]! }, fix)]
-    const missed = right.find((i) => !marked.has(i))
-    return missed === undefined
-      ? []
-      : [at(m, 'choice-answer', { case: 'missed', choice: task.choices[missed]! }, fix)]
+    const i = wrong ?? right.find((k) => !marked.has(k) && (plain[k] || asksTruth))
+    if (i === undefined) return []
+    const found = at(
+      m,
+      'choice-answer',
+      { case: wrong === undefined ? 'missed' : 'false', choice: task.choices[i]! },
+      asksTruth || plain.every(Boolean) ? fix : undefined,
+    )
+    return [{ ...found, severity: plain[i] ? 'risky' : 'wrong' }]
   })
 
 export const handOver: Rule = ({ lesson }) =>

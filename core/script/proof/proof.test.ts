@@ -1,3 +1,4 @@
+import { lessonOf } from '../../cut/test-words.ts'
 import { describe, expect, test } from 'vitest'
 import { type Lesson } from '../../contracts/lesson.ts'
 import { defaultHouseStyle, HouseStyle } from '../../contracts/house-style.ts'
@@ -205,4 +206,11 @@ test('house style decides which word is amiss', () => {
     codes('Do: Put 7 on the frame\nWrite: 7 = 4 + 3', '', HouseStyle.parse({ unknownAnywhere: false })),
   ).toContain('unknown-left')
   expect(codes('Do: Put 7 on the frame\nWrite: 7 = 4 + 3')).not.toContain('unknown-left')
+})
+
+test('of number sentences to choose from, all true, the one that fits the story is a person’s to mark', () => {
+  const lesson = lessonOf(
+    '# T\n\n## Send {home task}\nAsk: Three up and five down. Which sum tells it? {choose 7 + 2 = 9 | 3 + 5 = 8 * | 5 + 5 = 10}',
+  )
+  expect(proofread(lesson, defaultHouseStyle).findings.map((f) => f.code)).not.toContain('choice-answer')
 })
