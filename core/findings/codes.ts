@@ -1,5 +1,5 @@
 import type { HeardCode } from '../contracts/heard.ts'
-import type { FilmCode } from '../contracts/render.ts'
+import type { FilmCheck, FilmCode } from '../contracts/render.ts'
 import type { Severity } from '../contracts/finding.ts'
 
 /** How grave each finding of a script can be. Codes do not change their meaning. */
@@ -128,9 +128,9 @@ export const cutCodes = {
 export type CutCode = keyof typeof cutCodes
 
 /** How grave each finding of a finished film can be. */
-export const filmCodes: Record<FilmCode, Severity> = {
+export const filmCodes: Record<FilmCode, FilmCheck['severity']> = {
   flash: 'wrong',
-  black: 'wrong',
+  black: 'risky',
   frozen: 'risky',
   loud: 'risky',
   sync: 'wrong',

@@ -1,5 +1,7 @@
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
-import type { FilmCheck } from '@awlbox/core/contracts/render'
+import type { Params } from '@awlbox/core/contracts/finding'
+import type { FilmCheck, FilmCode } from '@awlbox/core/contracts/render'
+import { filmCodes } from '@awlbox/core/findings/codes'
 import { flashFinder } from '@awlbox/core/cut/flashes'
 import { loudnessOf } from '../platform/media/loudness.ts'
 import { eachPicture } from '../platform/media/pictures.ts'
@@ -13,6 +15,14 @@ const [black, frozen] = [0.5, 20]
 const apart = 0.08
 /** Decibels: no peak of a levelled film is above this. */
 const loudest = -0.5
+
+/** Something found in a film, as grave as its code is. `start`: seconds into it, null where it has no moment. */
+export const filmCheck = (code: FilmCode, start: number | null, params: Params): FilmCheck => ({
+  code,
+  severity: filmCodes[code],
+  start,
+  params,
+})
 
 /** Looks the finished film through: flashes, black or frozen stretches, clipped sound, picture and sound of one length. `still`: stretches (frames) that are meant to stand still. */
 export async function checkFilm(
@@ -36,19 +46,16 @@ export async function checkFilm(
     (rgb) => finder.frame(rgb),
   )
   for (const f of finder.found())
-    out.push({
-      code: 'flash',
-      severity: 'wrong',
-      start: f.from,
-      params: { case: f.red ? 'red' : 'light', fromSeconds: f.from, toSeconds: f.to, perSecond: f.perSecond },
-    })
+    out.push(
+      filmCheck('flash', f.from, {
+        case: f.red ? 'red' : 'light',
+        fromSeconds: f.from,
+        toSeconds: f.to,
+        perSecond: f.perSecond,
+      }),
+    )
   for (const m of report.matchAll(/black_start:([\d.]+) black_end:([\d.]+)/g))
-    out.push({
-      code: 'black',
-      severity: 'risky',
-      start: Number(m[1]),
-      params: { fromSeconds: Number(m[1]), toSeconds: Number(m[2]) },
-    })
+    out.push(filmCheck('black', Number(m[1]), { fromSeconds: Number(m[1]), toSeconds: Number(m[2]) }))
   const starts = [...report.matchAll(/freeze_start: ([\d.]+)/g)].map((m) => Number(m[1]))
   const ends = [...report.matchAll(/freeze_end: ([\d.]+)/g)].map((m) => Number(m[1]))
   starts.forEach((from, i) => {
@@ -58,22 +65,10 @@ export async function checkFilm(
         n + Math.max(0, Math.min(to, s.to / framesPerSecond) - Math.max(from, s.from / framesPerSecond)),
       0,
     )
-    if (to - from - meant >= frozen)
-      out.push({
-        code: 'frozen',
-        severity: 'risky',
-        start: from,
-        params: { fromSeconds: from, toSeconds: to },
-      })
+    if (to - from - meant >= frozen) out.push(filmCheck('frozen', from, { fromSeconds: from, toSeconds: to }))
   })
   const { peak } = await loudnessOf(['-i', film], { peaks: true, ...(signal ? { signal } : {}) })
-  if (peak !== null && peak > loudest)
-    out.push({
-      code: 'loud',
-      severity: 'risky',
-      start: null,
-      params: { peak: peak.toFixed(1) },
-    })
+  if (peak !== null && peak > loudest) out.push(filmCheck('loud', null, { peak: peak.toFixed(1) }))
   const { streams } = (await ffprobe(
     film,
     ['-show_entries', 'stream=codec_type,start_time,duration'],
@@ -86,11 +81,11 @@ export async function checkFilm(
     (Math.abs(Number(v.duration) - Number(a.duration)) > apart ||
       Math.abs(Number(v.start_time) - Number(a.start_time)) > apart)
   )
-    out.push({
-      code: 'sync',
-      severity: 'wrong',
-      start: null,
-      params: { picture: Number(v.duration).toFixed(2), sound: Number(a.duration).toFixed(2) },
-    })
+    out.push(
+      filmCheck('sync', null, {
+        picture: Number(v.duration).toFixed(2),
+        sound: Number(a.duration).toFixed(2),
+      }),
+    )
   return out.sort((x, y) => (x.start ?? 0) - (y.start ?? 0))
 }

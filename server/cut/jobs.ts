@@ -18,7 +18,7 @@ import { ToolError } from '../platform/media/run.ts'
 import { JobProblem, shareOf, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
 import { currentCut } from './current.ts'
-import { checkFilm } from './film-checks.ts'
+import { checkFilm, filmCheck } from './film-checks.ts'
 import { bytesAllowed, makeSmall, makeSound } from './outputs.ts'
 import {
   countFrames,
@@ -185,12 +185,12 @@ async function render(s: Services, work: Work): Promise<void> {
       onShare: shareOf(work.progress, 'making the small version', stages.small, stages.rest - stages.small),
     })
     if (smallSize > allowed)
-      checks.push({
-        code: 'size',
-        severity: 'risky',
-        start: null,
-        params: { megabytes: (smallSize / 1e6).toFixed(1), allowed: (allowed / 1e6).toFixed(1) },
-      })
+      checks.push(
+        filmCheck('size', null, {
+          megabytes: (smallSize / 1e6).toFixed(1),
+          allowed: (allowed / 1e6).toFixed(1),
+        }),
+      )
     await setChecks(s.db, renderId, checks)
     await keep('small', { file: small })
     await work.progress('making the sound-only version', stages.rest)

@@ -2,30 +2,14 @@
 import { cleanup, screen } from '@testing-library/react'
 import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, describe, expect, test } from 'vitest'
-import type { HomePack } from '@awlbox/core/contracts/api/home'
 import { showing } from '../testing/parts.tsx'
 import { HomePage } from './home-page.tsx'
+import { packWith } from '../testing/pack.ts'
 
-const pack: HomePack = {
-  id: 'pack',
-  className: 'Wagtails',
-  sentAt: '2026-11-26T08:30:00Z',
-  film: null,
-  pack: {
-    title: 'Seven parcels',
-    aim: 'Today we part seven.',
-    needs: [],
-    cautions: [],
-    adultNote: ['Let them count first.'],
-    tasks: [
-      { id: 'n', prompt: 'How many parcels?', kind: 'number', choices: [] },
-      { id: 'c', prompt: 'Which is more?', kind: 'choice', choices: ['three', 'four'] },
-    ],
-  },
-  youngerChild: false,
-  children: [{ id: 'suri', name: 'Suri' }],
-  replies: [],
-}
+const pack = packWith([
+  { id: 'n', prompt: 'How many parcels?', kind: 'number', choices: [] },
+  { id: 'c', prompt: 'Which is more?', kind: 'choice', choices: ['three', 'four'] },
+])
 const packs = [{ id: 'pack', title: 'Seven parcels', sentAt: pack.sentAt }]
 const home = (first: Partial<Parameters<typeof HomePage>[0]['first']> = {}) =>
   showing(

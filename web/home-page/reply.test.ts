@@ -1,30 +1,14 @@
 // @vitest-environment jsdom
 import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
-import type { HomePack } from '@awlbox/core/contracts/api/home'
 import { type Answer, answering, type Asked } from '../testing/hooks.ts'
 import { replyOf } from './reply.ts'
+import { packWith } from '../testing/pack.ts'
 
-const pack: HomePack = {
-  id: 'pack',
-  className: 'Wagtails',
-  sentAt: '2026-11-26T08:30:00Z',
-  film: null,
-  pack: {
-    title: 'Seven parcels',
-    aim: 'Parts of seven',
-    needs: [],
-    cautions: [],
-    adultNote: [],
-    tasks: [
-      { id: 'n', prompt: 'How many?', kind: 'number', choices: [] },
-      { id: 'p', prompt: 'Show it', kind: 'photo', choices: [] },
-    ],
-  },
-  youngerChild: false,
-  children: [{ id: 'suri', name: 'Suri' }],
-  replies: [],
-}
+const pack = packWith([
+  { id: 'n', prompt: 'How many?', kind: 'number', choices: [] },
+  { id: 'p', prompt: 'Show it', kind: 'photo', choices: [] },
+])
 let asked: Asked[]
 let answer: (a: Asked) => Answer | Promise<Answer>
 const received: Answer = { body: { receivedAt: '2026-11-26T18:42:00Z', again: false } }
