@@ -13,6 +13,8 @@ export const Thing = z.object({
   hidden: z.boolean(),
   /** What it counts for: 1, or 10 for a ten, or a coin's worth. */
   worth: z.number(),
+  /** Things of one heap lie together, a gap away from the others in their place; 0 for all that were never parted. */
+  heap: z.number(),
 })
 export type Thing = z.infer<typeof Thing>
 
@@ -83,6 +85,9 @@ export const Mat = z.object({
   look: z.number(),
 })
 export type Mat = z.infer<typeof Mat>
+/** One place of a mat, by its index among the mat's places. */
+export const Spot = z.object({ mat: MatKind, region: z.number() })
+export type Spot = z.infer<typeof Spot>
 export const TableState = z.object({
   mats: z.array(Mat).readonly(),
   written: z.array(z.string()).readonly(),
@@ -93,5 +98,7 @@ export const TableState = z.object({
   taken: z.number(),
   /** Key of the next thing put out. */
   nextKey: z.number(),
+  /** The things a hand last put or moved, and where they came from: what "them" and "back" mean. */
+  last: z.object({ keys: z.array(z.number()).readonly(), from: Spot.nullable() }).nullable(),
 })
 export type TableState = z.infer<typeof TableState>

@@ -1,9 +1,8 @@
 import { describe, expect, test } from 'vitest'
 import { type Gesture, gestureText, mergedWith, type Spot } from './gesture.ts'
-import { readActions } from './read-actions.ts'
 import { play } from './table/play.ts'
 import { describeTable } from './table/description.ts'
-import type { MatKind } from './table/state.ts'
+import { type MatKind, thingsOn } from './table/state.ts'
 
 const spots: Spot[] = [
   { mat: 'frame', region: 0 },
@@ -30,9 +29,9 @@ const spots: Spot[] = [
 ]
 describe('what a hand does is a line the table reads back', () => {
   test.each(spots)('put on $mat $region', (at) => {
-    const action = readActions(gestureText({ type: 'put', at, count: 3, face: 'blue' }))!
-    expect(action).toHaveLength(1)
-    expect(action[0]).toMatchObject({ type: 'put', count: 3, face: 'blue', target: { mat: at.mat } })
+    const blue = play([gestureText({ type: 'put', at, count: 3, face: 'blue' })])
+    expect(blue.mats.map((m) => m.kind)).toEqual([at.mat])
+    expect(thingsOn(blue).map((t) => t.face)).toEqual(['blue', 'blue', 'blue'])
     const table = play([gestureText({ type: 'put', at, count: 3, face: 'saffron' })])
     const offset = at.mat === 'parts' || at.mat === 'bar' ? 1 : 0
     expect(table.mats[0]!.regions[at.region + offset]!.things).toHaveLength(3)

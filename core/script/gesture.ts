@@ -1,6 +1,5 @@
 import { assertNever } from '../contracts/assert-never.ts'
-import { readActions } from './read-actions.ts'
-import { hasWhole, type Face, type MatKind } from './table/state.ts'
+import { type Face, hasWhole, type MatKind } from './table/state.ts'
 
 export interface Spot {
   mat: MatKind
@@ -97,17 +96,16 @@ export function gestureText(g: Gesture): string {
   }
 }
 
+/** As many as a hand adds to one line before a second line is easier to read. */
+const most = 40
 /**
  * One more of the same: a second counter put in the same place makes "Put 2", not a second line. Null when the line
- * before says something else and a new line is needed.
+ * before says something else, or says it in the writer's own words.
  */
 export function mergedWith(line: string, g: Gesture): string | null {
   if (!('count' in g)) return null
-  const before = readActions(line)
-  const now = readActions(gestureText(g))
-  if (before?.length !== 1 || now?.length !== 1) return null
-  const [a, b] = [before[0]!, now[0]!]
-  if (!('count' in a) || !('count' in b) || a.count === null || b.count === null) return null
-  if (JSON.stringify({ ...a, count: 0 }) !== JSON.stringify({ ...b, count: 0 })) return null
-  return gestureText({ ...g, count: a.count + b.count })
+  for (let before = 1; before < most; before++)
+    if (line.trim() === gestureText({ ...g, count: before }))
+      return gestureText({ ...g, count: before + g.count })
+  return null
 }

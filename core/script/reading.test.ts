@@ -1,67 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { readActions } from './read-actions.ts'
-import { pauseWords, readCount, readPauseSeconds, readSeconds } from './reading.ts'
+import { pauseWords, readClaps, readCount, readPauseSeconds, readSeconds } from './reading.ts'
 import { inSigns, isTrue, mended, sentencesIn, shapeOf, solve } from './sentence.ts'
-
-const somewhere = { mat: null, region: null }
-const frame = { mat: 'frame', region: null }
-
-describe('what a do line may say', () => {
-  test.each([
-    ['Put 7 on the frame', [{ type: 'put', count: 7, face: 'saffron', kind: 'counters', target: frame }]],
-    [
-      'Put seven parcels on the ten frame',
-      [{ type: 'put', count: 7, face: 'saffron', kind: 'counters', target: frame }],
-    ],
-    [
-      'Place 3 blue in the jar',
-      [{ type: 'put', count: 3, face: 'blue', kind: 'counters', target: { mat: 'jar', region: null } }],
-    ],
-    [
-      'Put 2 socks on the top shelf',
-      [
-        {
-          type: 'put',
-          count: 2,
-          face: 'saffron',
-          kind: 'folded socks',
-          target: { mat: 'shelves', region: 0 },
-        },
-      ],
-    ],
-    [
-      'Put 4 in part 2',
-      [{ type: 'put', count: 4, face: 'saffron', kind: 'counters', target: { mat: 'parts', region: 1 } }],
-    ],
-    ['Take away 2', [{ type: 'take', count: 2, target: somewhere }]],
-    ['Take 2 from the jar', [{ type: 'take', count: 2, target: { mat: 'jar', region: null } }]],
-    ['Turn over three', [{ type: 'turn', count: 3 }]],
-    ['Cross out 4', [{ type: 'cross', count: 4 }]],
-    ['Cover the jar', [{ type: 'cover', target: { mat: 'jar', region: null } }]],
-    ['Uncover the jar', [{ type: 'uncover', target: { mat: 'jar', region: null } }]],
-    ['Split 7 into 4 and 3', [{ type: 'split', parts: [4, 3] }]],
-    ['Bring them together', [{ type: 'join' }]],
-    ['Hop 3', [{ type: 'hop', from: null, by: 3 }]],
-    ['Hop back 2', [{ type: 'hop', from: null, by: -2 }]],
-    ['Hop from 4 by 3', [{ type: 'hop', from: 4, by: 3 }]],
-    ['Hop from 7 to 4', [{ type: 'hop', from: 7, by: -3 }]],
-    ['Mark 6 on the line', [{ type: 'mark', numbers: [6], mat: 'line' }]],
-    ['Hold five', [{ type: 'hold', number: 5 }]],
-    ['Clear the table', [{ type: 'clear' }]],
-    ['Rub it out', [{ type: 'rub out' }]],
-    ['Roll the die', [{ type: 'roll' }]],
-    ['Lay out a number line 0 to 20', [{ type: 'lay', mat: 'line', from: 0, to: 20 }]],
-    ['Lay out two ten frames', [{ type: 'lay', mat: 'frame', parts: 2 }]],
-  ])('%s', (line, actions) => expect(readActions(line)).toMatchObject(actions))
-  test('several at once, in order', () => {
-    expect(readActions('Put 5 in the jar; cover the jar, then put 2 on the row')!.map((a) => a.type)).toEqual(
-      ['put', 'cover', 'put'],
-    )
-  })
-  test('one that is not understood spoils the line, so that nothing half-done is drawn', () => {
-    expect(readActions('Put 5 in the jar; sing to it')).toBeNull()
-  })
-})
 
 describe('what a count line may say', () => {
   test.each([
@@ -154,4 +93,23 @@ describe('number sentences', () => {
     expect(mended(sentencesIn('8 = 4 + 3')[0]!)).toBe('7 = 4 + 3')
     expect(mended(sentencesIn('4 + 3 = 2 + 2')[0]!)).toBeNull()
   })
+})
+
+describe('sounds and counts', () => {
+  test.each([
+    ['Clap 4 times', 4, false],
+    ['Knock 3 times, behind the door', 3, true],
+    ['Tap twice', 2, false],
+    ['Ring the bell once', 1, false],
+    ['Clap six, eyes closed', 6, true],
+  ])('%s', (line, count, unseen) => expect(readClaps(line)).toEqual({ count, unseen }))
+  test.each(['A song plays', 'Clap', 'Clap 99 times'])('“%s” has no number of claps', (line) =>
+    expect(readClaps(line)).toBeNull(),
+  )
+  test.each<[string, number[]]>([
+    ['in fives from 5 to 20', [5, 10, 15, 20]],
+    ['back from 20 to 17', [20, 19, 18, 17]],
+    ['in tens from 10 to 50, with a clap for each', [10, 20, 30, 40, 50]],
+    ['ninety-eight to one hundred and one', [98, 99, 100, 101]],
+  ])('count %s', (line, numbers) => expect(readCount(line)!.numbers).toEqual(numbers))
 })

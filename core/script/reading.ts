@@ -1,13 +1,16 @@
 import { numbersIn, run, tokens } from '../plan/numbers/names.ts'
-import { stepIn, targetIn } from './read-actions.ts'
-import type { Target } from './table/state.ts'
+import { readClause } from './language/clauses.ts'
+import type { Group } from './language/groups.ts'
+import { isNumber } from './language/senses/sense.ts'
+import { wordsOf } from './language/words.ts'
 
 export interface CountLine {
   numbers: number[]
   /** Numbers written out one by one rather than as "from … to …". */
   listed: boolean
   touching: boolean
-  target: Target
+  /** What is counted, where the line says: "the blue ones", "on the top shelf", "the fallen skittles". */
+  of: readonly Group[]
   movement: boolean
   /** "on from 5 to 8": 5 is held, not counted. */
   onFrom: number | null
@@ -23,12 +26,7 @@ export function readCount(line: string): CountLine | null {
   const touching =
     /\b(touch\w*|point\w*|the things|on the table)\b/.test(text) || (!movement && /\beach\b/.test(text))
   const by = stepIn(text) ?? 1
-  // "on the table" says that things are touched, not which mat they are on.
-  const base = {
-    touching,
-    movement,
-    target: targetIn(text.replace(/\b(on|of) the table\b|\bin hand\b/g, '')),
-  }
+  const base = { touching, movement, of: countedGroups(line) }
   const to = words.indexOf('to')
   if (to > 0) {
     const start = found.filter((f) => f.to <= to).at(-1)
@@ -46,6 +44,23 @@ export function readCount(line: string): CountLine | null {
   }
   if (found.length >= 2) return { ...base, numbers: found.map((f) => f.value), listed: true, onFrom: null }
   return null
+}
+
+/** "in twos", "in fives", "in tens". */
+const stepIn = (text: string): number | null =>
+  /\b(twos|2s)\b/.test(text) ? 2 : /\b(fives|5s)\b/.test(text) ? 5 : /\b(tens|10s)\b/.test(text) ? 10 : null
+/** The groups a count names besides its numbers; "the table" and "the things" are everything. */
+function countedGroups(line: string): Group[] {
+  return readClause(wordsOf(line))
+    .parts.map((p) => p.group)
+    .filter(
+      (g) =>
+        !isNumber(g) &&
+        g.mat !== 'table' &&
+        g.pairs === false &&
+        g.worth === null &&
+        (g.mat !== null || g.face !== null || g.state !== null || g.place !== null || g.noun !== null),
+    )
 }
 
 /** Claps, taps or knocks of a `sound` line, and whether they are to be heard without being seen; null when it is another sound. */

@@ -1,12 +1,10 @@
 import type { Lesson, Segment, Step } from '../contracts/lesson.ts'
-import { readActions } from './read-actions.ts'
+import { type HandReading, readHands } from './language/read.ts'
 import { type CountLine, readClaps, readCount } from './reading.ts'
 import { remembered } from '../remember.ts'
-import { act } from './table/machine.ts'
-import { layMat, thing } from './table/mats.ts'
+import { clap } from './table/acts/cards.ts'
 import { type Action, emptyTable, TableError, type TableState } from './table/state.ts'
 
-const actionsOf = remembered(readActions)
 const countOf = remembered(readCount)
 
 /** One step with what the table is before and after it. */
@@ -21,8 +19,10 @@ export interface Moment {
   count: CountLine | null
   /** Why the table refused this step; it is then left as it was. */
   error: TableError | null
-  /** A `do` or `count` line whose words could not be read. */
+  /** A `do` or `count` line whose words could not be read, or only some of them. */
   unread: boolean
+  /** How a `do` line was understood; null for lines no hand carries out. */
+  reading: HandReading | null
 }
 
 interface Played {
@@ -70,18 +70,13 @@ function playSegment(segment: Segment, segmentIndex: number, from: TableState): 
 function playStep(
   before: TableState,
   step: Step,
-): Pick<Moment, 'before' | 'after' | 'actions' | 'count' | 'error' | 'unread'> {
-  const quiet = { before, after: before, actions: [], count: null, error: null, unread: false }
+): Pick<Moment, 'before' | 'after' | 'actions' | 'count' | 'error' | 'unread' | 'reading'> {
+  const quiet = { before, after: before, actions: [], count: null, error: null, unread: false, reading: null }
   switch (step.verb) {
     case 'do': {
-      const actions = actionsOf(step.text)
-      if (!actions) return { ...quiet, unread: true }
-      try {
-        return { ...quiet, actions, after: actions.reduce(act, before) }
-      } catch (error) {
-        if (error instanceof TableError) return { ...quiet, actions, error }
-        throw error
-      }
+      const reading = readHands(step.text, before)
+      const { actions, after, error, whole } = reading
+      return { ...quiet, actions, after, error, unread: !whole && !error, reading }
     }
     case 'count': {
       const count = countOf(step.text)
@@ -91,7 +86,7 @@ function playStep(
         before.mats.find(
           (m) =>
             (m.covered || m.regions.some((r) => r.things.some((t) => t.hidden))) &&
-            (!count.target.mat || m.kind === count.target.mat),
+            (!count.of[0]?.mat || m.kind === count.of[0].mat),
         )
       const error =
         covered &&
@@ -114,26 +109,9 @@ function playStep(
       }
     case 'sound': {
       const claps = readClaps(step.text)
-      return claps ? { ...quiet, after: withClaps(before, claps) } : quiet
+      return claps ? { ...quiet, after: clap(before, claps) } : quiet
     }
     default:
       return quiet
-  }
-}
-
-/** Sounds replace the ones before them: nobody can hear yesterday's claps. */
-function withClaps(state: TableState, claps: { count: number; unseen: boolean }): TableState {
-  const mat = layMat('sound')
-  const region = {
-    ...mat.regions[0]!,
-    things: Array.from({ length: claps.count }, (_, i) => thing(state.nextKey + i, 'claps')),
-  }
-  return {
-    ...state,
-    nextKey: state.nextKey + claps.count,
-    mats: [
-      ...state.mats.filter((m) => m.kind !== 'sound'),
-      { ...mat, covered: claps.unseen, regions: [region] },
-    ],
   }
 }

@@ -50,7 +50,11 @@ export function needed(
         for (const t of thingsIn(mat)) counts.set(t.kind, (counts.get(t.kind) ?? 0) + 1)
     for (const [kind, n] of counts) note(kind === 'counters' ? 'two-faced counters' : kind, n, m.step.id)
     for (const mat of m.after.mats) if (matThing[mat.kind]) note(matThing[mat.kind]!, matsOf(mat), m.step.id)
-    if (m.actions.some((a) => a.type === 'cross' && a.target.mat === 'skittles'))
+    if (
+      m.actions.some(
+        (a) => a.type === 'cross' && a.crossed && m.after.mats.some((x) => x.kind === 'skittles'),
+      )
+    )
       note('soft ball', 1, m.step.id)
     const own = askedFor(m)
     if (own > ownMost.count) ownMost = { count: own, stepId: m.step.id }

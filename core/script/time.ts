@@ -42,52 +42,51 @@ export interface StepTime {
   home: number
 }
 
+/** Seconds a hand takes for one action. */
 const handling = (a: Action): number => {
   switch (a.type) {
     case 'put':
-      return a.target.mat === 'hands'
+      return a.at.mat === 'hands'
         ? clock.turn
-        : a.target.mat === 'dots' || a.target.mat === 'pairs'
+        : a.at.mat === 'dots' || a.at.mat === 'pairs'
           ? clock.dot * a.count
           : clock.move * a.count
     case 'take':
     case 'move':
-      return clock.move * a.count
-    case 'split':
-      return (
-        clock.move *
-        Math.min(
-          ...a.parts,
-          a.parts.reduce((x, y) => x + y, 0),
-        )
-      )
-    case 'join':
-    case 'pair':
-    case 'swap ten':
+      return clock.move * a.keys.length
+    case 'heap':
+      // All but the largest heap are moved away from it.
+      return clock.move * Math.max(1, a.heaps.length - 1) * Math.min(...a.heaps.map((h) => h.length))
+    case 'exchange':
+    case 'swap places':
       return clock.move * 2
     case 'turn':
-      return clock.turn * a.count
+      return clock.turn * a.keys.length
     case 'cross':
-      return clock.dot * a.count
-    case 'share':
-      return clock.move * (a.count ?? 2 * a.among)
+      return clock.dot * a.keys.length
     case 'draw':
       return clock.roll * Math.max(1, a.texts.length)
     case 'spin':
       return clock.roll
     case 'show card':
+    case 'order cards':
+    case 'cards back':
       return clock.turn * Math.max(1, a.texts.length)
     case 'label':
       return clock.numeral
     case 'roll':
       return clock.roll * Math.max(1, a.faces.length)
     case 'clear':
-      return clock.clear
+      return a.at ? clock.move : clock.clear
     case 'hop':
       return a.times * clock.hop * Math.max(1, Math.min(Math.abs(a.by), 10) / 2)
     case 'lay':
+    case 'away':
       return clock.move * 2
+    case 'clap':
+      return 2
     case 'cover':
+    case 'cover mat':
     case 'uncover':
     case 'rearrange':
     case 'ring':
@@ -95,10 +94,12 @@ const handling = (a: Action): number => {
       return clock.cover
     case 'mark':
       return clock.turn * a.numbers.length
+    case 'stand':
+    case 'unmark':
+    case 'unhop':
+    case 'unring':
     case 'hold':
-    case 'uncross':
     case 'rub out':
-    case 'turn card':
       return clock.turn
     default:
       return assertNever(a)

@@ -5,7 +5,7 @@ import { refusalCode } from '@awlbox/core/script/proof/count-rules'
 import { type Moment, simulate } from '@awlbox/core/script/simulate'
 import { describeTable } from '@awlbox/core/script/table/description'
 import { matName } from '@awlbox/core/script/table/mats'
-import type { Mat, Region, TableState } from '@awlbox/core/script/table/state'
+import { heapsIn, type Mat, type Region, type TableState } from '@awlbox/core/script/table/state'
 import { type Printed, readLesson } from './printed.ts'
 
 /** `table LESSON`: the whole table after each line of the script, and how the line was read. */
@@ -54,6 +54,8 @@ interface Place {
   things: { kind: string; colour: string; count: number; crossed: boolean; hidden: boolean; worth: number }[]
   covered: boolean
   label: string | null
+  /** Sizes of the heaps that lie apart in it; only where there is more than one. */
+  groups?: number[]
 }
 /** Every place of a table with what is on it, alike things together, in the order they lie. */
 function tableOf(state: TableState) {
@@ -96,6 +98,7 @@ function placeOf(m: Mat, r: Region): Place {
     things,
     covered: m.covered,
     label: r.label,
+    ...(heapsIn(r).length > 1 ? { groups: heapsIn(r).map((h) => h.length) } : {}),
   }
 }
 

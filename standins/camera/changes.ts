@@ -4,7 +4,8 @@ import { isNumberWord } from '@awlbox/core/film/ear/sounds'
 import type { SpokenLine } from '@awlbox/core/film/follow/spoken'
 import { nameWords } from '@awlbox/core/film/follow/spoken'
 import { numbersIn, numberName } from '@awlbox/core/plan/numbers/names'
-import { readActions } from '@awlbox/core/script/read-actions'
+import { readHands } from '@awlbox/core/script/language/read'
+import { emptyTable } from '@awlbox/core/script/table/state'
 import { readClaps, readSeconds } from '@awlbox/core/script/reading'
 import { isTrue, sentencesIn } from '@awlbox/core/script/sentence'
 import type { Label } from './slips.ts'
@@ -123,7 +124,8 @@ export function targetsFor(slip: Slip, segment: Segment, lines: readonly SpokenL
       })
     case 'wrong die':
       return segment.steps.flatMap((s, i) => {
-        const roll = s.verb === 'do' ? (readActions(s.text) ?? []).find((a) => a.type === 'roll') : undefined
+        const roll =
+          s.verb === 'do' ? readHands(s.text, emptyTable).actions.find((a) => a.type === 'roll') : undefined
         const faces = roll?.faces ?? []
         const later = said.find(
           (l) =>

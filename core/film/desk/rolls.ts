@@ -1,6 +1,7 @@
 import type { Example, Lesson, Segment, Structure } from '../../contracts/lesson.ts'
 import { factOf, renumberText } from '../../script/renumber.ts'
-import { readActions } from '../../script/read-actions.ts'
+import { readHands } from '../../script/language/read.ts'
+import { emptyTable } from '../../script/table/state.ts'
 
 export interface Carried {
   segment: Segment
@@ -53,7 +54,7 @@ export function withRoll(
 
 /** Faces written in a roll, or null when the line rolls nothing. */
 export function facesOf(text: string): number[] | null {
-  const roll = readActions(text)?.find((a) => a.type === 'roll')
+  const roll = readHands(text, emptyTable).actions.find((a) => a.type === 'roll')
   return roll?.type === 'roll' ? [...roll.faces] : null
 }
 function rolledText(text: string, written: readonly number[], faces: readonly number[]): string {

@@ -1,7 +1,7 @@
 import { aimOf } from '../../plan/aim.ts'
 import { defaultStory, Lesson, type Segment, type Step } from '../../contracts/lesson.ts'
 import { thingNamed } from '../../plan/things.ts'
-import { readActions } from '../read-actions.ts'
+import { isHandLine } from '../language/hand-line.ts'
 import { readClaps, readCount, readSeconds } from '../reading.ts'
 import { sentencesIn } from '../sentence.ts'
 import { kitIn } from './front.ts'
@@ -30,7 +30,7 @@ function headingIn(line: string, afterBlank: boolean): string | null {
   const hash = line.match(/^#{1,6}\s+(.*)$/)
   if (hash) return hash[1]!
   const numbered = line.match(/^(?:\d+[.)]|[A-Z][.)]|Part \d+:?)\s+([^.!?]{2,60}):?$/)
-  if (numbered && !readActions(numbered[1]!)) return numbered[1]!
+  if (numbered && !isHandLine(numbered[1]!)) return numbered[1]!
   const colon = line.match(/^([A-Z][^.!?:]{2,50}):$/)
   if (colon) return colon[1]!
   if (/^[A-Z][A-Z0-9 &'’-]{3,50}$/.test(line)) return line[0]! + line.slice(1).toLowerCase()
@@ -42,7 +42,7 @@ function headingIn(line: string, afterBlank: boolean): string | null {
     /^\p{Lu}/u.test(line) &&
     !/[.!?,;]$/.test(line)
   return few &&
-    !readActions(line) &&
+    !isHandLine(line) &&
     !readCount(line) &&
     !/^(count|clap|tap|knock|wait|pause|stop|write|ask|say|sing)\b/i.test(line)
     ? line
@@ -88,7 +88,7 @@ function stepsIn(line: string): Omit<Step, 'id'>[] {
     return [{ verb: 'write', text: text.replace(/[.]$/, '') }]
   const written = text.match(/^write\s*:?\s*(.+)$/i)
   if (written) return [{ verb: 'write', text: written[1]!.replace(/[.]$/, '') }]
-  if (readActions(text)) return [{ verb: 'do', text: text.replace(/[.]$/, '') }]
+  if (isHandLine(text)) return [{ verb: 'do', text: text.replace(/[.]$/, '') }]
   const asks = text.match(/^(?:ask|question)\s*:?\s*(.+)$/i)
   if (asks) return [{ verb: 'ask', text: asks[1]! }]
   // Sentences one by one: questions are asked, the rest is said.
@@ -101,7 +101,7 @@ function stepsIn(line: string): Omit<Step, 'id'>[] {
   if (!wordy) return []
   const out: Omit<Step, 'id'>[] = []
   for (const part of parts) {
-    const verb = part.endsWith('?') ? 'ask' : readActions(part) ? 'do' : 'say'
+    const verb = part.endsWith('?') ? 'ask' : isHandLine(part) ? 'do' : 'say'
     const last = out.at(-1)
     if (last && last.verb === 'say' && verb === 'say')
       out[out.length - 1] = { verb: 'say', text: `${last.text} ${part}` }

@@ -2,6 +2,7 @@ import { numbersIn, run, tokens } from '../../plan/numbers/names.ts'
 import type { Moment } from '../simulate.ts'
 import { type TableError, thingsOn, visibleThings } from '../table/state.ts'
 import type { ScriptCode } from '../../findings/codes.ts'
+import { countedThings } from '../language/meant.ts'
 import { at, type LineRule } from './finding.ts'
 
 const counting = (m: Moment): boolean => m.count !== null && !m.step.deliberate
@@ -40,11 +41,8 @@ export const countAgainstTable: LineRule = (m) => {
   if (!counting(m)) return []
   const c = m.count!
   if (!c.touching || m.error) return []
-  const named =
-    c.target.mat && m.before.mats.some((x) => x.kind === c.target.mat)
-      ? { ...m.before, mats: m.before.mats.filter((x) => x.kind === c.target.mat) }
-      : m.before
-  const on = visibleThings(named).length
+  const visible = new Set(visibleThings(m.before).map((t) => t.key))
+  const on = countedThings(c.of, m.before).filter((t) => visible.has(t.key)).length
   const first = c.numbers[0]!
   const last = c.numbers.at(-1)!
   const by = Math.abs((c.numbers[1] ?? first + 1) - first) || 1

@@ -30,7 +30,7 @@ export const hidden: Rule = ({ moments }) => {
           )
         )
           out.push(at(m, 'held-unsaid', { number: a.number }))
-        if (a.type !== 'cover') continue
+        if (a.type !== 'cover' && a.type !== 'cover mat') continue
         const later = list.slice(i)
         const opened = later.some((x) => x.actions.some((y) => y.type === 'uncover'))
         const cleared = later.find((x) => x.actions.some((y) => y.type === 'clear'))

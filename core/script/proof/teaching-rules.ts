@@ -108,7 +108,7 @@ export const unclearedTable: Rule = ({ moments }) => {
     const puts = m.actions.find((a) => a.type === 'put')
     if (puts && finished && thingsOn(m.before).length > 0 && m.step.verb === 'do') {
       const previous = moments[i - 1]
-      const prepared = previous?.actions.some((a) => ['take', 'uncross', 'join'].includes(a.type))
+      const prepared = previous?.actions.some((a) => ['take', 'cross', 'heap', 'move'].includes(a.type))
       if (!prepared)
         out.push(
           at(

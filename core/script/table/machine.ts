@@ -1,103 +1,156 @@
 import { assertNever } from '../../contracts/assert-never.ts'
-import { drawCards, rollDice, showCards, spin, turnCard } from './acts/cards.ts'
-import { hop, mark } from './acts/line.ts'
-import { cover, join, pairUp, put, share, split, swapTen, take, uncover } from './acts/places.ts'
-import { crossOut, divide, label, mapThings, rearrange, ring, turnOver } from './acts/marks.ts'
+import { cardsBack, clap, drawCards, orderCards, rollDice, showCards, spin } from './acts/cards.ts'
+import { hop, mark, standAt, unhop, unmark } from './acts/line.ts'
+import * as places from './acts/places.ts'
+import * as marks from './acts/marks.ts'
 import { layMat } from './mats.ts'
 import { type Action, emptyTable, type Mat, type TableState, thingsOn } from './state.ts'
 
 /**
  * The table after one action. Pure: the state given is not changed.
  * @throws TableError when the action breaks what holds of real things (nothing taken that isn't there,
- * nothing beyond a mat's places, nothing lost in a move, split or share).
+ * nothing beyond a mat's places, nothing lost in a move or an exchange).
  */
 export function act(state: TableState, action: Action): TableState {
   const next = perform(state, action)
   const out = thingsOn(next).length
-  return { ...next, start: action.type === 'clear' ? 0 : Math.max(next.start, out) }
+  return { ...next, start: action.type === 'clear' && !action.at ? 0 : Math.max(next.start, out) }
 }
 
-function perform(state: TableState, action: Action): TableState {
-  switch (action.type) {
+function perform(state: TableState, a: Action): TableState {
+  switch (a.type) {
     case 'lay': {
-      const mat = layMat(action.mat, action, state.nextKey)
+      const mat = layMat(a.mat, a, state.nextKey)
       const used = mat.regions.reduce((n, r) => n + r.things.length, 0)
       return {
         ...state,
         nextKey: state.nextKey + used,
-        mats: [...state.mats.filter((m) => m.kind !== action.mat), mat],
+        mats: [...state.mats.filter((m) => m.kind !== a.mat), mat],
       }
     }
+    case 'away':
+      return { ...state, mats: state.mats.filter((m) => m.kind !== a.mat) }
     case 'put':
-      return put(state, action)
+      return places.put(state, a)
     case 'take':
-      return take(state, action.target, action.count, action.face)
+      return places.take(state, a.keys)
     case 'move':
-      return take(
-        state,
-        action.source,
-        action.count,
-        null,
-        (after, things) => put(after, { target: action.target, things }),
-        false,
-      )
+      return places.move(state, a)
+    case 'heap':
+      return places.heap(state, a.heaps)
+    case 'swap places':
+      return places.swapPlaces(state, a)
+    case 'exchange':
+      return places.exchange(state, a)
     case 'turn':
-      return turnOver(state, action.count, action.target)
-    case 'turn card':
-      return turnCard(state)
+      return marks.turnOver(state, a.keys, a.face)
     case 'cover':
-      return cover(state, action.target, action.count)
+      return marks.cover(state, a.keys)
+    case 'cover mat':
+      return marks.coverMat(state, a.mat)
     case 'uncover':
-      return uncover(state, action.target)
+      return marks.uncover(state, a.mat)
     case 'cross':
-      return crossOut(state, action.count, action.target)
-    case 'uncross':
-      return mapThings(state, (t) => (t.crossed ? { ...t, crossed: false } : t))
+      return marks.cross(state, a.keys, a.crossed)
     case 'ring':
-      return ring(state, action.count, action.target)
+      return marks.ring(state, a)
+    case 'unring':
+      return marks.unring(state)
     case 'divide':
-      return divide(state, action.at, action.target)
-    case 'split':
-      return split(state, action.parts)
-    case 'join':
-      return join(state)
-    case 'share':
-      return share(state, action.count, action.among)
-    case 'pair':
-      return pairUp(state)
-    case 'swap ten':
-      return swapTen(state)
-    case 'hop':
-      return hop(state, action.from, action.by, action.times)
-    case 'mark':
-      return mark(state, action.numbers, action.mat)
-    case 'hold':
-      return { ...state, held: action.number }
+      return marks.divide(state, a)
     case 'label':
-      return label(state, action.text, action.target)
-    case 'rub out':
-      return action.count === null
-        ? { ...state, written: [] }
-        : crossOut(state, action.count, { mat: null, region: null })
+      return marks.label(state, a)
     case 'rearrange':
-      return rearrange(state)
-    case 'roll':
-      return rollDice(state, action.faces)
-    case 'show card':
-      return showCards(state, action.texts, action.up)
-    case 'draw':
-      return drawCards(state, action.texts, action.back, action.from)
-    case 'spin':
-      return spin(state, action.text)
-    // Keys start again: nothing that had one is on the table any more, unless it stands up again.
+      return marks.rearrange(state, a.mat)
+    case 'hold':
+      return { ...state, held: a.number }
+    case 'rub out':
+      return { ...state, written: [] }
     case 'clear':
-      return {
-        ...emptyTable,
-        nextKey: state.mats.some((m) => m.kind === 'skittles') ? state.nextKey : 1,
-        mats: state.mats.filter((m) => m.kind !== 'sound').map(cleared),
-      }
+      return a.at ? clearPlace(state, a.at) : clearAll(state)
     default:
-      return assertNever(action)
+      return onNumbers(state, a)
+  }
+}
+/** Lines, dice, cards and sounds: what is shown by numbers rather than by things. */
+function onNumbers(
+  state: TableState,
+  a: Extract<
+    Action,
+    {
+      type:
+        | 'hop'
+        | 'stand'
+        | 'mark'
+        | 'unmark'
+        | 'unhop'
+        | 'roll'
+        | 'spin'
+        | 'show card'
+        | 'order cards'
+        | 'cards back'
+        | 'draw'
+        | 'clap'
+    }
+  >,
+): TableState {
+  switch (a.type) {
+    case 'hop':
+      return hop(state, a.from, a.by, a.times)
+    case 'stand':
+      return standAt(state, a.at)
+    case 'mark':
+      return mark(state, a.numbers, a.mat)
+    case 'unmark':
+      return unmark(state, a.numbers)
+    case 'unhop':
+      return unhop(state)
+    case 'roll':
+      return rollDice(state, a.faces)
+    case 'spin':
+      return spin(state, a.text)
+    case 'show card':
+      return showCards(state, a.texts, a.up)
+    case 'order cards':
+      return orderCards(state, a.texts)
+    case 'cards back':
+      return cardsBack(state, a.texts)
+    case 'draw':
+      return drawCards(state, a.texts, a.back, a.from)
+    case 'clap':
+      return clap(state, a)
+    default:
+      return assertNever(a)
+  }
+}
+
+/** Keys start again: nothing that had one is on the table any more, unless it stands up again. */
+const clearAll = (state: TableState): TableState => ({
+  ...emptyTable,
+  nextKey: state.mats.some((m) => m.kind === 'skittles') ? state.nextKey : 1,
+  mats: state.mats.filter((m) => m.kind !== 'sound' && m.kind !== 'scene').map(cleared),
+})
+/** One place or one mat emptied; the rest of the table stays. */
+function clearPlace(state: TableState, at: { mat: Mat['kind']; region: number | null }): TableState {
+  const gone = state.mats
+    .filter((m) => m.kind === at.mat)
+    .flatMap((m) => m.regions.flatMap((r, i) => (at.region === null || i === at.region ? [...r.things] : [])))
+  return {
+    ...state,
+    taken: state.taken + gone.length,
+    last: null,
+    mats: state.mats.map((m) =>
+      m.kind !== at.mat
+        ? m
+        : at.region === null
+          ? cleared(m)
+          : {
+              ...m,
+              divider: null,
+              rings: [],
+              regions: m.regions.map((r, i) => (i === at.region ? { ...r, things: [], label: null } : r)),
+            },
+    ),
   }
 }
 

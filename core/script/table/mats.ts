@@ -11,47 +11,6 @@ const region = (name: string, slots: number | null = null, things: readonly Thin
 /** What a mat is called in a sentence. */
 export const matName = (kind: MatKind): string => en.names.mat[kind]
 
-/** Words that name a mat, longest first so that "ten frame" is met before "frame". */
-export const matWords: readonly (readonly [RegExp, MatKind])[] = (
-  [
-    ['number line', 'line'],
-    ['hundred square', 'square'],
-    ['number square', 'square'],
-    ['ten[- ]frames?', 'frame'],
-    ['egg box(?:es)?', 'frame'],
-    ['part-whole|part whole', 'parts'],
-    ['pigeon-holes?|pigeon holes?', 'shelves'],
-    ['dot cards?', 'dots'],
-    ['domino', 'dots'],
-    ['two-square card', 'dots'],
-    ['pair plate', 'pairs'],
-    ['number cards?', 'cards'],
-    ['word cards?', 'cards'],
-    ['picture cards?', 'cards'],
-    ['frames?', 'frame'],
-    ['shelves|shelf', 'shelves'],
-    ['plates?', 'plates'],
-    ['neighbours?', 'plates'],
-    ['jar|hive|sack|tub', 'jar'],
-    ['row', 'row'],
-    ['line|street', 'line'],
-    ['square', 'square'],
-    ['bars?', 'bar'],
-    ['rail|pegs?', 'rail'],
-    ['fingers?|hands?', 'hands'],
-    ['tower', 'tower'],
-    ['skittles?', 'skittles'],
-    ['picture|scene', 'scene'],
-    ['bowl', 'bowl'],
-    ['spinner', 'spinner'],
-    ['dice|die', 'dice'],
-    ['coins?', 'coins'],
-    ['cards?', 'cards'],
-    ['open table|middle|table', 'table'],
-    ['parts?|whole', 'parts'],
-  ] as const
-).map(([w, kind]) => [new RegExp(`\\b(?:${w})\\b`), kind] as const)
-
 const many = (n: number, least: number, most: number): number => Math.min(most, Math.max(least, n))
 
 export interface Laid {
@@ -62,8 +21,10 @@ export interface Laid {
   /** Distance of numbered ticks on a line; 0 for ends only. */
   every: number
   items: readonly { text: string; count: number }[]
+  /** What its places are called, when not by the mat's usual word. */
+  name: string | null
 }
-const plain: Laid = { parts: 1, from: 0, to: 10, every: 1, items: [] }
+const plain: Laid = { parts: 1, from: 0, to: 10, every: 1, items: [], name: null }
 
 /** A mat as it is first laid out, with the things that come with it (skittles stand, a picture holds its things). */
 export function layMat(kind: MatKind, wanted: Partial<Laid> = {}, key = 0): Mat {
@@ -102,7 +63,7 @@ export function layMat(kind: MatKind, wanted: Partial<Laid> = {}, key = 0): Mat 
     case 'shelves':
       return mat([region('the top shelf'), region('the bottom shelf')])
     case 'plates':
-      return mat(places('plate', many(o.parts, 2, 6)))
+      return mat(places(o.name ?? 'plate', many(o.parts, 1, 10)))
     case 'jar':
       return mat([region('the jar')])
     case 'line':
@@ -161,5 +122,6 @@ export const thing = (key: number, kind: string, over: Partial<Thing> = {}): Thi
   crossed: false,
   hidden: false,
   worth: 1,
+  heap: 0,
   ...over,
 })

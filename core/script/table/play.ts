@@ -1,5 +1,4 @@
-import { readActions } from '../read-actions.ts'
-import { act } from './machine.ts'
+import { readHands } from '../language/read.ts'
 import { emptyTable, type TableState } from './state.ts'
 
 /**
@@ -8,8 +7,9 @@ import { emptyTable, type TableState } from './state.ts'
  */
 export function play(lines: readonly string[], from: TableState = emptyTable): TableState {
   return lines.reduce((state, text) => {
-    const actions = readActions(text)
-    if (!actions) throw new RangeError(`No action of the table: ${text}`)
-    return actions.reduce(act, state)
+    const reading = readHands(text, state)
+    if (reading.error) throw reading.error
+    if (!reading.whole) throw new RangeError(`No action of the table: ${text}`)
+    return reading.after
   }, from)
 }

@@ -1,17 +1,33 @@
 import type { Params } from '../../contracts/finding.ts'
-import type { Card, Face, Hop, Line, Mat, MatKind, Region, TableState, Thing } from '../../contracts/table.ts'
+import type {
+  Card,
+  Face,
+  Hop,
+  Line,
+  Mat,
+  MatKind,
+  Region,
+  Spot,
+  TableState,
+  Thing,
+} from '../../contracts/table.ts'
 
 export { matKinds } from '../../contracts/table.ts'
-export type { Card, Face, Hop, Line, Mat, MatKind, Region, TableState, Thing }
-export const emptyTable: TableState = { mats: [], written: [], held: null, start: 0, taken: 0, nextKey: 1 }
-
-/** Where an action lands. `region`: 0 is the first part, shelf or plate; −1 the whole of a part-whole or bar. */
-export interface Target {
-  mat: MatKind | null
-  region: number | null
+export type { Card, Face, Hop, Line, Mat, MatKind, Region, Spot, TableState, Thing }
+export const emptyTable: TableState = {
+  mats: [],
+  written: [],
+  held: null,
+  start: 0,
+  taken: 0,
+  nextKey: 1,
+  last: null,
 }
-export const anywhere: Target = { mat: null, region: null }
 
+/**
+ * What one movement of a hand does, with nothing left open: things by their keys, places by mat and index. Which things
+ * a line means is decided before, by the reader of lines; here they are only carried out.
+ */
 export type Action =
   | {
       type: 'lay'
@@ -21,34 +37,44 @@ export type Action =
       to: number
       every: number
       items: readonly { text: string; count: number }[]
+      /** What its places are called, when the line calls them otherwise: "cup". */
+      name: string | null
     }
-  | { type: 'put'; count: number; face: Face; kind: string; worth: number; target: Target }
-  | { type: 'take'; count: number; target: Target; face: Face | null }
-  | { type: 'move'; count: number; source: Target; target: Target }
-  | { type: 'turn'; count: number; target: Target }
-  | { type: 'turn card' }
-  | { type: 'cover'; target: Target; count: number | null }
-  | { type: 'uncover'; target: Target }
-  | { type: 'cross'; count: number; target: Target }
-  | { type: 'uncross' }
-  | { type: 'ring'; count: number; target: Target }
-  | { type: 'divide'; at: number; target: Target }
-  | { type: 'split'; parts: readonly number[] }
-  | { type: 'join' }
-  | { type: 'share'; count: number | null; among: number }
-  | { type: 'pair' }
-  | { type: 'swap ten' }
+  | { type: 'away'; mat: MatKind }
+  /** `apart`: a heap of its own beside what lies there. */
+  | { type: 'put'; count: number; face: Face; kind: string; worth: number; at: Spot; apart: boolean }
+  | { type: 'take'; keys: readonly number[] }
+  | { type: 'move'; keys: readonly number[]; at: Spot; apart: boolean }
+  | { type: 'heap'; heaps: readonly (readonly number[])[] }
+  /** `face`: null turns each to its other face. */
+  | { type: 'turn'; keys: readonly number[]; face: Face | null }
+  | { type: 'swap places'; mat: MatKind; a: number; b: number }
+  | { type: 'cover'; keys: readonly number[] }
+  | { type: 'cover mat'; mat: MatKind }
+  | { type: 'uncover'; mat: MatKind | null }
+  | { type: 'cross'; keys: readonly number[]; crossed: boolean }
+  | { type: 'ring'; mat: MatKind; from: number; to: number }
+  | { type: 'unring' }
+  | { type: 'divide'; mat: MatKind; at: number | null }
+  | { type: 'exchange'; keys: readonly number[]; count: number; worth: number }
+  | { type: 'rearrange'; mat: MatKind | null }
   | { type: 'hop'; from: number | null; by: number; times: number }
+  | { type: 'stand'; at: number }
   | { type: 'mark'; numbers: readonly number[]; mat: 'line' | 'square' }
+  | { type: 'unmark'; numbers: readonly number[] | null }
+  | { type: 'unhop' }
   | { type: 'hold'; number: number }
-  | { type: 'label'; text: string; target: Target }
-  | { type: 'rub out'; count: number | null }
-  | { type: 'rearrange' }
+  | { type: 'label'; text: string; at: Spot }
+  | { type: 'rub out' }
   | { type: 'roll'; faces: readonly number[] }
-  | { type: 'show card'; texts: readonly string[]; up: boolean }
-  | { type: 'draw'; texts: readonly string[]; back: boolean; from: 'bowl' | 'cards' }
   | { type: 'spin'; text: string | null }
-  | { type: 'clear' }
+  | { type: 'show card'; texts: readonly string[]; up: boolean }
+  /** The cards in a new order, or with one laid between: all that lie there, from the left. */
+  | { type: 'order cards'; texts: readonly string[] }
+  | { type: 'cards back'; texts: readonly string[] }
+  | { type: 'draw'; texts: readonly string[]; back: boolean; from: 'bowl' | 'cards' }
+  | { type: 'clap'; count: number; unseen: boolean }
+  | { type: 'clear'; at: { mat: MatKind; region: number | null } | null }
 
 export type TableErrorCode =
   'not-there' | 'no-room' | 'not-conserved' | 'covered' | 'no-mat' | 'off-the-line' | 'no-card'
@@ -105,6 +131,8 @@ export function partitionsOn(state: TableState): number[][] {
     if (m.regions.length > 1)
       out.push((hasWhole(m.kind) ? m.regions.slice(1) : m.regions).map((r) => r.things.length))
     if (m.divider !== null) out.push([m.divider, thingsIn(m).length - m.divider])
+    const heaps = m.regions.flatMap(heapsIn)
+    if (heaps.length > m.regions.length) out.push(heaps.map((h) => h.length))
     if (m.rings.length) {
       const ringed = m.rings.map((r) => r.to - r.from)
       out.push([...ringed, thingsIn(m).length - ringed.reduce((a, b) => a + b, 0)])
@@ -119,6 +147,16 @@ export function partitionsOn(state: TableState): number[][] {
       out.push(m.line.hops.map((h) => Math.abs(h.to - h.from)))
       out.push([first.from, m.line.hops.reduce((s, h) => s + Math.abs(h.to - h.from), 0)])
     }
+  }
+  return out
+}
+/** The heaps of a place in the order they lie; one for things never parted, none for an empty place. */
+export function heapsIn(r: Region): Thing[][] {
+  const out: Thing[][] = []
+  for (const t of r.things) {
+    const mine = out.find((h) => h[0]!.heap === t.heap)
+    if (mine) mine.push(t)
+    else out.push([t])
   }
   return out
 }

@@ -1,4 +1,4 @@
-import { layMat } from '../mats.ts'
+import { layMat, thing } from '../mats.ts'
 import { type Card, type MatKind, TableError, type TableState } from '../state.ts'
 
 function on(
@@ -61,20 +61,47 @@ export function drawCards(
   return showCards(s, texts.length ? texts : ['?'], true)
 }
 
-/** Turns a card with two sides round: what was left is right. Works on dot cards. */
-export function turnCard(state: TableState): TableState {
-  const card = state.mats.find((m) => m.kind === 'dots')
-  if (!card) throw new TableError('no-mat', { case: 'dot-card' })
+/** The cards that lie there in this order; a text that was not there is laid with them. @throws TableError when one would be lost. */
+export function orderCards(state: TableState, texts: readonly string[]): TableState {
+  return on(state, 'cards', (cards) => {
+    const rest = [...cards]
+    const next = texts.map((text) => {
+      const i = rest.findIndex((c) => c.text === text)
+      return i < 0 ? { text, up: true } : rest.splice(i, 1)[0]!
+    })
+    if (rest.length) throw new TableError('no-card', { case: 'lost', text: rest[0]!.text })
+    return next
+  })
+}
+/** Cards go back into the pack, slips back into the bowl they were drawn from. */
+export function cardsBack(state: TableState, texts: readonly string[]): TableState {
+  let s = state
+  for (const text of texts) {
+    const cards = s.mats.find((m) => m.kind === 'cards')?.cards ?? []
+    const i = cards.findLastIndex((c) => c.text === text)
+    if (i < 0) throw new TableError('no-card', { case: 'table', text })
+    s = on(s, 'cards', () => cards.filter((_, k) => k !== i))
+    if (s.mats.some((m) => m.kind === 'bowl'))
+      s = on(s, 'bowl', (slips) =>
+        [...slips, { text, up: true }].sort((a, b) => a.text.localeCompare(b.text, 'en', { numeric: true })),
+      )
+  }
+  return s
+}
+/** Sounds replace the ones before them: nobody can hear yesterday's claps. */
+export function clap(state: TableState, claps: { count: number; unseen: boolean }): TableState {
+  const mat = layMat('sound')
+  const region = {
+    ...mat.regions[0]!,
+    things: Array.from({ length: claps.count }, (_, i) => thing(state.nextKey + i, 'claps')),
+  }
   return {
     ...state,
-    mats: state.mats.map((m) =>
-      m === card
-        ? {
-            ...m,
-            regions: m.regions.map((r, i) => ({ ...r, things: m.regions[m.regions.length - 1 - i]!.things })),
-          }
-        : m,
-    ),
+    nextKey: state.nextKey + claps.count,
+    mats: [
+      ...state.mats.filter((m) => m.kind !== 'sound'),
+      { ...mat, covered: claps.unseen, regions: [region] },
+    ],
   }
 }
 

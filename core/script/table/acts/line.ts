@@ -49,3 +49,15 @@ export function mark(state: TableState, numbers: readonly number[], kind: 'line'
     return { ...line, marks: [...new Set([...line.marks, ...numbers])], at: numbers.at(-1) ?? line.at }
   })
 }
+/** Where one stands before the first hop, without a mark. */
+export const standAt = (state: TableState, at: number): TableState =>
+  onLine(state, null, at, (line) => ({ ...line, at: within(line, at) }))
+/** Marks or shading wiped off: those named, or all of them. */
+export const unmark = (state: TableState, numbers: readonly number[] | null): TableState =>
+  onLine(state, null, 0, (line) => {
+    const missing = numbers?.find((n) => !line.marks.includes(n))
+    if (missing !== undefined) throw new TableError('not-there', { case: 'mark', number: missing })
+    return { ...line, marks: numbers ? line.marks.filter((n) => !numbers.includes(n)) : [] }
+  })
+export const unhop = (state: TableState): TableState =>
+  onLine(state, null, 0, (line) => ({ ...line, hops: [], at: line.marks.at(-1) ?? null }))

@@ -1,372 +1,181 @@
 import { layMat, thing } from '../mats.ts'
 import {
-  type Face,
-  hasWhole,
+  type Action,
   holdsThings,
   type Mat,
   type MatKind,
+  type Region,
+  type Spot,
   TableError,
   type TableState,
-  type Target,
   type Thing,
   thingsIn,
-  thingsOn,
 } from '../state.ts'
 import { capital } from '../../../words.ts'
 
-const takesThings = (m: Mat): boolean => m.regions.length > 0 && holdsThings(m)
-/** Mats laid two at a time when nothing else is said. */
-const usualParts: Partial<Record<MatKind, number>> = { parts: 2, bar: 2, plates: 2 }
-
-/** Index of the mat and region a target means; lays the mat when it is named and not there yet. */
-export function place(
-  state: TableState,
-  target: Target,
-  lay: boolean,
-): { state: TableState; mat: number; region: number } {
-  let s = state
-  let mat = target.mat ? s.mats.findIndex((m) => m.kind === target.mat) : s.mats.findIndex(takesThings)
-  if (mat < 0) {
-    if (!lay)
-      throw new TableError('no-mat', target.mat ? { case: 'mat', mat: target.mat } : { case: 'nothing' })
-    const kind = target.mat ?? 'row'
-    s = { ...s, mats: [...s.mats, layMat(kind, { parts: usualParts[kind] ?? 1 }, s.nextKey)] }
-    mat = s.mats.length - 1
-  }
-  const m = s.mats[mat]!
-  if (!takesThings(m)) throw new TableError('no-mat', { case: 'not-on', mat: m.kind })
-  const region = target.region === null ? 0 : target.region + (hasWhole(m.kind) ? 1 : 0)
-  if (region < 0 || region >= m.regions.length) throw new TableError('no-mat', { case: 'place', mat: m.kind })
-  return { state: s, mat, region }
+/** The mat of a place, laid in its usual form when it is not there yet. */
+function withMat(state: TableState, kind: MatKind): TableState {
+  if (state.mats.some((m) => m.kind === kind)) return state
+  return { ...state, mats: [...state.mats, layMat(kind, { parts: 2 }, state.nextKey)] }
+}
+/** Laying a row or table that must hold several frames' worth is the reader's; one frame is usual. */
+const single: ReadonlySet<MatKind> = new Set(['frame'])
+export function ensured(state: TableState, kind: MatKind): TableState {
+  if (state.mats.some((m) => m.kind === kind)) return state
+  return single.has(kind)
+    ? { ...state, mats: [...state.mats, layMat(kind, {}, state.nextKey)] }
+    : withMat(state, kind)
 }
 
-const withRegion = (state: TableState, mat: number, at: number, things: readonly Thing[]): TableState => ({
+/** A table whose mats are changed one by one; those that stay the same stay the same objects. */
+export const eachMat = (state: TableState, change: (m: Mat) => Mat): TableState => ({
   ...state,
-  mats: state.mats.map((m, i) =>
-    i === mat ? { ...m, regions: m.regions.map((r, j) => (j === at ? { ...r, things } : r)) } : m,
-  ),
+  mats: state.mats.map(change),
+})
+const eachRegion = (m: Mat, change: (r: Region, i: number) => Region): Mat => ({
+  ...m,
+  regions: m.regions.map(change),
 })
 
-export interface Putting {
-  target: Target
-  count?: number
-  face?: Face
-  kind?: string
-  worth?: number
-  /** Things already there, moved rather than new. */
-  things?: readonly Thing[]
+/** @throws TableError when the place has no room for them. */
+function into(state: TableState, at: Spot, things: readonly Thing[]): TableState {
+  return eachMat(state, (m) => {
+    if (m.kind !== at.mat) return m
+    const r = m.regions[at.region]
+    if (!r) throw new TableError('no-mat', { case: 'place', mat: m.kind })
+    const room = r.slots === null ? Infinity : r.slots - r.things.length
+    if (things.length > room)
+      throw new TableError('no-room', { case: 'more', place: capital(r.name), room, count: things.length })
+    return eachRegion(m, (x) => (x === r ? { ...x, things: [...x.things, ...things] } : x))
+  })
 }
-export function put(state: TableState, what: Putting): TableState {
-  const things =
-    what.things ??
-    Array.from({ length: what.count ?? 0 }, (_, i) =>
-      thing(state.nextKey + i, what.kind ?? 'counters', {
-        face: what.face ?? 'saffron',
-        worth: what.worth ?? 1,
-      }),
-    )
-  const p = place(
-    what.things ? state : { ...state, nextKey: state.nextKey + things.length },
-    what.target,
-    true,
-  )
-  const m = p.state.mats[p.mat]!
-  const r = m.regions[p.region]!
-  const room = r.slots === null ? Infinity : r.slots - r.things.length
-  if (things.length <= room) return withRegion(p.state, p.mat, p.region, [...r.things, ...things])
-  // A hand too full goes on with the other, unless one was named.
-  const next = m.regions[p.region + 1]
-  if (
-    m.kind === 'hands' &&
-    what.target.region === null &&
-    next &&
-    things.length - room <= next.slots! - next.things.length
-  )
-    return withRegion(
-      withRegion(p.state, p.mat, p.region, [...r.things, ...things.slice(0, room)]),
-      p.mat,
-      p.region + 1,
-      [...next.things, ...things.slice(room)],
-    )
-  throw new TableError('no-room', { case: 'more', place: capital(r.name), room, count: things.length })
-}
+/** The next number for a heap in a place, so that it stands apart from those there. */
+const newHeap = (state: TableState, at: Spot): number => 1 + Math.max(-1, ...heapsAt(state, at))
+const lastHeap = (state: TableState, at: Spot): number =>
+  state.mats.find((m) => m.kind === at.mat)?.regions[at.region]?.things.at(-1)?.heap ?? 0
+const heapsAt = (state: TableState, at: Spot): number[] =>
+  (state.mats.find((m) => m.kind === at.mat)?.regions[at.region]?.things ?? []).map((t) => t.heap)
 
-/**
- * Lifts the last `count` things from a place (or from wherever things were put last). What is lifted is gone,
- * unless `then` puts it somewhere.
- */
-export function take(
-  state: TableState,
-  source: Target,
-  count: number,
-  face: Face | null,
-  then?: (after: TableState, things: readonly Thing[]) => TableState,
-  gone = true,
-): TableState {
-  const [after, things] = lift(state, source, count, face)
-  return then ? then(after, things) : { ...after, taken: after.taken + (gone ? count : 0) }
-}
-
-function lift(state: TableState, source: Target, count: number, face: Face | null): [TableState, Thing[]] {
-  const fits = (t: Thing) => face === null || t.face === face
-  // "from the table" is anywhere, unless an open table is one of the mats.
-  const named =
-    (source.mat !== null && (source.mat !== 'table' || state.mats.some((m) => m.kind === 'table'))) ||
-    (source.mat === null && source.region !== null)
-  const p = named ? place(state, source, false) : null
-  const from =
-    p && source.region === null && p.state.mats[p.mat]!.kind === 'hands' ? { ...p, region: null } : p
-  const inPlace = (m: number, r: number) =>
-    !from || (from.mat === m && (from.region === null || from.region === r))
-  const there = state.mats.flatMap((m, i) =>
-    holdsThings(m) ? m.regions.flatMap((r, j) => (inPlace(i, j) ? r.things.filter(fits) : [])) : [],
+export function put(state: TableState, a: Extract<Action, { type: 'put' }>): TableState {
+  const s = ensured(state, a.at.mat)
+  const heap = a.apart ? newHeap(s, a.at) : lastHeap(s, a.at)
+  const things = Array.from({ length: a.count }, (_, i) =>
+    thing(s.nextKey + i, a.kind, { face: a.face, worth: a.worth, heap }),
   )
-  if (count > there.length) {
-    const where = p ? `in ${p.state.mats[p.mat]!.regions[p.region]!.name}` : 'on the table'
-    throw new TableError(
-      'not-there',
-      there.length ? { case: 'take', have: there.length, where, count } : { case: 'take-none', where },
-    )
+  return {
+    ...into({ ...s, nextKey: s.nextKey + a.count }, a.at, things),
+    last: { keys: things.map((t) => t.key), from: null },
   }
-  // Things not crossed out go first only when they are all that is asked for: what is crossed out is what is taken.
-  const ordered = there.some((t) => t.crossed)
-    ? [...there.filter((t) => !t.crossed), ...there.filter((t) => t.crossed)]
-    : there
-  const keys = new Set(ordered.slice(ordered.length - count).map((t) => t.key))
-  const mats = state.mats.map((m) =>
-    m.regions.some((r) => r.things.some((t) => keys.has(t.key)))
+}
+
+/** The place a thing lies in. */
+export function spotOf(state: TableState, key: number): Spot | null {
+  for (const m of state.mats)
+    for (const [region, r] of m.regions.entries())
+      if (r.things.some((t) => t.key === key)) return { mat: m.kind, region }
+  return null
+}
+/** @throws TableError when one of them is not on the table. */
+function lifted(state: TableState, keys: readonly number[]): [TableState, Thing[]] {
+  const wanted = new Set(keys)
+  const things = state.mats.flatMap(thingsIn).filter((t) => wanted.has(t.key))
+  if (things.length < wanted.size)
+    throw new TableError('not-there', {
+      case: 'take',
+      have: things.length,
+      where: 'on the table',
+      count: wanted.size,
+    })
+  const after = eachMat(state, (m) =>
+    m.regions.some((r) => r.things.some((t) => wanted.has(t.key)))
       ? {
-          ...m,
+          ...eachRegion(m, (r) => ({ ...r, things: r.things.filter((t) => !wanted.has(t.key)) })),
           divider: null,
           rings: [],
-          regions: m.regions.map((r) => ({ ...r, things: r.things.filter((t) => !keys.has(t.key)) })),
         }
       : m,
   )
-  return [{ ...state, mats }, there.filter((t) => keys.has(t.key))]
+  return [after, things]
 }
-
-export function cover(state: TableState, target: Target, count: number | null): TableState {
-  if (count !== null) return coverSome(state, target, count)
-  const open = state.mats.findIndex((m) =>
-    target.mat ? m.kind === target.mat : m.regions.length > 0 && !m.covered,
-  )
-  if (open < 0) throw new TableError('no-mat', { case: 'cover' })
-  return { ...state, mats: state.mats.map((m, i) => (i === open ? { ...m, covered: true } : m)) }
-}
-function coverSome(state: TableState, target: Target, count: number): TableState {
-  const seen = state.mats
-    .filter((m) => holdsThings(m) && (!target.mat || m.kind === target.mat))
+export function take(state: TableState, keys: readonly number[]): TableState {
+  const [after] = lifted(state, keys)
+  const counted = state.mats
+    .filter(holdsThings)
     .flatMap(thingsIn)
-    .filter((t) => !t.hidden && !t.crossed)
-  if (count > seen.length) throw new TableError('not-there', { case: 'cover', have: seen.length, count })
-  const keys = new Set(seen.slice(seen.length - count).map((t) => t.key))
-  return {
-    ...state,
-    mats: state.mats.map((m) => ({
-      ...m,
-      regions: m.regions.map((r) => ({
-        ...r,
-        things: r.things.map((t) => (keys.has(t.key) ? { ...t, hidden: true } : t)),
-      })),
-    })),
-  }
+    .filter((t) => keys.includes(t.key)).length
+  return { ...after, taken: after.taken + counted, last: null }
 }
-export function uncover(state: TableState, target: Target): TableState {
-  const hides = (m: Mat) => m.covered || thingsIn(m).some((t) => t.hidden)
-  const found = state.mats.find((m) => (target.mat ? m.kind === target.mat : hides(m)))
-  if (!found) throw new TableError('no-mat', { case: 'uncover' })
+export function move(state: TableState, a: Extract<Action, { type: 'move' }>): TableState {
+  const from = a.keys.length ? spotOf(state, a.keys[0]!) : null
+  const [after, things] = lifted(ensured(state, a.at.mat), a.keys)
+  const heap = a.apart ? newHeap(after, a.at) : lastHeap(after, a.at)
   return {
-    ...state,
-    mats: state.mats.map((m) =>
-      m === found
-        ? {
-            ...m,
-            covered: false,
-            regions: m.regions.map((r) => ({
-              ...r,
-              things: r.things.map((t) => (t.hidden ? { ...t, hidden: false } : t)),
-            })),
-          }
-        : m,
+    ...into(
+      after,
+      a.at,
+      things.map((t) => ({ ...t, heap })),
     ),
+    last: { keys: [...a.keys], from },
   }
 }
-
-/** Everything on the table parted into the given numbers: by place where there are places, by face where there are none. */
-export function split(state: TableState, parts: readonly number[]): TableState {
-  const things = thingsOn(state)
-  const sum = parts.reduce((a, b) => a + b, 0)
-  if (sum !== things.length)
-    throw new TableError('not-conserved', { parts: [...parts], sum, have: things.length })
-  const mat = state.mats.findIndex((m) => m.regions.length > 1 && holdsThings(m))
-  if (mat < 0) {
-    if (parts.length > 2) throw new TableError('no-mat', { case: 'parts' })
-    const first = new Set(things.slice(0, parts[0]).map((t) => t.key))
-    return {
-      ...state,
-      mats: state.mats.map((m) => ({
-        ...m,
-        regions: m.regions.map((r) => ({
-          ...r,
-          things: r.things.map((t) => ({
-            ...t,
-            face: first.has(t.key) ? ('saffron' as const) : ('blue' as const),
+/** Things of one place in heaps, in the order given; what is in none of them stays together before them. */
+export function heap(state: TableState, heaps: readonly (readonly number[])[]): TableState {
+  const numberOf = new Map(heaps.flatMap((keys, i) => keys.map((k) => [k, i + 1] as const)))
+  return eachMat(state, (m) =>
+    m.regions.some((r) => r.things.some((t) => numberOf.has(t.key)))
+      ? {
+          ...eachRegion(m, (r) => ({
+            ...r,
+            things: r.things
+              .map((t) => ({ ...t, heap: numberOf.get(t.key) ?? 0 }))
+              .sort((a, b) => a.heap - b.heap),
           })),
-        })),
-      })),
-    }
-  }
-  const m = state.mats[mat]!
-  const offset = hasWhole(m.kind) ? 1 : 0
-  if (parts.length > m.regions.length - offset)
-    throw new TableError('no-room', {
-      case: 'places',
-      mat: m.kind,
-      room: m.regions.length - offset,
-      count: parts.length,
-    })
-  return onlyOn(state, mat, (i, used) => (i < offset ? 0 : (parts[i - offset] ?? 0)) + used, things)
+          divider: null,
+          rings: [],
+        }
+      : m,
+  )
 }
-
-/** Lays all things out over the regions of one mat; `end(i, used)` says where in the list region i ends. */
-function onlyOn(
-  state: TableState,
-  mat: number,
-  end: (i: number, used: number) => number,
-  things: readonly Thing[],
-): TableState {
-  let used = 0
-  const regions = state.mats[mat]!.regions.map((r, i) => {
-    const from = used
-    used = end(i, used)
-    if (r.slots !== null && used - from > r.slots)
-      throw new TableError('no-room', {
-        case: 'whole',
-        place: capital(r.name),
-        room: r.slots,
-        count: used - from,
-      })
-    return { ...r, things: things.slice(from, used) }
+export function swapPlaces(state: TableState, a: Extract<Action, { type: 'swap places' }>): TableState {
+  return eachMat(state, (m) => {
+    if (m.kind !== a.mat) return m
+    const [one, other] = [m.regions[a.a], m.regions[a.b]]
+    if (!one || !other) throw new TableError('no-mat', { case: 'place', mat: m.kind })
+    return eachRegion(m, (r) =>
+      r === one
+        ? { ...r, things: other.things, label: other.label }
+        : r === other
+          ? { ...r, things: one.things, label: one.label }
+          : r,
+    )
   })
-  return {
-    ...state,
-    mats: state.mats.map((m, i) =>
-      i === mat
-        ? { ...m, regions }
-        : holdsThings(m)
-          ? { ...m, divider: null, rings: [], regions: m.regions.map((r) => ({ ...r, things: [] })) }
-          : m,
-    ),
-  }
 }
-
-export function join(state: TableState): TableState {
-  const things = thingsOn(state)
-  const mat = state.mats.findIndex((m) => m.regions.length > 1 && holdsThings(m))
-  if (mat < 0) {
-    if (!things.length) throw new TableError('not-there', { case: 'join' })
-    return {
-      ...state,
-      mats: state.mats.map((m) => ({
-        ...m,
-        divider: null,
-        rings: [],
-        regions: m.regions.map((r) => ({
-          ...r,
-          things: r.things.map((t) => ({ ...t, face: 'saffron' as const })),
-        })),
-      })),
-    }
-  }
-  // On plates and shelves everything comes to the first place, on a part-whole to the whole.
-  return onlyOn(state, mat, (i) => (i === 0 ? things.length : things.length), things)
-}
-
-/**
- * Deals things one at a time to `among` plates. What is left over when another full round cannot be dealt stays
- * where it was, or comes to the open table.
- */
-export function share(state: TableState, count: number | null, among: number): TableState {
-  if (among < 2 || among > 6) throw new TableError('no-mat', { case: 'among', among })
-  let s = state
-  const plates = s.mats.find((m) => m.kind === 'plates')
-  const on = plates ? thingsIn(plates) : []
-  if (!plates || on.length || plates.regions.length !== among) {
-    // What lies on plates already is gathered first, and shared with the rest.
-    s = { ...s, mats: [...s.mats.filter((m) => m !== plates), layMat('plates', { parts: among })] }
-    if (on.length) s = put(s, { target: { mat: 'table', region: null }, things: on })
-  }
-  const mat = s.mats.findIndex((m) => m.kind === 'plates')
-  const loose = s.mats.flatMap((m) => (holdsThings(m) ? thingsIn(m) : []))
-  const have = loose.length
-  const n = count ?? have
-  if (have === 0 && n > 0)
-    return share(put(s, { target: { mat: 'table', region: null }, count: n }), n, among)
-  if (n > have) throw new TableError('not-there', { case: 'share', have, count: n })
-  const each = Math.floor(n / among)
-  const dealt = loose.slice(0, each * among)
-  const keys = new Set(dealt.map((t) => t.key))
-  return {
-    ...s,
-    mats: s.mats.map((m, i) =>
-      i === mat
-        ? {
-            ...m,
-            regions: m.regions.map((r, j) => ({ ...r, things: dealt.filter((_, k) => k % among === j) })),
-          }
-        : {
-            ...m,
-            divider: null,
-            rings: [],
-            regions: m.regions.map((r) =>
-              holdsThings(m) ? { ...r, things: r.things.filter((t) => !keys.has(t.key)) } : r,
-            ),
-          },
-    ),
-  }
-}
-
-/** Everything on the table set two by two on the pair plate: an odd one stands alone at the end. */
-export function pairUp(state: TableState): TableState {
-  const things = thingsOn(state)
-  if (!things.length) throw new TableError('not-there', { case: 'pair' })
-  let s = state
-  if (!s.mats.some((m) => m.kind === 'pairs')) s = { ...s, mats: [...s.mats, layMat('pairs')] }
-  const slots = 20
-  if (things.length > slots)
-    throw new TableError('no-room', { case: 'pairs', room: slots, count: things.length })
-  return onlyOn(
-    s,
-    s.mats.findIndex((m) => m.kind === 'pairs'),
-    (i, used) => (i === 0 ? things.length : used),
-    things,
+/** Ten ones for a ten, a ten for ten ones, a coin for smaller ones: worth the same, in the same place. */
+export function exchange(state: TableState, a: Extract<Action, { type: 'exchange' }>): TableState {
+  const at = a.keys.length ? spotOf(state, a.keys[0]!) : null
+  if (!at) throw new TableError('not-there', { case: 'swap' })
+  const [after, things] = lifted(state, a.keys)
+  const before = things.reduce((s, t) => s + t.worth, 0)
+  if (before !== a.count * a.worth)
+    throw new TableError('not-conserved', {
+      parts: [a.count * a.worth],
+      sum: a.count * a.worth,
+      have: before,
+    })
+  const made = Array.from({ length: a.count }, (_, i) =>
+    thing(state.nextKey + i, things[0]!.kind, {
+      face: things[0]!.face,
+      worth: a.worth,
+      heap: things[0]!.heap,
+    }),
   )
-}
-
-/** Ten ones become one ten, in the place where they lie. */
-export function swapTen(state: TableState): TableState {
-  const m = state.mats.findIndex(
-    (x) =>
-      holdsThings(x) &&
-      x.regions.some((r) => r.things.filter((t) => t.worth === 1 && !t.crossed).length >= 10),
+  const next = into({ ...after, nextKey: state.nextKey + a.count }, at, made)
+  // Tens lie before ones.
+  return eachMat(next, (m) =>
+    m.kind === at.mat
+      ? eachRegion(m, (r, i) =>
+          i === at.region ? { ...r, things: [...r.things].sort((x, y) => y.worth - x.worth) } : r,
+        )
+      : m,
   )
-  if (m < 0) throw new TableError('not-there', { case: 'swap' })
-  const r = state.mats[m]!.regions.findIndex(
-    (x) => x.things.filter((t) => t.worth === 1 && !t.crossed).length >= 10,
-  )
-  const things = state.mats[m]!.regions[r]!.things
-  const ones = things.filter((t) => t.worth === 1 && !t.crossed).slice(0, 10)
-  const keys = new Set(ones.map((t) => t.key))
-  const kept = things.filter((t) => !keys.has(t.key))
-  const parted = {
-    ...state,
-    mats: state.mats.map((x, i) => (i === m ? { ...x, divider: null, rings: [] } : x)),
-  }
-  const after = withRegion({ ...parted, nextKey: state.nextKey + 1 }, m, r, [
-    ...kept.filter((t) => t.worth > 1),
-    thing(state.nextKey, ones[0]!.kind, { face: ones[0]!.face, worth: 10 }),
-    ...kept.filter((t) => t.worth === 1),
-  ])
-  return after
 }

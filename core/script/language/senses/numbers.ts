@@ -1,0 +1,237 @@
+import type { Action, Line } from '../../table/state.ts'
+import type { Clause } from '../clauses.ts'
+import { thingsAt } from '../pick.ts'
+import type { Ground } from '../spots.ts'
+import { isVerbOf } from '../verbs.ts'
+import type { Word } from '../words.ts'
+import { bare, has, numbersSaid, says, type Sense, sensed, stepSaid } from './sense.ts'
+
+const lineOn = (g: Ground): { kind: 'line' | 'square'; line: Line } | null => {
+  const m = g.table.mats.find((x) => x.line)
+  return m?.line ? { kind: m.kind as 'line' | 'square', line: m.line } : null
+}
+const unitOf: Readonly<Record<string, number>> = {
+  ten: 10,
+  tens: 10,
+  ones: 1,
+  twos: 2,
+  fives: 5,
+  hundred: 100,
+}
+const hopNouns = /^(hops?|jumps?|steps?|leaps?|springs?|skips?|bounds?|bounces?)$/
+const rowNouns = /^(rows?|lines?)$/
+
+/** "Hop 3 on from 5", "Jump back 2 tens from 87", "Four small hops forward", "One row further down", "From 15 back to 10". */
+export const hop: Sense = (c, { ground, before }) => {
+  const here = lineOn(ground)
+  const verb =
+    (isVerbOf(c.verb, 'hop') && c.verb !== 'count') ||
+    (['make', 'take', 'do'].includes(c.verb ?? '') && w0(c))
+  const verbless = c.verb === null || says(c, 'hops', 'jumps', 'steps')
+  if (!verb && !(verbless && here)) return null
+  if (!here && !['hop', 'jump', 'leap', 'spring', 'skip'].includes(c.verb ?? '')) return null
+  const w = c.words
+  const back =
+    says(c, 'back', 'backwards', 'backward', 'up') &&
+    !(says(c, 'up') && here?.kind !== 'square') &&
+    !says(c, 'down')
+  const start = numberAfter(w, ['from'])
+  const end = numberAfter(w, ['to', 'until'])
+  const step = stepSaid(w)
+  const moves = c.parts.length
+  if (!moves && !verb) return null
+  if (
+    c.parts.some(
+      (p) => p.group.mat && p.group.mat !== 'line' && p.group.mat !== 'square' && p.group.mat !== 'row',
+    )
+  )
+    return null
+  if (
+    c.parts.some(
+      (p) =>
+        p.prep === null &&
+        p.group.noun !== null &&
+        !hopNouns.test(p.group.noun) &&
+        ![
+          'ten',
+          'one',
+          'five',
+          'two',
+          'step',
+          'place',
+          'space',
+          'square',
+          'row',
+          'door',
+          'stone',
+          'house',
+          'number',
+          'end',
+          'square',
+        ].includes(p.group.noun),
+    )
+  )
+    return null
+  const used = c.subject ? [...c.parts, c.subject] : c.parts
+  if (start !== null && end !== null) {
+    const by = step ?? (says(c, 'one at a time', 'one by one') ? 1 : Math.abs(end - start))
+    if (by && end !== start && (end - start) % by === 0)
+      return sensed(
+        [{ type: 'hop', from: start, by: Math.sign(end - start) * by, times: Math.abs(end - start) / by }],
+        used,
+      )
+    return null
+  }
+  const count = w.findIndex(
+    (x, i) =>
+      x.n !== null &&
+      !(i > 0 && ['from', 'to', 'until'].includes(w[i - 1]!.t)) &&
+      !(w[i - 1]?.t === 'number'),
+  )
+  // "… then back to 8": on from where one stands.
+  if (count < 0) {
+    const at = here?.line.at
+    if (end === null || at === null || at === undefined || end === at) return null
+    return sensed([{ type: 'hop', from: null, by: end - at, times: 1 }], used)
+  }
+  const n = w[count]!.n!
+  const next = w
+    .slice(count + 1)
+    .find((x) => !['small', 'big', 'more', 'little', 'whole', 'great', 'other'].includes(x.t))
+  const hopOf = w.findIndex((x, k) => hopNouns.test(x.t) && w[k + 1]?.t === 'of' && w[k + 2]?.n != null)
+  const of = hopOf >= 0 ? w[hopOf + 2]!.n! : next && unitOf[next.t] !== undefined ? unitOf[next.t]! : 1
+  const rows = here?.kind === 'square' && next !== undefined && rowNouns.test(next.t)
+  const hops = (next !== undefined && hopNouns.test(next.t)) || says(c, 'times') || next?.t === 'times'
+  const sign = back ? -1 : 1
+  if (
+    !verb &&
+    !(
+      says(c, 'on', 'back', 'forward', 'forwards', 'backwards', 'further', 'more', 'down', 'up') ||
+      hops ||
+      rows
+    )
+  )
+    return null
+  if (
+    !verb &&
+    !hops &&
+    !rows &&
+    of === 1 &&
+    n !== 10 &&
+    !says(c, 'on', 'back', 'forward', 'forwards', 'backwards')
+  )
+    return null
+  const from = start ?? startBefore(before)
+  const action: Action =
+    of > 1
+      ? { type: 'hop', from, by: sign * of, times: n }
+      : rows
+        ? { type: 'hop', from, by: sign * 10, times: n }
+        : hops || next?.t === 'ones'
+          ? { type: 'hop', from, by: sign, times: n }
+          : { type: 'hop', from, by: sign * n, times: 1 }
+  return sensed([action], used)
+}
+const w0 = (c: Clause): boolean => c.words.some((x) => hopNouns.test(x.t))
+const startBefore = (before: readonly Action[]): number | null => {
+  const last = before.at(-1)
+  return last?.type === 'stand' ? last.at : null
+}
+function numberAfter(w: readonly Word[], preps: readonly string[]): number | null {
+  const i = w.findIndex(
+    (x, k) =>
+      preps.includes(x.t) &&
+      (w[k + 1]?.n != null || (w[k + 1] && !preps.includes(w[k + 1]!.t) && w[k + 2]?.n != null)),
+  )
+  return i < 0 ? null : (w[i + 1]!.n ?? w[i + 2]!.n)
+}
+
+/** "Begin on 9": where the first hop starts. */
+export const startOn: Sense = (c, { ground }) => {
+  if (!isVerbOf(c.verb, 'start') || !lineOn(ground)) return null
+  const n = c.words.find((x) => x.n !== null)?.n
+  return n == null || bare(c).some((p) => p.group.noun !== null)
+    ? null
+    : sensed([{ type: 'stand', at: n }], c.subject ? [...c.parts, c.subject] : c.parts)
+}
+
+/** "Mark 50, 25 and 75 on the line", "Clip a peg on 17", "Pop the snail on number 3", "Shade every five as far as 25". */
+export const mark: Sense = (c, { ground }) => {
+  if (!isVerbOf(c.verb, 'mark')) return null
+  const here = lineOn(ground)
+  const shades = ['shade', 'colour'].includes(c.verb!)
+  const plain =
+    shades || ['mark', 'point', 'tap', 'touch', 'find', 'stand', 'circle', 'ring', 'tick'].includes(c.verb!)
+  if (!here && !shades && !(c.verb === 'mark' || says(c, 'line', 'square'))) return null
+  const numbers = numbersMarked(c, here?.line ?? null)
+  if (!numbers.length) return null
+  const token = bare(c).find(
+    (p) =>
+      p.group.noun !== null &&
+      p.group.mat === null &&
+      !['number', 'middle', 'door', 'stone', 'house'].includes(p.group.noun),
+  )
+  // "Put 3 pegs on the line" hangs three things up; "Clip a peg on 17" marks the seventeen.
+  if (token && (token.group.n ?? 1) > 1 && !plain) return null
+  const onNumber = c.words.some(
+    (x, i) =>
+      x.n !== null &&
+      [
+        'on',
+        'at',
+        'by',
+        'number',
+        'over',
+        'round',
+        'around',
+        'stone',
+        'door',
+        'house',
+        'the',
+        'beside',
+        'above',
+        'to',
+      ].includes(c.words[i - 1]?.t ?? ''),
+  )
+  if (!plain && !(token && onNumber) && !(c.verb === 'make' || c.verb === 'put')) return null
+  if ((c.verb === 'put' || c.verb === 'make') && !(token || onNumber)) return null
+  if (!here && thingsAt(ground.table, null).length && !says(c, 'line', 'square')) return null
+  const kind = says(c, 'square') || shades ? 'square' : 'line'
+  return sensed(
+    [{ type: 'mark', numbers, mat: here ? here.kind : kind }],
+    c.subject ? [...c.parts, c.subject] : c.parts,
+  )
+}
+function numbersMarked(c: Clause, line: Line | null): number[] {
+  const step = stepSaid(c.words)
+  const every = c.words.findIndex((w) => w.t === 'every')
+  if (every >= 0 && step) {
+    const to = c.words.slice(every + 2).find((w) => w.n !== null)?.n ?? line?.to ?? 100
+    const out: number[] = []
+    for (let n = step; n <= to; n += step) out.push(n)
+    return out
+  }
+  const many = c.words.findIndex((w) => /^(twos|fives|tens)$/.test(w.t))
+  if (many >= 0) {
+    const by = unitOf[c.words[many]!.t]!
+    const last = c.words.slice(many + 1).find((w) => w.n !== null)?.n
+    const first = c.words.slice(0, many).find((w) => w.n !== null)?.n ?? by
+    if (last != null && !c.words.slice(0, many).some((w, i) => w.n !== null && c.words[i + 1]?.t === 'to'))
+      return Array.from({ length: Math.floor((last - first) / by) + 1 }, (_, i) => first + i * by)
+  }
+  const said = numbersSaid(
+    c.words.filter((w, i) => !(w.n !== null && /^(twos|fives|tens)$/.test(c.words[i + 1]?.t ?? ''))),
+    step ?? 1,
+  )
+  const article = c.words.filter((w) => w.n !== null && w.t === 'a single').length
+  return said.slice(article)
+}
+/** "Mark the middle of the line: ten" needs nothing more than its number; without one the line's own middle is meant. */
+export const markMiddle: Sense = (c, { ground }) => {
+  const here = lineOn(ground)
+  if (!here || c.verb !== 'mark' || !says(c, 'middle', 'half')) return null
+  const n = c.words.find((w) => w.n !== null)?.n ?? (here.line.from + here.line.to) / 2
+  return Number.isInteger(n) && !has(c, 'off')
+    ? sensed([{ type: 'mark', numbers: [n], mat: here.kind }], c.parts)
+    : null
+}
