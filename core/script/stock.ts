@@ -37,6 +37,7 @@ export function needed(
 ): Needed[] {
   const most = new Map<string, Needed>()
   let ownMost = { count: 0, stepId: '' }
+  const laidOut = new Set<string>()
   const note = (thing: string, count: number, stepId: string) => {
     if (count > (most.get(thing)?.count ?? 0)) most.set(thing, { thing, count, stepId })
   }
@@ -48,7 +49,10 @@ export function needed(
     for (const mat of m.after.mats)
       if (isMadeOfThings(mat))
         for (const t of thingsIn(mat)) counts.set(t.kind, (counts.get(t.kind) ?? 0) + 1)
-    for (const [kind, n] of counts) note(kind === 'counters' ? 'two-faced counters' : kind, n, m.step.id)
+    for (const [kind, n] of counts) {
+      note(kind === 'counters' ? 'two-faced counters' : kind, n, m.step.id)
+      laidOut.add(kind === 'counters' ? 'two-faced counters' : kind)
+    }
     for (const mat of m.after.mats) if (matThing[mat.kind]) note(matThing[mat.kind]!, matsOf(mat), m.step.id)
     if (
       m.actions.some(
@@ -63,7 +67,7 @@ export function needed(
   const usual = most.has('two-faced counters')
     ? undefined
     : [...most.values()]
-        .filter((n) => thingNamed(n.thing)?.properties[0] === 'counted')
+        .filter((n) => laidOut.has(n.thing) && (thingNamed(n.thing)?.properties[0] ?? 'counted') === 'counted')
         .sort((a, b) => b.count - a.count)[0]
   if (ownMost.count) note(usual?.thing ?? 'two-faced counters', ownMost.count, ownMost.stepId)
   return [...most.values()]

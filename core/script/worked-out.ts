@@ -1,6 +1,8 @@
 import type { Lesson, Segment, Step, TaskSpec } from '../contracts/lesson.ts'
-import { numbersIn, readNumberAt, relativeNumberAt, tokens } from '../plan/numbers/names.ts'
+import { numbersIn, readNumberAt, tokens } from '../plan/numbers/names.ts'
 import { remembered } from '../remember.ts'
+import { askedOf } from './language/truth/asked.ts'
+import { shareOfTwo, storyAnswer } from './language/truth/story.ts'
 import { hasUnknown, isTrue, sentencesIn, solve } from './sentence.ts'
 import { type Moment, simulate } from './simulate.ts'
 import { leftOn, thingsOn } from './table/state.ts'
@@ -12,75 +14,15 @@ export interface WorkedOut {
   from: Source
 }
 
-/** A story's own words for more coming, and for some going: said after the first number. */
-const comes = /\b(more|another|extra)\b/
+/** A photo's "slide five away": what goes does not stay to be photographed. */
 const goes =
-  /\b(gives?|gave|loses?|lost|eats?|eaten|ate|drops?|dropped|takes?|took|taken|sends?|sent|sells?|sold|posts|posted|breaks?|broke|(?:flies|fly|flew|goes|go|went|runs?|ran|swims?|swam|hops?|rolls?|rolled) (?:away|off|home|out|to)|(?:slides?|moves?|push(?:es)?|brush(?:es)?|sweeps?) \w+ (?:away|aside|off))\b/
-/** What is asked for: all there are then, those that stay, or the other part. Nothing else is reckoned. */
-const asksAll = /\bhow many\b.*\b(altogether|all together|in all|in total)\b/
-const asksLeft = /\bhow many\b.*\b(left|remain|remains)\b/
-const asksOther = /\bhow many\b.*\b(below|underneath|the rest|in the sack|under (?:my|the|your) \w+)\b/
-/** Words after a number that end in s and name no thing. */
-const noThing = new Set([
-  'goes',
-  'comes',
-  'flies',
-  'is',
-  'was',
-  'this',
-  'rolls',
-  'has',
-  'runs',
-  'swims',
-  'hops',
-])
-
-/**
- * The answer to a short story with two numbers of one thing, where its words leave one way to reckon it; null where they
- * leave none or more. Only whole stories in the line itself are read: what was told before may be another story.
- */
-const storyAnswer = remembered((text: string): number | null => {
-  const parts = text.toLowerCase().match(/[^.!?]+[.!?]*/g) ?? []
-  const asks = parts.filter((p) => p.trim().endsWith('?'))
-  const words = tokens(parts.filter((p) => !p.trim().endsWith('?')).join(' '))
-  const [first, second, third] = numbersIn(words)
-  const ask = asks[0]
-  if (!ask || asks.length > 1 || numbersIn(tokens(ask)).length || !first || !second || third) return null
-  // "Seven parcels … three letters" are two kinds of things; "three", "three more" and "three of them" go on with the first.
-  const next = words[second.to] ?? ''
-  if (/(?:s|ren|eet|ice)$/.test(next) && next !== words[first.to] && !noThing.has(next)) return null
-  const happens = words.slice(first.to).join(' ')
-  const [more, fewer] = [comes.test(happens), goes.test(happens)]
-  const [a, b] = [first.value, second.value]
-  if (asksAll.test(ask)) return more && !fewer ? a + b : null
-  if (more || b > a) return null
-  if (asksLeft.test(ask)) return fewer ? a - b : null
-  return asksOther.test(ask) ? a - b : null
-})
+  /\b(gives?|gave|loses?|lost|eats?|eaten|ate|drops?|dropped|takes?|took|taken|sends?|sent|(?:flies|fly|flew|goes|go|went|runs?|ran|swims?|swam|hops?|rolls?|rolled) (?:away|off|home|out|to)|(?:slides?|moves?|push(?:es)?|brush(?:es)?|sweeps?|puts?) \w+ (?:away|aside|off))\b/
 
 /** A question about numbers alone: "one less than 19", "half of six", "just before 80", "8 take away 6", "30, 40, __, 60". */
 const numberAsked = remembered((text: string): number | null => {
-  const words = tokens(text)
   const found = new Set<number>()
-  words.forEach((w, i) => {
-    const relative = relativeNumberAt(words, i)
-    if (relative && !numbersIn(words.slice(0, i)).length) found.add(relative.value)
-    const after = (k: number): number | null => {
-      const n = readNumberAt(words, k)
-      return n && n.to >= words.length ? n.value : null
-    }
-    if (w === 'half' && words[i + 1] === 'of') {
-      const whole = after(i + 2)
-      if (whole !== null && whole % 2 === 0) found.add(whole / 2)
-    }
-    if ((w === 'before' || w === 'after') && words[i - 1] === 'just' && words.includes('number')) {
-      const n = after(i + 1)
-      if (n !== null && n > 0) found.add(n + (w === 'after' ? 1 : -1))
-    }
-  })
-  const sum = text.match(/\bhow much (?:is|are)\s+(.+?)\?/i)
-  const solved = sum ? sentencesIn(`${sum[1]} = __`).map(solve) : []
-  if (solved.length === 1 && solved[0] !== null) found.add(solved[0]!)
+  const asked = askedOf(text)
+  if (asked !== null) found.add(asked)
   const gap = gapIn(text)
   if (gap !== null) found.add(gap)
   return found.size === 1 ? [...found][0]! : null
@@ -127,6 +69,11 @@ const places = new Set([
   'hands',
   'ways',
   'times',
+  'boxes',
+  'box',
+  'cups',
+  'bowls',
+  'heaps',
 ])
 /** Things a child is to put out and leave there: "Make nine in two groups", "Put four in one row and three in another". */
 const askedToShow = remembered((text: string): number | null => {
@@ -156,6 +103,13 @@ const askedToShow = remembered((text: string): number | null => {
     : null
 })
 
+/** What a question's words come to without a table: its sentence, its numbers, its story. */
+export function answerTo({ step }: Pick<Moment, 'step'>): number | null {
+  const open = sentencesIn(step.text).filter(hasUnknown)
+  const solved = open.length === 1 ? solve(open[0]!) : null
+  return solved ?? numberAsked(step.text) ?? storyAnswer(step.text) ?? shareOfTwo(step.text)
+}
+
 /** What a line's answer comes to, from its own words and the table it is asked at; null where it cannot be worked out. */
 export function workedOut(m: Pick<Moment, 'step' | 'before'>): WorkedOut | null {
   const { task, text } = m.step
@@ -169,7 +123,7 @@ export function workedOut(m: Pick<Moment, 'step' | 'before'>): WorkedOut | null 
   if (solved !== null) return { value: solved, from: 'sentence' }
   const asked = numberAsked(text)
   if (asked !== null) return { value: asked, from: 'sentence' }
-  const story = storyAnswer(text)
+  const story = storyAnswer(text) ?? shareOfTwo(text)
   if (story !== null) return { value: story, from: 'story' }
   const table = tableAnswer(m)
   return table === null ? null : { value: table, from: 'table' }
@@ -181,7 +135,7 @@ export function workedOut(m: Pick<Moment, 'step' | 'before'>): WorkedOut | null 
  */
 export function choiceHolds(question: string, choice: string): boolean | null {
   const sentences = sentencesIn(choice)
-  if (sentences.length === 1 && !hasUnknown(sentences[0]!)) return isTrue(sentences[0]!)
+  if (sentences.length === 1 && !hasUnknown(sentences[0]!)) return isTrue(sentences[0]!) && tellsOf(question, sentences[0]!)
   const words = tokens(choice)
   const numbers = numbersIn(words)
   const asked = numberAsked(question)
@@ -194,6 +148,14 @@ export function choiceHolds(question: string, choice: string): boolean | null {
   return total.length === 1 && total[0] && joined
     ? numbers[0]!.value + numbers[1]!.value === total[0].value
     : null
+}
+
+/** "Tap the sum that fits": a true sentence fits when it is made of the story's own numbers. */
+function tellsOf(question: string, s: ReturnType<typeof sentencesIn>[number]): boolean {
+  if (!/\b(fits?|tells?|goes with|says|shows|matches)\b/i.test(question)) return true
+  const told = numbersIn(tokens(question)).map((n) => n.value)
+  const parts = [...s.left, ...s.right].map((t) => t.value)
+  return told.length !== 2 || told.every((n) => parts.includes(n))
 }
 
 /** The number a task asks for; null of a choice. */

@@ -95,6 +95,40 @@ export const en = {
       what: '{said} is said, but {there, plural, one {# is} other {# are}} on the table.',
       why: 'What is said should be what is seen.',
     },
+    'answer-wrong': {
+      when: 'What is told is not what the question before it comes to.',
+      what: {
+        question: '{said} is told, but the question comes to {right}.',
+        table: '{said} is told, but the table shows no {said}; {right} {right, plural, one {is} other {are}} there.',
+        story: '{said} is said, but the story came to {right}.',
+      },
+      why: 'What is told is what children believe.',
+    },
+    'story-other': {
+      when: 'A line says hands do a number, and the hands do another.',
+      what: '{said} is said, but the hands next to it do {done}.',
+      why: 'What is said should be what is seen.',
+    },
+    'ways-wrong': {
+      when: 'A number of ways does not fit what counts as a way here.',
+      what: '{said} ways are said; as ways count here there are {right}.',
+      why: 'Whether order counts and whether a part may be empty decides how many there are.',
+    },
+    'device-never': {
+      when: 'A number is said of a die, a spinner or a bowl that it can never give.',
+      what: '{said} can never come from {device}.',
+      why: 'Children try it out, and wait in vain.',
+    },
+    'mark-other': {
+      when: 'Another number is marked than the one asked for or said.',
+      what: '{said} is asked for, but {marked} is marked.',
+      why: 'What is shown is the answer children see.',
+    },
+    'turned-same': {
+      when: 'A sentence said to be turned round is not the turn-round.',
+      what: 'Turned round, it is {right}.',
+      why: 'A turn-round has the same parts the other way about.',
+    },
     'number-unaccounted': {
       when: 'A line says a number of the lesson’s things that nothing in its segment gives.',
       what: '{number} {things} {number, plural, one {is} other {are}} said, but nothing here makes {number}.',

@@ -1,5 +1,5 @@
 import { type Group, groupAt, placeGroup, startsQuantity } from './groups.ts'
-import { determiners, fillers, particles, prepositions, pronouns } from './lexicon.ts'
+import { determiners, fillers, particles, placeNouns, prepositions, pronouns } from './lexicon.ts'
 import { isVerbOf, verbOf } from './verbs.ts'
 import type { Word } from './words.ts'
 
@@ -172,6 +172,8 @@ const isReason = (words: readonly Word[], i: number): boolean =>
 /** A verb begins here: not where "the", a number or a colour makes it a thing. */
 function startsVerb(words: readonly Word[], i: number): boolean {
   if (verbOf(words[i]!.t) === null) return false
+  // "Part one holds five": a place and its number.
+  if (words[i]!.t in placeNouns && words[i + 1]?.n != null && words[i + 2] !== undefined && verbOf(words[i + 2]!.t) !== null) return false
   const before = words[i - 1]
   if (!before || before.t === ',' || before.t === ':') return true
   if (words[i]!.t === 'let' && i > 0) return true

@@ -24,6 +24,8 @@ export interface Finding extends Found<ScriptCode> {
   severity: Severity
   stepId: string | null
   segmentId: string | null
+  /** false where the words may mean something else: told, but as a question. */
+  certain?: boolean
   fix?: Fix
 }
 

@@ -81,7 +81,7 @@ export const taskAnswers: Rule = ({ moments }) =>
       { kind: 'answer', stepId: m.step.id, answer: reckoned.value },
     )
     // A sentence has one answer; a story or a table may have been meant otherwise.
-    return [{ ...found, severity: reckoned.from === 'sentence' ? 'wrong' : 'risky' }]
+    return [reckoned.from === 'sentence' ? found : { ...found, certain: false }]
   })
 
 /** Choices marked right against those that are. */
@@ -108,7 +108,7 @@ export const choiceAnswers: Rule = ({ moments }) =>
       { case: wrong === undefined ? 'missed' : 'false', choice: task.choices[i]! },
       asksTruth || plain.every(Boolean) ? fix : undefined,
     )
-    return [{ ...found, severity: plain[i] ? 'risky' : 'wrong' }]
+    return [plain[i] ? { ...found, certain: false } : found]
   })
 
 export const handOver: Rule = ({ lesson }) =>

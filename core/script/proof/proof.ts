@@ -20,16 +20,19 @@ import {
   stock,
   taskAnswers,
 } from './lesson-rules.ts'
+import { dieChoice, impossible, marked, turnRounds, ways } from './device-rules.ts'
 import { device, exampleSet, waysUnsaid } from './plan-rules.ts'
 import {
   allNumbers,
-  falseComparison,
   falseSentence,
+  falseStatement,
   leftLarger,
   sentenceAgainstTable,
+  spokenRun,
   unfairShare,
 } from './sentence-rules.ts'
 import { answerBeforeWait, unclearedTable, waits } from './teaching-rules.ts'
+import { saidAndDone, saidOfTable, storyGoesOn, summedUp, toldAnswer } from './truth-rules.ts'
 import {
   countingOn,
   fewer,
@@ -44,7 +47,9 @@ import {
 const rules: readonly Rule[] = [
   eachLine([
     falseSentence,
-    falseComparison,
+    falseStatement,
+    spokenRun,
+    impossible,
     sentenceAgainstTable,
     allNumbers,
     leftLarger,
@@ -60,6 +65,15 @@ const rules: readonly Rule[] = [
     manners,
     cautions,
   ]),
+  toldAnswer,
+  storyGoesOn,
+  saidOfTable,
+  summedUp,
+  saidAndDone,
+  ways,
+  marked,
+  turnRounds,
+  dieChoice,
   unfairShare,
   hidden,
   unaccounted,

@@ -1,7 +1,9 @@
 import { numbersIn, tokens } from '../../plan/numbers/names.ts'
-import { comparisonsIn, hasUnknown, inSigns, isTrue, mended, sentencesIn, shapeOf } from '../sentence.ts'
+import { untrueIn } from '../language/truth/arithmetic.ts'
+import { brokenRunsIn, nextIn } from '../language/truth/runs.ts'
+import { hasUnknown, inSigns, isTrue, mended, sentencesIn, shapeOf } from '../sentence.ts'
 import type { Moment } from '../simulate.ts'
-import { type Hop, leftOn, partitionsOn, type TableState, thingsOn } from '../table/state.ts'
+import { type Hop, leftOn, partitionsOn, type TableState, thingsOn, worthOn } from '../table/state.ts'
 import { at, type Fix, type LineRule, type Rule } from './finding.ts'
 
 const speaks = (m: Moment): boolean =>
@@ -31,13 +33,20 @@ export const falseSentence: LineRule = (m) =>
           )
         })
 
-/** "One more than six is eight." */
-export const falseComparison: LineRule = (m) =>
-  !speaks(m)
+/** "One more than six is eight", "seventeen has seven tens and one one", "fifteen is an even number". */
+export const falseStatement: LineRule = (m) =>
+  !speaks(m) || doubted(m.step.text)
     ? []
-    : comparisonsIn(m.step.text)
-        .filter((c) => c.said !== c.right)
-        .map((c) => at(m, 'false-sentence', { case: 'comparison', sentence: c.text, right: c.right }))
+    : untrueIn(m.step.text).map((u) =>
+        at(m, 'false-sentence', { case: 'comparison', sentence: u.text, right: u.right }),
+      )
+
+/** "Two, four, eight, ten": a run said in a line that leaves a number out or puts one wrong. */
+export const spokenRun: LineRule = (m) => {
+  if (!['say', 'reveal'].includes(m.step.verb) || m.step.deliberate) return []
+  const broken = [...brokenRunsIn(m.step.text), ...[nextIn(m.step.text) ?? []].flat()]
+  return broken.map((b) => at(m, b.kind === 'skip' ? 'count-skip' : 'count-order', b.kind === 'skip' ? { skipped: [...b.missing] } : {}))
+}
 
 /** A true sentence of a written line that the table contradicts. Spoken ones may recall or look ahead. */
 export const sentenceAgainstTable: LineRule = (m) =>
@@ -86,6 +95,7 @@ function agrees(
         ? true
         : { case: 'taken', whole: left + gone, gone, left }
   }
+  if (worthOn(table) === shape.whole && worthOn(table) !== total) return true
   if (total === shape.whole) {
     if (partitionsOn(table).some(same)) return true
     const parted = partitionsOn(table).find((p) => p.filter((x) => x > 0).length > 1)
@@ -135,6 +145,8 @@ export const leftLarger: LineRule = (m) => {
   if ((m.step.verb !== 'say' && m.step.verb !== 'reveal') || m.step.deliberate || m.before.start === 0)
     return []
   const words = tokens(m.step.text)
+  // Fingers and rods may stand for tens: then more is left than things lie there.
+  if (words.some((w) => /^(tens?|bundles?|rods?|worth)$/.test(w))) return []
   return numbersIn(words).flatMap((n) => {
     const after = words.slice(n.to, n.to + 3).join(' ')
     const left = /^(are |is )?left( over)?\b|^\w+ (are |is )?left\b/.test(after)

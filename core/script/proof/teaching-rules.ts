@@ -96,6 +96,18 @@ export const answerBeforeWait: Rule = ({ moments }) => {
   })
   return out
 }
+/** Words that take over what lies there: "six stay up there", "four plop in as well", "on top". */
+const takesOver = /\b(stay|stays|still|already|as well|more|another|too|on top|nobody|nothing was|has not moved|leave|keep|add|joins?|also|again|go on|in with)\b/i
+/** Whether a line since the last sentence says that what lies there is part of what comes. */
+function takenOver(moments: readonly Moment[], i: number): boolean {
+  const there = thingsOn(moments[i]!.before).length
+  for (let k = i; k >= 0 && k >= i - 4; k--) {
+    const m = moments[k]!
+    if (m.step.verb === 'write' || (k < i && m.actions.length)) return false
+    if (takesOver.test(m.step.text) || (k < i && saysNumber(m.step.text, there))) return true
+  }
+  return false
+}
 /** A new example that begins on a table still holding the last one. */
 export const unclearedTable: Rule = ({ moments }) => {
   const out: Finding[] = []
@@ -108,7 +120,8 @@ export const unclearedTable: Rule = ({ moments }) => {
     const puts = m.actions.find((a) => a.type === 'put')
     if (puts && finished && thingsOn(m.before).length > 0 && m.step.verb === 'do') {
       const previous = moments[i - 1]
-      const prepared = previous?.actions.some((a) => ['take', 'cross', 'heap', 'move'].includes(a.type))
+      const kept = takenOver(moments, i)
+      const prepared = kept || previous?.actions.some((a) => ['take', 'cross', 'heap', 'move'].includes(a.type))
       if (!prepared)
         out.push(
           at(

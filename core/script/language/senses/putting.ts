@@ -222,9 +222,11 @@ function putItem(o: {
 }): Action[] | null {
   const { c, ground, g, index, of, spots } = o
   const inner = g.of && !g.of.definite ? g.of : null
-  const noun = g.mat && g.mat !== 'coins' && g.mat !== 'cards' ? (inner?.noun ?? null) : g.noun
-  if (g.noun !== null && g.noun in placeNouns && g.mat !== 'tower') return null
-  if (g.mat && !['tower', 'row', 'coins'].includes(g.mat)) return null
+  // Jars and cups may be things themselves: "six jars on the top shelf".
+  const asThing = (g.mat === 'jar' || g.mat === 'plates') && g.n !== null && !g.definite && spots[0]?.mat !== g.mat
+  const noun = g.mat && !asThing && g.mat !== 'coins' && g.mat !== 'cards' ? (inner?.noun ?? null) : g.noun
+  if (g.noun !== null && g.noun in placeNouns && g.mat !== 'tower' && !(g.noun === 'cup' && g.n !== null && !g.definite && spots[0]?.mat !== 'plates')) return null
+  if (g.mat && !asThing && !['tower', 'row', 'coins'].includes(g.mat)) return null
   if ((g.mat === 'tower' || g.mat === 'row') && !g.of) return null
   const inPairs = g.noun === 'friend' || g.noun === 'partner'
   const count = countToPut(g, ground, spots[0] ?? null)

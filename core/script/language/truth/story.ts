@@ -1,0 +1,114 @@
+import { remembered } from '../../../remember.ts'
+import { isVerbOf, verbOf } from '../verbs.ts'
+import type { Word } from '../words.ts'
+import { expressionAt, type Said, sentencesSaid } from './terms.ts'
+
+/** What happens between two numbers of a story. */
+type Change = 'more' | 'fewer'
+
+/** Comings and goings that are no verbs of hands. */
+const coming = new Set('more another extra join joins joined come comes came arrive arrives arrived add adds added tips tip tipped plant planted find finds found gets get got pops popped drops buys bought brings brought put puts springs spring hops jumps lays laid'.split(' '))
+const going = new Set('snap snaps snapped break breaks broke lose loses lost sells sold gave give gives used uses sail sails sailed burst bursts leave leaves fewer less away off eaten eat eats ate drank drink drinks flew fly flies blew rolled roll rolls took takes take sent sends fell falls fall slide slides goes went swam swims ran popped'.split(' '))
+/** A thing's number that says how long, how old or which: no part of the reckoning. */
+const unitNouns = new Set("o'clock minutes minute hours hour years year days day times time weeks week pence door house number".split(' '))
+
+/** Numbers of a story with what they count, in the order they are told. */
+interface Told {
+  n: number
+  noun: string
+  at: number
+  sentence: number
+}
+function toldIn(sentences: readonly Said[]): Told[] {
+  return sentences.flatMap(({ words }, sentence) =>
+    words.flatMap((w, i) => {
+      if (w.n === null) return w.t === 'none' ? [{ n: 0, noun: '', at: i, sentence }] : []
+      const next = words[i + 1]?.t ?? ''
+      if (unitNouns.has(next)) return []
+      // "two of them", "one of you", "the other one".
+      if (w.t === 'one' && (['of', 'another'].includes(next) || ['the', 'that', 'which', 'this', 'no', 'every', 'each', 'other', 'my'].includes(words[i - 1]?.t ?? ''))) return []
+      return [{ n: w.n, noun: next, at: i, sentence }]
+    }),
+  )
+}
+const changeIn = (words: readonly Word[]): Change | null => {
+  const plain = words.map((w) => w.t)
+  const springs = plain.some((t) => isVerbOf(verbOf(t), 'hop') && !going.has(t)) && !plain.includes('back') && plain.some((t) => ['further', 'on', 'forward', 'along'].includes(t))
+  const more = springs || plain.some((t) => coming.has(t))
+  const less = !springs && plain.some((t) => going.has(t) || (isVerbOf(verbOf(t), 'take') && !coming.has(t) && !isVerbOf(verbOf(t), 'put')))
+  if (more === less) return plain.includes('more') || plain.includes('another') ? 'more' : plain.includes('away') || plain.includes('off') ? 'fewer' : null
+  return more ? 'more' : 'fewer'
+}
+const asksAll = /\b(altogether|all together|in all|in total|all day|does .* (hold|have)|do .* (hold|have) now|how many .*(are|is) .*(dry|now)|come to|are there now)\b/
+const asksLeft = /\b(left|remains?|stay(ed|s)?|still|spare|whole|holding|hold|good|over|standing|keep|kept|now|back)\b/
+const asksOther = /\b(below|underneath|the rest|other|others|hide|hides|hiding|hidden|under|in the (reeds|sack|jar|bag|box|tin)|can you see|down here|up there|missing|empty part|lie)\b/
+const asksDifference = /\b(how many more|by how much|how many extra|how many fewer|pass)\b/
+
+/**
+ * The answer to a short story of two numbers, where its words leave one way to reckon it; null where they leave none or
+ * more. Only the line's own story is read: what was told before may be another one.
+ */
+export const storyAnswer: (text: string) => number | null = remembered((text) => {
+  const sentences = sentencesSaid(text)
+  const asks = sentences.filter((s) => s.end === '?')
+  if (asks.length !== 1) return null
+  const ask = asks[0]!.words.map((w) => w.t).join(' ')
+  const numbers = toldIn(sentences)
+  if (numbers.length !== 2) return null
+  const [a, b] = numbers as [Told, Told]
+  const plain = sentences.flatMap((s) => s.words.map((w) => w.t)).join(' ')
+  const shared = shareOf(plain, a.n, b.n)
+  if (shared !== null) return shared
+  if (asksDifference.test(ask)) return Math.abs(a.n - b.n)
+  if (/\b(in all|altogether)\b/.test(plain.slice(0, plain.indexOf('how many') < 0 ? undefined : plain.indexOf('how many'))) && asksOther.test(ask)) return b.n <= a.n ? a.n - b.n : null
+  const between = sentences.flatMap((s, k) => (k < a.sentence || k > b.sentence || s.end === '?' ? [] : k === a.sentence && k === b.sentence ? s.words.slice(a.at + 1) : k === a.sentence ? s.words.slice(a.at + 1) : s.words))
+  const change = changeIn(between)
+  if (change === 'more' && !/\bleft\b/.test(ask)) return asksAll.test(ask) || /\b(how many|what)\b/.test(ask) ? a.n + b.n : null
+  if (change === 'fewer' && asksLeft.test(ask)) return b.n <= a.n ? a.n - b.n : null
+  return null
+})
+/** "Share ten between two plates. What lies on each?": the share; null when nothing is shared or it cannot be. */
+function shareOf(plain: string, whole: number, among: number): number | null {
+  if (!/\b(share|shared|same for|fair|fairly|equal|equally)\b/.test(plain)) return null
+  if (!/\b(each|every|your share|apiece)\b/.test(plain) || among < 2) return null
+  return whole % among === 0 ? whole / among : null
+}
+/** "You and a friend, the same for both": one number shared by two. */
+export const shareOfTwo: (text: string) => number | null = remembered((text) => {
+  const sentences = sentencesSaid(text)
+  const numbers = toldIn(sentences)
+  const plain = sentences.flatMap((s) => s.words.map((w) => w.t)).join(' ')
+  if (numbers.length !== 1 || !/\bboth\b|\byou and (a|your|me)\b/.test(plain) || !/\bshare|same for\b/.test(plain)) return null
+  return numbers[0]!.n % 2 === 0 ? numbers[0]!.n / 2 : null
+})
+
+/** A story as it stands after some lines: the number it has come to, or two numbers waiting for what they make. */
+export interface Ledger {
+  /** Numbers it may be said to have come to now. */
+  now: readonly number[]
+  /** Its numbers so far: saying one of them again is no claim. */
+  said: readonly number[]
+}
+/** What a told sentence comes to: "four sat on the pot, and three joined them" is seven. Null when it tells no change. */
+export const ledgerOf: (text: string) => Ledger | null = remembered((text) => {
+  const sentences = sentencesSaid(text)
+  if (sentences.some((s) => s.end === '?')) return null
+  const words = sentences.flatMap((s) => s.words)
+  const sum = words.map((_, i) => expressionAt(words, i)).find((e) => e?.made && e.to >= words.length)
+  if (sum && sum.from === 0) return { now: [sum.value], said: [] }
+  const numbers = toldIn(sentences)
+  if (numbers.length !== 2) return null
+  const [a, b] = numbers as [Told, Told]
+  const between = sentences.flatMap((s, k) => (k === a.sentence ? s.words.slice(a.at + 1) : k > a.sentence ? s.words : []))
+  if (b.n === 0) return { now: [a.n], said: [a.n] }
+  const change = changeIn(between)
+  if (change === null) return null
+  return { now: [change === 'more' ? a.n + b.n : a.n - b.n], said: [a.n, b.n] }
+})
+/** The one number a sentence says a story has come to: "Now eight snails sit there"; null when it says none or several. */
+export const cameTo: (text: string) => number | null = remembered((text) => {
+  const sentences = sentencesSaid(text)
+  const numbers = toldIn(sentences)
+  if (numbers.length !== 1 || sentences.some((s) => s.end === '?')) return null
+  return numbers[0]!.n
+})
