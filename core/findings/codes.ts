@@ -44,7 +44,7 @@ export const scriptCodes = {
   'table-not-cleared': ['wrong'],
   'not-listed': ['wrong'],
   'too-few-listed': ['wrong'],
-  'listed-unused': ['tidy'],
+  'listed-unused': ['wrong', 'tidy'],
   'asked-late': ['wrong', 'risky'],
   'example-repeat': ['tidy'],
   'example-range': ['wrong'],

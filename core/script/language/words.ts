@@ -55,7 +55,7 @@ const otherNumbers: readonly (readonly [readonly string[], number])[] = [
  * top"), turns of phrase that move nothing ("side by side"), and prepositions of more than one word.
  */
 const phrases: readonly (readonly string[])[] = [
-  ...'one at a time|one by one|two by two|one after another|one after the other|one another|in one go|at once'.split(
+  ...'one to one|one at a time|one by one|two by two|one after another|one after the other|one another|in one go|at once'.split(
     '|',
   ),
   ...'up top|up high|up above|up there|down below|down low|down there|down here'.split('|'),

@@ -8,6 +8,7 @@ import { cautions } from './care-rules.ts'
 import { claimedCount, countAgainstTable, countOrder, refused } from './count-rules.ts'
 import { eachLine, type Finding, type Rule } from './finding.ts'
 import { hidden, unaccounted } from './hidden-rules.ts'
+import { givenAway, toldBeforeWait } from './early-rules.ts'
 import {
   askedLate,
   briefingAnswer,
@@ -79,6 +80,8 @@ const rules: readonly Rule[] = [
   unaccounted,
   waits,
   answerBeforeWait,
+  givenAway,
+  toldBeforeWait,
   unclearedTable,
   stock,
   askedLate,

@@ -45,7 +45,10 @@ export const falseStatement: LineRule = (m) =>
 export const spokenRun: LineRule = (m) => {
   if (!['say', 'reveal'].includes(m.step.verb) || m.step.deliberate) return []
   const broken = [...brokenRunsIn(m.step.text), ...[nextIn(m.step.text) ?? []].flat()]
-  return broken.map((b) => at(m, b.kind === 'skip' ? 'count-skip' : 'count-order', b.kind === 'skip' ? { skipped: [...b.missing] } : {}))
+  return broken.map((b) => ({
+    ...at(m, b.kind === 'skip' ? 'count-skip' : 'count-order', b.kind === 'skip' ? { skipped: [...b.missing] } : {}),
+    ...(b.sure === false ? { certain: false } : {}),
+  }))
 }
 
 /** A true sentence of a written line that the table contradicts. Spoken ones may recall or look ahead. */

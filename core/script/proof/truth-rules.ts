@@ -79,7 +79,7 @@ function fromTable(m: Moment, ask: Moment, n: number): Finding[] {
   const saidIn = sentencesSaid(m.step.text).find((s) => s.words.some((w) => w.n === n))
   const [asks, tells] = [stateAsked(text), stateAsked(saidIn?.words.map((w) => w.t).join(' ') ?? m.step.text)]
   // Asked of those that stand, told of those that fell: the telling speaks for itself.
-  const state = asks === 'difference' || asks === 'free' ? asks : (tells ?? asks)
+  const state = asks === 'difference' || tells === 'seen' || asks === 'free' ? asks : (tells ?? asks)
   const tables = [m.before, ask.before]
   const narrow = aspectOf(`${text} ${m.step.text}`, m.before, state)
   const spots = narrow.spots.length > 1 && state !== 'difference' ? [] : narrow.spots
@@ -93,17 +93,24 @@ function fromTable(m: Moment, ask: Moment, n: number): Finding[] {
   if (shown.has(n)) return []
   return [at(m, 'answer-wrong', { case: 'table', said: n, right: thingsOn(m.before).filter((t) => !t.crossed).length })]
 }
-/** "How many" in a line with a number of its own, held against what the story has come to a line before. */
+/** A story goes on: "Nine parcels. She lost two. Now she has seven." — held against what it has come to. */
 export const storyGoesOn: Rule = ({ moments }) =>
   moments.flatMap((m, i) => {
     if (!['say', 'reveal'].includes(m.step.verb) || m.step.deliberate) return []
     const before = moments[i - 1]
-    if (!before || before.segment !== m.segment || !['say', 'ask'].includes(before.step.verb) || before.step.deliberate) return []
-    const ledger = ledgerOf(before.step.text)
-    const said = cameTo(m.step.text)
-    if (!ledger || said === null || ledger.now.includes(said) || ledger.said.includes(said)) return []
-    if (!/\b(now|gives|give|come|comes|coming|makes|that is|sits?|stands?|left|altogether|in all|all day|will|are|is|have|has)\b/i.test(m.step.text)) return []
-    return [unsure(at(m, 'answer-wrong', { case: 'story', said, right: ledger.now[0]! }))]
+    const told = before && before.segment === m.segment && ['say', 'ask'].includes(before.step.verb) && !before.step.deliberate ? before.step.text : ''
+    const own = sentencesSaid(m.step.text)
+    const last = own.at(-1)
+    if (!last) return []
+    const earlier = own.slice(0, -1).map((s) => `${s.words.map((w) => w.t).join(' ')}.`).join(' ')
+    const ledger = ledgerOf(earlier && /\d|\p{L}/u.test(earlier) && own.length > 1 ? earlier : told)
+    const tells = last.words.map((w) => w.t).join(' ')
+    const said = cameTo(`${tells}${last.end}`)
+    if (!ledger || said === null || ledger.said.includes(said)) return []
+    if (!/\b(now|gives|give|come|comes|coming|makes|that is|sits?|stands?|left|altogether|in all|all day|will|are|is|have|has)\b/i.test(tells)) return []
+    if (/\b(more|each|every|first|then|today|tomorrow|if)\b/i.test(tells)) return []
+    const right = /\b(left|stay|stays|remain|remains)\b/i.test(tells) ? [ledger.less] : ledger.now
+    return right.includes(said) ? [] : [unsure(at(m, 'answer-wrong', { case: 'story', said, right: right[0]! }))]
   })
 
 /** What a line says of groups of the table: by colour, place, state, by more and fewer, by shares. */
@@ -157,9 +164,9 @@ function doneBy(m: Moment, says: { put: boolean; take: boolean; share: boolean }
   const { actions } = m
   const puts = actions.flatMap((a) => (a.type === 'put' ? [a.count] : []))
   if (says.share && /\bshare/i.test(m.step.text)) return puts.reduce((s, x) => s + x, 0) || actions.reduce((s, a) => s + (a.type === 'move' ? a.keys.length : 0), 0)
-  if (says.take && !says.put) {
+  if (says.take) {
     const gone = actions.reduce((s, a) => s + (a.type === 'take' || (a.type === 'cross' && a.crossed) ? a.keys.length : 0), 0)
-    return gone || null
+    if (gone || !says.put) return gone || null
   }
   return says.put && puts.length === 1 ? puts[0]! : null
 }

@@ -41,10 +41,13 @@ const compared: Judge = (words, i) => {
 /** "One more than six is eight", "Double five is eleven", "Half of twelve is five". */
 const worked: Judge = (words, i) => {
   const left = expressionAt(words, i)
-  if (!left?.made) return null
+  // What stands behind "is" is said, not worked.
+  if (!left?.made || is.has(words[i - 1]?.t ?? '')) return null
   for (let k = 0; k < i; k++) if ((expressionAt(words, k)?.to ?? 0) > i) return null
   const from = afterIs(words, left.to)
-  const said = from === null ? null : expressionAt(words, from)
+  const wide = from === null ? null : expressionAt(words, from)
+  // "Double three is six and double four is eight": what follows the "and" speaks for itself.
+  const said = wide && is.has(words[wide.to]?.t ?? '') ? termAt(words, from!) : wide
   if (!said || said.value === left.value) return said ? 'so' : null
   // "… and four is three fewer than seven" has its own judge; "is it eight?" asks.
   if (['more', 'fewer', 'less', 'each'].includes(words[said.to]?.t ?? '') || ['more', 'fewer', 'less'].includes(words[from! + 1]?.t ?? '')) return null
@@ -79,7 +82,15 @@ export function placesAt(words: readonly Word[], i: number): { value: number; to
   if (ones?.n == null || !['ones', 'one', 'units'].includes(words[at + 1]?.t ?? '')) return null
   return { value: tens.n * 10 + ones.n, to: at + 2 }
 }
-/** "Fifteen is an even number", "Seven is odd". */
+/** "Seventeen: that is ten and seven". */
+const thatIs: Judge = (words, i) => {
+  if (words[i]?.t !== 'that' || words[i + 1]?.t !== 'is' || !['–', ':', ','].includes(words[i - 1]?.t ?? '')) return null
+  const before = termAt(words, i - 2)
+  const said = expressionAt(words, i + 2)
+  if (!before || !said?.made || before.to !== i - 1 || words[said.to] !== undefined) return null
+  return said.value === before.value ? 'so' : untrue(words, before.from, said.to, before.value)
+}
+/** "Fifteen is an even number, "Seven is odd". */
 const parity: Judge = (words, i) => {
   if (words[i]?.t !== 'even' && words[i]?.t !== 'odd') return null
   let at = i - 1
@@ -107,6 +118,8 @@ const neighbour: Judge = (words, i) => {
   const back = words.some((x) => ['back', 'backwards', 'down'].includes(x.t))
   const right = n.n + (w === 'after' ? 1 : -1) * (back ? -1 : 1)
   const value = words[from + said]!.n!
+  // Counting in twos, fives or tens has neighbours of its own.
+  if ([2, 5, 10].includes(Math.abs(value - n.n))) return null
   // A tens word with another ten is no number: "twenty-ten".
   const wrong = value !== right || (value % 10 === 0 && value >= 20 && words[from + said + 1]?.n != null && words[from + said + 1]!.n! >= 10)
   return wrong ? untrue(words, i, from + said + 1, right) : 'so'
@@ -197,7 +210,7 @@ const noName: Judge = (words, i) => {
   return touching && more.n >= 10 && more.n < 20 && !/^\d/.test(more.t) ? untrue(words, i, i + 2, tens!.n! + 10) : null
 }
 
-const judges: readonly Judge[] = [compared, worked, places, parity, neighbour, stepped, between, shared, halved, noName]
+const judges: readonly Judge[] = [compared, worked, places, thatIs, parity, neighbour, stepped, between, shared, halved, noName]
 /** Statements of a line about numbers alone that are not so. */
 export const untrueIn: (text: string) => readonly Untrue[] = remembered((text) =>
   sentencesSaid(text).flatMap(({ words, end }) => {

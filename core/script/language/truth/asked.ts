@@ -31,6 +31,7 @@ const told: Reader = (words) => {
 }
 /** "just before 80", "right after number 69", "follows twenty-four", "squeezed in between 27 and 29", "in the middle of 10 and 20". */
 const beside: Reader = (words) => {
+  if (words.some((w) => /^(twos|threes|fives|tens|odd|even|skip)$/.test(w.t))) return null
   const numbers = words.flatMap((w, i) => (w.n === null ? [] : [{ n: w.n, i }]))
   if (says(words, 'between', 'middle', 'halfway') && numbers.length === 2) {
     const [a, b] = [numbers[0]!.n, numbers[1]!.n]
@@ -63,6 +64,8 @@ const asks = (words: readonly Word[]): boolean =>
 
 /** What a line asks about numbers alone comes to; null when it asks something else, or more than one thing. */
 export const askedOf: (text: string) => number | null = remembered((text) => {
+  // Counting in steps, what comes next is not the neighbour.
+  if (/\bin (twos|threes|fives|tens)\b/i.test(text)) return null
   const found = new Set<number>()
   for (const said of sentencesSaid(text)) {
     // What comes after a colon asks by itself: "two gardeners with four each: double four is how many?".

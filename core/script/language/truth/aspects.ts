@@ -9,10 +9,11 @@ import { sentencesSaid } from './terms.ts'
 type State = NonNullable<Aspect['state']>
 /** Words that say in which state things are asked for, from the most particular. Several words must all be there. */
 const stateWords: readonly (readonly [State, readonly string[]])[] = [
-  ['free', ['gaps', 'gap', 'room', 'empty']],
+  ['free', ['gaps', 'gap', 'room', 'empty', 'to go', 'still to come', 'to fill', 'fill it', 'fills it']],
   ['over', ['over', 'remainder', 'leftover', 'did not fit', 'not fit', 'spare one']],
   ['each', ['each', 'every', 'apiece']],
   ['difference', ['how many more', 'how many extra', 'extra', 'how many fewer', 'by how much', 'more than', 'fewer than', 'difference']],
+  ['seen', ['can you see', 'do you see', 'can see', 'show', 'shows', 'in sight']],
   ['hidden', ['under', 'hidden', 'hiding', 'hide', 'hides', 'beneath', 'underneath', 'lid', 'cloth', 'sleep', 'secret', 'covered', 'shut', 'inside']],
   ['gone', ['fell', 'fallen', 'fall', 'toppled', 'topple', 'tumbled', 'gone', 'blew', 'flew', 'rolled', 'roll', 'eaten', 'ate', 'away', 'flat', 'knocked', 'crossed', 'taken', 'took', 'lost', 'left us', 'cross out']],
   ['left', ['left', 'stay', 'stayed', 'stays', 'remain', 'remains', 'still', 'standing', 'stand', 'stands', 'kept', 'budge', 'budged', 'wriggle', 'wriggling', 'to spare', 'good', 'whole', 'survive']],
@@ -23,7 +24,8 @@ const stateWords: readonly (readonly [State, readonly string[]])[] = [
 export function stateAsked(text: string): State | null {
   const plain = ` ${text.toLowerCase().replace(/[^\p{L}\d' ]/gu, ' ').replace(/\s+/g, ' ')} `
   const found = stateWords.filter(([, words]) => words.some((w) => plain.includes(` ${w} `))).map(([s]) => s)
-  // "Down low", "up top" are places; "up high" too.
+  // "Down" is a place, unless fingers or skittles are.
+  if (/ down /.test(plain) && / (fingers?|thumbs?|skittles?|bottles?) /.test(plain)) found.push('gone')
   return found[0] ?? null
 }
 
@@ -47,7 +49,7 @@ export function aspectIn(words: readonly Word[], table: TableState, state: Aspec
   for (const p of parts) {
     for (const g of [p.group, ...(p.group.of ? [p.group.of] : [])]) {
       const placed = g.mat !== null || (g.order !== null && g.noun === null && g.n === null && g.face === null) || g.place !== null || (g.noun !== null && ['part', 'side', 'wing', 'half'].includes(g.noun))
-      if (!placed || (g.n !== null && g.place === null && g.noun !== 'part')) continue
+      if (!placed || (g.place === 'middle' && g.noun === null) || (g.n !== null && g.place === null && g.noun !== 'part')) continue
       const found = spotsNamed(g, ground)
       if (found?.length === 1 && found[0]!.region >= 0 && matOn(ground, found[0]!.mat) && several(found[0]!, ground)) spots.push(found[0]!)
     }

@@ -49,12 +49,13 @@ export function claimsOf(text: string, table: TableState): Claim[] {
       if (a.spots.length && state === 'left') state = a.state = null
       const spots = a.spots.length ? a.spots : elliptical(piece) ? other(spotsBefore, table) : []
       if (a.spots.length) spotsBefore = a.spots
-      if (n === null) return []
+      if (n === null || piece.some((w) => w.t === 'not')) return []
+      if (a.pictured && words.some((w) => ['get', 'gets', 'go', 'goes', 'without', 'need', 'needs', 'each', 'want', 'come', 'leave'].includes(w.t))) return []
       // States are told of what hands have just done to; a place or a colour is plain to see.
       const stated = state === 'gone' || state === 'left'
-      if (!spots.length && a.face === null && !(stated && changed(table))) return []
+      if (!spots.length && a.face === null && !a.pictured && !(stated && changed(table))) return []
       if (stated && spots.length) return []
-      const there = numbersFor({ ...a, spots, noun: null }, table)
+      const there = numbersFor(a.pictured ? a : { ...a, spots, noun: null }, table)
       return there.length && !there.includes(n) ? [{ said: n, there, text: said }] : []
     })
   })
@@ -78,6 +79,11 @@ export function wholeClaims(text: string, table: TableState): Claim[] {
     if (end === '?') return []
     const numbers = words.flatMap((w, i) => (w.n === null ? [] : [{ n: w.n, i }]))
     const first = words[0]?.t
+    const every = words.some((w) => ['still', 'altogether', 'all of them', 'as before'].includes(w.t)) || /\bin all\b/.test(words.map((w) => w.t).join(' '))
+    if (every && numbers.length === 1 && things.every((t) => t.worth === 1) && !words.some((w) => ['need', 'more', 'standing', 'stand', 'tens'].includes(w.t))) {
+      const total = [things.length, things.filter((t) => !t.crossed).length, ...table.mats.filter(holdsThings).map((m) => thingsIn(m).length)]
+      return total.includes(numbers[0]!.n) || /\bnot\b/.test(words.map((w) => w.t).join(' ')) ? [] : [{ said: numbers[0]!.n, there: total, text: words.map((w) => w.t).join(' ') }]
+    }
     if (numbers.length !== 1 || !['here', 'there', 'look', 'see'].includes(first ?? '')) return []
     const { n, i } = numbers[0]!
     const nouns = words.slice(i + 1, Math.max(afterNoun(words, i + 1), i + 1)).map((w) => stem(w.t))
@@ -128,7 +134,7 @@ function sidesOf(words: readonly Word[], than: number, table: TableState): { lef
 /** "Both of you got equal shares", "as many above as beneath", "halved": places said to hold the same. */
 export function sameClaims(text: string, table: TableState): string | null {
   const plain = sentencesSaid(text).map((s) => (s.end === '?' ? '' : s.words.map((w) => w.t).join(' '))).join(' . ')
-  if (!/\b(equal shares|the same each|fair shares|as many \w+ as|halved|is fair|are fair|shared fairly|the same number)\b/.test(plain) || /\b(not|no|would|if|until|unless|one more)\b/.test(plain)) return null
+  if (!/\b(equal shares|the same each|(?:everybody|everyone|both|all) (?:has|have|got|get) the same|fair shares|as many \w+ as|halved|is fair|are fair|shared fairly|the same number)\b/.test(plain) || /\b(not|no|nobody has|would|if|until|unless|one more)\b/.test(plain)) return null
   const mat = table.mats.find((m) => m.regions.length > 1 && holdsThings(m) && ['plates', 'shelves', 'dots', 'parts', 'bar'].includes(m.kind))
   if (!mat) return null
   const sizes = (hasWhole(mat.kind) ? mat.regions.slice(1) : mat.regions).map((r) => r.things.length)

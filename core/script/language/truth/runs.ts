@@ -4,6 +4,8 @@ import { sentencesSaid } from './terms.ts'
 
 /** A run of numbers said in a line with something wrong in it. */
 export interface Broken {
+  /** false where it may have been meant: only its last number leaves the step. */
+  sure?: boolean
   kind: 'skip' | 'order'
   numbers: readonly number[]
   /** Left out, or said in the place of another. */
@@ -19,7 +21,7 @@ function runsOf(words: readonly Word[]): number[][] {
   let gap = 0
   for (const w of words) {
     if (w.n !== null) {
-      if (gap > 2) {
+      if (gap > 3) {
         out.push(run)
         run = []
       }
@@ -61,6 +63,10 @@ export function brokenRun(numbers: readonly number[], step: number | null): Brok
       return { kind: 'order', numbers, missing: [should[i]!], should }
     }
   const odd = gaps.filter((g) => g !== by)
+  if (kept >= 2 && kept === gaps.length - 1 && gaps.at(-1) !== by && Math.abs(gaps.at(-1)!) < Math.abs(by) && Math.sign(gaps.at(-1)!) === Math.sign(by)) {
+    const should = [...numbers.slice(0, -1), numbers.at(-2)! + by]
+    return { kind: 'order', numbers, missing: [should.at(-1)!], should, sure: false }
+  }
   if (!odd.every((g) => g !== 0 && g % by === 0 && g / by > 1 && g / by <= 3) || odd.length > 1) return null
   if (step === null && kept < 2) return null
   const should: number[] = []
@@ -77,7 +83,8 @@ export const brokenRunsIn: (text: string) => readonly Broken[] = remembered((tex
 export const nextIn: (text: string) => Broken | null = remembered((text) => {
   for (const { words } of sentencesSaid(text)) {
     const numbers = words.flatMap((w) => (w.n === null ? [] : [w.n]))
-    if (numbers.length !== 3 || !words.some((w) => w.t === 'next')) continue
+    const after = words[words.findLastIndex((w) => w.n !== null) + 1]?.t
+    if (numbers.length !== 3 || after !== 'next' || !runsOf(words).some((r) => r.length === 3)) continue
     const [a, b, c] = numbers as [number, number, number]
     if (Math.abs(b - a) === 1 && c !== b + (b - a)) return { kind: 'skip', numbers, missing: [b + (b - a)], should: [a, b, b + (b - a)] }
   }

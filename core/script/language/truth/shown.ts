@@ -69,8 +69,16 @@ export interface Aspect {
 /** Whether it says anything more than "how many". */
 export const isNarrow = (a: Aspect): boolean => a.spots.length > 0 || a.face !== null || a.state !== null || a.pictured === true
 
-/** Numbers that answer to an aspect on a table: more than one where it may be meant in several ways, none where it cannot be told. */
+/** The same, and of each mat by itself: a game may show one number twice, as skittles and on a frame. */
 export function numbersFor(a: Aspect, table: TableState): number[] {
+  const holding = table.mats.filter((m) => holdsThings(m) && thingsIn(m).length)
+  const whole = numbersOf(a, table)
+  if (a.spots.length || a.pictured || holding.length < 2 || !whole.length) return whole
+  const each = holding.flatMap((m) => numbersOf(a, { ...table, mats: table.mats.filter((x) => x === m || !holding.includes(x)) }))
+  return [...new Set([...whole, ...each])]
+}
+/** Numbers that answer to an aspect on a table: more than one where it may be meant in several ways, none where it cannot be told. */
+function numbersOf(a: Aspect, table: TableState): number[] {
   const scene = table.mats.find((m) => m.kind === 'scene')
   const region = a.noun === null ? undefined : scene?.regions.find((r) => r.name.split(' ').some((w) => stem(w) === a.noun))
   if (region) return [region.things.length]
@@ -80,14 +88,16 @@ export function numbersFor(a: Aspect, table: TableState): number[] {
   const mats = table.mats.filter((m) => holdsThings(m) && m.regions.length)
   switch (a.state) {
     case 'left':
-      return things.length || table.taken ? divided(table, 'left') ?? [uncrossed(things)] : []
+      return things.length || table.taken ? (divided(table, 'left') ?? [uncrossed(things), ...(things.some((t) => t.worth !== 1) ? [worth(things)] : [])]) : []
     case 'gone':
+      if (mats.length && mats.every((m) => m.kind === 'hands' || !thingsIn(m).length) && mats.some((m) => m.kind === 'hands')) return [10 - things.length, table.taken]
       return divided(table, 'gone') ?? [count(things, (t) => t.crossed) + (a.spots.length || a.face ? 0 : table.taken)]
     case 'hidden': {
       const under = mats.reduce((s, m) => s + (m.covered ? thingsIn(m).length : count(thingsIn(m), (t) => t.hidden)), 0)
       return under ? [under] : []
     }
     case 'seen':
+      if (a.spots.length) return [count(things, (t) => !t.hidden && !t.crossed)]
       return [mats.reduce((s, m) => s + (m.covered ? 0 : count(thingsIn(m), (t) => !t.hidden && !t.crossed)), 0)]
     case 'free': {
       const slots = mats.filter((m) => m.kind === 'frame').map((m) => m.regions[0]!)
@@ -120,7 +130,9 @@ function missingPart(table: TableState): number[] {
   const m = table.mats.find((x) => hasWhole(x.kind))
   if (!m) return []
   const [whole, ...parts] = m.regions
-  const total = whole!.things.length || Number(whole!.label ?? Number.NaN)
+  // What lies in the whole still is what is left to go, where no number says how many there are.
+  if (whole!.label === null) return whole!.things.length ? [whole!.things.length] : []
+  const total = Number(whole!.label)
   const known = parts.filter((p) => p.things.length || p.label)
   if (!Number.isFinite(total) || known.length !== parts.length - 1) return []
   return [total - known.reduce((s, p) => s + (p.things.length || Number(p.label)), 0)]

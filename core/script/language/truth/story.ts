@@ -26,14 +26,14 @@ function toldIn(sentences: readonly Said[]): Told[] {
       const next = words[i + 1]?.t ?? ''
       if (unitNouns.has(next)) return []
       // "two of them", "one of you", "the other one".
-      if (w.t === 'one' && (['of', 'another'].includes(next) || ['the', 'that', 'which', 'this', 'no', 'every', 'each', 'other', 'my'].includes(words[i - 1]?.t ?? ''))) return []
+      if (w.t === 'one' && (['of', 'another'].includes(next) || (i === 0 && ['is', 'was', 'goes'].includes(next)) || ['the', 'that', 'which', 'this', 'no', 'every', 'each', 'other', 'my'].includes(words[i - 1]?.t ?? ''))) return []
       return [{ n: w.n, noun: next, at: i, sentence }]
     }),
   )
 }
 const changeIn = (words: readonly Word[]): Change | null => {
   const plain = words.map((w) => w.t)
-  const springs = plain.some((t) => isVerbOf(verbOf(t), 'hop') && !going.has(t)) && !plain.includes('back') && plain.some((t) => ['further', 'on', 'forward', 'along'].includes(t))
+  const springs = plain.some((t) => ['hop', 'jump', 'leap', 'spring', 'skip', 'bounce'].includes(verbOf(t) ?? '')) && !plain.includes('back') && plain.some((t) => ['further', 'on', 'forward', 'along'].includes(t))
   const more = springs || plain.some((t) => coming.has(t))
   const less = !springs && plain.some((t) => going.has(t) || (isVerbOf(verbOf(t), 'take') && !coming.has(t) && !isVerbOf(verbOf(t), 'put')))
   if (more === less) return plain.includes('more') || plain.includes('another') ? 'more' : plain.includes('away') || plain.includes('off') ? 'fewer' : null
@@ -60,13 +60,43 @@ export const storyAnswer: (text: string) => number | null = remembered((text) =>
   const shared = shareOf(plain, a.n, b.n)
   if (shared !== null) return shared
   if (asksDifference.test(ask)) return Math.abs(a.n - b.n)
-  if (/\b(in all|altogether)\b/.test(plain.slice(0, plain.indexOf('how many') < 0 ? undefined : plain.indexOf('how many'))) && asksOther.test(ask)) return b.n <= a.n ? a.n - b.n : null
-  const between = sentences.flatMap((s, k) => (k < a.sentence || k > b.sentence || s.end === '?' ? [] : k === a.sentence && k === b.sentence ? s.words.slice(a.at + 1) : k === a.sentence ? s.words.slice(a.at + 1) : s.words))
-  const change = changeIn(between)
-  if (change === 'more' && !/\bleft\b/.test(ask)) return asksAll.test(ask) || /\b(how many|what)\b/.test(ask) ? a.n + b.n : null
-  if (change === 'fewer' && asksLeft.test(ask)) return b.n <= a.n ? a.n - b.n : null
+  const second = sentences[b.sentence]!.words
+  // What happens is said with the second number: in its own sentence, or after the first number of the same one.
+  const joint = second.slice(0, b.at).findLastIndex((w) => ['and', ',', 'then', 'but'].includes(w.t))
+  const happens = a.sentence === b.sentence ? second.slice(Math.max(a.at + 1, joint + 1)) : second
+  const told = sentences.filter((s) => s.end !== '?').map((s) => s.words.map((w) => w.t).join(' ')).join(' ')
+  const change = changeIn(happens)
+  const partOf = second.slice(b.at).some((w, k, rest) => w.t === 'of' && ['them', 'these', 'those'].includes(rest[k + 1]?.t ?? ''))
+  const whole = /\b(in all|altogether)\b/.test(told)
+  const laid = /\b(go|goes|are|is|lie|lies|stands?|sits?|swim|swims) (on|in|at|up|down|where|under|over|there)\b/.test(second.slice(b.at).map((w) => w.t).join(' '))
+  const twoOwners = a.sentence !== b.sentence && /\b(has|have)\b/.test(happens.map((w) => w.t).join(' '))
+  if (otherThing(a, b) && !asksAll.test(ask)) return null
+  if (asksOther.test(ask) && change !== 'more' && !partOf && !twoOwners) return whole || change === null || laid ? (b.n <= a.n ? a.n - b.n : null) : null
+  if (asksTheChange(ask, happens)) return null
+  if (change === 'more' && !/\bleft\b/.test(ask)) return asksNothingElse(ask, told) ? a.n + b.n : null
+  if (change === 'fewer' && asksLeft.test(ask) && !partOfChange(ask)) return b.n <= a.n ? a.n - b.n : null
   return null
 })
+/** "Seven parcels … three letters": the second number counts things of its own. */
+const otherThing = (a: Told, b: Told): boolean =>
+  /(?:s|ren|eet|ice)$/.test(b.noun) && b.noun !== a.noun && verbOf(b.noun) === null && !/^(is|was|has|this|goes|comes)$/.test(b.noun)
+const helping = new Set('how many much what does do did is are was were there now altogether in all then has have hold holds the he she it they we i you pail jar box bag bowl basket tin house she they gets get and so of a on does'.split(' '))
+/** "He finds three more. How many does he find?" asks for the three. */
+const asksTheChange = (ask: string, happens: readonly Word[]): boolean => {
+  const verbs = new Set(happens.map((w) => verbOf(w.t)).filter((v): v is string => v !== null && !['have', 'get'].includes(v)))
+  return ask.split(' ').some((w) => !helping.has(w) && verbs.has(verbOf(w) ?? '') && !['hold', 'dry'].includes(w)) || happens.some((w) => /^(finds|joins|comes|gets)$/.test(w.t) && ask.includes(w.t.slice(0, -1)) && w.t !== 'gets')
+}
+const partOfChange = (ask: string): boolean => /\b(more|fewer|took|take|ate|eat|gave|give|lost|lose)\b/.test(ask)
+/** All there are is asked for: no word of the question says which, unless the story says it of both. */
+function asksNothingElse(ask: string, told: string): boolean {
+  const [first, ...rest] = told.split(/\b(?:and|then|more|another)\b/)
+  const noun = new Set(told.split(' '))
+  return ask.split(' ').every((w) => {
+    if (helping.has(w) || !/^\p{L}/u.test(w)) return true
+    if (!noun.has(w)) return !/ing$/.test(w) && !/^(small|big|red|blue|old|new)$/.test(w)
+    return !/ing$/.test(w) || (first!.includes(w) && rest.join(' ').includes(w))
+  })
+}
 /** "Share ten between two plates. What lies on each?": the share; null when nothing is shared or it cannot be. */
 function shareOf(plain: string, whole: number, among: number): number | null {
   if (!/\b(share|shared|same for|fair|fairly|equal|equally)\b/.test(plain)) return null
@@ -86,24 +116,30 @@ export const shareOfTwo: (text: string) => number | null = remembered((text) => 
 export interface Ledger {
   /** Numbers it may be said to have come to now. */
   now: readonly number[]
+  /** What is left when the second number goes from the first. */
+  less: number
   /** Its numbers so far: saying one of them again is no claim. */
   said: readonly number[]
 }
-/** What a told sentence comes to: "four sat on the pot, and three joined them" is seven. Null when it tells no change. */
+/** What told sentences come to: "four sat on the pot, and three joined them" is seven. Null when they tell no change. */
 export const ledgerOf: (text: string) => Ledger | null = remembered((text) => {
   const sentences = sentencesSaid(text)
   if (sentences.some((s) => s.end === '?')) return null
   const words = sentences.flatMap((s) => s.words)
   const sum = words.map((_, i) => expressionAt(words, i)).find((e) => e?.made && e.to >= words.length)
-  if (sum && sum.from === 0) return { now: [sum.value], said: [] }
+  if (sum && sum.from === 0) return { now: [sum.value], less: sum.value, said: [] }
   const numbers = toldIn(sentences)
   if (numbers.length !== 2) return null
   const [a, b] = numbers as [Told, Told]
   const between = sentences.flatMap((s, k) => (k === a.sentence ? s.words.slice(a.at + 1) : k > a.sentence ? s.words : []))
-  if (b.n === 0) return { now: [a.n], said: [a.n] }
+  if (b.n === 0) return { now: [a.n], less: a.n, said: [a.n] }
+  const less = a.n - b.n
+  const said = [a.n, b.n]
+  // "Four boys and three girls": side by side, they are counted together.
+  const joined = a.sentence === b.sentence && sentences[a.sentence]!.words.slice(a.at, b.at).some((w) => w.t === 'and') && b.at - a.at <= 4 && [a, b].every((x) => /^\p{L}/u.test(x.noun) && !['and', 'is', 'are', 'or'].includes(x.noun))
   const change = changeIn(between)
-  if (change === null) return null
-  return { now: [change === 'more' ? a.n + b.n : a.n - b.n], said: [a.n, b.n] }
+  if (change === null) return joined ? { now: [a.n + b.n], less, said } : null
+  return { now: [...(change === 'more' || joined ? [a.n + b.n] : []), ...(change === 'fewer' ? [less] : [])], less, said }
 })
 /** The one number a sentence says a story has come to: "Now eight snails sit there"; null when it says none or several. */
 export const cameTo: (text: string) => number | null = remembered((text) => {

@@ -78,6 +78,8 @@ export function expressionAt(words: readonly Word[], i: number): Term | null {
     if (op && !bare && (words[to]!.t === 'and' || words[to]!.t === 'with')) break
     const next = op && termAt(words, op.to)
     if (!op || !next) break
+    // "One more than eight and one less than ten" says two things.
+    if (words[to]!.t === 'and' && words.slice(next.from, next.to).some((w) => w.t === 'than')) break
     value += op.sign * next.value
     bare = next.made || next.to === next.from + 1
     to = next.to
