@@ -36,6 +36,10 @@ export const layWords: Readonly<Partial<Record<MatKind, string>>> = {
   hands: 'hands',
   coins: 'coins',
   skittles: 'skittles',
+  dice: 'a die',
+  spinner: 'a spinner with 1, 2, 3',
+  bowl: 'a bowl with digits 0 to 9',
+  scene: 'a picture: 3 letters, 2 birds and no cats',
 }
 const parted: Readonly<Partial<Record<MatKind, string>>> = { parts: 'parts', bar: 'parts', plates: 'plates' }
 
@@ -90,7 +94,7 @@ export function gestureText(g: Gesture): string {
     case 'mark':
       return `Mark ${g.number} on the ${g.square ? 'square' : 'line'}`
     case 'lay':
-      return `Lay out ${parted[g.mat] && g.parts > 2 ? `${g.mat === 'plates' ? '' : `${layWords[g.mat]} with `}${g.parts} ${parted[g.mat]}` : g.mat === 'frame' && g.parts > 1 ? `${g.parts === 2 ? 'two' : 'three'} ten frames` : g.mat === 'plates' ? 'two plates' : (layWords[g.mat] ?? `a ${g.mat}`)}`
+      return `Lay out ${parted[g.mat] && g.parts > 2 ? `${g.mat === 'plates' ? '' : `${layWords[g.mat]} with `}${g.parts} ${parted[g.mat]}` : g.mat === 'frame' && g.parts > 1 ? `${g.parts === 2 ? 'two' : 'three'} ten frames` : g.mat === 'plates' ? 'two plates' : g.mat === 'dice' && g.parts > 1 ? 'two dice' : (layWords[g.mat] ?? `a ${g.mat}`)}`
     default:
       return assertNever(g)
   }

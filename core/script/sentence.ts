@@ -91,7 +91,15 @@ function operationAt(words: readonly string[], i: number): { sign: 1 | -1; to: n
 /** Index after an "equals" at i, or −1. "is" alone counts only after an operation, which the caller has met. */
 function equalsAt(words: readonly string[], i: number): number {
   const w = words[i]
-  if (w === '=' || w === 'equals' || w === 'make' || w === 'makes' || w === 'leaves' || w === 'gives' || w === 'give')
+  if (
+    w === '=' ||
+    w === 'equals' ||
+    w === 'make' ||
+    w === 'makes' ||
+    w === 'leaves' ||
+    w === 'gives' ||
+    w === 'give'
+  )
     return i + 1
   if (w === 'is' || w === 'are') {
     if (words[i + 1] === 'the' && words[i + 2] === 'same' && words[i + 3] === 'as') return i + 4

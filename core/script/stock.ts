@@ -67,7 +67,9 @@ export function needed(
   const usual = most.has('two-faced counters')
     ? undefined
     : [...most.values()]
-        .filter((n) => laidOut.has(n.thing) && (thingNamed(n.thing)?.properties[0] ?? 'counted') === 'counted')
+        .filter(
+          (n) => laidOut.has(n.thing) && (thingNamed(n.thing)?.properties[0] ?? 'counted') === 'counted',
+        )
         .sort((a, b) => b.count - a.count)[0]
   if (ownMost.count) note(usual?.thing ?? 'two-faced counters', ownMost.count, ownMost.stepId)
   return [...most.values()]

@@ -135,7 +135,8 @@ export function workedOut(m: Pick<Moment, 'step' | 'before'>): WorkedOut | null 
  */
 export function choiceHolds(question: string, choice: string): boolean | null {
   const sentences = sentencesIn(choice)
-  if (sentences.length === 1 && !hasUnknown(sentences[0]!)) return isTrue(sentences[0]!) && tellsOf(question, sentences[0]!)
+  if (sentences.length === 1 && !hasUnknown(sentences[0]!))
+    return isTrue(sentences[0]!) && tellsOf(question, sentences[0]!)
   const words = tokens(choice)
   const numbers = numbersIn(words)
   const asked = numberAsked(question)

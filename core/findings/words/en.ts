@@ -99,7 +99,8 @@ export const en = {
       when: 'What is told is not what the question before it comes to.',
       what: {
         question: '{said} is told, but the question comes to {right}.',
-        table: '{said} is told, but the table shows no {said}; {right} {right, plural, one {is} other {are}} there.',
+        table:
+          '{said} is told, but the table shows no {said}; {right} {right, plural, one {is} other {are}} there.',
         story: '{said} is said, but the story came to {right}.',
       },
       why: 'What is told is what children believe.',
@@ -195,8 +196,11 @@ export const en = {
     },
     'unread-line': {
       when: 'A do or count line is not understood, so that it is only timed.',
-      what: 'The table does not know this action, so it is only timed.',
-      why: 'Begin with put, take, move, turn over, split, cover, uncover, cross out, hop or clear, and a number.',
+      what: {
+        none: 'This was not understood, so nothing is drawn and it is only timed.',
+        part: 'This was understood only in part, so nothing is drawn: {words} was left over.',
+      },
+      why: 'Say what is put, taken, moved, turned, covered or marked, how many, and where. The readings beside the table can be chosen.',
     },
     'held-unsaid': {
       when: 'A number is held that no line says.',

@@ -173,7 +173,13 @@ const isReason = (words: readonly Word[], i: number): boolean =>
 function startsVerb(words: readonly Word[], i: number): boolean {
   if (verbOf(words[i]!.t) === null) return false
   // "Part one holds five": a place and its number.
-  if (words[i]!.t in placeNouns && words[i + 1]?.n != null && words[i + 2] !== undefined && verbOf(words[i + 2]!.t) !== null) return false
+  if (
+    words[i]!.t in placeNouns &&
+    words[i + 1]?.n != null &&
+    words[i + 2] !== undefined &&
+    verbOf(words[i + 2]!.t) !== null
+  )
+    return false
   const before = words[i - 1]
   if (!before || before.t === ',' || before.t === ':') return true
   if (words[i]!.t === 'let' && i > 0) return true

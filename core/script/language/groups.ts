@@ -273,7 +273,11 @@ function readWhich(words: readonly Word[], i: number, g: Group): number {
     ) {
       g.place = wheres[w.t]!
       at++
-    } else if (sizes.has(w.t)) at++
+    } else if (
+      sizes.has(w.t) ||
+      (/ed$/.test(w.t) && g.n !== null && next !== undefined && !isNoNoun(next, words, at + 1))
+    )
+      at++
     else break
   }
   return at

@@ -95,6 +95,12 @@ export const refusalCode = (error: TableError): ScriptCode =>
 /** Steps the table refuses, and lines it cannot read. */
 export const refused: LineRule = (m) => {
   if (m.error) return [at(m, refusalCode(m.error), m.error.params)]
-  if (m.unread && m.step.text.trim()) return [at(m, 'unread-line', {})]
+  if (m.unread && m.step.text.trim()) {
+    const words = m.reading?.unread ?? []
+    const inPart = words.length > 0 && words.join(' ').length < m.step.text.trim().length - 3
+    return [
+      at(m, 'unread-line', inPart ? { case: 'part', words: words.map((w) => `“${w}”`) } : { case: 'none' }),
+    ]
+  }
   return []
 }

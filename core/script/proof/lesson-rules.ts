@@ -34,7 +34,11 @@ export const stock: Rule = ({ lesson, needs }) => {
     ),
     // A thing no line so much as names is fetched for nothing; one that is named may serve in a way hands do not show.
     ...unused.map((k) => ({
-      ...ofLesson('listed-unused', { thing: k.thing }, { fix: { kind: 'unlist-thing' as const, thing: k.thing } }),
+      ...ofLesson(
+        'listed-unused',
+        { thing: k.thing },
+        { fix: { kind: 'unlist-thing' as const, thing: k.thing } },
+      ),
       ...(isNamed(lesson, k.thing) ? { severity: 'tidy' as const } : { certain: false }),
     })),
     ...askedByName(lesson),
@@ -42,32 +46,51 @@ export const stock: Rule = ({ lesson, needs }) => {
 }
 
 const linesOf = (lesson: Lesson): { text: string; verb: Step['verb']; stepId: string; segmentId: string }[] =>
-  lesson.segments.flatMap((s) => s.steps.map((x) => ({ text: x.text, verb: x.verb, stepId: x.id, segmentId: s.id })))
+  lesson.segments.flatMap((s) =>
+    s.steps.map((x) => ({ text: x.text, verb: x.verb, stepId: x.id, segmentId: s.id })),
+  )
 /** Whether some line names a thing, by any of its words. */
 function isNamed(lesson: Lesson, thing: string): boolean {
   const known = thingNamed(thing)
   const words = new Set([...(known?.words ?? []), ...thing.split(' ')].map((w) => stem(w.toLowerCase())))
   return linesOf(lesson).some((l) => {
     const said = l.text.toLowerCase()
-    return [...words].some((w) => w.length > 2 && new RegExp(`\\b${w.replace(/[^\p{L} ]/gu, '')}(e?s)?\\b`, 'u').test(said))
+    return [...words].some(
+      (w) => w.length > 2 && new RegExp(`\\b${w.replace(/[^\p{L} ]/gu, '')}(e?s)?\\b`, 'u').test(said),
+    )
   })
 }
 /** "Stretch your string along the rug": a thing of the home's own that the list does not have. */
 function askedByName(lesson: Lesson): Finding[] {
-  const listed = new Set(lesson.kit.flatMap((k) => [...(thingNamed(k.thing)?.words ?? []), ...k.thing.toLowerCase().split(' ')].map(stem)))
+  const listed = new Set(
+    lesson.kit.flatMap((k) =>
+      [...(thingNamed(k.thing)?.words ?? []), ...k.thing.toLowerCase().split(' ')].map(stem),
+    ),
+  )
   const told = new Set<string>()
   return linesOf(lesson).flatMap((l): Finding[] => {
     if (l.verb !== 'pause') return []
-    return [...l.text.toLowerCase().matchAll(/\byour ((?:[a-z]+ )?[a-z]+)\b/g)].flatMap((found): Finding[] => {
-      const name = fetched.find((f) => found[1]!.split(' ').some((w) => stem(w) === f))
-      if (!name || listed.has(name) || told.has(name)) return []
-      told.add(name)
-      return [ofLesson('not-listed', { thing: name }, { stepId: l.stepId, segmentId: l.segmentId, fix: { kind: 'list-thing', thing: name, count: 1 } })]
-    })
+    return [...l.text.toLowerCase().matchAll(/\byour ((?:[a-z]+ )?[a-z]+)\b/g)].flatMap(
+      (found): Finding[] => {
+        const name = fetched.find((f) => found[1]!.split(' ').some((w) => stem(w) === f))
+        if (!name || listed.has(name) || told.has(name)) return []
+        told.add(name)
+        return [
+          ofLesson(
+            'not-listed',
+            { thing: name },
+            { stepId: l.stepId, segmentId: l.segmentId, fix: { kind: 'list-thing', thing: name, count: 1 } },
+          ),
+        ]
+      },
+    )
   })
 }
 /** Things a pause may send for that hands never show on the table. */
-const fetched = 'string scissors glue tape chalk crayon pencil paint brush dice spinner hanger sheet tray towel wool ribbon sticker magnet ruler basket bucket bag cushion blanket camera pen paper'.split(' ')
+const fetched =
+  'string scissors glue tape chalk crayon pencil paint brush dice spinner hanger sheet tray towel wool ribbon sticker magnet ruler basket bucket bag cushion blanket camera pen paper'.split(
+    ' ',
+  )
 
 export const limits: Rule = ({ lesson, time }) => {
   const out: Finding[] = []

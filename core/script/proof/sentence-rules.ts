@@ -46,7 +46,11 @@ export const spokenRun: LineRule = (m) => {
   if (!['say', 'reveal'].includes(m.step.verb) || m.step.deliberate) return []
   const broken = [...brokenRunsIn(m.step.text), ...[nextIn(m.step.text) ?? []].flat()]
   return broken.map((b) => ({
-    ...at(m, b.kind === 'skip' ? 'count-skip' : 'count-order', b.kind === 'skip' ? { skipped: [...b.missing] } : {}),
+    ...at(
+      m,
+      b.kind === 'skip' ? 'count-skip' : 'count-order',
+      b.kind === 'skip' ? { skipped: [...b.missing] } : {},
+    ),
     ...(b.sure === false ? { certain: false } : {}),
   }))
 }

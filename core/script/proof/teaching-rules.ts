@@ -97,7 +97,8 @@ export const answerBeforeWait: Rule = ({ moments }) => {
   return out
 }
 /** Words that take over what lies there: "six stay up there", "four plop in as well", "on top". */
-const takesOver = /\b(stay|stays|still|already|as well|more|another|too|on top|nobody|nothing was|has not moved|leave|keep|add|joins?|also|again|go on|in with)\b/i
+const takesOver =
+  /\b(stay|stays|still|already|as well|more|another|too|on top|nobody|nothing was|has not moved|leave|keep|add|joins?|also|again|go on|in with)\b/i
 /** Whether a line since the last sentence says that what lies there is part of what comes. */
 function takenOver(moments: readonly Moment[], i: number): boolean {
   const there = thingsOn(moments[i]!.before).length
@@ -121,7 +122,8 @@ export const unclearedTable: Rule = ({ moments }) => {
     if (puts && finished && thingsOn(m.before).length > 0 && m.step.verb === 'do') {
       const previous = moments[i - 1]
       const kept = takenOver(moments, i)
-      const prepared = kept || previous?.actions.some((a) => ['take', 'cross', 'heap', 'move'].includes(a.type))
+      const prepared =
+        kept || previous?.actions.some((a) => ['take', 'cross', 'heap', 'move'].includes(a.type))
       if (!prepared)
         out.push(
           at(

@@ -22,7 +22,23 @@ function numbersSpoken(words: readonly Word[]): number[] {
   })
 }
 const pointing = (words: readonly Word[], i: number): boolean =>
-  ['the', 'that', 'this', 'which', 'no', 'every', 'each', 'other', 'last', 'first', 'second', 'lonely', 'not', 'any', 'brave'].includes(words[i - 1]?.t ?? '') || words[i + 1]?.t === 'of'
+  [
+    'the',
+    'that',
+    'this',
+    'which',
+    'no',
+    'every',
+    'each',
+    'other',
+    'last',
+    'first',
+    'second',
+    'lonely',
+    'not',
+    'any',
+    'brave',
+  ].includes(words[i - 1]?.t ?? '') || words[i + 1]?.t === 'of'
 
 /** The question a moment answers: the last one asked before it with only time and hands between. */
 function questionOf(list: readonly Moment[], i: number): Moment | null {
@@ -38,7 +54,12 @@ function questionOf(list: readonly Moment[], i: number): Moment | null {
 /** "How many stayed?" … "Four stayed.": what is told against what the question comes to. */
 export const toldAnswer: Rule = ({ moments }) =>
   moments.flatMap((m, i) => {
-    if (!['reveal', 'say', 'write'].includes(m.step.verb) || m.step.deliberate || m.segment.audience === 'adults') return []
+    if (
+      !['reveal', 'say', 'write'].includes(m.step.verb) ||
+      m.step.deliberate ||
+      m.segment.audience === 'adults'
+    )
+      return []
     const ask = questionOf(moments, i)
     if (!ask || ask.step.deliberate) return []
     const words = wordsOf(m.step.text)
@@ -47,7 +68,10 @@ export const toldAnswer: Rule = ({ moments }) =>
     const n = said[0]!
     if (m.step.verb === 'write' && !/^\s*\d+\s*$/.test(m.step.text)) return []
     const asked = answerTo(ask) ?? writtenAsked(m, ask)
-    if (asked !== null) return asked === n || isTalk(words, n) ? [] : [at(m, 'answer-wrong', { case: 'question', said: n, right: asked })]
+    if (asked !== null)
+      return asked === n || isTalk(words, n)
+        ? []
+        : [at(m, 'answer-wrong', { case: 'question', said: n, right: asked })]
     return fromTable(m, ask, n)
   })
 /** "Who can write thirty-one?" and a number is written. */
@@ -59,23 +83,49 @@ function writtenAsked(m: Moment, ask: Moment): number | null {
 /** "… so we say ninety-one", "I have sixteen straws": a number summed up that the table shows in no way. */
 export const summedUp: Rule = ({ moments }) =>
   moments.flatMap((m) => {
-    if (!['say', 'reveal'].includes(m.step.verb) || m.step.deliberate || m.segment.audience === 'adults') return []
+    if (!['say', 'reveal'].includes(m.step.verb) || m.step.deliberate || m.segment.audience === 'adults')
+      return []
     if (!thingsOn(m.before).length) return []
     return sentencesSaid(m.step.text).flatMap(({ words, end }): Finding[] => {
       const plain = words.map((w) => w.t).join(' ')
       const last = words.findLastIndex((w) => w.n !== null)
-      const sums = words.slice(Math.max(0, last - 3), last).map((w) => w.t).join(' ')
-      if (end === '?' || last < 0 || !/\b(we say|i have|we have|that is|that makes|so it is|they make|makes)$/.test(sums) || /\b(if|not|no|would|each|every)\b/.test(plain)) return []
+      const sums = words
+        .slice(Math.max(0, last - 3), last)
+        .map((w) => w.t)
+        .join(' ')
+      if (
+        end === '?' ||
+        last < 0 ||
+        !/\b(we say|i have|we have|that is|that makes|so it is|they make|makes)$/.test(sums) ||
+        /\b(if|not|no|would|each|every)\b/.test(plain)
+      )
+        return []
       const n = words[last]!.n!
-      return everyNumber(m.before).has(n) || everyNumber(m.after).has(n) ? [] : [unsure(at(m, 'answer-wrong', { case: 'table', said: n, right: thingsOn(m.before).filter((t) => !t.crossed).length }))]
+      return everyNumber(m.before).has(n) || everyNumber(m.after).has(n)
+        ? []
+        : [
+            unsure(
+              at(m, 'answer-wrong', {
+                case: 'table',
+                said: n,
+                right: thingsOn(m.before).filter((t) => !t.crossed).length,
+              }),
+            ),
+          ]
     })
   })
 /** A number of what was asked, said again: "Ten less than sixty is …" repeats the question. */
-const isTalk = (words: readonly Word[], _n: number): boolean => words.some((w) => ['think', 'maybe', 'perhaps'].includes(w.t))
+const isTalk = (words: readonly Word[], _n: number): boolean =>
+  words.some((w) => ['think', 'maybe', 'perhaps'].includes(w.t))
 
 function fromTable(m: Moment, ask: Moment, n: number): Finding[] {
   const text = `${ask.step.text}`
-  if (!/\b(how many|how much|how high|how tall|how long|what number|what does|what do|how do we say|what (must|should|goes|is|are)|any)\b/i.test(text)) return []
+  if (
+    !/\b(how many|how much|how high|how tall|how long|what number|what does|what do|how do we say|what (must|should|goes|is|are)|any)\b/i.test(
+      text,
+    )
+  )
+    return []
   const saidIn = sentencesSaid(m.step.text).find((s) => s.words.some((w) => w.n === n))
   const [asks, tells] = [stateAsked(text), stateAsked(saidIn?.words.map((w) => w.t).join(' ') ?? m.step.text)]
   // Asked of those that stand, told of those that fell: the telling speaks for itself.
@@ -91,26 +141,48 @@ function fromTable(m: Moment, ask: Moment, n: number): Finding[] {
   if (!tables.some((t) => thingsOn(t).length || t.taken || t.mats.some((x) => x.line?.hops.length))) return []
   const shown = new Set(tables.flatMap((t) => [...everyNumber(t)]))
   if (shown.has(n)) return []
-  return [at(m, 'answer-wrong', { case: 'table', said: n, right: thingsOn(m.before).filter((t) => !t.crossed).length })]
+  return [
+    at(m, 'answer-wrong', {
+      case: 'table',
+      said: n,
+      right: thingsOn(m.before).filter((t) => !t.crossed).length,
+    }),
+  ]
 }
 /** A story goes on: "Nine parcels. She lost two. Now she has seven." — held against what it has come to. */
 export const storyGoesOn: Rule = ({ moments }) =>
   moments.flatMap((m, i) => {
     if (!['say', 'reveal'].includes(m.step.verb) || m.step.deliberate) return []
     const before = moments[i - 1]
-    const told = before && before.segment === m.segment && ['say', 'ask'].includes(before.step.verb) && !before.step.deliberate ? before.step.text : ''
+    const told =
+      before &&
+      before.segment === m.segment &&
+      ['say', 'ask'].includes(before.step.verb) &&
+      !before.step.deliberate
+        ? before.step.text
+        : ''
     const own = sentencesSaid(m.step.text)
     const last = own.at(-1)
     if (!last) return []
-    const earlier = own.slice(0, -1).map((s) => `${s.words.map((w) => w.t).join(' ')}.`).join(' ')
+    const earlier = own
+      .slice(0, -1)
+      .map((s) => `${s.words.map((w) => w.t).join(' ')}.`)
+      .join(' ')
     const ledger = ledgerOf(earlier && /\d|\p{L}/u.test(earlier) && own.length > 1 ? earlier : told)
     const tells = last.words.map((w) => w.t).join(' ')
     const said = cameTo(`${tells}${last.end}`)
     if (!ledger || said === null || ledger.said.includes(said)) return []
-    if (!/\b(now|gives|give|come|comes|coming|makes|that is|sits?|stands?|left|altogether|in all|all day|will|are|is|have|has)\b/i.test(tells)) return []
+    if (
+      !/\b(now|gives|give|come|comes|coming|makes|that is|sits?|stands?|left|altogether|in all|all day|will|are|is|have|has)\b/i.test(
+        tells,
+      )
+    )
+      return []
     if (/\b(more|each|every|first|then|today|tomorrow|if)\b/i.test(tells)) return []
     const right = /\b(left|stay|stays|remain|remains)\b/i.test(tells) ? [ledger.less] : ledger.now
-    return right.includes(said) ? [] : [unsure(at(m, 'answer-wrong', { case: 'story', said, right: right[0]! }))]
+    return right.includes(said)
+      ? []
+      : [unsure(at(m, 'answer-wrong', { case: 'story', said, right: right[0]! }))]
   })
 
 /** What a line says of groups of the table: by colour, place, state, by more and fewer, by shares. */
@@ -119,22 +191,46 @@ export const saidOfTable: Rule = ({ moments }) =>
     const next = moments[i + 1]
     const found = untrueOfTable(m, m.before)
     // What is said may be what hands do next.
-    if (!found.length || next?.step.verb !== 'do' || next.segment !== m.segment || next.after === next.before || next.actions.some((a) => a.type === 'clear' || a.type === 'away')) return found
+    if (
+      !found.length ||
+      next?.step.verb !== 'do' ||
+      next.segment !== m.segment ||
+      next.after === next.before ||
+      next.actions.some((a) => a.type === 'clear' || a.type === 'away')
+    )
+      return found
     return untrueOfTable(m, next.after).length ? found : []
   })
 function untrueOfTable(m: Moment, table: Moment['before']): Finding[] {
-  if (!['say', 'reveal'].includes(m.step.verb) || m.step.deliberate || m.segment.audience === 'adults') return []
+  if (!['say', 'reveal'].includes(m.step.verb) || m.step.deliberate || m.segment.audience === 'adults')
+    return []
   const { text } = m.step
   if (!table.mats.length) return []
   const claims = [...claimsOf(text, table), ...wholeClaims(text, table), ...cardClaims(text, table)]
   const found = claims.map((c) => at(m, 'claim-table', { said: c.said, there: c.there[0]! }))
-  const compared = comparedOnTable(text, table).map((c) => at(m, 'false-sentence', { case: 'comparison', sentence: c.text, right: c.right }))
+  const compared = comparedOnTable(text, table).map((c) =>
+    at(m, 'false-sentence', { case: 'comparison', sentence: c.text, right: c.right }),
+  )
   const unequal = sameClaims(text, table)
-  return [...found, ...compared, ...(unequal ? [at(m, 'false-sentence', { case: 'comparison', sentence: text.replace(/[.!]$/, ''), right: unequal })] : [])]
+  return [
+    ...found,
+    ...compared,
+    ...(unequal
+      ? [at(m, 'false-sentence', { case: 'comparison', sentence: text.replace(/[.!]$/, ''), right: unequal })]
+      : []),
+  ]
 }
 
-const putWords = new Set('drops drop puts put stores store posts post pops lays hangs places sets stands packs loads fills throws adds tips brings lifts piles stacks climbs plops lands hops sits comes'.split(' '))
-const takeWords = new Set('eaten eat eats ate flying fly flies fall falls fell topple topples tumble roll rolls rolled gone blows blew sails takes took away snap snaps burst leaves leave'.split(' '))
+const putWords = new Set(
+  'drops drop puts put stores store posts post pops lays hangs places sets stands packs loads fills throws adds tips brings lifts piles stacks climbs plops lands hops sits comes'.split(
+    ' ',
+  ),
+)
+const takeWords = new Set(
+  'eaten eat eats ate flying fly flies fall falls fell topple topples tumble roll rolls rolled gone blows blew sails takes took away snap snaps burst leaves leave'.split(
+    ' ',
+  ),
+)
 const shareWords = new Set('share shares shared'.split(' '))
 
 /** "Otto drops seven fish into the tub", and six are put there: what is said of hands and what the next hands do. */
@@ -144,8 +240,17 @@ export const saidAndDone: Rule = ({ moments }) =>
     const next = moments[i + 1]
     const last = moments[i - 1]
     return sentencesSaid(m.step.text).flatMap(({ words, end }): Finding[] => {
-      const numbers = words.filter((w, k) => w.n !== null && !(w.t === 'one' && pointing(words, k)) && words[k - 1]?.t !== 'us')
-      if (end === '?' || numbers.length !== 1 || words.some((w) => ['if', 'when', 'yesterday', 'on monday', 'were', 'was', 'more', 'another'].includes(w.t))) return []
+      const numbers = words.filter(
+        (w, k) => w.n !== null && !(w.t === 'one' && pointing(words, k)) && words[k - 1]?.t !== 'us',
+      )
+      if (
+        end === '?' ||
+        numbers.length !== 1 ||
+        words.some((w) =>
+          ['if', 'when', 'yesterday', 'on monday', 'were', 'was', 'more', 'another'].includes(w.t),
+        )
+      )
+        return []
       const n = numbers[0]!.n!
       const verb = (set: ReadonlySet<string>) => words.some((w) => set.has(w.t))
       for (const near of [next, last]) {
@@ -153,7 +258,12 @@ export const saidAndDone: Rule = ({ moments }) =>
         const done = doneBy(near, { put: verb(putWords), take: verb(takeWords), share: verb(shareWords) })
         if (done === null) continue
         const whole = thingsOn(near.after).filter((t) => !t.crossed).length
-        if (done === n || (n === whole && words.some((w) => ['now', 'altogether', 'all', 'has', 'have', 'left', 'stay'].includes(w.t)))) return []
+        if (
+          done === n ||
+          (n === whole &&
+            words.some((w) => ['now', 'altogether', 'all', 'has', 'have', 'left', 'stay'].includes(w.t)))
+        )
+          return []
         return near === next ? [at(m, 'story-other', { said: n, done })] : []
       }
       return []
@@ -163,9 +273,16 @@ export const saidAndDone: Rule = ({ moments }) =>
 function doneBy(m: Moment, says: { put: boolean; take: boolean; share: boolean }): number | null {
   const { actions } = m
   const puts = actions.flatMap((a) => (a.type === 'put' ? [a.count] : []))
-  if (says.share && /\bshare/i.test(m.step.text)) return puts.reduce((s, x) => s + x, 0) || actions.reduce((s, a) => s + (a.type === 'move' ? a.keys.length : 0), 0)
+  if (says.share && /\bshare/i.test(m.step.text))
+    return (
+      puts.reduce((s, x) => s + x, 0) ||
+      actions.reduce((s, a) => s + (a.type === 'move' ? a.keys.length : 0), 0)
+    )
   if (says.take) {
-    const gone = actions.reduce((s, a) => s + (a.type === 'take' || (a.type === 'cross' && a.crossed) ? a.keys.length : 0), 0)
+    const gone = actions.reduce(
+      (s, a) => s + (a.type === 'take' || (a.type === 'cross' && a.crossed) ? a.keys.length : 0),
+      0,
+    )
     if (gone || !says.put) return gone || null
   }
   return says.put && puts.length === 1 ? puts[0]! : null

@@ -15,6 +15,7 @@ import { newId } from '../../frame/new-id.ts'
 import { Button } from '../../kit/button.tsx'
 import { type Hand, TableBoard } from '../../table/board.tsx'
 import { TableDrawing } from '../../table/drawing.tsx'
+import { HowRead } from './how-read.tsx'
 
 const hands: readonly { hand: Hand; words: string }[] = [
   { hand: 'saffron', words: 'Put saffron' },
@@ -47,6 +48,11 @@ const layable: readonly (readonly [MatKind, number, string])[] = [
   ['hands', 1, 'hands'],
   ['coins', 1, 'coins'],
   ['skittles', 10, 'skittles'],
+  ['dice', 1, 'a die'],
+  ['dice', 2, 'two dice'],
+  ['spinner', 1, 'spinner'],
+  ['bowl', 1, 'bowl with digits'],
+  ['scene', 1, 'picture'],
 ]
 
 /** The table at the step one is on, the states before and after it, and what is out. Hands on it write the script. */
@@ -166,6 +172,13 @@ export function TablePane({
           className="max-h-[calc(100dvh-450px)] min-h-[200px]"
         />
       </div>
+      {here && (
+        <HowRead
+          moment={here}
+          fill={me.houseStyle.frameFill}
+          onChoose={mayHand ? (text) => edit((d) => changeStep(d, here.step.id, { text })) : null}
+        />
+      )}
       {here?.error && (
         <p role="alert" className="text-brick">
           {told('script', { code: refusalCode(here.error), params: here.error.params })} The table stays as it

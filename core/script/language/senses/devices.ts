@@ -211,6 +211,9 @@ export const orderCards: Sense = (c, { ground }) => {
     )
   }
   const uses = [...c.parts]
+  const given = [...numbers].sort()
+  if (says(c, 'order') && given.length >= texts.length && [...texts].sort().every((t) => given.includes(t)))
+    return sensed([{ type: 'order cards', texts: numbers }], uses)
   if (says(c, 'order') || ['sort', 'order'].includes(c.verb!)) {
     const largest = says(c, 'largest', 'biggest', 'highest', 'backwards')
     const sorted = [...texts].sort((a, b) => (largest ? Number(b) - Number(a) : Number(a) - Number(b)))

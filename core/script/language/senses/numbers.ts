@@ -66,6 +66,7 @@ export const hop: Sense = (c, { ground, before }) => {
           'stone',
           'house',
           'number',
+          'time',
           'end',
           'square',
         ].includes(p.group.noun),

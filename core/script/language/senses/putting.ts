@@ -223,9 +223,16 @@ function putItem(o: {
   const { c, ground, g, index, of, spots } = o
   const inner = g.of && !g.of.definite ? g.of : null
   // Jars and cups may be things themselves: "six jars on the top shelf".
-  const asThing = (g.mat === 'jar' || g.mat === 'plates') && g.n !== null && !g.definite && spots[0]?.mat !== g.mat
+  const asThing =
+    (g.mat === 'jar' || g.mat === 'plates') && g.n !== null && !g.definite && spots[0]?.mat !== g.mat
   const noun = g.mat && !asThing && g.mat !== 'coins' && g.mat !== 'cards' ? (inner?.noun ?? null) : g.noun
-  if (g.noun !== null && g.noun in placeNouns && g.mat !== 'tower' && !(g.noun === 'cup' && g.n !== null && !g.definite && spots[0]?.mat !== 'plates')) return null
+  if (
+    g.noun !== null &&
+    g.noun in placeNouns &&
+    g.mat !== 'tower' &&
+    !(g.noun === 'cup' && g.n !== null && !g.definite && spots[0]?.mat !== 'plates')
+  )
+    return null
   if (g.mat && !asThing && !['tower', 'row', 'coins'].includes(g.mat)) return null
   if ((g.mat === 'tower' || g.mat === 'row') && !g.of) return null
   const inPairs = g.noun === 'friend' || g.noun === 'partner'
@@ -240,9 +247,7 @@ function putItem(o: {
         : kindOf(g.worth !== null ? null : noun, c, g.from)
   const base = { count, face: g.face ?? inner?.face ?? ('saffron' as const), kind, worth }
   const target =
-    kind === 'coins' && worth > 1 && spots[0]?.mat === 'table'
-      ? [{ mat: 'coins' as const, region: 0 }]
-      : spots
+    kind === 'coins' && spots[0]?.mat === 'table' ? [{ mat: 'coins' as const, region: 0 }] : spots
   const heaps = heapsOf(g, count)
   const apart =
     heaps !== null &&

@@ -24,7 +24,11 @@ const untrue = (words: readonly Word[], from: number, to: number, right: number 
 /** "Four is three fewer than six", "Five pears are more than seven pears", "Seven and four is one more than ten". */
 const compared: Judge = (words, i) => {
   const than = i
-  if (words[than]?.t !== 'than' || !['more', 'fewer', 'less', 'bigger', 'smaller', 'larger', 'greater'].includes(words[than - 1]?.t ?? '')) return null
+  if (
+    words[than]?.t !== 'than' ||
+    !['more', 'fewer', 'less', 'bigger', 'smaller', 'larger', 'greater'].includes(words[than - 1]?.t ?? '')
+  )
+    return null
   const right = expressionAt(words, than + 1)
   if (!right) return null
   const up = ['more', 'bigger', 'larger', 'greater'].includes(words[than - 1]!.t)
@@ -33,9 +37,15 @@ const compared: Judge = (words, i) => {
   if (afterIs(words, verb) === null && words[verb]?.t !== 'be') return null
   const left = expressionBefore(words, words[verb]!.t === 'be' ? verb - 1 : verb)
   if (!left) return null
-  const so = by === null ? (up ? left.value > right.value : left.value < right.value) : left.value === right.value + (up ? by : -by)
+  const so =
+    by === null
+      ? up
+        ? left.value > right.value
+        : left.value < right.value
+      : left.value === right.value + (up ? by : -by)
   if (so) return 'so'
-  const should = by === null ? `${left.value} is ${up ? 'not more' : 'not fewer'}` : right.value + (up ? by : -by)
+  const should =
+    by === null ? `${left.value} is ${up ? 'not more' : 'not fewer'}` : right.value + (up ? by : -by)
   return untrue(words, left.from, right.to, should)
 }
 /** "One more than six is eight", "Double five is eleven", "Half of twelve is five". */
@@ -50,8 +60,14 @@ const worked: Judge = (words, i) => {
   const said = wide && is.has(words[wide.to]?.t ?? '') ? termAt(words, from!) : wide
   if (!said || said.value === left.value) return said ? 'so' : null
   // "… and four is three fewer than seven" has its own judge; "is it eight?" asks.
-  if (['more', 'fewer', 'less', 'each'].includes(words[said.to]?.t ?? '') || ['more', 'fewer', 'less'].includes(words[from! + 1]?.t ?? '')) return null
-  const plainSum = !words.slice(left.from, left.to).some((w) => ['double', 'twice', 'half', 'more', 'fewer', 'less'].includes(w.t))
+  if (
+    ['more', 'fewer', 'less', 'each'].includes(words[said.to]?.t ?? '') ||
+    ['more', 'fewer', 'less'].includes(words[from! + 1]?.t ?? '')
+  )
+    return null
+  const plainSum = !words
+    .slice(left.from, left.to)
+    .some((w) => ['double', 'twice', 'half', 'more', 'fewer', 'less'].includes(w.t))
   // Sums are the sentence reader's.
   return plainSum ? null : untrue(words, left.from, said.to, left.value)
 }
@@ -67,7 +83,9 @@ const places: Judge = (words, i) => {
   }
   const whole = expressionBefore(words, before)
   if (!whole || whole.made) return null
-  return whole.value === tens.value ? 'so' : untrue(words, whole.from, tens.to, `${Math.floor(whole.value / 10)} tens and ${whole.value % 10} ones`)
+  return whole.value === tens.value
+    ? 'so'
+    : untrue(words, whole.from, tens.to, `${Math.floor(whole.value / 10)} tens and ${whole.value % 10} ones`)
 }
 /** "Two tens and four ones" at i, and what it is worth. */
 export function placesAt(words: readonly Word[], i: number): { value: number; to: number } | null {
@@ -84,7 +102,8 @@ export function placesAt(words: readonly Word[], i: number): { value: number; to
 }
 /** "Seventeen: that is ten and seven". */
 const thatIs: Judge = (words, i) => {
-  if (words[i]?.t !== 'that' || words[i + 1]?.t !== 'is' || !['–', ':', ','].includes(words[i - 1]?.t ?? '')) return null
+  if (words[i]?.t !== 'that' || words[i + 1]?.t !== 'is' || !['–', ':', ','].includes(words[i - 1]?.t ?? ''))
+    return null
   const before = termAt(words, i - 2)
   const said = expressionAt(words, i + 2)
   if (!before || !said?.made || before.to !== i - 1 || words[said.to] !== undefined) return null
@@ -114,14 +133,17 @@ const neighbour: Judge = (words, i) => {
   const said = words.slice(from, from + 7).findIndex((x) => x.n !== null)
   if (said < 0) return null
   const between = words.slice(from, from + said).map((x) => x.t)
-  if (!between.some((t) => ['is', 'comes', 'meet', 'next', 'say'].includes(t)) || between.includes('and')) return null
+  if (!between.some((t) => ['is', 'comes', 'meet', 'next', 'say'].includes(t)) || between.includes('and'))
+    return null
   const back = words.some((x) => ['back', 'backwards', 'down'].includes(x.t))
   const right = n.n + (w === 'after' ? 1 : -1) * (back ? -1 : 1)
   const value = words[from + said]!.n!
   // Counting in twos, fives or tens has neighbours of its own.
   if ([2, 5, 10].includes(Math.abs(value - n.n))) return null
   // A tens word with another ten is no number: "twenty-ten".
-  const wrong = value !== right || (value % 10 === 0 && value >= 20 && words[from + said + 1]?.n != null && words[from + said + 1]!.n! >= 10)
+  const wrong =
+    value !== right ||
+    (value % 10 === 0 && value >= 20 && words[from + said + 1]?.n != null && words[from + said + 1]!.n! >= 10)
   return wrong ? untrue(words, i, from + said + 1, right) : 'so'
 }
 const stepped: Judge = (words, i) => {
@@ -133,18 +155,34 @@ const stepped: Judge = (words, i) => {
   const by = before.findLast((w) => w.n !== null)?.n
   if (by == null || back === on) return null
   const later = words.slice(i + 2)
-  const at = later.findIndex((w, k) => w.n !== null && ['at', 'on', 'to', 'is', 'are', 'reach'].includes(later[k - 1]?.t ?? ''))
+  const at = later.findIndex(
+    (w, k) => w.n !== null && ['at', 'on', 'to', 'is', 'are', 'reach'].includes(later[k - 1]?.t ?? ''),
+  )
   if (at < 0 || later.slice(0, at).some((w) => w.n !== null)) return null
   const right = back ? from - by : from + by
   return later[at]!.n === right ? 'so' : untrue(words, 0, i + 3 + at, right)
 }
 /** "… sits between nineteen and twenty-one", "one above eleven and one below thirteen". */
 const between: Judge = (words, i) => {
-  if (words[i]?.t !== 'between' || words[i + 1]?.n == null || words[i + 2]?.t !== 'and' || words[i + 3]?.n == null) return null
+  if (
+    words[i]?.t !== 'between' ||
+    words[i + 1]?.n == null ||
+    words[i + 2]?.t !== 'and' ||
+    words[i + 3]?.n == null
+  )
+    return null
   const [a, b] = [words[i + 1]!.n!, words[i + 3]!.n!]
   if (b - a !== 2) return null
-  const said = words.slice(i + 4).find((w, k, rest) => w.n !== null && !['room', 'is', 'for'].includes(rest[k + 1]?.t ?? '') && !/number/.test(rest[k + 1]?.t ?? ''))
-  if (!said || !words.slice(i + 4).some((w) => ['is', 'comes', 'sits', 'stands', ':'].includes(w.t))) return null
+  const said = words
+    .slice(i + 4)
+    .find(
+      (w, k, rest) =>
+        w.n !== null &&
+        !['room', 'is', 'for'].includes(rest[k + 1]?.t ?? '') &&
+        !/number/.test(rest[k + 1]?.t ?? ''),
+    )
+  if (!said || !words.slice(i + 4).some((w) => ['is', 'comes', 'sits', 'stands', ':'].includes(w.t)))
+    return null
   return said.n === a + 1 ? 'so' : untrue(words, i, words.length, a + 1)
 }
 /** "Eight plums for three friends makes two each with nothing over", "Nine shared between two: four each, and two to spare". */
@@ -157,22 +195,40 @@ const shared: Judge = (words, i) => {
   const each = rest.findIndex((w, j) => w.n !== null && ['each', 'apiece'].includes(rest[j + 1]?.t ?? ''))
   const over = leftOver(rest)
   const [q, r] = [Math.floor(whole.value / k), whole.value % k]
-  const fair = rest.length === words.length ? null : words.some((w) => w.t === 'fairly' || w.t === 'equally' || w.t === 'evenly')
+  const fair =
+    rest.length === words.length
+      ? null
+      : words.some((w) => w.t === 'fairly' || w.t === 'equally' || w.t === 'evenly')
   if (each < 0 && over === null) return null
   const saidEach = each < 0 ? null : rest[each]!.n!
-  if (saidEach !== null && over !== null) return saidEach * k + over === whole.value && over < k ? 'so' : untrue(words, whole.from, words.length, r ? `${q} each with ${r} over` : `${q} each`)
-  if (saidEach !== null) return saidEach === q || saidEach * k === whole.value ? 'so' : untrue(words, whole.from, words.length, `${q} each`)
+  if (saidEach !== null && over !== null)
+    return saidEach * k + over === whole.value && over < k
+      ? 'so'
+      : untrue(words, whole.from, words.length, r ? `${q} each with ${r} over` : `${q} each`)
+  if (saidEach !== null)
+    return saidEach === q || saidEach * k === whole.value
+      ? 'so'
+      : untrue(words, whole.from, words.length, `${q} each`)
   return over === r ? 'so' : fair === null ? null : untrue(words, whole.from, words.length, `${r} over`)
 }
 function wholeBefore(words: readonly Word[], i: number): { value: number; from: number } | null {
-  for (let k = i - 1; k >= 0; k--) if (words[k]!.n !== null) return words.slice(k + 1, i).some((w) => [',', ':', 'and', 'but'].includes(w.t)) ? null : { value: words[k]!.n!, from: k }
+  for (let k = i - 1; k >= 0; k--)
+    if (words[k]!.n !== null)
+      return words.slice(k + 1, i).some((w) => [',', ':', 'and', 'but'].includes(w.t))
+        ? null
+        : { value: words[k]!.n!, from: k }
   return null
 }
 /** "Nothing over", "none left", "with two to spare", "one over". */
 function leftOver(words: readonly Word[]): number | null {
   for (const [k, w] of words.entries()) {
     const next = words.slice(k + 1, k + 4).map((x) => x.t)
-    const over = next[0] === 'over' || (next[0] === 'to' && next[1] === 'spare') || next[0] === 'left' || next[0] === 'remaining' || (next[1] === 'over')
+    const over =
+      next[0] === 'over' ||
+      (next[0] === 'to' && next[1] === 'spare') ||
+      next[0] === 'left' ||
+      next[0] === 'remaining' ||
+      next[1] === 'over'
     if (!over) continue
     if (w.t === 'nothing' || w.t === 'none' || w.t === 'no') return 0
     if (w.n !== null) return w.n
@@ -188,7 +244,16 @@ const halved: Judge = (words, i) => {
     const side = rest.find((w) => w.n !== null)?.n
     const over = leftOver(rest)
     if (!whole || side == null) return null
-    if (side * 2 + (over ?? whole.value - side * 2) !== whole.value || (over === null && side !== Math.floor(whole.value / 2))) return untrue(words, whole.from, words.length, whole.value % 2 ? `${Math.floor(whole.value / 2)} and 1 over` : whole.value / 2)
+    if (
+      side * 2 + (over ?? whole.value - side * 2) !== whole.value ||
+      (over === null && side !== Math.floor(whole.value / 2))
+    )
+      return untrue(
+        words,
+        whole.from,
+        words.length,
+        whole.value % 2 ? `${Math.floor(whole.value / 2)} and 1 over` : whole.value / 2,
+      )
     return 'so'
   }
   if (words[i]?.t !== 'pairs') return null
@@ -196,28 +261,52 @@ const halved: Judge = (words, i) => {
   const said = words.slice(0, count === null ? i : i - 1).flatMap((w) => (w.n === null ? [] : [w.n]))
   const whole = said[0]
   if (said.length !== 1 || whole === undefined) return null
-  const none = words.some((w, k) => w.t === 'none' && ['is', 'left', 'over', 'alone', 'odd'].includes(words[k + 1]?.t ?? '')) || words.some((w) => w.t === 'everyone')
-  const one = words.slice(i + 1).some((w, k, rest) => w.n === 1 && ['is', 'sock', 'left', 'over', 'alone'].includes(rest[k + 1]?.t ?? ''))
-  if (count !== null && count !== Math.floor(whole / 2)) return untrue(words, 0, words.length, `${Math.floor(whole / 2)} pairs`)
+  const none =
+    words.some(
+      (w, k) => w.t === 'none' && ['is', 'left', 'over', 'alone', 'odd'].includes(words[k + 1]?.t ?? ''),
+    ) || words.some((w) => w.t === 'everyone')
+  const one = words
+    .slice(i + 1)
+    .some((w, k, rest) => w.n === 1 && ['is', 'sock', 'left', 'over', 'alone'].includes(rest[k + 1]?.t ?? ''))
+  if (count !== null && count !== Math.floor(whole / 2))
+    return untrue(words, 0, words.length, `${Math.floor(whole / 2)} pairs`)
   if (none && whole % 2) return untrue(words, 0, words.length, `${Math.floor(whole / 2)} pairs and one alone`)
   return one && whole % 2 === 0 ? untrue(words, 0, words.length, `${whole / 2} pairs`) : 'so'
 }
 /** "Twenty-ten": a tens word with a ten or a teen behind it is the name of no number. */
 const noName: Judge = (words, i) => {
   const [tens, more] = [words[i], words[i + 1]]
-  if (!/^(twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety)$/.test(tens?.t ?? '') || more?.n == null) return null
+  if (!/^(twenty|thirty|forty|fifty|sixty|seventy|eighty|ninety)$/.test(tens?.t ?? '') || more?.n == null)
+    return null
   const touching = more.from === tens!.to + 1
-  return touching && more.n >= 10 && more.n < 20 && !/^\d/.test(more.t) ? untrue(words, i, i + 2, tens!.n! + 10) : null
+  return touching && more.n >= 10 && more.n < 20 && !/^\d/.test(more.t)
+    ? untrue(words, i, i + 2, tens!.n! + 10)
+    : null
 }
 
-const judges: readonly Judge[] = [compared, worked, places, thatIs, parity, neighbour, stepped, between, shared, halved, noName]
+const judges: readonly Judge[] = [
+  compared,
+  worked,
+  places,
+  thatIs,
+  parity,
+  neighbour,
+  stepped,
+  between,
+  shared,
+  halved,
+  noName,
+]
 /** Statements of a line about numbers alone that are not so. */
 export const untrueIn: (text: string) => readonly Untrue[] = remembered((text) =>
   sentencesSaid(text).flatMap(({ words, end }) => {
-    if (end === '?' || words.some((w) => ['if', 'unless', 'cannot', 'not', 'suppose'].includes(w.t))) return []
-    return words.flatMap((_, i) => judges.flatMap((judge) => {
-      const found = judge(words, i)
-      return found === null || found === 'so' ? [] : [found]
-    }))
+    if (end === '?' || words.some((w) => ['if', 'unless', 'cannot', 'not', 'suppose'].includes(w.t)))
+      return []
+    return words.flatMap((_, i) =>
+      judges.flatMap((judge) => {
+        const found = judge(words, i)
+        return found === null || found === 'so' ? [] : [found]
+      }),
+    )
   }),
 )

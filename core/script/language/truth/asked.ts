@@ -3,7 +3,8 @@ import type { Word } from '../words.ts'
 import { expressionAt, sentencesSaid, termAt } from './terms.ts'
 
 type Reader = (words: readonly Word[]) => number | null
-const says = (words: readonly Word[], ...list: readonly string[]): boolean => words.some((w) => list.includes(w.t))
+const says = (words: readonly Word[], ...list: readonly string[]): boolean =>
+  words.some((w) => list.includes(w.t))
 /** The one expression of a sentence made of more than one number, or the only number with a relation to it. */
 const sum: Reader = (words) => {
   if (says(words, 'between', 'both', 'or')) return null
@@ -36,7 +37,11 @@ const beside: Reader = (words) => {
   if (says(words, 'between', 'middle', 'halfway') && numbers.length === 2) {
     const [a, b] = [numbers[0]!.n, numbers[1]!.n]
     const middle = (a + b) / 2
-    if (!Number.isInteger(middle) || (says(words, 'between') && Math.abs(a - b) !== 2 && !says(words, 'middle', 'halfway'))) return null
+    if (
+      !Number.isInteger(middle) ||
+      (says(words, 'between') && Math.abs(a - b) !== 2 && !says(words, 'middle', 'halfway'))
+    )
+      return null
     return middle
   }
   if (numbers.length !== 1) return null
@@ -47,7 +52,8 @@ const beside: Reader = (words) => {
   const near = before.slice(-4)
   const asks = says(words, 'number', 'which', 'who', 'what', 'house', 'door', 'stone', 'next')
   if (!asks) return null
-  if (near.includes('after') || near.includes('follows') || near.includes('follow')) return says(words, 'back', 'backwards') ? n - 1 : n + 1
+  if (near.includes('after') || near.includes('follows') || near.includes('follow'))
+    return says(words, 'back', 'backwards') ? n - 1 : n + 1
   if (near.includes('before')) return n > 0 ? n - 1 : null
   return null
 }
@@ -70,7 +76,10 @@ export const askedOf: (text: string) => number | null = remembered((text) => {
   for (const said of sentencesSaid(text)) {
     // What comes after a colon asks by itself: "two gardeners with four each: double four is how many?".
     const colon = said.words.findLastIndex((w) => w.t === ':')
-    const words = colon > 0 && said.words.slice(colon).some((w) => w.n !== null) ? said.words.slice(colon + 1) : said.words
+    const words =
+      colon > 0 && said.words.slice(colon).some((w) => w.n !== null)
+        ? said.words.slice(colon + 1)
+        : said.words
     if (!words.some((w) => w.n !== null)) continue
     for (const read of [told, beside, sum, lone]) {
       const n = read(words)

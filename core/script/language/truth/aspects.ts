@@ -12,17 +12,99 @@ const stateWords: readonly (readonly [State, readonly string[]])[] = [
   ['free', ['gaps', 'gap', 'room', 'empty', 'to go', 'still to come', 'to fill', 'fill it', 'fills it']],
   ['over', ['over', 'remainder', 'leftover', 'did not fit', 'not fit', 'spare one']],
   ['each', ['each', 'every', 'apiece']],
-  ['difference', ['how many more', 'how many extra', 'extra', 'how many fewer', 'by how much', 'more than', 'fewer than', 'difference']],
+  [
+    'difference',
+    [
+      'how many more',
+      'how many extra',
+      'extra',
+      'how many fewer',
+      'by how much',
+      'more than',
+      'fewer than',
+      'difference',
+    ],
+  ],
   ['seen', ['can you see', 'do you see', 'can see', 'show', 'shows', 'in sight']],
-  ['hidden', ['under', 'hidden', 'hiding', 'hide', 'hides', 'beneath', 'underneath', 'lid', 'cloth', 'sleep', 'secret', 'covered', 'shut', 'inside']],
-  ['gone', ['fell', 'fallen', 'fall', 'toppled', 'topple', 'tumbled', 'gone', 'blew', 'flew', 'rolled', 'roll', 'eaten', 'ate', 'away', 'flat', 'knocked', 'crossed', 'taken', 'took', 'lost', 'left us', 'cross out']],
-  ['left', ['left', 'stay', 'stayed', 'stays', 'remain', 'remains', 'still', 'standing', 'stand', 'stands', 'kept', 'budge', 'budged', 'wriggle', 'wriggling', 'to spare', 'good', 'whole', 'survive']],
+  [
+    'hidden',
+    [
+      'under',
+      'hidden',
+      'hiding',
+      'hide',
+      'hides',
+      'beneath',
+      'underneath',
+      'lid',
+      'cloth',
+      'sleep',
+      'secret',
+      'covered',
+      'shut',
+      'inside',
+    ],
+  ],
+  [
+    'gone',
+    [
+      'fell',
+      'fallen',
+      'fall',
+      'toppled',
+      'topple',
+      'tumbled',
+      'gone',
+      'blew',
+      'flew',
+      'rolled',
+      'roll',
+      'eaten',
+      'ate',
+      'away',
+      'flat',
+      'knocked',
+      'crossed',
+      'taken',
+      'took',
+      'lost',
+      'left us',
+      'cross out',
+    ],
+  ],
+  [
+    'left',
+    [
+      'left',
+      'stay',
+      'stayed',
+      'stays',
+      'remain',
+      'remains',
+      'still',
+      'standing',
+      'stand',
+      'stands',
+      'kept',
+      'budge',
+      'budged',
+      'wriggle',
+      'wriggling',
+      'to spare',
+      'good',
+      'whole',
+      'survive',
+    ],
+  ],
   ['at', ['on which', 'which stone', 'which door', 'which house', 'landed', 'standing on', 'where is']],
   ['worth', ['straws', 'worth', 'pay', 'bundles']],
 ]
 /** Both at once and therefore neither: "how many stood and fell". */
 export function stateAsked(text: string): State | null {
-  const plain = ` ${text.toLowerCase().replace(/[^\p{L}\d' ]/gu, ' ').replace(/\s+/g, ' ')} `
+  const plain = ` ${text
+    .toLowerCase()
+    .replace(/[^\p{L}\d' ]/gu, ' ')
+    .replace(/\s+/g, ' ')} `
   const found = stateWords.filter(([, words]) => words.some((w) => plain.includes(` ${w} `))).map(([s]) => s)
   // "Down" is a place, unless fingers or skittles are.
   if (/ down /.test(plain) && / (fingers?|thumbs?|skittles?|bottles?) /.test(plain)) found.push('gone')
@@ -48,29 +130,58 @@ export function aspectIn(words: readonly Word[], table: TableState, state: Aspec
   const spots: Spot[] = []
   for (const p of parts) {
     for (const g of [p.group, ...(p.group.of ? [p.group.of] : [])]) {
-      const placed = g.mat !== null || (g.order !== null && g.noun === null && g.n === null && g.face === null) || g.place !== null || (g.noun !== null && ['part', 'side', 'wing', 'half'].includes(g.noun))
-      if (!placed || (g.place === 'middle' && g.noun === null) || (g.n !== null && g.place === null && g.noun !== 'part')) continue
+      const placed =
+        g.mat !== null ||
+        (g.order !== null && g.noun === null && g.n === null && g.face === null) ||
+        g.place !== null ||
+        (g.noun !== null && ['part', 'side', 'wing', 'half'].includes(g.noun))
+      if (
+        !placed ||
+        (g.place === 'middle' && g.noun === null) ||
+        (g.n !== null && g.place === null && g.noun !== 'part')
+      )
+        continue
       const found = spotsNamed(g, ground)
-      if (found?.length === 1 && found[0]!.region >= 0 && matOn(ground, found[0]!.mat) && several(found[0]!, ground)) spots.push(found[0]!)
+      if (
+        found?.length === 1 &&
+        found[0]!.region >= 0 &&
+        matOn(ground, found[0]!.mat) &&
+        several(found[0]!, ground)
+      )
+        spots.push(found[0]!)
     }
   }
-  for (const s of shelfWords(words, ground)) if (!spots.some((x) => x.mat === s.mat && x.region === s.region)) spots.push(s)
-  const face = parts.map((p) => p.group.face ?? p.group.of?.face ?? null).find((f) => f !== null) ?? faceSaid(words)
+  for (const s of shelfWords(words, ground))
+    if (!spots.some((x) => x.mat === s.mat && x.region === s.region)) spots.push(s)
+  const face =
+    parts.map((p) => p.group.face ?? p.group.of?.face ?? null).find((f) => f !== null) ?? faceSaid(words)
   const scene = table.mats.find((m) => m.kind === 'scene')
-  const pictured = scene?.regions.flatMap((r) => r.name.split(' ').map(stem)).find((name) => words.some((w) => w.n === null && stem(w.t) === name))
+  const pictured = scene?.regions
+    .flatMap((r) => r.name.split(' ').map(stem))
+    .find((name) => words.some((w) => w.n === null && stem(w.t) === name))
   if (pictured) return { spots: [], face: null, noun: pictured, state, pictured: true }
-  const noun = parts.map((p) => p.group.noun ?? p.group.of?.noun ?? null).find((n): n is string => n !== null && !anyThing.has(n)) ?? null
+  const noun =
+    parts
+      .map((p) => p.group.noun ?? p.group.of?.noun ?? null)
+      .find((n): n is string => n !== null && !anyThing.has(n)) ?? null
   return { spots, face, noun, state }
 }
 const several = (s: Spot, ground: Ground): boolean => (matOn(ground, s.mat)?.regions.length ?? 0) > 1
-const faceSaid = (words: readonly Word[]): Aspect['face'] => (words.some((w) => w.t === 'blue') ? 'blue' : words.some((w) => w.t === 'saffron') ? 'saffron' : null)
+const faceSaid = (words: readonly Word[]): Aspect['face'] =>
+  words.some((w) => w.t === 'blue') ? 'blue' : words.some((w) => w.t === 'saffron') ? 'saffron' : null
 /** "up there", "down below", "the lower one": shelves named without their noun. */
 function shelfWords(words: readonly Word[], ground: Ground): Spot[] {
   if (!matOn(ground, 'shelves')) return []
   const out: Spot[] = []
   for (const w of words) {
-    if (['up top', 'up high', 'up above', 'up there', 'above', 'top', 'upper'].includes(w.t)) out.push({ mat: 'shelves', region: 0 })
-    if (['down below', 'down low', 'down there', 'down here', 'below', 'beneath', 'bottom', 'lower'].includes(w.t)) out.push({ mat: 'shelves', region: 1 })
+    if (['up top', 'up high', 'up above', 'up there', 'above', 'top', 'upper'].includes(w.t))
+      out.push({ mat: 'shelves', region: 0 })
+    if (
+      ['down below', 'down low', 'down there', 'down here', 'below', 'beneath', 'bottom', 'lower'].includes(
+        w.t,
+      )
+    )
+      out.push({ mat: 'shelves', region: 1 })
   }
   return out.filter((s, i) => out.findIndex((x) => x.region === s.region) === i)
 }

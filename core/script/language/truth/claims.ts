@@ -24,7 +24,16 @@ function pieces(words: readonly Word[]): Word[][] {
   return out.filter((p) => p.some((w) => w.n !== null))
 }
 const numberOf = (words: readonly Word[]): number | null => {
-  const ns = words.filter((w, i) => w.n !== null && !(w.t === 'one' && (['of', 'plate', 'shelf'].includes(words[i + 1]?.t ?? '') || ['the', 'this', 'that', 'other', 'last', 'part', 'plate'].includes(words[i - 1]?.t ?? ''))) && !['plate', 'part', 'shelf', 'number', 'door', 'house', 'cup'].includes(words[i - 1]?.t ?? ''))
+  const ns = words.filter(
+    (w, i) =>
+      w.n !== null &&
+      !(
+        w.t === 'one' &&
+        (['of', 'plate', 'shelf'].includes(words[i + 1]?.t ?? '') ||
+          ['the', 'this', 'that', 'other', 'last', 'part', 'plate'].includes(words[i - 1]?.t ?? ''))
+      ) &&
+      !['plate', 'part', 'shelf', 'number', 'door', 'house', 'cup'].includes(words[i - 1]?.t ?? ''),
+  )
   return ns.length === 1 ? ns[0]!.n : null
 }
 
@@ -34,7 +43,25 @@ const numberOf = (words: readonly Word[]): number | null => {
  */
 export function claimsOf(text: string, table: TableState): Claim[] {
   return sentencesSaid(text).flatMap(({ words, end }) => {
-    if (end === '?' || words.some((w) => ['if', 'would', 'when', 'tens', 'today', 'suppose', 'more', 'fewer', 'extra', 'another', 'for'].includes(w.t))) return []
+    if (
+      end === '?' ||
+      words.some((w) =>
+        [
+          'if',
+          'would',
+          'when',
+          'tens',
+          'today',
+          'suppose',
+          'more',
+          'fewer',
+          'extra',
+          'another',
+          'for',
+        ].includes(w.t),
+      )
+    )
+      return []
     const parts = pieces(words)
     let state: Aspect['state'] = null
     let spotsBefore: readonly Spot[] = []
@@ -50,7 +77,15 @@ export function claimsOf(text: string, table: TableState): Claim[] {
       const spots = a.spots.length ? a.spots : elliptical(piece) ? other(spotsBefore, table) : []
       if (a.spots.length) spotsBefore = a.spots
       if (n === null || piece.some((w) => w.t === 'not')) return []
-      if (a.pictured && words.some((w) => ['get', 'gets', 'go', 'goes', 'without', 'need', 'needs', 'each', 'want', 'come', 'leave'].includes(w.t))) return []
+      if (
+        a.pictured &&
+        words.some((w) =>
+          ['get', 'gets', 'go', 'goes', 'without', 'need', 'needs', 'each', 'want', 'come', 'leave'].includes(
+            w.t,
+          ),
+        )
+      )
+        return []
       // States are told of what hands have just done to; a place or a colour is plain to see.
       const stated = state === 'gone' || state === 'left'
       if (!spots.length && a.face === null && !a.pictured && !(stated && changed(table))) return []
@@ -61,15 +96,19 @@ export function claimsOf(text: string, table: TableState): Claim[] {
   })
 }
 /** "… and three on its right", "two down there": the sentence goes on about the next place. */
-const elliptical = (piece: readonly Word[]): boolean => piece.some((w) => ['other', 'right', 'rest'].includes(w.t))
+const elliptical = (piece: readonly Word[]): boolean =>
+  piece.some((w) => ['other', 'right', 'rest'].includes(w.t))
 function other(spots: readonly Spot[], table: TableState): Spot[] {
   const spot = spots[0]
   const mat = spot && table.mats.find((m) => m.kind === spot.mat)
   if (!spot || !mat) return []
   const first = hasWhole(mat.kind) ? 1 : 0
-  return mat.regions.length - first === 2 ? [{ mat: spot.mat, region: spot.region === first ? first + 1 : first }] : []
+  return mat.regions.length - first === 2
+    ? [{ mat: spot.mat, region: spot.region === first ? first + 1 : first }]
+    : []
 }
-const changed = (t: TableState): boolean => t.taken > 0 || t.mats.some((m) => m.divider !== null || thingsIn(m).some((x) => x.crossed))
+const changed = (t: TableState): boolean =>
+  t.taken > 0 || t.mats.some((m) => m.divider !== null || thingsIn(m).some((x) => x.crossed))
 
 /** "Here hang the six stripy socks", "there are five shells": all of one thing that lies there. */
 export function wholeClaims(text: string, table: TableState): Claim[] {
@@ -79,17 +118,34 @@ export function wholeClaims(text: string, table: TableState): Claim[] {
     if (end === '?') return []
     const numbers = words.flatMap((w, i) => (w.n === null ? [] : [{ n: w.n, i }]))
     const first = words[0]?.t
-    const every = words.some((w) => ['still', 'altogether', 'all of them', 'as before'].includes(w.t)) || /\bin all\b/.test(words.map((w) => w.t).join(' '))
-    if (every && numbers.length === 1 && things.every((t) => t.worth === 1) && !words.some((w) => ['need', 'more', 'standing', 'stand', 'tens'].includes(w.t))) {
-      const total = [things.length, things.filter((t) => !t.crossed).length, ...table.mats.filter(holdsThings).map((m) => thingsIn(m).length)]
-      return total.includes(numbers[0]!.n) || /\bnot\b/.test(words.map((w) => w.t).join(' ')) ? [] : [{ said: numbers[0]!.n, there: total, text: words.map((w) => w.t).join(' ') }]
+    const every =
+      words.some((w) => ['still', 'altogether', 'all of them', 'as before'].includes(w.t)) ||
+      /\bin all\b/.test(words.map((w) => w.t).join(' '))
+    if (
+      every &&
+      numbers.length === 1 &&
+      things.every((t) => t.worth === 1) &&
+      !words.some((w) => ['need', 'more', 'standing', 'stand', 'tens'].includes(w.t))
+    ) {
+      const total = [
+        things.length,
+        things.filter((t) => !t.crossed).length,
+        ...table.mats.filter(holdsThings).map((m) => thingsIn(m).length),
+      ]
+      return total.includes(numbers[0]!.n) || /\bnot\b/.test(words.map((w) => w.t).join(' '))
+        ? []
+        : [{ said: numbers[0]!.n, there: total, text: words.map((w) => w.t).join(' ') }]
     }
     if (numbers.length !== 1 || !['here', 'there', 'look', 'see'].includes(first ?? '')) return []
     const { n, i } = numbers[0]!
     const nouns = words.slice(i + 1, Math.max(afterNoun(words, i + 1), i + 1)).map((w) => stem(w.t))
     const called = things.filter((t) => nouns.some((noun) => isCalled(t, noun)))
     if (!called.length) return []
-    const there = [called.length, called.filter((t) => !t.crossed).length, called.filter((t) => !t.hidden).length]
+    const there = [
+      called.length,
+      called.filter((t) => !t.crossed).length,
+      called.filter((t) => !t.hidden).length,
+    ]
     return there.includes(n) ? [] : [{ said: n, there, text: words.map((w) => w.t).join(' ') }]
   })
 }
@@ -98,8 +154,11 @@ export function wholeClaims(text: string, table: TableState): Claim[] {
 export function comparedOnTable(text: string, table: TableState): { text: string; right: string }[] {
   return sentencesSaid(text).flatMap(({ words, end }) => {
     const than = words.findIndex((w) => w.t === 'than')
-    const way = words.findIndex((w) => ['more', 'fewer', 'less', 'higher', 'lower', 'taller', 'shorter'].includes(w.t))
-    if (end === '?' || than < 0 || way < 0 || way > than || words.some((w) => ['not', 'no'].includes(w.t))) return []
+    const way = words.findIndex((w) =>
+      ['more', 'fewer', 'less', 'higher', 'lower', 'taller', 'shorter'].includes(w.t),
+    )
+    if (end === '?' || than < 0 || way < 0 || way > than || words.some((w) => ['not', 'no'].includes(w.t)))
+      return []
     const sides = sidesOf(words, than, table)
     if (!sides) return []
     const up = ['more', 'higher', 'taller'].includes(words[way]!.t)
@@ -113,29 +172,59 @@ function byOf(words: readonly Word[], way: number): number | null {
   const near = [words[way - 1], words[way - 2]]
   return near.find((w) => w?.n != null)?.n ?? null
 }
-function sidesOf(words: readonly Word[], than: number, table: TableState): { left: number; right: number } | null {
+function sidesOf(
+  words: readonly Word[],
+  than: number,
+  table: TableState,
+): { left: number; right: number } | null {
   const [a, b] = [words.slice(0, than), words.slice(than + 1)]
   const spotOf = (w: readonly Word[]): Spot | null => {
     const found = aspectIn(w, table, null).spots
     return found.length === 1 ? found[0]! : null
   }
   const [left, right] = [spotOf(a), spotOf(b)]
-  if (left && right && left.mat === right.mat && left.region !== right.region) return { left: thingsAt(table, left).length, right: thingsAt(table, right).length }
+  if (left && right && left.mat === right.mat && left.region !== right.region)
+    return { left: thingsAt(table, left).length, right: thingsAt(table, right).length }
   const scene = table.mats.find((m) => m.kind === 'scene')
-  const inScene = (w: readonly Word[]) => scene?.regions.find((r) => w.some((x) => x.n === null && r.name.split(' ').some((name) => stem(name) === stem(x.t))))
-  const [l, r] = [inScene(words.slice(words.findIndex((w) => ['more', 'fewer', 'less'].includes(w.t)), than)), inScene(b)]
+  const inScene = (w: readonly Word[]) =>
+    scene?.regions.find((r) =>
+      w.some((x) => x.n === null && r.name.split(' ').some((name) => stem(name) === stem(x.t))),
+    )
+  const [l, r] = [
+    inScene(
+      words.slice(
+        words.findIndex((w) => ['more', 'fewer', 'less'].includes(w.t)),
+        than,
+      ),
+    ),
+    inScene(b),
+  ]
   if (l && r && l !== r) return { left: l.things.length, right: r.things.length }
   // "A tower of six would be three blocks lower than mine."
   const tower = table.mats.find((m) => m.kind === 'tower')
   const of = a.findIndex((w) => w.t === 'of')
-  if (tower && of > 0 && a[of + 1]?.n != null && b.some((w) => ['mine', 'this', 'ours', 'my'].includes(w.t))) return { left: a[of + 1]!.n!, right: thingsIn(tower).length }
+  if (tower && of > 0 && a[of + 1]?.n != null && b.some((w) => ['mine', 'this', 'ours', 'my'].includes(w.t)))
+    return { left: a[of + 1]!.n!, right: thingsIn(tower).length }
   return null
 }
 /** "Both of you got equal shares", "as many above as beneath", "halved": places said to hold the same. */
 export function sameClaims(text: string, table: TableState): string | null {
-  const plain = sentencesSaid(text).map((s) => (s.end === '?' ? '' : s.words.map((w) => w.t).join(' '))).join(' . ')
-  if (!/\b(equal shares|the same each|(?:everybody|everyone|both|all) (?:has|have|got|get) the same|fair shares|as many \w+ as|halved|is fair|are fair|shared fairly|the same number)\b/.test(plain) || /\b(not|no|nobody has|would|if|until|unless|one more)\b/.test(plain)) return null
-  const mat = table.mats.find((m) => m.regions.length > 1 && holdsThings(m) && ['plates', 'shelves', 'dots', 'parts', 'bar'].includes(m.kind))
+  const plain = sentencesSaid(text)
+    .map((s) => (s.end === '?' ? '' : s.words.map((w) => w.t).join(' ')))
+    .join(' . ')
+  if (
+    !/\b(equal shares|the same each|(?:everybody|everyone|both|all) (?:has|have|got|get) the same|fair shares|as many \w+ as|halved|is fair|are fair|shared fairly|the same number)\b/.test(
+      plain,
+    ) ||
+    /\b(not|no|nobody has|would|if|until|unless|one more)\b/.test(plain)
+  )
+    return null
+  const mat = table.mats.find(
+    (m) =>
+      m.regions.length > 1 &&
+      holdsThings(m) &&
+      ['plates', 'shelves', 'dots', 'parts', 'bar'].includes(m.kind),
+  )
   if (!mat) return null
   const sizes = (hasWhole(mat.kind) ? mat.regions.slice(1) : mat.regions).map((r) => r.things.length)
   return sizes.some((n) => n > 0) && new Set(sizes).size > 1 ? sizes.join(' and ') : null
@@ -148,11 +237,15 @@ export function cardClaims(text: string, table: TableState): Claim[] {
     if (end === '?') return []
     return pieces(words).flatMap((piece): Claim[] => {
       const n = piece.find((w) => w.n !== null)?.n
-      const order = piece.find((w) => w.ord !== null && w.t !== 'middle')?.ord ?? (piece.some((w) => w.t === 'at the end') ? -1 : null)
+      const order =
+        piece.find((w) => w.ord !== null && w.t !== 'middle')?.ord ??
+        (piece.some((w) => w.t === 'at the end') ? -1 : null)
       if (n == null || order === null) return []
       const card = order === -1 ? cards.at(-1) : cards[order - 1]
       const there = Number(card?.text)
-      return card && Number.isFinite(there) && there !== n ? [{ said: n, there: [there], text: piece.map((w) => w.t).join(' ') }] : []
+      return card && Number.isFinite(there) && there !== n
+        ? [{ said: n, there: [there], text: piece.map((w) => w.t).join(' ') }]
+        : []
     })
   })
 }

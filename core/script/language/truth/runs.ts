@@ -39,7 +39,14 @@ function stepNamed(words: readonly Word[]): number | null {
   for (const [i, w] of words.entries()) {
     if (names[w.t]) return names[w.t]!
     if (w.t === 'two by two') return 2
-    if (w.n !== null && w.n > 1 && (['more', 'less', 'fewer'].includes(words[i + 1]?.t ?? '') || (['a', 'at'].includes(words[i + 1]?.t ?? '') && words.slice(i + 1, i + 4).some((x) => x.t === 'time')))) return w.n
+    if (
+      w.n !== null &&
+      w.n > 1 &&
+      (['more', 'less', 'fewer'].includes(words[i + 1]?.t ?? '') ||
+        (['a', 'at'].includes(words[i + 1]?.t ?? '') &&
+          words.slice(i + 1, i + 4).some((x) => x.t === 'time')))
+    )
+      return w.n
   }
   return null
 }
@@ -54,7 +61,8 @@ export function brokenRun(numbers: readonly number[], step: number | null): Brok
   const [usual, times] = [...tally].sort((a, b) => b[1] - a[1] || Math.abs(a[0]) - Math.abs(b[0]))[0]!
   const by = step === null ? usual : down ? -step : step
   const kept = gaps.filter((g) => g === by).length
-  if (by === 0 || kept === gaps.length || (step === null && (times < 2 || kept < gaps.length - 2))) return null
+  if (by === 0 || kept === gaps.length || (step === null && (times < 2 || kept < gaps.length - 2)))
+    return null
   if (step !== null && kept === 0) return null
   // One number in the place of another: the two gaps around it make up for each other.
   for (let i = 1; i < numbers.length - 1; i++)
@@ -63,7 +71,13 @@ export function brokenRun(numbers: readonly number[], step: number | null): Brok
       return { kind: 'order', numbers, missing: [should[i]!], should }
     }
   const odd = gaps.filter((g) => g !== by)
-  if (kept >= 2 && kept === gaps.length - 1 && gaps.at(-1) !== by && Math.abs(gaps.at(-1)!) < Math.abs(by) && Math.sign(gaps.at(-1)!) === Math.sign(by)) {
+  if (
+    kept >= 2 &&
+    kept === gaps.length - 1 &&
+    gaps.at(-1) !== by &&
+    Math.abs(gaps.at(-1)!) < Math.abs(by) &&
+    Math.sign(gaps.at(-1)!) === Math.sign(by)
+  ) {
     const should = [...numbers.slice(0, -1), numbers.at(-2)! + by]
     return { kind: 'order', numbers, missing: [should.at(-1)!], should, sure: false }
   }
@@ -86,7 +100,8 @@ export const nextIn: (text: string) => Broken | null = remembered((text) => {
     const after = words[words.findLastIndex((w) => w.n !== null) + 1]?.t
     if (numbers.length !== 3 || after !== 'next' || !runsOf(words).some((r) => r.length === 3)) continue
     const [a, b, c] = numbers as [number, number, number]
-    if (Math.abs(b - a) === 1 && c !== b + (b - a)) return { kind: 'skip', numbers, missing: [b + (b - a)], should: [a, b, b + (b - a)] }
+    if (Math.abs(b - a) === 1 && c !== b + (b - a))
+      return { kind: 'skip', numbers, missing: [b + (b - a)], should: [a, b, b + (b - a)] }
   }
   return null
 })

@@ -1,4 +1,13 @@
-import { hasWhole, heapsIn, holdsThings, type Mat, type Spot, type TableState, type Thing, thingsIn } from '../../table/state.ts'
+import {
+  hasWhole,
+  heapsIn,
+  holdsThings,
+  type Mat,
+  type Spot,
+  type TableState,
+  type Thing,
+  thingsIn,
+} from '../../table/state.ts'
 import { isCalled, thingsAt } from '../pick.ts'
 import { stem } from '../lexicon.ts'
 
@@ -17,16 +26,32 @@ export function everyNumber(table: TableState): Set<number> {
   const byKind = new Map<string, Thing[]>()
   for (const t of things) byKind.set(t.kind, [...(byKind.get(t.kind) ?? []), t])
   const tally = (list: readonly Thing[]) => {
-    add(list.length, uncrossed(list), count(list, (t) => t.crossed), count(list, (t) => t.hidden), count(list, (t) => !t.hidden))
-    add(count(list, (t) => t.face === 'blue'), count(list, (t) => t.face === 'saffron'), worth(list))
-    for (const w of new Set(list.map((t) => t.worth))) add(count(list, (t) => t.worth === w), w * count(list, (t) => t.worth === w))
+    add(
+      list.length,
+      uncrossed(list),
+      count(list, (t) => t.crossed),
+      count(list, (t) => t.hidden),
+      count(list, (t) => !t.hidden),
+    )
+    add(
+      count(list, (t) => t.face === 'blue'),
+      count(list, (t) => t.face === 'saffron'),
+      worth(list),
+    )
+    for (const w of new Set(list.map((t) => t.worth)))
+      add(
+        count(list, (t) => t.worth === w),
+        w * count(list, (t) => t.worth === w),
+      )
   }
   tally(things)
   for (const list of byKind.values()) tally(list)
   add(table.taken, table.start, table.held, Math.floor(uncrossed(things) / 2), things.length % 2)
   for (const m of table.mats) for (const n of ofMat(m)) add(n)
   const regions = table.mats.filter((m) => m.regions.length > 1 && holdsThings(m)).flatMap((m) => m.regions)
-  for (const a of regions) for (const b of regions) add(Math.abs(a.things.length - b.things.length), a.things.length + b.things.length)
+  for (const a of regions)
+    for (const b of regions)
+      add(Math.abs(a.things.length - b.things.length), a.things.length + b.things.length)
   for (const w of table.written) for (const n of w.match(/\d+/g) ?? []) add(Number(n))
   return out
 }
@@ -36,23 +61,42 @@ function ofMat(m: Mat): number[] {
   const out: number[] = [m.regions.length, m.regions.length - (hasWhole(m.kind) ? 1 : 0)]
   for (const r of m.regions) {
     out.push(r.things.length, uncrossed(r.things), worth(r.things), ...heapsIn(r).map((h) => h.length))
-    out.push(count(r.things, (t) => t.face === 'blue'), count(r.things, (t) => t.face === 'saffron'))
+    out.push(
+      count(r.things, (t) => t.face === 'blue'),
+      count(r.things, (t) => t.face === 'saffron'),
+    )
     if (r.slots !== null) out.push(r.slots - r.things.length, r.slots, r.slots / 10)
     if (r.label !== null && /^\d+$/.test(r.label)) out.push(Number(r.label))
   }
-  if (m.kind === 'frame') out.push(Math.floor(things.length / 10) * 10, things.length % 10, 10 - (things.length % 10 || 10), Math.min(5, things.length), Math.max(0, things.length - 5))
+  if (m.kind === 'frame')
+    out.push(
+      Math.floor(things.length / 10) * 10,
+      things.length % 10,
+      10 - (things.length % 10 || 10),
+      Math.min(5, things.length),
+      Math.max(0, things.length - 5),
+    )
   if (m.divider !== null) out.push(m.divider, things.length - m.divider)
   const ringed = m.rings.map((r) => r.to - r.from)
   if (ringed.length) out.push(...ringed, ringed.length, things.length - ringed.reduce((a, b) => a + b, 0))
   if (m.line) {
     const { hops, marks, at, from, to } = m.line
-    out.push(hops.length, marks.length, from, to, ...marks, ...(at === null ? [] : [at]), ...hops.flatMap((h) => [h.from, h.to, Math.abs(h.to - h.from)]))
+    out.push(
+      hops.length,
+      marks.length,
+      from,
+      to,
+      ...marks,
+      ...(at === null ? [] : [at]),
+      ...hops.flatMap((h) => [h.from, h.to, Math.abs(h.to - h.from)]),
+    )
     if (hops.length) out.push(Math.abs(hops.at(-1)!.to - hops[0]!.from))
   }
   const faces = m.cards.filter((c) => /^\d+$/.test(c.text)).map((c) => Number(c.text))
   out.push(m.cards.length, ...faces)
   if (faces.length && faces.length <= 6) out.push(faces.reduce((a, b) => a + b, 0))
-  for (const a of faces.slice(0, 6)) for (const b of faces.slice(0, 6)) if (a < 10 && b < 10) out.push(a * 10 + b, Math.abs(a - b), a + b)
+  for (const a of faces.slice(0, 6))
+    for (const b of faces.slice(0, 6)) if (a < 10 && b < 10) out.push(a * 10 + b, Math.abs(a - b), a + b)
   return out
 }
 
@@ -62,43 +106,85 @@ export interface Aspect {
   face: Thing['face'] | null
   noun: string | null
   /** left: still there. gone: taken, crossed, fallen. hidden: under a cover. free: places still empty. */
-  state: 'left' | 'gone' | 'hidden' | 'free' | 'each' | 'over' | 'worth' | 'at' | 'difference' | 'seen' | 'pairs' | null
+  state:
+    | 'left'
+    | 'gone'
+    | 'hidden'
+    | 'free'
+    | 'each'
+    | 'over'
+    | 'worth'
+    | 'at'
+    | 'difference'
+    | 'seen'
+    | 'pairs'
+    | null
   /** The noun is one of a picture's things. */
   pictured?: boolean
 }
 /** Whether it says anything more than "how many". */
-export const isNarrow = (a: Aspect): boolean => a.spots.length > 0 || a.face !== null || a.state !== null || a.pictured === true
+export const isNarrow = (a: Aspect): boolean =>
+  a.spots.length > 0 || a.face !== null || a.state !== null || a.pictured === true
 
 /** The same, and of each mat by itself: a game may show one number twice, as skittles and on a frame. */
 export function numbersFor(a: Aspect, table: TableState): number[] {
   const holding = table.mats.filter((m) => holdsThings(m) && thingsIn(m).length)
   const whole = numbersOf(a, table)
   if (a.spots.length || a.pictured || holding.length < 2 || !whole.length) return whole
-  const each = holding.flatMap((m) => numbersOf(a, { ...table, mats: table.mats.filter((x) => x === m || !holding.includes(x)) }))
+  const each = holding.flatMap((m) =>
+    numbersOf(a, { ...table, mats: table.mats.filter((x) => x === m || !holding.includes(x)) }),
+  )
   return [...new Set([...whole, ...each])]
 }
 /** Numbers that answer to an aspect on a table: more than one where it may be meant in several ways, none where it cannot be told. */
 function numbersOf(a: Aspect, table: TableState): number[] {
   const scene = table.mats.find((m) => m.kind === 'scene')
-  const region = a.noun === null ? undefined : scene?.regions.find((r) => r.name.split(' ').some((w) => stem(w) === a.noun))
+  const region =
+    a.noun === null
+      ? undefined
+      : scene?.regions.find((r) => r.name.split(' ').some((w) => stem(w) === a.noun))
   if (region) return [region.things.length]
   let things = a.spots.length ? a.spots.flatMap((s) => thingsAt(table, s)) : all(table)
-  if (a.noun !== null && things.some((t) => isCalled(t, a.noun!)) && new Set(things.map((t) => t.kind)).size > 1) things = things.filter((t) => isCalled(t, a.noun!))
+  if (
+    a.noun !== null &&
+    things.some((t) => isCalled(t, a.noun!)) &&
+    new Set(things.map((t) => t.kind)).size > 1
+  )
+    things = things.filter((t) => isCalled(t, a.noun!))
   if (a.face !== null) things = things.filter((t) => t.face === a.face)
   const mats = table.mats.filter((m) => holdsThings(m) && m.regions.length)
   switch (a.state) {
     case 'left':
-      return things.length || table.taken ? (divided(table, 'left') ?? [uncrossed(things), ...(things.some((t) => t.worth !== 1) ? [worth(things)] : [])]) : []
+      return things.length || table.taken
+        ? (divided(table, 'left') ?? [
+            uncrossed(things),
+            ...(things.some((t) => t.worth !== 1) ? [worth(things)] : []),
+          ])
+        : []
     case 'gone':
-      if (mats.length && mats.every((m) => m.kind === 'hands' || !thingsIn(m).length) && mats.some((m) => m.kind === 'hands')) return [10 - things.length, table.taken]
-      return divided(table, 'gone') ?? [count(things, (t) => t.crossed) + (a.spots.length || a.face ? 0 : table.taken)]
+      if (
+        mats.length &&
+        mats.every((m) => m.kind === 'hands' || !thingsIn(m).length) &&
+        mats.some((m) => m.kind === 'hands')
+      )
+        return [10 - things.length, table.taken]
+      return (
+        divided(table, 'gone') ?? [
+          count(things, (t) => t.crossed) + (a.spots.length || a.face ? 0 : table.taken),
+        ]
+      )
     case 'hidden': {
-      const under = mats.reduce((s, m) => s + (m.covered ? thingsIn(m).length : count(thingsIn(m), (t) => t.hidden)), 0)
+      const under = mats.reduce(
+        (s, m) => s + (m.covered ? thingsIn(m).length : count(thingsIn(m), (t) => t.hidden)),
+        0,
+      )
       return under ? [under] : []
     }
     case 'seen':
       if (a.spots.length) return [count(things, (t) => !t.hidden && !t.crossed)]
-      return [mats.reduce((s, m) => s + (m.covered ? 0 : count(thingsIn(m), (t) => !t.hidden && !t.crossed)), 0)]
+      return [
+        mats.reduce((s, m) => s + (m.covered ? 0 : count(thingsIn(m), (t) => !t.hidden && !t.crossed)), 0),
+      ]
     case 'free': {
       const slots = mats.filter((m) => m.kind === 'frame').map((m) => m.regions[0]!)
       return slots.length === 1 ? [slots[0]!.slots! - slots[0]!.things.length] : missingPart(table)
@@ -122,7 +208,9 @@ function numbersOf(a: Aspect, table: TableState): number[] {
     case 'pairs':
       return things.length ? [Math.floor(things.length / 2)] : []
     default:
-      return things.length || a.spots.length ? [uncrossed(things), things.length, ...(things.some((t) => t.worth !== 1) ? [worth(things)] : [])] : []
+      return things.length || a.spots.length
+        ? [uncrossed(things), things.length, ...(things.some((t) => t.worth !== 1) ? [worth(things)] : [])]
+        : []
   }
 }
 /** What the empty part of a part-whole must hold, where the whole is known by its things or its number. */

@@ -7,10 +7,22 @@ import { expressionAt, type Said, sentencesSaid } from './terms.ts'
 type Change = 'more' | 'fewer'
 
 /** Comings and goings that are no verbs of hands. */
-const coming = new Set('more another extra join joins joined come comes came arrive arrives arrived add adds added tips tip tipped plant planted find finds found gets get got pops popped drops buys bought brings brought put puts springs spring hops jumps lays laid'.split(' '))
-const going = new Set('snap snaps snapped break breaks broke lose loses lost sells sold gave give gives used uses sail sails sailed burst bursts leave leaves fewer less away off eaten eat eats ate drank drink drinks flew fly flies blew rolled roll rolls took takes take sent sends fell falls fall slide slides goes went swam swims ran popped'.split(' '))
+const coming = new Set(
+  'more another extra join joins joined come comes came arrive arrives arrived add adds added tips tip tipped plant planted find finds found gets get got pops popped drops buys bought brings brought put puts springs spring hops jumps lays laid'.split(
+    ' ',
+  ),
+)
+const going = new Set(
+  'snap snaps snapped break breaks broke lose loses lost sells sold gave give gives used uses sail sails sailed burst bursts leave leaves fewer less away off eaten eat eats ate drank drink drinks flew fly flies blew rolled roll rolls took takes take sent sends fell falls fall slide slides goes went swam swims ran popped'.split(
+    ' ',
+  ),
+)
 /** A thing's number that says how long, how old or which: no part of the reckoning. */
-const unitNouns = new Set("o'clock minutes minute hours hour years year days day times time weeks week pence door house number".split(' '))
+const unitNouns = new Set(
+  "o'clock minutes minute hours hour years year days day times time weeks week pence door house number numbers ways".split(
+    ' ',
+  ),
+)
 
 /** Numbers of a story with what they count, in the order they are told. */
 interface Told {
@@ -26,22 +38,45 @@ function toldIn(sentences: readonly Said[]): Told[] {
       const next = words[i + 1]?.t ?? ''
       if (unitNouns.has(next)) return []
       // "two of them", "one of you", "the other one".
-      if (w.t === 'one' && (['of', 'another'].includes(next) || (i === 0 && ['is', 'was', 'goes'].includes(next)) || ['the', 'that', 'which', 'this', 'no', 'every', 'each', 'other', 'my'].includes(words[i - 1]?.t ?? ''))) return []
+      if (
+        w.t === 'one' &&
+        (['of', 'another'].includes(next) ||
+          (i === 0 && ['is', 'was', 'goes'].includes(next)) ||
+          ['the', 'that', 'which', 'this', 'no', 'every', 'each', 'other', 'my'].includes(
+            words[i - 1]?.t ?? '',
+          ))
+      )
+        return []
       return [{ n: w.n, noun: next, at: i, sentence }]
     }),
   )
 }
 const changeIn = (words: readonly Word[]): Change | null => {
   const plain = words.map((w) => w.t)
-  const springs = plain.some((t) => ['hop', 'jump', 'leap', 'spring', 'skip', 'bounce'].includes(verbOf(t) ?? '')) && !plain.includes('back') && plain.some((t) => ['further', 'on', 'forward', 'along'].includes(t))
+  const springs =
+    plain.some((t) => ['hop', 'jump', 'leap', 'spring', 'skip', 'bounce'].includes(verbOf(t) ?? '')) &&
+    !plain.includes('back') &&
+    plain.some((t) => ['further', 'on', 'forward', 'along'].includes(t))
   const more = springs || plain.some((t) => coming.has(t))
-  const less = !springs && plain.some((t) => going.has(t) || (isVerbOf(verbOf(t), 'take') && !coming.has(t) && !isVerbOf(verbOf(t), 'put')))
-  if (more === less) return plain.includes('more') || plain.includes('another') ? 'more' : plain.includes('away') || plain.includes('off') ? 'fewer' : null
+  const less =
+    !springs &&
+    plain.some(
+      (t) => going.has(t) || (isVerbOf(verbOf(t), 'take') && !coming.has(t) && !isVerbOf(verbOf(t), 'put')),
+    )
+  if (more === less)
+    return plain.includes('more') || plain.includes('another')
+      ? 'more'
+      : plain.includes('away') || plain.includes('off')
+        ? 'fewer'
+        : null
   return more ? 'more' : 'fewer'
 }
-const asksAll = /\b(altogether|all together|in all|in total|all day|does .* (hold|have)|do .* (hold|have) now|how many .*(are|is) .*(dry|now)|come to|are there now)\b/
-const asksLeft = /\b(left|remains?|stay(ed|s)?|still|spare|whole|holding|hold|good|over|standing|keep|kept|now|back)\b/
-const asksOther = /\b(below|underneath|the rest|other|others|hide|hides|hiding|hidden|under|in the (reeds|sack|jar|bag|box|tin)|can you see|down here|up there|missing|empty part|lie)\b/
+const asksAll =
+  /\b(altogether|all together|in all|in total|all day|does .* (hold|have)|do .* (hold|have) now|how many .*(are|is) .*(dry|now)|come to|are there now)\b/
+const asksLeft =
+  /\b(left|remains?|stay(ed|s)?|still|spare|whole|holding|hold|good|over|standing|keep|kept|now|back)\b/
+const asksOther =
+  /\b(below|underneath|the rest|other|others|hide|hides|hiding|hidden|under|in the (reeds|sack|jar|bag|box|tin)|can you see|down here|up there|missing|empty part|lie)\b/
 const asksDifference = /\b(how many more|by how much|how many extra|how many fewer|pass)\b/
 
 /**
@@ -64,14 +99,26 @@ export const storyAnswer: (text: string) => number | null = remembered((text) =>
   // What happens is said with the second number: in its own sentence, or after the first number of the same one.
   const joint = second.slice(0, b.at).findLastIndex((w) => ['and', ',', 'then', 'but'].includes(w.t))
   const happens = a.sentence === b.sentence ? second.slice(Math.max(a.at + 1, joint + 1)) : second
-  const told = sentences.filter((s) => s.end !== '?').map((s) => s.words.map((w) => w.t).join(' ')).join(' ')
+  const told = sentences
+    .filter((s) => s.end !== '?')
+    .map((s) => s.words.map((w) => w.t).join(' '))
+    .join(' ')
   const change = changeIn(happens)
-  const partOf = second.slice(b.at).some((w, k, rest) => w.t === 'of' && ['them', 'these', 'those'].includes(rest[k + 1]?.t ?? ''))
+  const partOf = second
+    .slice(b.at)
+    .some((w, k, rest) => w.t === 'of' && ['them', 'these', 'those'].includes(rest[k + 1]?.t ?? ''))
   const whole = /\b(in all|altogether)\b/.test(told)
-  const laid = /\b(go|goes|are|is|lie|lies|stands?|sits?|swim|swims) (on|in|at|up|down|where|under|over|there)\b/.test(second.slice(b.at).map((w) => w.t).join(' '))
+  const laid =
+    /\b(go|goes|are|is|lie|lies|stands?|sits?|swim|swims) (on|in|at|up|down|where|under|over|there)\b/.test(
+      second
+        .slice(b.at)
+        .map((w) => w.t)
+        .join(' '),
+    )
   const twoOwners = a.sentence !== b.sentence && /\b(has|have)\b/.test(happens.map((w) => w.t).join(' '))
   if (otherThing(a, b) && !asksAll.test(ask)) return null
-  if (asksOther.test(ask) && change !== 'more' && !partOf && !twoOwners) return whole || change === null || laid ? (b.n <= a.n ? a.n - b.n : null) : null
+  if (asksOther.test(ask) && change !== 'more' && !partOf && !twoOwners)
+    return whole || change === null || laid ? (b.n <= a.n ? a.n - b.n : null) : null
   if (asksTheChange(ask, happens)) return null
   if (change === 'more' && !/\bleft\b/.test(ask)) return asksNothingElse(ask, told) ? a.n + b.n : null
   if (change === 'fewer' && asksLeft.test(ask) && !partOfChange(ask)) return b.n <= a.n ? a.n - b.n : null
@@ -79,14 +126,31 @@ export const storyAnswer: (text: string) => number | null = remembered((text) =>
 })
 /** "Seven parcels … three letters": the second number counts things of its own. */
 const otherThing = (a: Told, b: Told): boolean =>
-  /(?:s|ren|eet|ice)$/.test(b.noun) && b.noun !== a.noun && verbOf(b.noun) === null && !/^(is|was|has|this|goes|comes)$/.test(b.noun)
-const helping = new Set('how many much what does do did is are was were there now altogether in all then has have hold holds the he she it they we i you pail jar box bag bowl basket tin house she they gets get and so of a on does'.split(' '))
+  /(?:s|ren|eet|ice)$/.test(b.noun) &&
+  b.noun !== a.noun &&
+  verbOf(b.noun) === null &&
+  !/^(is|was|has|this|goes|comes)$/.test(b.noun)
+const helping = new Set(
+  'how many much what does do did is are was were there now altogether in all then has have hold holds the he she it they we i you pail jar box bag bowl basket tin house she they gets get and so of a on does'.split(
+    ' ',
+  ),
+)
 /** "He finds three more. How many does he find?" asks for the three. */
 const asksTheChange = (ask: string, happens: readonly Word[]): boolean => {
-  const verbs = new Set(happens.map((w) => verbOf(w.t)).filter((v): v is string => v !== null && !['have', 'get'].includes(v)))
-  return ask.split(' ').some((w) => !helping.has(w) && verbs.has(verbOf(w) ?? '') && !['hold', 'dry'].includes(w)) || happens.some((w) => /^(finds|joins|comes|gets)$/.test(w.t) && ask.includes(w.t.slice(0, -1)) && w.t !== 'gets')
+  const verbs = new Set(
+    happens.map((w) => verbOf(w.t)).filter((v): v is string => v !== null && !['have', 'get'].includes(v)),
+  )
+  return (
+    ask
+      .split(' ')
+      .some((w) => !helping.has(w) && verbs.has(verbOf(w) ?? '') && !['hold', 'dry'].includes(w)) ||
+    happens.some(
+      (w) => /^(finds|joins|comes|gets)$/.test(w.t) && ask.includes(w.t.slice(0, -1)) && w.t !== 'gets',
+    )
+  )
 }
-const partOfChange = (ask: string): boolean => /\b(more|fewer|took|take|ate|eat|gave|give|lost|lose)\b/.test(ask)
+const partOfChange = (ask: string): boolean =>
+  /\b(more|fewer|took|take|ate|eat|gave|give|lost|lose)\b/.test(ask)
 /** All there are is asked for: no word of the question says which, unless the story says it of both. */
 function asksNothingElse(ask: string, told: string): boolean {
   const [first, ...rest] = told.split(/\b(?:and|then|more|another)\b/)
@@ -108,7 +172,12 @@ export const shareOfTwo: (text: string) => number | null = remembered((text) => 
   const sentences = sentencesSaid(text)
   const numbers = toldIn(sentences)
   const plain = sentences.flatMap((s) => s.words.map((w) => w.t)).join(' ')
-  if (numbers.length !== 1 || !/\bboth\b|\byou and (a|your|me)\b/.test(plain) || !/\bshare|same for\b/.test(plain)) return null
+  if (
+    numbers.length !== 1 ||
+    !/\bboth\b|\byou and (a|your|me)\b/.test(plain) ||
+    !/\bshare|same for\b/.test(plain)
+  )
+    return null
   return numbers[0]!.n % 2 === 0 ? numbers[0]!.n / 2 : null
 })
 
@@ -131,15 +200,25 @@ export const ledgerOf: (text: string) => Ledger | null = remembered((text) => {
   const numbers = toldIn(sentences)
   if (numbers.length !== 2) return null
   const [a, b] = numbers as [Told, Told]
-  const between = sentences.flatMap((s, k) => (k === a.sentence ? s.words.slice(a.at + 1) : k > a.sentence ? s.words : []))
+  const between = sentences.flatMap((s, k) =>
+    k === a.sentence ? s.words.slice(a.at + 1) : k > a.sentence ? s.words : [],
+  )
   if (b.n === 0) return { now: [a.n], less: a.n, said: [a.n] }
   const less = a.n - b.n
   const said = [a.n, b.n]
   // "Four boys and three girls": side by side, they are counted together.
-  const joined = a.sentence === b.sentence && sentences[a.sentence]!.words.slice(a.at, b.at).some((w) => w.t === 'and') && b.at - a.at <= 4 && [a, b].every((x) => /^\p{L}/u.test(x.noun) && !['and', 'is', 'are', 'or'].includes(x.noun))
+  const joined =
+    a.sentence === b.sentence &&
+    sentences[a.sentence]!.words.slice(a.at, b.at).some((w) => w.t === 'and') &&
+    b.at - a.at <= 4 &&
+    [a, b].every((x) => /^\p{L}/u.test(x.noun) && !['and', 'is', 'are', 'or'].includes(x.noun))
   const change = changeIn(between)
   if (change === null) return joined ? { now: [a.n + b.n], less, said } : null
-  return { now: [...(change === 'more' || joined ? [a.n + b.n] : []), ...(change === 'fewer' ? [less] : [])], less, said }
+  return {
+    now: [...(change === 'more' || joined ? [a.n + b.n] : []), ...(change === 'fewer' ? [less] : [])],
+    less,
+    said,
+  }
 })
 /** The one number a sentence says a story has come to: "Now eight snails sit there"; null when it says none or several. */
 export const cameTo: (text: string) => number | null = remembered((text) => {

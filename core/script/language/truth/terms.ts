@@ -40,7 +40,14 @@ const noNoun = new Set(
 /** After a number: the index behind the noun it counts, if one stands there. */
 export function afterNoun(words: readonly Word[], i: number): number {
   let at = i
-  while (at - i < 3 && words[at] && words[at]!.n === null && /^\p{L}/u.test(words[at]!.t) && !noNoun.has(words[at]!.t)) at++
+  while (
+    at - i < 3 &&
+    words[at] &&
+    words[at]!.n === null &&
+    /^\p{L}/u.test(words[at]!.t) &&
+    !noNoun.has(words[at]!.t)
+  )
+    at++
   return at
 }
 

@@ -11,12 +11,27 @@ export const conventionsIn: (text: string) => Conventions = remembered((text) =>
   const t = text.toLowerCase()
   let orderCounts: boolean | null = null
   if (/\b(swapped|turned|other way) (round|about)|\bturn-?rounds?\b|\border\b/.test(t)) {
-    if (/\b(is|are|counts? as) (the |just the )?same|\bnot (a new|another|a different|counted|new)|\bonly once|does(n't| not) count/.test(t)) orderCounts = false
+    if (
+      /\b(is|are|counts? as) (the |just the )?same|\bnot (a new|another|a different|counted|new)|\bonly once|does(n't| not) count/.test(
+        t,
+      )
+    )
+      orderCounts = false
     else if (/\b(another|new|different|its own|of its own|two ways|counts)\b/.test(t)) orderCounts = true
   }
   let zeroAllowed: boolean | null = null
-  if (/\b(no zero|nobody may get (zero|nothing)|at least one|(neither|no|none) .*\b(empty|zero)|must (each )?(get|have|hold)|without zero|not be empty|may not|never empty)\b/.test(t)) zeroAllowed = false
-  else if (/\b(may (stay|be) empty|can (stay|be) empty|zero is (fine|allowed|welcome)|zero counts|with zero|nothing is allowed|empty is (fine|allowed))\b/.test(t)) zeroAllowed = true
+  if (
+    /\b(no zero|nobody may get (zero|nothing)|at least one|(neither|no|none) .*\b(empty|zero)|must (each )?(get|have|hold)|without zero|not be empty|may not|never empty)\b/.test(
+      t,
+    )
+  )
+    zeroAllowed = false
+  else if (
+    /\b(may (stay|be) empty|can (stay|be) empty|zero is (fine|allowed|welcome)|zero counts|with zero|nothing is allowed|empty is (fine|allowed))\b/.test(
+      t,
+    )
+  )
+    zeroAllowed = true
   return { orderCounts, zeroAllowed }
 })
 /** Ways to part n in two: order counting or not, zero allowed or not. */
@@ -28,8 +43,17 @@ export function waysOfTwo(n: number, orderCounts: boolean, zeroAllowed: boolean)
 export const partedInTwo: (text: string) => number | null = remembered((text) => {
   if (!/\b(ways?|pairs?)\b/i.test(text)) return null
   const words = wordsOf(text)
-  const numbers = words.flatMap((w, i) => (w.n === null ? [] : [{ n: w.n, next: words[i + 1]?.t ?? '', before: words[i - 1]?.t ?? '' }]))
-  const places = numbers.filter((x) => x.n === 2 && (/^(cups?|boxes|plates?|pockets?|friends?|parts?|hives?|shelves|houses?|groups?|bags?|jars?|pots?|nests?)$/.test(x.next) || x.before === 'in'))
+  const numbers = words.flatMap((w, i) =>
+    w.n === null ? [] : [{ n: w.n, next: words[i + 1]?.t ?? '', before: words[i - 1]?.t ?? '' }],
+  )
+  const places = numbers.filter(
+    (x) =>
+      x.n === 2 &&
+      (/^(cups?|boxes|plates?|pockets?|friends?|parts?|hives?|shelves|houses?|groups?|bags?|jars?|pots?|nests?)$/.test(
+        x.next,
+      ) ||
+        x.before === 'in'),
+  )
   const whole = numbers.filter((x) => !places.includes(x) && !/^ways?$/.test(x.next))
   return whole.length === 1 && places.length <= 1 ? whole[0]!.n : null
 })

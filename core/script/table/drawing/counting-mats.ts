@@ -1,14 +1,30 @@
-import { thingsIn } from '../state.ts'
+import { heapsIn, type Region, thingsIn } from '../state.ts'
 import { laid, type Layout, loose, type Placed, zoneOf } from './layout.ts'
 import { box, el, label, line, paper, path, type Shape } from './paper.ts'
 
+/** For each thing of a place which heap it lies in, from 0. */
+const heapNumbers = (r: Region): number[] => {
+  const heaps = heapsIn(r)
+  return r.things.map((t) => heaps.findIndex((h) => h.includes(t)))
+}
 /** Mats on which things are counted: table, row, frame, jar, rail, tower, pair plate, coins, skittles. */
 export const openTable: Layout = (m) => {
   const n = m.regions[0]!.things.length
   // A few things left over need no whole table beside the plates they were shared on to.
   const [w, h] = n <= 3 ? [200, 150] : n <= 8 ? [360, 190] : [560, 220]
   const b = { x: 0, y: 0, w, h }
-  return laid(w, h, { things: loose(m.regions[0]!.things, b, m.look, 30), zones: [zoneOf(0, b)] })
+  const heaps = heapsIn(m.regions[0]!)
+  if (heaps.length < 2)
+    return laid(w, h, { things: loose(m.regions[0]!.things, b, m.look, 30), zones: [zoneOf(0, b)] })
+  // Heaps lie side by side with clear table between them, each as wide as its share of the things.
+  const gap = 34
+  const wide = Math.max(w, heaps.length * 110)
+  const most = Math.max(...heaps.map((x) => x.length))
+  const each = (wide - gap * (heaps.length - 1)) / heaps.length
+  const things = heaps.flatMap((heap, i) =>
+    loose(heap, { x: i * (each + gap), y: 0, w: each, h }, m.look, Math.min(30, 64 / Math.sqrt(most))),
+  )
+  return laid(wide, h, { things, zones: [zoneOf(0, { x: 0, y: 0, w: wide, h })] })
 }
 
 export const row: Layout = (m) => {
@@ -16,8 +32,11 @@ export const row: Layout = (m) => {
   const n = Math.max(5, things.length)
   const pitch = Math.min(64, 560 / n)
   const gap = m.divider === null ? 0 : pitch * 0.5
-  const x = (i: number) => i * pitch + pitch / 2 + (m.divider !== null && i >= m.divider ? gap : 0)
-  const w = n * pitch + gap
+  const heap = heapNumbers(m.regions[0]!)
+  const apart = pitch * 0.7
+  const x = (i: number) =>
+    i * pitch + pitch / 2 + (m.divider !== null && i >= m.divider ? gap : 0) + (heap[i] ?? 0) * apart
+  const w = n * pitch + gap + Math.max(0, ...heap) * apart
   return laid(w, pitch + 16, {
     under: [
       line(0, pitch + 10, w, pitch + 10, 3, paper.hair),
@@ -107,20 +126,25 @@ export const rail: Layout = (m) => {
   })
 }
 
+/** Towers stand side by side where one was broken or another built beside it. */
 export const tower: Layout = (m) => {
-  const things = m.regions[0]!.things
-  const n = Math.max(5, things.length)
+  const towers = heapsIn(m.regions[0]!)
+  const n = Math.max(5, ...towers.map((t) => t.length))
   const side = Math.min(44, 260 / n)
-  return laid(Math.max(90, side * 2), n * side + 10, {
-    under: [line(0, n * side + 6, Math.max(90, side * 2), n * side + 6, 4, paper.hair)],
-    things: things.map((thing, i) => ({
-      thing,
-      form: 'cube',
-      x: Math.max(90, side * 2) / 2,
-      y: n * side - i * side - side / 2,
-      r: side / 2,
-    })),
-    zones: [zoneOf(0, { x: 0, y: 0, w: Math.max(90, side * 2), h: n * side + 10 })],
+  const each = Math.max(90, side * 2)
+  const w = each * Math.max(1, towers.length)
+  return laid(w, n * side + 10, {
+    under: [line(0, n * side + 6, w, n * side + 6, 4, paper.hair)],
+    things: towers.flatMap((blocks, k) =>
+      blocks.map((thing, i) => ({
+        thing,
+        form: 'cube' as const,
+        x: each * k + each / 2,
+        y: n * side - i * side - side / 2,
+        r: side / 2,
+      })),
+    ),
+    zones: [zoneOf(0, { x: 0, y: 0, w, h: n * side + 10 })],
   })
 }
 
