@@ -81,7 +81,7 @@ export const givenAway: Rule = ({ moments }) =>
     return saidBefore(m, before.at(-1), m.step.text)
   })
 const small = new Set(
-  'how many much the a an we our us did do does are is were was in of to on at and now there it they i you me my here home so what have has'.split(
+  'how many much the a an we our us did do does are is were was in of to on at and now there it they i you me my here so what have has'.split(
     ' ',
   ),
 )
