@@ -94,6 +94,13 @@ function parts(words: readonly Word[], i: number, sofar: readonly Word[]): boole
   const next = words[k]
   if (!next) return false
   if (['it', 'they', 'she', 'he', 'we', 'i'].includes(next.t) && words[k + 1]) return saysVerb(words, k + 1)
+  // "… and jumps back four": the one who did the first does this too.
+  const third =
+    w.t === 'and' &&
+    sofar.some((_, x) => saysVerb(sofar, x) || verbOf(sofar[x]!.t) !== null) &&
+    /s$/.test(next.t) &&
+    verbOf(next.t) !== null
+  if (third && words[k + 1] && (particles.has(words[k + 1]!.t) || words[k + 1]!.n !== null)) return true
   return saysVerb(words, k)
 }
 /** "Roll the ball: five fall down": somebody does something after the colon, before the line stops. */
@@ -127,6 +134,13 @@ export function readClause(words: readonly Word[]): Clause {
   for (let i = 0; i < words.length;) {
     const w = words[i]!
     if (reasons.has(w.t) && i > 0 && isReason(words, i)) break
+    // "Add one to make ten": what for, which no hand carries out.
+    if (
+      w.t === 'to' &&
+      into.verb !== null &&
+      ['make', 'fill', 'get', 'have', 'see', 'check', 'show', 'help'].includes(words[i + 1]?.t ?? '')
+    )
+      break
     if ((w.t === 'until' || w.t === 'till') && !words.slice(i).some((x) => x.n !== null)) break
     if (into.verb === null && startsVerb(words, i)) {
       into.verb = verbOf(w.t)

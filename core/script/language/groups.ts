@@ -67,7 +67,7 @@ const nothing: Omit<Group, 'from' | 'to'> = {
   of: null,
 }
 
-const sizes = new Set('small big little large neat tall short long new same'.split(' '))
+const sizes = new Set('small big little large neat tall short long new same equal'.split(' '))
 const states: Readonly<Record<string, string>> = {
   crossed: 'crossed',
   fallen: 'fallen',
@@ -116,6 +116,7 @@ const quantityPhrases: readonly (readonly [readonly string[], Partial<Group>])[]
   [['that', 'many'], { quantity: 'as many' }],
   [['half', 'of'], { quantity: 'half', definite: true }],
   [['half', 'the'], { quantity: 'half', definite: true }],
+  [['the', 'same'], { quantity: 'as many' }],
   [['the', 'rest'], { quantity: 'rest', definite: true }],
   [['the', 'others'], { quantity: 'rest', definite: true, place: 'other' }],
   [['the', 'other', 'ones'], { quantity: 'rest', definite: true, place: 'other' }],

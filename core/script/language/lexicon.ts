@@ -57,7 +57,6 @@ export const matNouns: readonly (readonly [string, MatKind])[] = [
   ['table', 'table'],
   ['tray', 'table'],
   ['rug', 'table'],
-  ['cloth', 'table'],
   ['part', 'parts'],
   ['whole', 'parts'],
 ]

@@ -65,6 +65,7 @@ const senses: readonly Sense[] = [
   moving.split,
   moving.share,
   moving.setApart,
+  moving.putTaken,
   moving.putBack,
   putting.fingers,
   putting.double,
@@ -105,19 +106,28 @@ function readSense(sense: Sense, c: Clause, said: Said): Candidate | null {
     const found = sense(c, said)
     if (!found) return null
     const left = leftOver(c, found.uses)
-    found.actions.reduce(act, said.ground.table)
+    // What stands in the place of the act before it is carried out with that undone.
+    if (!found.instead) found.actions.reduce(act, said.ground.table)
     return { sensed: found, error: null, left }
   } catch (error) {
     if (error instanceof TableError) return { sensed: null, error, left: [] }
     throw error
   }
 }
+/** "With your finger", "with a pencil": what a hand uses, and nothing on the table. */
+const isTool = (p: Part): boolean =>
+  p.prep === 'with' &&
+  (p.group.n ?? 1) === 1 &&
+  (p.group.mat === null || p.group.mat === 'hands') &&
+  p.group.noun !== null &&
+  p.group.face === null &&
+  p.group.quantity === null
 const counted = (p: Part): boolean =>
   p.group.n !== null || p.group.quantity !== null || p.group.pronoun === 'they'
 function leftOver(c: Clause, uses: readonly Part[]): string[] {
   const used = new Set(uses)
   const parts = [...c.parts, ...(c.subject && counted(c.subject) ? [c.subject] : [])].filter(
-    (p) => !used.has(p),
+    (p) => !used.has(p) && !isTool(p),
   )
   return [
     ...c.loose.map((w) => w.t),

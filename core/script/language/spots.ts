@@ -23,6 +23,7 @@ export function matNamed(group: Group, ground: Ground): MatKind | null {
     return 'row'
   if (group.noun === 'part' && !matOn(ground, 'parts') && matOn(ground, 'bar')) return 'bar'
   if (group.mat === 'parts' && !matOn(ground, 'parts') && matOn(ground, 'bar')) return 'bar'
+  if (group.mat === 'row' && matOn(ground, 'frame') && !matOn(ground, 'row')) return 'frame'
   if (group.mat) return group.mat
   // Plates may be called rings or houses: by the name they were laid under.
   const plates = matOn(ground, 'plates')
@@ -38,7 +39,10 @@ export function matNamed(group: Group, ground: Ground): MatKind | null {
     return (
       severalPlaces(ground)?.kind ??
       ground.named?.mat ??
-      (group.place === 'top' || group.place === 'bottom' ? 'shelves' : null)
+      ((group.place === 'top' || group.place === 'bottom') &&
+      !ground.table.mats.some((m) => m.kind !== 'shelves' && m.regions.some((r) => r.things.length))
+        ? 'shelves'
+        : null)
     )
   return null
 }

@@ -1,8 +1,8 @@
 /** Verbs by what hands do. A verb may stand in several: the rest of the line and the table decide. */
 const verbClasses = {
   put: 'put pop place lay set drop scatter add post pour stand hang peg clip stick arrange spread pile stack build make sit slip paint draw dot give feed bring fetch get plant load pack sprinkle tip let show hold count deal plonk rest thread string plop tuck press stir scoop serve bake find slot balance poke plug deliver park sow line',
-  take: 'take remove eat pocket sweep pick lift pull unpeg unclip fold tuck shut close bend wipe rub munch nibble gobble pinch steal swallow pay spend drink throw lose roll blow fly go fall hop swim run leave jump float bounce drift sail walk crawl vanish disappear whisk snatch borrow pluck peel knock break snap post give put erase cross bite chew use send hide brush scoop fish dig crumble carry crash slide hand wash tip flit slip drive cycle melt burst pop',
-  move: 'move shift shove slide push carry bring lift tip pass hop drop put take sweep transfer swap drag walk send lead roll place pop lay pour post pull slip lower raise go give return turn empty hand',
+  take: 'take give pass remove eat pocket sweep pick lift pull unpeg unclip fold tuck shut close bend wipe rub munch nibble gobble pinch steal swallow pay spend drink throw lose roll blow fly go fall hop swim run leave jump float bounce drift sail walk crawl vanish disappear whisk snatch borrow pluck peel knock break snap post give put erase cross bite chew use send hide brush scoop fish dig crumble carry crash slide hand wash tip flit slip drive cycle melt burst pop',
+  move: 'move shift shove slide push carry bring lift tip pass hop drop put take sweep transfer swap drag walk send lead roll place pop lay pour post pull slip lower raise go give return turn empty hand tidy gather collect pack count',
   cross: 'cross strike score put draw mark',
   turn: 'turn flip',
   cover: 'cover hide tuck wrap screw put lay pull close shut pop drop slip push place set',
@@ -12,7 +12,7 @@ const verbClasses = {
   split:
     'split part separate break share sort divide cut snap pull partition move put make arrange group ring',
   join: 'push bring put join slide stick move pull gather sweep gather click snap shove collect tip',
-  share: 'share deal give put hand pass',
+  share: 'share deal give pass',
   pair: 'pair put set arrange line lay match find sort',
   exchange: 'swap trade exchange change untie bundle unbundle tie undo break make group give split',
   swap: 'swap let turn flip spin change switch rotate trade exchange',

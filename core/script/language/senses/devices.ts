@@ -145,7 +145,12 @@ export const layCards: Sense = (c, { ground }) => {
   const words = quotedIn(c)
   if (!card && !words.length) return null
   if (has(c, 'back', 'away') || ['flip', 'turn'].includes(c.verb!)) return null
-  if (c.verb === 'hide' || says(c, 'order') || after(c, 'from', 'out of')) return null
+  if (
+    c.verb === 'hide' ||
+    (says(c, 'order') && !c.words.some((w) => w.n !== null)) ||
+    after(c, 'from', 'out of')
+  )
+    return null
   const texts = words.length ? words : cardTexts(c)
   if (!texts.length) return null
   const down = says(c, 'face down') || (says(c, 'face', 'faces') && says(c, 'down'))
@@ -215,7 +220,10 @@ export const orderCards: Sense = (c, { ground }) => {
   if (says(c, 'order') && given.length >= texts.length && [...texts].sort().every((t) => given.includes(t)))
     return sensed([{ type: 'order cards', texts: numbers }], uses)
   if (says(c, 'order') || ['sort', 'order'].includes(c.verb!)) {
-    const largest = says(c, 'largest', 'biggest', 'highest', 'backwards')
+    const end = c.words.find((w) =>
+      ['largest', 'biggest', 'highest', 'smallest', 'lowest', 'backwards'].includes(w.t),
+    )?.t
+    const largest = end !== undefined && !['smallest', 'lowest'].includes(end)
     const sorted = [...texts].sort((a, b) => (largest ? Number(b) - Number(a) : Number(a) - Number(b)))
     return sensed([{ type: 'order cards', texts: sorted }], uses)
   }
@@ -239,7 +247,7 @@ export const orderCards: Sense = (c, { ground }) => {
 
 /** "Give me six claps", "Drum four times on your knees", "Stamp your feet seven times". */
 export const clap: Sense = (c) => {
-  if (!isVerbOf(c.verb, 'clap')) return null
+  if (!isVerbOf(c.verb, 'clap') || c.elided) return null
   const noun = bare(c).find((p) =>
     ['clap', 'tap', 'knock', 'beat', 'bang', 'click', 'drumbeat'].includes(p.group.noun ?? ''),
   )

@@ -45,6 +45,9 @@ export const layOut: Sense = (c, { ground }) => {
   if (comesWith.has(mat) && !(has(c, 'out') && numbersSaid(c.words.slice(first.group.to)).length === 0))
     return null
   const g = first.group
+  // What lies there already is not laid again by the way.
+  if (!has(c, 'out') && matOn(ground, mat)?.regions.some((r) => r.things.length) && mat !== 'skittles')
+    return null
   if (g.place !== null && g.place !== 'whole' && mat !== 'line') return null
   const outright = has(c, 'out', 'up') && c.verb !== 'take'
   if (!outright && g.definite && !(mat === 'skittles' && c.verb === 'set')) return null

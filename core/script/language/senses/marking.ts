@@ -49,6 +49,7 @@ export const knockDown: Sense = (c, { ground }) => {
     bare(c)[0] ?? (c.subject && (c.subject.group.n !== null || c.subject.group.quantity) ? c.subject : null)
   if (!what) return null
   const down =
+    c.elided === true ||
     has(c, 'down', 'over', 'flat', 'fall', 'topple') ||
     what === c.subject ||
     ['topple', 'fall', 'tumble', 'bowl', 'flatten'].includes(c.verb!)
@@ -216,7 +217,9 @@ function coverable(ground: Ground): Mat['kind'] | null {
 export const uncover: Sense = (c, { ground }) => {
   if (!isVerbOf(c.verb, 'uncover')) return null
   const what = bare(c)[0]
-  const plain = ['uncover', 'unveil', 'unwrap', 'reveal', 'open'].includes(c.verb!)
+  const opens =
+    c.verb === 'open' && bare(c).every((p) => p.group.mat !== null || lids.has(p.group.noun ?? ''))
+  const plain = opens || ['uncover', 'unveil', 'unwrap', 'reveal'].includes(c.verb!)
   const lid =
     what &&
     (what.group.mat === null || (what.group.noun === 'cup' && !matOn(ground, 'plates'))) &&
@@ -317,13 +320,17 @@ export const divide: Sense = (c, { ground }) => {
       place?.prep === null
     const back = has(c, 'back') && g?.n != null && place?.prep === null
     const now = mat.divider ?? 0
-    const at = along
-      ? now + g!.n!
-      : back
-        ? now - g!.n!
-        : g?.order != null && g.order > 0
-          ? g.order - (place!.prep === 'before' ? 1 : 0)
-          : (g?.n ?? null)
+    const middle = says(c, 'middle') && thingsIn(mat).length % 2 === 0 ? thingsIn(mat).length / 2 : null
+    const at =
+      middle !== null
+        ? middle
+        : along
+          ? now + g!.n!
+          : back
+            ? now - g!.n!
+            : g?.order != null && g.order > 0
+              ? g.order - (place!.prep === 'before' ? 1 : 0)
+              : (g?.n ?? null)
     if (at === null) return null
     if (at > thingsIn(mat).length || at < 0) throw new TableError('not-there', { case: 'divide', count: at })
     if (tool.group.noun === 'gap' || tool.group.noun === 'space') {

@@ -79,7 +79,13 @@ function moveOne(
     from?.spots[0] ?? (g.mat && g.quantity !== 'both' ? (spotsNamed(g, ground)?.[0] ?? null) : null)
   const moves =
     movers.has(verb) || ['lift', 'bring', 'carry', 'tip', 'lower', 'sweep', 'take', 'send'].includes(verb)
-  const stocked = fromStock(g, ground, at)
+  // "Count out five into the jar": five of what lies ready.
+  const countedOut =
+    verb === 'count' &&
+    g.n !== null &&
+    thingsAt(ground.table, { mat: 'table', region: 0 }).length >= g.n &&
+    at.mat !== 'table'
+  const stocked = fromStock(g, ground, at) || countedOut
   if (!isOld(g, ground, at) && !moves && from === null && !stocked) return null
   if (g.more && !movers.has(verb)) return null
   const keys = keysFor(c, ground, g, { from: sourceSpot, at, stocked })
@@ -163,6 +169,18 @@ function keysFor(
   })
 }
 
+/** "Take two out and put them on the table": what was lifted is set down again, and was only moved. */
+export const putTaken: Sense = (c, { ground, before }) => {
+  const last = before.at(-1)
+  if (last?.type !== 'take' || !(isVerbOf(c.verb, 'put') || isVerbOf(c.verb, 'move'))) return null
+  const what = bare(c)[0]
+  const to = c.parts.find((p) => p.prep !== null && (destination(p, ground)?.length ?? 0) > 0)
+  if (what?.group.pronoun == null || !to) return null
+  const at = settle(destination(to, ground)![0]!, ground)
+  return (
+    at && { ...sensed([{ type: 'move', keys: last.keys, at, apart: false }], [what, to], at), instead: true }
+  )
+}
 /** "Put the three pegs back where they came from". */
 export const putBack: Sense = (c, { ground }) => {
   if (
@@ -279,7 +297,7 @@ export const split: Sense = (c, { ground }) => {
   const parts = partsSaid(c, heaps, things.length)
   if (!parts || parts.length < 2) return null
   if (
-    c.verb === 'put' || c.verb === 'make'
+    (c.verb === 'put' || c.verb === 'make') && !says(c, 'equal')
       ? !c.parts.some((p) => p.prep === null && (p.group.pronoun !== null || p.group.definite))
       : false
   )
@@ -352,10 +370,16 @@ function parted(mat: Mat, things: readonly Thing[], parts: readonly number[], gr
 /** "Break five off", "Shove four along to the edge of the table": some stand apart from the rest. */
 export const setApart: Sense = (c, { ground }) => {
   const edge = after(c, 'along', 'to', 'at')
-  const off = (c.verb === 'break' || c.verb === 'snap') && has(c, 'off')
+  const off = ['break', 'snap', 'split'].includes(c.verb ?? '') && has(c, 'off')
+  const fromOthers = after(c, 'from')?.group
+  const away =
+    has(c, 'away') &&
+    fromOthers !== undefined &&
+    (fromOthers.quantity === 'rest' || fromOthers.place === 'other' || fromOthers.pronoun !== null)
   const shoved =
     ['move', 'shift', 'shove', 'slide', 'push', 'drag', 'put'].includes(c.verb ?? '') &&
-    (edge?.prep === 'along' ||
+    (away ||
+      edge?.prep === 'along' ||
       edge?.group.noun === 'edge' ||
       (edge !== undefined && (edge.group.place === 'left' || edge.group.place === 'right')) ||
       has(c, 'to one side') ||
@@ -373,7 +397,10 @@ export const setApart: Sense = (c, { ground }) => {
   const rest = thingsIn(mat)
     .map((t) => t.key)
     .filter((k) => !keys.includes(k))
-  return sensed([{ type: 'heap', heaps: [rest, keys].filter((k) => k.length) }], [what, edge])
+  return sensed(
+    [{ type: 'heap', heaps: [rest, keys].filter((k) => k.length) }],
+    [what, edge, after(c, 'from')],
+  )
 }
 
 /** "Push them all together on the bottom shelf", "Push the parts together again", "Stick the two towers together". */
@@ -551,7 +578,7 @@ export const pair: Sense = (c, { ground }) => {
     (p) => p.prep === 'in' && (p.group.pairs || p.group.noun === 'pair' || p.group.worth === 2),
   )
   const named = says(c, 'pairs', 'pair') && isVerbOf(c.verb, 'pair')
-  if (c.verb === 'ring' || c.verb === 'circle') return null
+  if (['ring', 'circle', 'group'].includes(c.verb ?? '')) return null
   if (c.verb !== 'pair' && !inPairs && !(named && after(c, 'in', 'into'))) return null
   const what = bare(c)[0]
   const all = thingsAt(ground.table, null)

@@ -32,9 +32,10 @@ export const hop: Sense = (c, { ground, before }) => {
   if (!here && !['hop', 'jump', 'leap', 'spring', 'skip'].includes(c.verb ?? '')) return null
   const w = c.words
   const back =
-    says(c, 'back', 'backwards', 'backward', 'up') &&
-    !(says(c, 'up') && here?.kind !== 'square') &&
-    !says(c, 'down')
+    (here?.kind === 'square' && says(c, 'left')) ||
+    (says(c, 'back', 'backwards', 'backward', 'up') &&
+      !(says(c, 'up') && here?.kind !== 'square') &&
+      !says(c, 'down'))
   const start = numberAfter(w, ['from'])
   const end = numberAfter(w, ['to', 'until'])
   const step = stepSaid(w)
@@ -91,8 +92,8 @@ export const hop: Sense = (c, { ground, before }) => {
   )
   // "… then back to 8": on from where one stands.
   if (count < 0) {
-    const at = here?.line.at
-    if (end === null || at === null || at === undefined || end === at) return null
+    const at = here?.line.at ?? here?.line.from
+    if (end === null || at === undefined || end === at) return null
     return sensed([{ type: 'hop', from: null, by: end - at, times: 1 }], used)
   }
   const n = w[count]!.n!
@@ -150,7 +151,8 @@ function numberAfter(w: readonly Word[], preps: readonly string[]): number | nul
 /** "Begin on 9": where the first hop starts. */
 export const startOn: Sense = (c, { ground }) => {
   if (!isVerbOf(c.verb, 'start') || !lineOn(ground)) return null
-  const n = c.words.find((x) => x.n !== null)?.n
+  const said = c.words.filter((x) => x.n !== null)
+  const n = said.length === 1 ? said[0]!.n : null
   return n == null || bare(c).some((p) => p.group.noun !== null)
     ? null
     : sensed([{ type: 'stand', at: n }], c.subject ? [...c.parts, c.subject] : c.parts)

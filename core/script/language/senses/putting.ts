@@ -108,6 +108,8 @@ export function destination(p: Part, ground: Ground): Spot[] | null {
   if (p.prep === null || !towards.includes(p.prep)) return null
   const kind = matNamed(p.group, ground)
   if (kind === 'line' && !matOn(ground, 'line')) return [{ mat: 'row', region: 0 }]
+  // "In your hand" is held; fingers are put up on a hand.
+  if (kind === 'hands' && p.prep !== 'on') return null
   const named = spotsNamed(p.group, ground)
   if (named?.length) return named
   if (p.prep === 'beside' || p.prep === 'on' || p.prep === 'by') {
@@ -116,7 +118,8 @@ export function destination(p: Part, ground: Ground): Spot[] | null {
   }
   return null
 }
-const frameRow = (g: Group): boolean => g.mat === 'row' && g.order !== null
+const frameRow = (g: Group): boolean =>
+  g.mat === 'row' && (g.order !== null || g.place === 'top' || g.place === 'bottom')
 
 interface Item {
   part: Part
@@ -221,6 +224,11 @@ function putItem(o: {
   spots: readonly Spot[]
 }): Action[] | null {
   const { c, ground, g, index, of, spots } = o
+  if (
+    ['fewer', 'less'].includes(g.noun ?? '') ||
+    (['group', 'set', 'lot', 'heap', 'pile'].includes(g.noun ?? '') && !g.of)
+  )
+    return null
   const inner = g.of && !g.of.definite ? g.of : null
   // Jars and cups may be things themselves: "six jars on the top shelf".
   const asThing =
@@ -326,7 +334,7 @@ export const fill: Sense = (c, { ground }) => {
     return sensed(puts(what.group.n), [what, row], at)
   }
   if (row) {
-    const end = 5 * (row.group.order ?? 1)
+    const end = 5 * (row.group.order ?? (row.group.place === 'bottom' ? 2 : 1))
     return on < end ? sensed(puts(end - on), [row], at) : null
   }
   const one = c.parts.find((p) => p.group.mat === 'frame' && p.group.n === 1)

@@ -52,6 +52,7 @@ export const takeAway: Sense = (c, { ground }) => {
     (from !== null && ['from', 'off', 'out of'].includes(from.part.prep ?? '')) ||
     (goes.has(verb) && c.subject !== null && counts(c.subject)) ||
     (verb === 'break' && has(c, 'off')) ||
+    givenAway(c, ground) ||
     fingersDown(c, what, ground) ||
     (['rub', 'wipe', 'erase'].includes(verb) && drawn(what?.group.noun ?? what?.group.of?.noun ?? null))
   if (!gone) return null
@@ -64,6 +65,12 @@ export const takeAway: Sense = (c, { ground }) => {
       (spotsNamed(p.group, ground)?.length ?? 0) > 0,
   )
   if (to && !['eat', 'pay'].includes(verb)) return null
+  // Away from the others, it is still there.
+  if (
+    ['slide', 'push', 'move', 'shove', 'pull'].includes(verb) &&
+    c.parts.some((p) => p.prep === 'from' && (p.group.quantity === 'rest' || p.group.pronoun !== null))
+  )
+    return null
   const pay = verb === 'pay' ? after(c, 'with') : undefined
   const chosen = pay ?? what
   if (!chosen) return null
@@ -80,8 +87,15 @@ export const takeAway: Sense = (c, { ground }) => {
       : g.noun === null && g.place !== null && spotsNamed(g, ground)?.length
         ? spotsNamed(g, ground)!
         : [null]
-  const actions = spots.map((at): Action => ({ type: 'take', keys: pickFrom(c, ground, g, at) }))
-  const uses = c.parts.filter((p) => p === from?.part || p === chosen || nowhere(p, ground))
+  const more = bare(c).filter(
+    (p) =>
+      p !== chosen && p.group.n !== null && p.group.mat === null && p.group.noun === null && chosen === what,
+  )
+  const total = more.length ? { ...g, n: (g.n ?? 0) + more.reduce((s, p) => s + p.group.n!, 0) } : g
+  const actions = spots.map((at): Action => ({ type: 'take', keys: pickFrom(c, ground, total, at) }))
+  const uses = c.parts.filter(
+    (p) => p === from?.part || p === chosen || more.includes(p) || nowhere(p, ground),
+  )
   return sensed(actions, [...uses, c.subject], spots[0] ?? null)
 }
 /** "Pay with the five", "Take the 2 away": among coins a number is what one is worth. */
@@ -121,6 +135,17 @@ const saysNoThing = (g: Part['group']): boolean =>
   g.order === null &&
   g.face === null &&
   !g.many
+/** "Give three of them to Nan": to somebody who is nowhere on the table. */
+const givenAway = (c: Clause, ground: Ground): boolean =>
+  ['give', 'hand', 'pass', 'send'].includes(c.verb ?? '') &&
+  c.parts.some(
+    (p) =>
+      (p.prep === 'to' || p.prep === 'for') &&
+      p.group.noun !== null &&
+      p.group.n === null &&
+      p.group.quantity === null &&
+      !(spotsNamed(p.group, ground)?.length ?? 0),
+  )
 /** Fingers are meant when nothing else is there to go. */
 const onHands = (ground: Ground): boolean =>
   ground.named?.mat === 'hands' ||
