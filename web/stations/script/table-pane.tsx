@@ -155,6 +155,13 @@ export function TablePane({
           />
         </div>
       )}
+      {here && (
+        <HowRead
+          moment={here}
+          fill={me.houseStyle.frameFill}
+          onChoose={mayHand ? (text) => edit((d) => changeStep(d, here.step.id, { text })) : null}
+        />
+      )}
       <div className="relative rounded-xl border border-hair bg-card p-2">
         {table.mats.length === 0 && (
           <p className="absolute inset-0 grid place-items-center text-[#4c5a62] pointer-events-none">
@@ -172,13 +179,6 @@ export function TablePane({
           className="max-h-[calc(100dvh-450px)] min-h-[200px]"
         />
       </div>
-      {here && (
-        <HowRead
-          moment={here}
-          fill={me.houseStyle.frameFill}
-          onChoose={mayHand ? (text) => edit((d) => changeStep(d, here.step.id, { text })) : null}
-        />
-      )}
       {here?.error && (
         <p role="alert" className="text-brick">
           {told('script', { code: refusalCode(here.error), params: here.error.params })} The table stays as it

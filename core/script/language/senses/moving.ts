@@ -274,6 +274,10 @@ function partedMat(c: Clause, ground: Ground): Mat | null {
     if (mat && holdsThings(mat) && mat.regions.length) return mat
   }
   const holding = ground.table.mats.filter((m) => holdsThings(m) && m.regions.length && thingsIn(m).length)
+  // "Them" are the things one had in hand last.
+  const last = new Set(ground.table.last?.keys ?? [])
+  const inHand = holding.find((m) => thingsIn(m).some((t) => last.has(t.key)))
+  if (inHand && bare(c).some((p) => p.group.pronoun !== null)) return inHand
   return holding.find((m) => m.regions.length > 1) ?? holding[0] ?? null
 }
 const numbersOf = (c: Clause): number[] => c.words.filter((w) => w.n !== null).map((w) => w.n!)
@@ -304,7 +308,8 @@ export const split: Sense = (c, { ground }) => {
     return null
   const sum = parts.reduce((a, b) => a + b, 0)
   if (sum !== things.length) throw new TableError('not-conserved', { parts, sum, have: things.length })
-  return sensed(parted(mat, things, parts, ground), c.parts)
+  const actions = parted(mat, things, parts, ground)
+  return actions.length ? sensed(actions, c.parts) : null
 }
 /** Everything on the mat that is to be parted; where the whole is named or has all, what lies in it. */
 const mattered = (mat: Mat, c: Clause, ground: Ground): Thing[] => {
@@ -336,6 +341,7 @@ function partsSaid(c: Clause, heaps: Part | undefined, there: number): number[] 
     ? said.slice(1)
     : said
 }
+const apartOn: ReadonlySet<Mat['kind']> = new Set<Mat['kind']>(['table', 'row', 'tower', 'jar', 'coins'])
 /** Parts go to the mat's places where it has enough of them, else stand apart in heaps, or before and after a divider. */
 function parted(mat: Mat, things: readonly Thing[], parts: readonly number[], ground: Ground): Action[] {
   const first = hasWhole(mat.kind) ? 1 : 0
@@ -364,6 +370,8 @@ function parted(mat: Mat, things: readonly Thing[], parts: readonly number[], gr
       keys.length ? [{ type: 'move', keys, at: { mat: other.kind, region: i + from }, apart: false }] : [],
     )
   }
+  // In a frame or on a pair plate nothing can lie apart.
+  if (!apartOn.has(mat.kind)) return []
   return [{ type: 'heap', heaps: groups.filter((k) => k.length) }]
 }
 
