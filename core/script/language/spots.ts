@@ -10,21 +10,22 @@ export interface Ground {
 }
 export const matOn = (g: Ground, kind: MatKind): Mat | undefined => g.table.mats.find((m) => m.kind === kind)
 
+/**
+ * Words that may name another mat than their own when that one is not there: a card with dots is a dot card, a line on
+ * which things hang is a row, the rows of a frame are the frame's.
+ */
+const standIns: readonly (readonly [MatKind, MatKind, (g: Group) => boolean])[] = [
+  ['square', 'dots', () => true],
+  ['cards', 'dots', () => true],
+  ['line', 'row', (g) => g.noun !== 'number line'],
+  ['parts', 'bar', () => true],
+  ['row', 'frame', () => true],
+]
 /** Which mat a group's words name, given what lies on the table; null when they name none. */
 export function matNamed(group: Group, ground: Ground): MatKind | null {
   if (group.of?.mat && (group.mat === null || group.noun === 'part' || group.noun === 'whole'))
     return matNamed(group.of, ground)
-  const sided = group.place === 'left' || group.place === 'right' || group.place === 'other'
-  if (group.mat === 'square' && sided && group.noun === 'square') return 'dots'
-  if (group.mat === 'square' && !matOn(ground, 'square') && matOn(ground, 'dots')) return 'dots'
-  // A card with dots on it is a dot card; a line on which things hang is a row.
-  if (group.mat === 'cards' && !matOn(ground, 'cards') && matOn(ground, 'dots')) return 'dots'
-  if (group.mat === 'line' && group.noun !== 'number line' && !matOn(ground, 'line') && matOn(ground, 'row'))
-    return 'row'
-  if (group.noun === 'part' && !matOn(ground, 'parts') && matOn(ground, 'bar')) return 'bar'
-  if (group.mat === 'parts' && !matOn(ground, 'parts') && matOn(ground, 'bar')) return 'bar'
-  if (group.mat === 'row' && matOn(ground, 'frame') && !matOn(ground, 'row')) return 'frame'
-  if (group.mat) return group.mat
+  if (group.mat) return standingFor(group, group.mat, ground)
   // Plates may be called rings or houses: by the name they were laid under.
   const plates = matOn(ground, 'plates')
   if (plates && group.noun !== null && plates.regions[0]!.name.replace(/ \d+$/, '') === group.noun)
@@ -32,20 +33,28 @@ export function matNamed(group: Group, ground: Ground): MatKind | null {
   if (group.noun && group.noun in placeNouns)
     return placeNouns[group.noun] ?? severalPlaces(ground)?.kind ?? null
   if (group.noun !== null && !(group.noun === 'circle' && group.place === 'whole')) return null
-  const which = group.order !== null && group.n === null && group.pronoun === null && group.face === null
-  if (which && group.place !== 'whole') return severalPlaces(ground)?.kind ?? null
   if (group.place === 'whole') return matOn(ground, 'bar') && !matOn(ground, 'parts') ? 'bar' : 'parts'
-  if (group.place !== null && group.place !== 'last' && group.n === null)
-    return (
-      severalPlaces(ground)?.kind ??
-      ground.named?.mat ??
-      ((group.place === 'top' || group.place === 'bottom') &&
-      !ground.table.mats.some((m) => m.kind !== 'shelves' && m.regions.some((r) => r.things.length))
-        ? 'shelves'
-        : null)
-    )
-  return null
+  return placeAlone(group, ground)
 }
+function standingFor(group: Group, mat: MatKind, ground: Ground): MatKind {
+  const sided = group.place === 'left' || group.place === 'right' || group.place === 'other'
+  if (mat === 'square' && sided && group.noun === 'square') return 'dots'
+  const found = standIns.find(
+    ([said, meant, fits]) => said === mat && !matOn(ground, said) && matOn(ground, meant) && fits(group),
+  )
+  return found ? found[1] : mat
+}
+/** "The second", "the left", "up top": a place with no noun is the one mat's that has several. */
+function placeAlone(group: Group, ground: Ground): MatKind | null {
+  if (group.n !== null) return null
+  const several = severalPlaces(ground)?.kind ?? null
+  if (group.order !== null && group.pronoun === null && group.face === null) return several
+  if (group.place === null || group.place === 'last') return null
+  return several ?? ground.named?.mat ?? (isHigh(group) && nothingLies(ground) ? 'shelves' : null)
+}
+const isHigh = (g: Group): boolean => g.place === 'top' || g.place === 'bottom'
+const nothingLies = (ground: Ground): boolean =>
+  !ground.table.mats.some((m) => m.kind !== 'shelves' && m.regions.some((r) => r.things.length))
 /** The mat with more than one place, when a line says only "the other side" or "the left". */
 const severalPlaces = (g: Ground): Mat | undefined => {
   const several = g.table.mats.filter((m) => m.regions.length > 1 && holdsThings(m))

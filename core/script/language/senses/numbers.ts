@@ -21,120 +21,81 @@ const unitOf: Readonly<Record<string, number>> = {
 const hopNouns = /^(hops?|jumps?|steps?|leaps?|springs?|skips?|bounds?|bounces?)$/
 const rowNouns = /^(rows?|lines?)$/
 
+/** Nouns a hop may be told with: how it is made, or where it starts and ends. */
+const hopWith = new Set(
+  'ten one five two step place space square row door stone house number time end'.split(' '),
+)
+const numberMats = new Set(['line', 'square', 'row'])
+const onwards = ['on', 'back', 'forward', 'forwards', 'backwards'] as const
+const saysHops = (c: Clause): boolean => c.words.some((x) => hopNouns.test(x.t))
+
 /** "Hop 3 on from 5", "Jump back 2 tens from 87", "Four small hops forward", "One row further down", "From 15 back to 10". */
 export const hop: Sense = (c, { ground, before }) => {
   const here = lineOn(ground)
-  const verb =
-    (isVerbOf(c.verb, 'hop') && c.verb !== 'count') ||
-    (['make', 'take', 'do'].includes(c.verb ?? '') && w0(c))
-  const verbless = c.verb === null || says(c, 'hops', 'jumps', 'steps')
-  if (!verb && !(verbless && here)) return null
+  const verb = hopVerb(c)
+  if (!verb && !(here && (c.verb === null || says(c, 'hops', 'jumps', 'steps')) && c.parts.length))
+    return null
   if (!here && !['hop', 'jump', 'leap', 'spring', 'skip'].includes(c.verb ?? '')) return null
-  const w = c.words
-  const back =
-    (here?.kind === 'square' && says(c, 'left')) ||
-    (says(c, 'back', 'backwards', 'backward', 'up') &&
-      !(says(c, 'up') && here?.kind !== 'square') &&
-      !says(c, 'down'))
-  const start = numberAfter(w, ['from'])
-  const end = numberAfter(w, ['to', 'until'])
-  const step = stepSaid(w)
-  const moves = c.parts.length
-  if (!moves && !verb) return null
-  if (
-    c.parts.some(
-      (p) => p.group.mat && p.group.mat !== 'line' && p.group.mat !== 'square' && p.group.mat !== 'row',
-    )
-  )
-    return null
-  if (
-    c.parts.some(
-      (p) =>
-        p.prep === null &&
-        p.group.noun !== null &&
-        !hopNouns.test(p.group.noun) &&
-        ![
-          'ten',
-          'one',
-          'five',
-          'two',
-          'step',
-          'place',
-          'space',
-          'square',
-          'row',
-          'door',
-          'stone',
-          'house',
-          'number',
-          'time',
-          'end',
-          'square',
-        ].includes(p.group.noun),
-    )
-  )
-    return null
+  if (c.parts.some((p) => !toldWith(p))) return null
   const used = c.subject ? [...c.parts, c.subject] : c.parts
-  if (start !== null && end !== null) {
-    const by = step ?? (says(c, 'one at a time', 'one by one') ? 1 : Math.abs(end - start))
-    if (by && end !== start && (end - start) % by === 0)
-      return sensed(
-        [{ type: 'hop', from: start, by: Math.sign(end - start) * by, times: Math.abs(end - start) / by }],
-        used,
-      )
-    return null
-  }
-  const count = w.findIndex(
-    (x, i) =>
-      x.n !== null &&
-      !(i > 0 && ['from', 'to', 'until'].includes(w[i - 1]!.t)) &&
-      !(w[i - 1]?.t === 'number'),
-  )
-  // "… then back to 8": on from where one stands.
-  if (count < 0) {
-    const at = here?.line.at ?? here?.line.from
-    if (end === null || at === undefined || end === at) return null
-    return sensed([{ type: 'hop', from: null, by: end - at, times: 1 }], used)
-  }
-  const n = w[count]!.n!
-  const next = w
-    .slice(count + 1)
-    .find((x) => !['small', 'big', 'more', 'little', 'whole', 'great', 'other'].includes(x.t))
-  const hopOf = w.findIndex((x, k) => hopNouns.test(x.t) && w[k + 1]?.t === 'of' && w[k + 2]?.n != null)
-  const of = hopOf >= 0 ? w[hopOf + 2]!.n! : next && unitOf[next.t] !== undefined ? unitOf[next.t]! : 1
-  const rows = here?.kind === 'square' && next !== undefined && rowNouns.test(next.t)
-  const hops = (next !== undefined && hopNouns.test(next.t)) || says(c, 'times') || next?.t === 'times'
-  const sign = back ? -1 : 1
-  if (
-    !verb &&
-    !(
-      says(c, 'on', 'back', 'forward', 'forwards', 'backwards', 'further', 'more', 'down', 'up') ||
-      hops ||
-      rows
-    )
-  )
-    return null
-  if (
-    !verb &&
-    !hops &&
-    !rows &&
-    of === 1 &&
-    n !== 10 &&
-    !says(c, 'on', 'back', 'forward', 'forwards', 'backwards')
-  )
-    return null
-  const from = start ?? startBefore(before)
-  const action: Action =
-    of > 1
-      ? { type: 'hop', from, by: sign * of, times: n }
-      : rows
-        ? { type: 'hop', from, by: sign * 10, times: n }
-        : hops || next?.t === 'ones'
-          ? { type: 'hop', from, by: sign, times: n }
-          : { type: 'hop', from, by: sign * n, times: 1 }
-  return sensed([action], used)
+  const [start, end] = [numberAfter(c.words, ['from']), numberAfter(c.words, ['to', 'until'])]
+  const action =
+    start !== null && end !== null
+      ? fromTo(c, start, end)
+      : bareNumber(c.words) < 0
+        ? onTo(here?.line ?? null, end)
+        : byNumber(c, { here: here?.kind ?? null, verb, from: start ?? startBefore(before) })
+  return action && sensed([action], used)
 }
-const w0 = (c: Clause): boolean => c.words.some((x) => hopNouns.test(x.t))
+const hopVerb = (c: Clause): boolean =>
+  (isVerbOf(c.verb, 'hop') && c.verb !== 'count') ||
+  (['make', 'take', 'do'].includes(c.verb ?? '') && saysHops(c))
+function toldWith({ prep, group }: Clause['parts'][number]): boolean {
+  if (group.mat && !numberMats.has(group.mat)) return false
+  return prep !== null || group.noun === null || hopNouns.test(group.noun) || hopWith.has(group.noun)
+}
+/** "From 2 to 6": in one hop, or by the step that is said. */
+function fromTo(c: Clause, start: number, end: number): Action | null {
+  const by = stepSaid(c.words) ?? (says(c, 'one at a time', 'one by one') ? 1 : Math.abs(end - start))
+  if (!by || end === start || (end - start) % by !== 0) return null
+  return { type: 'hop', from: start, by: Math.sign(end - start) * by, times: Math.abs(end - start) / by }
+}
+/** "… then back to 8": on from where one stands. */
+function onTo(line: Line | null, end: number | null): Action | null {
+  const at = line?.at ?? line?.from
+  if (end === null || at === undefined || end === at) return null
+  return { type: 'hop', from: null, by: end - at, times: 1 }
+}
+/** The number that says how far or how often: none that "from", "to" or "number" leads up to. */
+const bareNumber = (w: readonly Word[]): number =>
+  w.findIndex((x, i) => x.n !== null && !['from', 'to', 'until', 'number'].includes(w[i - 1]?.t ?? ''))
+const isBack = (c: Clause, here: 'line' | 'square' | null): boolean => {
+  if (says(c, 'down')) return false
+  return says(c, 'back', 'backwards', 'backward') || (here === 'square' && says(c, 'up', 'left'))
+}
+/** "Three tens on", "two rows up", "four hops of five", "hop 3". */
+function byNumber(
+  c: Clause,
+  { here, verb, from }: { here: 'line' | 'square' | null; verb: boolean; from: number | null },
+): Action | null {
+  const w = c.words
+  const at = bareNumber(w)
+  const n = w[at]!.n!
+  const next = w.slice(at + 1).find((x) => !sizes.has(x.t))?.t ?? ''
+  const hopOf = w.findIndex((x, k) => hopNouns.test(x.t) && w[k + 1]?.t === 'of' && w[k + 2]?.n != null)
+  const each = hopOf >= 0 ? w[hopOf + 2]!.n! : (unitOf[next] ?? 1)
+  const rows = here === 'square' && rowNouns.test(next)
+  const hops = hopNouns.test(next) || says(c, 'times')
+  // With no verb, "ten back" and "three hops" are hops; a bare "four more" is not.
+  if (!verb && !hops && !rows && !says(c, ...onwards) && each === 1) return null
+  const sign = isBack(c, here) ? -1 : 1
+  if (each > 1) return { type: 'hop', from, by: sign * each, times: n }
+  if (rows) return { type: 'hop', from, by: sign * 10, times: n }
+  return hops || next === 'ones'
+    ? { type: 'hop', from, by: sign, times: n }
+    : { type: 'hop', from, by: sign * n, times: 1 }
+}
+const sizes = new Set(['small', 'big', 'more', 'little', 'whole', 'great', 'other'])
 const startBefore = (before: readonly Action[]): number | null => {
   const last = before.at(-1)
   return last?.type === 'stand' ? last.at : null
