@@ -215,47 +215,24 @@ const aside = (p: Part, c: Clause): boolean =>
     (p.prep === 'for' && p.group.mat === null && (p.group.n === null || p.group.state !== null)) ||
     (p.prep === 'as' && c.verb === 'lay'))
 
-function putItem(o: {
+interface Put {
   c: Clause
   ground: Ground
   g: Group
   index: number
   of: number
   spots: readonly Spot[]
-}): Action[] | null {
-  const { c, ground, g, index, of, spots } = o
-  if (
-    ['fewer', 'less'].includes(g.noun ?? '') ||
-    (['group', 'set', 'lot', 'heap', 'pile'].includes(g.noun ?? '') && !g.of)
-  )
-    return null
-  const inner = g.of && !g.of.definite ? g.of : null
-  // Jars and cups may be things themselves: "six jars on the top shelf".
-  const asThing =
-    (g.mat === 'jar' || g.mat === 'plates') && g.n !== null && !g.definite && spots[0]?.mat !== g.mat
-  const noun = g.mat && !asThing && g.mat !== 'coins' && g.mat !== 'cards' ? (inner?.noun ?? null) : g.noun
-  if (
-    g.noun !== null &&
-    g.noun in placeNouns &&
-    g.mat !== 'tower' &&
-    !(g.noun === 'cup' && g.n !== null && !g.definite && spots[0]?.mat !== 'plates')
-  )
-    return null
-  if (g.mat && !asThing && !['tower', 'row', 'coins'].includes(g.mat)) return null
-  if ((g.mat === 'tower' || g.mat === 'row') && !g.of) return null
-  const inPairs = g.noun === 'friend' || g.noun === 'partner'
+}
+/** One group with its place as what hands put there; null where it says no number or names no thing. */
+function putItem(o: Put): Action[] | null {
+  const { ground, g, index, of, spots } = o
+  const asThing = isThing(g, spots)
+  if (!asThing && !mayBePut(g)) return null
   const count = countToPut(g, ground, spots[0] ?? null)
   if (count === null || count > 200) return null
-  const worth = g.worth ?? inner?.worth ?? 1
-  const kind =
-    g.mat === 'coins' || isCoin(g)
-      ? 'coins'
-      : inPairs
-        ? 'counters'
-        : kindOf(g.worth !== null ? null : noun, c, g.from)
-  const base = { count, face: g.face ?? inner?.face ?? ('saffron' as const), kind, worth }
-  const target =
-    kind === 'coins' && spots[0]?.mat === 'table' ? [{ mat: 'coins' as const, region: 0 }] : spots
+  const base = { count, ...looksOf(o, asThing) }
+  const onTable = spots[0]?.mat === 'table'
+  const target = base.kind === 'coins' && onTable ? [{ mat: 'coins' as const, region: 0 }] : spots
   const heaps = heapsOf(g, count)
   const apart =
     heaps !== null &&
@@ -270,9 +247,30 @@ function putItem(o: {
   }
   return out
 }
+const heapNouns = ['heap', 'pile', 'group', 'set', 'lot']
+/** Jars and cups may be things themselves: "six jars on the top shelf". */
+const isThing = (g: Group, spots: readonly Spot[]): boolean =>
+  (g.mat === 'jar' || g.mat === 'plates') && g.n !== null && !g.definite && spots[0]?.mat !== g.mat
+/** Whether a group can be put out as so many things: no mat, no place of one, no heap of nothing, no "two fewer". */
+function mayBePut(g: Group): boolean {
+  const noun = g.noun ?? ''
+  if (noun === 'fewer' || noun === 'less' || (heapNouns.includes(noun) && !g.of)) return false
+  if (g.mat === 'tower' || g.mat === 'row') return g.of !== null
+  return !(noun in placeNouns) && (g.mat === null || g.mat === 'coins')
+}
+/** Face, kind and worth of what is put. */
+function looksOf({ c, g }: Put, asThing: boolean): { face: Thing['face']; kind: string; worth: number } {
+  const inner = g.of && !g.of.definite ? g.of : null
+  const worth = g.worth ?? inner?.worth ?? 1
+  const face = g.face ?? inner?.face ?? 'saffron'
+  if (g.mat === 'coins' || isCoin(g)) return { face, kind: 'coins', worth }
+  if (g.noun === 'friend' || g.noun === 'partner') return { face, kind: 'counters', worth }
+  const noun = g.mat && !asThing ? (inner?.noun ?? null) : g.noun
+  return { face, kind: kindOf(g.worth !== null ? null : noun, c, g.from), worth }
+}
 /** "A tower of 3", "3 groups of 4": sizes of what stands together; null for things that are no heap. */
 function heapsOf(g: Group, count: number): number[] | null {
-  if (!(g.mat === 'tower' || ['heap', 'pile', 'group', 'set', 'lot'].includes(g.noun ?? ''))) return null
+  if (!(g.mat === 'tower' || heapNouns.includes(g.noun ?? ''))) return null
   const size = g.of?.n ?? count
   return Array.from({ length: g.n ?? 1 }, () => size)
 }

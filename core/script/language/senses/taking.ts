@@ -37,66 +37,72 @@ const drawn = (noun: string | null): boolean => noun !== null && drawnThings.has
 
 /** "Take 2 blue from the frame", "Nan pockets three of them", "Two pairs go home", "Fold down 3 fingers". */
 export const takeAway: Sense = (c, { ground }) => {
-  const verb = c.verb
+  if (!isVerbOf(c.verb, 'take')) return null
   const what = bare(c)[0] ?? (c.subject && counts(c.subject) ? c.subject : null)
-  if (
-    !verb ||
-    !isVerbOf(verb, 'take') ||
-    (what === c.subject && what !== null && (what.group.more || has(c, 'in')))
-  )
-    return null
+  // Things that come of themselves stand before their verb: "two more plums roll in".
+  if (what && what === c.subject && (what.group.more || has(c, 'in'))) return null
   const from = source(c, ground)
-  const gone =
-    alwaysTake.has(verb) ||
-    has(c, 'away', 'off', 'out', 'home') ||
-    (from !== null && ['from', 'off', 'out of'].includes(from.part.prep ?? '')) ||
-    (goes.has(verb) && c.subject !== null && counts(c.subject)) ||
-    (verb === 'break' && has(c, 'off')) ||
-    givenAway(c, ground) ||
-    fingersDown(c, what, ground) ||
-    (['rub', 'wipe', 'erase'].includes(verb) && drawn(what?.group.noun ?? what?.group.of?.noun ?? null))
-  if (!gone) return null
-  // Somewhere on the table they go to: that is moving, unless it is nowhere we know ("into your apron").
-  const to = c.parts.find(
-    (p) =>
-      p.prep !== null &&
-      ['to', 'on', 'onto', 'into', 'in'].includes(p.prep) &&
-      p !== from?.part &&
-      (spotsNamed(p.group, ground)?.length ?? 0) > 0,
-  )
-  if (to && !['eat', 'pay'].includes(verb)) return null
-  // Away from the others, it is still there.
-  if (
-    ['slide', 'push', 'move', 'shove', 'pull'].includes(verb) &&
-    c.parts.some((p) => p.prep === 'from' && (p.group.quantity === 'rest' || p.group.pronoun !== null))
-  )
-    return null
-  const pay = verb === 'pay' ? after(c, 'with') : undefined
+  if (!isGone(c, ground, what, from?.part ?? null) || staysHere(c, ground, from?.part ?? null)) return null
+  const pay = c.verb === 'pay' ? after(c, 'with') : undefined
   const chosen = pay ?? what
   if (!chosen) return null
   const g = coinMeant(chosen.group, ground, pay !== undefined)
-  if (g.mat && !['hands', 'tower', 'coins', 'skittles', 'plates', 'jar', 'row'].includes(g.mat)) return null
-  if (g.noun !== null && isLid(g.noun, ground)) return null
-  // "Take your time": nothing countable is named, and nothing on the table is called so.
-  if (saysNoThing(g) && !thingsAt(ground.table, null).some((t) => isCalled(t, g.noun!))) return null
-  const hands = ['finger', 'thumb'].includes(g.noun ?? '') || (g.noun === null && onHands(ground))
-  const spots = from?.spots.length
-    ? from.spots
-    : hands
-      ? [{ mat: 'hands' as const, region: -1 }]
-      : g.noun === null && g.place !== null && spotsNamed(g, ground)?.length
-        ? spotsNamed(g, ground)!
-        : [null]
-  const more = bare(c).filter(
-    (p) =>
-      p !== chosen && p.group.n !== null && p.group.mat === null && p.group.noun === null && chosen === what,
-  )
+  if (!mayBeTaken(g, ground)) return null
+  const spots = from?.spots.length ? from.spots : lyingWhere(g, ground)
+  // "Take one, and another one": all that is named goes.
+  const more = bare(c).filter((p) => chosen === what && p !== chosen && isCount(p.group))
   const total = more.length ? { ...g, n: (g.n ?? 0) + more.reduce((s, p) => s + p.group.n!, 0) } : g
   const actions = spots.map((at): Action => ({ type: 'take', keys: pickFrom(c, ground, total, at) }))
   const uses = c.parts.filter(
     (p) => p === from?.part || p === chosen || more.includes(p) || nowhere(p, ground),
   )
   return sensed(actions, [...uses, c.subject], spots[0] ?? null)
+}
+const isCount = (g: Part['group']): boolean => g.n !== null && g.mat === null && g.noun === null
+/** Whether the verb, its particle or the place it is from says that things go. */
+function isGone(c: Clause, ground: Ground, what: Part | null, from: Part | null): boolean {
+  const verb = c.verb!
+  if (alwaysTake.has(verb) || has(c, 'away', 'off', 'out', 'home')) return true
+  if (from !== null && ['from', 'off', 'out of'].includes(from.prep ?? '')) return true
+  if (goes.has(verb) && c.subject !== null && counts(c.subject)) return true
+  if (givenAway(c, ground) || fingersDown(c, what, ground)) return true
+  return ['rub', 'wipe', 'erase'].includes(verb) && drawn(what?.group.noun ?? what?.group.of?.noun ?? null)
+}
+/** Somewhere on the table they go to, or only away from the others: that is moving. */
+function staysHere(c: Clause, ground: Ground, from: Part | null): boolean {
+  const to = c.parts.some(
+    (p) =>
+      p !== from &&
+      ['to', 'on', 'onto', 'into', 'in'].includes(p.prep ?? '') &&
+      (spotsNamed(p.group, ground)?.length ?? 0) > 0,
+  )
+  if (to) return !['eat', 'pay'].includes(c.verb!)
+  const apart = c.parts.some(
+    (p) => p.prep === 'from' && (p.group.quantity === 'rest' || p.group.pronoun !== null),
+  )
+  return apart && ['slide', 'push', 'move', 'shove', 'pull'].includes(c.verb!)
+}
+const takenMats: ReadonlySet<string> = new Set([
+  'hands',
+  'tower',
+  'coins',
+  'skittles',
+  'plates',
+  'jar',
+  'row',
+])
+/** "Take your time" names nothing that could go; a lid or a cloth is lifted, not taken. */
+function mayBeTaken(g: Part['group'], ground: Ground): boolean {
+  if (g.mat && !takenMats.has(g.mat)) return false
+  if (g.noun !== null && isLid(g.noun, ground)) return false
+  return !saysNoThing(g) || thingsAt(ground.table, null).some((t) => isCalled(t, g.noun!))
+}
+/** Where things lie when no place is said: on the hands, in a place named beside the verb, anywhere. */
+function lyingWhere(g: Part['group'], ground: Ground): (Spot | null)[] {
+  if (['finger', 'thumb'].includes(g.noun ?? '') || (g.noun === null && onHands(ground)))
+    return [{ mat: 'hands', region: -1 }]
+  const named = g.noun === null && g.place !== null ? spotsNamed(g, ground) : null
+  return named?.length ? named : [null]
 }
 /** "Pay with the five", "Take the 2 away": among coins a number is what one is worth. */
 function coinMeant(g: Part['group'], ground: Ground, paid: boolean): Part['group'] {
