@@ -4,7 +4,7 @@ import { lids } from '../lexicon.ts'
 import { candidates, isCalled, picked, thingsAt } from '../pick.ts'
 import { type Ground, matNamed, matOn, spotsNamed } from '../spots.ts'
 import { isVerbOf } from '../verbs.ts'
-import { after, bare, has, says, type Sense, sensed } from './sense.ts'
+import { after, bare, has, says, type Sense, type Sensed, sensed } from './sense.ts'
 import { isLid } from './taking.ts'
 
 /** The place a line says things lie in: "Turn over 3 on the frame", "Cross out 2 on plate 1". */
@@ -125,71 +125,64 @@ export const turnOver: Sense = (c, { ground }) => {
 }
 
 const hiders = ['under', 'beneath', 'underneath', 'below', 'behind', 'in', 'with', 'inside', 'by']
+const beneath = ['under', 'beneath', 'underneath', 'below', 'behind']
+const covers = ['cloth', 'towel', 'scarf', 'hat', 'cover', 'leaf', 'blanket', 'hand']
+const isCover = (p: Part): boolean =>
+  (lids.has(p.group.noun ?? '') && p.group.n === null) || covers.includes(p.group.noun ?? '')
+
 /** "Cover 3", "Tuck five of them under the cloth", "Screw the lid on", "Wrap the jar in a cloth". */
 export const cover: Sense = (c, { ground }) => {
   if (!isVerbOf(c.verb, 'cover')) return null
   const what = bare(c)[0]
-  const under = c.parts.find((p) => p.prep !== null && hiders.includes(p.prep) && !holdsPlace(p, ground))
+  const under = c.parts.find((p) => hiders.includes(p.prep ?? '') && !holdsPlace(p, ground))
+  const lid = bare(c).find(isCover)
+  const over = has(c, 'on', 'over') || after(c, 'on', 'over', 'onto') !== undefined
+  if (lid && !under && over && c.verb !== 'hide') return lidOn(c, ground, lid)
   const hides = ['cover', 'hide', 'wrap'].includes(c.verb!)
-  const lid = bare(c).find(
-    (p) =>
-      (lids.has(p.group.noun ?? '') && p.group.n === null) ||
-      ['cloth', 'towel', 'scarf', 'hat', 'cover', 'leaf', 'blanket', 'hand'].includes(p.group.noun ?? ''),
-  )
-  const lidOn =
-    lid &&
-    !under &&
-    (has(c, 'on', 'over') || after(c, 'on', 'over', 'onto') !== undefined) &&
-    c.verb !== 'hide'
-  if (lidOn) {
-    const on = after(c, 'on', 'over', 'onto')
-    const mat = on ? matNamed(on.group, ground) : coverable(ground)
-    if (!mat || !matOn(ground, mat)) return on?.group.n != null ? coverSome(c, ground, on, [lid, on]) : null
-    return sensed([{ type: 'cover mat', mat }], [lid, on])
-  }
-  const laysUnder =
-    !hides &&
-    under !== undefined &&
-    what !== undefined &&
-    (under.group.quantity === 'each' ||
-      !(
-        what.group.definite ||
-        thingsAt(ground.table, null).some((t) => what.group.noun !== null && isCalled(t, what.group.noun)) ||
-        what.group.noun === null
-      ))
-  if (laysUnder) return null
-  if (!hides && !(under && ['under', 'beneath', 'underneath', 'below', 'behind'].includes(under.prep!)))
+  if (!what || (!hides && !(under && beneath.includes(under.prep!) && isThere(what, under, ground))))
     return null
-  if (!what) return null
-  const extra = [under, after(c, 'with')]
+  return covered(c, ground, what, [what, under, after(c, 'with')])
+}
+/** "Put the lid on": over the jar, the mat that is named, or some of the things. */
+function lidOn(c: Clause, ground: Ground, lid: Part): Sensed | null {
+  const on = after(c, 'on', 'over', 'onto')
+  const mat = on ? matNamed(on.group, ground) : coverable(ground)
+  if (mat && matOn(ground, mat)) return sensed([{ type: 'cover mat', mat }], [lid, on])
+  return on?.group.n != null ? coverSome(c, ground, on, [lid, on]) : null
+}
+/** "Put a fork under each spoon" lays forks; what is tucked under a cloth was on the table before. */
+const isThere = (what: Part, under: Part, ground: Ground): boolean =>
+  under.group.quantity !== 'each' &&
+  (what.group.definite ||
+    what.group.noun === null ||
+    thingsAt(ground.table, null).some((t) => isCalled(t, what.group.noun!)))
+function covered(c: Clause, ground: Ground, what: Part, uses: readonly (Part | undefined)[]): Sensed | null {
   const g = what.group
-  if (g.mat && g.n === null && g.mat !== 'hands') {
-    const kind = matNamed(g, ground)
-    const mat = kind ? matOn(ground, kind) : undefined
-    if (!mat || !kind) throw new TableError('no-mat', { case: 'cover' })
-    const spots = spotsNamed(g, ground)
-    if (mat.regions.length > 1 && spots?.length === 1 && spots[0]!.region >= 0)
-      return sensed(
-        [{ type: 'cover', keys: thingsAt(ground.table, spots[0]!).map((t) => t.key) }],
-        [what, ...extra],
-        spots[0],
-      )
-    if (!mat.regions.length && kind !== 'line' && kind !== 'square') return null
-    return sensed([{ type: 'cover mat', mat: kind }], [what, ...extra])
-  }
   if (g.mat === 'hands') return null
+  if (g.mat && g.n === null) return coverMatOf(g, ground, uses)
   const sided = g.place !== null && g.n === null ? spotsNamed(g, ground) : null
-  if (sided?.length === 1)
-    return sensed(
-      [{ type: 'cover', keys: thingsAt(ground.table, sided[0]!).map((t) => t.key) }],
-      [what, ...extra],
-    )
+  if (sided?.length === 1) return sensed([coverAll(ground, sided[0]!)], uses)
   if (g.pronoun === 'it') {
     const mat = coverable(ground)
-    return mat ? sensed([{ type: 'cover mat', mat }], [what, ...extra]) : null
+    return mat ? sensed([{ type: 'cover mat', mat }], uses) : null
   }
   if (!thingsAt(ground.table, null).length && matOn(ground, 'cards')) return null
-  return coverSome(c, ground, what, [what, ...extra])
+  return coverSome(c, ground, what, uses)
+}
+const coverAll = (ground: Ground, at: Spot): Action => ({
+  type: 'cover',
+  keys: thingsAt(ground.table, at).map((t) => t.key),
+})
+/** A mat as a whole, or all that lies in one of its places. */
+function coverMatOf(g: Part['group'], ground: Ground, uses: readonly (Part | undefined)[]): Sensed | null {
+  const kind = matNamed(g, ground)
+  const mat = kind ? matOn(ground, kind) : undefined
+  if (!mat || !kind) throw new TableError('no-mat', { case: 'cover' })
+  const spots = spotsNamed(g, ground)
+  if (mat.regions.length > 1 && spots?.length === 1 && spots[0]!.region >= 0)
+    return sensed([coverAll(ground, spots[0]!)], uses, spots[0])
+  if (!mat.regions.length && kind !== 'line' && kind !== 'square') return null
+  return sensed([{ type: 'cover mat', mat: kind }], uses)
 }
 function coverSome(c: Clause, ground: Ground, what: Part, uses: readonly (Part | undefined)[]) {
   const { at, part } = lyingIn({ ...c, parts: c.parts.filter((p) => !uses.includes(p)) }, ground)
@@ -303,60 +296,50 @@ function ringSize(c: Clause, what: Part): number | null {
     : null
 }
 
+const dividers = ['divider', 'gap', 'ruler', 'straw', 'stick', 'string', 'space', 'pencil']
 /** "Slide the divider to 4", "Push the divider in after the third sock", "Open a gap after the second peg", "Slide 6 pegs". */
 export const divide: Sense = (c, { ground }) => {
   if (!isVerbOf(c.verb, 'divide')) return null
-  const tool = bare(c).find((p) =>
-    ['divider', 'gap', 'ruler', 'straw', 'stick', 'string', 'space', 'pencil'].includes(p.group.noun ?? ''),
-  )
+  const tool = bare(c).find((p) => dividers.includes(p.group.noun ?? ''))
+  if (!tool) return slidePegs(c, ground)
   const mat = ground.table.mats.find((m) => holdsThings(m) && m.regions.length === 1 && thingsIn(m).length)
-  if (tool) {
-    if (!mat) throw new TableError('not-there', { case: 'divide', count: 1 })
-    const place = c.parts.find((p) => p !== tool && (p.prep !== null || p.group.n !== null))
-    const g = place?.group
-    const along =
-      (has(c, 'along', 'on', 'forward', 'right') || says(c, 'further', 'along', 'more')) &&
-      g?.n != null &&
-      place?.prep === null
-    const back = has(c, 'back') && g?.n != null && place?.prep === null
+  if (!mat) throw new TableError('not-there', { case: 'divide', count: 1 })
+  const at = dividedAt(c, mat, tool)
+  if (at === null) return null
+  const keys = thingsIn(mat).map((t) => t.key)
+  if (at > keys.length || at < 0) throw new TableError('not-there', { case: 'divide', count: at })
+  const gap = tool.group.noun === 'gap' || tool.group.noun === 'space'
+  const heaps = [keys.slice(0, at), keys.slice(at)].filter((k) => k.length)
+  return sensed([gap ? { type: 'heap', heaps } : { type: 'divide', mat: mat.kind, at }], c.parts)
+}
+/** How many things stand before the divider: by a number, an order, a step along or back, or the middle. */
+function dividedAt(c: Clause, mat: Mat, tool: Part): number | null {
+  const total = thingsIn(mat).length
+  if (says(c, 'middle')) return total % 2 === 0 ? total / 2 : null
+  const place = c.parts.find((p) => p !== tool && (p.prep !== null || p.group.n !== null))
+  const g = place?.group
+  if (!place || !g) return null
+  if (g.n !== null && place.prep === null) {
     const now = mat.divider ?? 0
-    const middle = says(c, 'middle') && thingsIn(mat).length % 2 === 0 ? thingsIn(mat).length / 2 : null
-    const at =
-      middle !== null
-        ? middle
-        : along
-          ? now + g!.n!
-          : back
-            ? now - g!.n!
-            : g?.order != null && g.order > 0
-              ? g.order - (place!.prep === 'before' ? 1 : 0)
-              : (g?.n ?? null)
-    if (at === null) return null
-    if (at > thingsIn(mat).length || at < 0) throw new TableError('not-there', { case: 'divide', count: at })
-    if (tool.group.noun === 'gap' || tool.group.noun === 'space') {
-      const keys = thingsIn(mat).map((t) => t.key)
-      return sensed(
-        [{ type: 'heap', heaps: [keys.slice(0, at), keys.slice(at)].filter((k) => k.length) }],
-        c.parts,
-      )
-    }
-    return sensed([{ type: 'divide', mat: mat.kind, at }], c.parts)
+    if (has(c, 'along', 'on', 'forward', 'right') || says(c, 'further', 'along', 'more')) return now + g.n
+    if (has(c, 'back')) return now - g.n
   }
+  if (g.order !== null && g.order > 0) return g.order - (place.prep === 'before' ? 1 : 0)
+  return g.n
+}
+/** On a rail the pegs themselves are slid: so many, one more, two of them back, all of them back. */
+function slidePegs(c: Clause, ground: Ground): Sensed | null {
   const rail = matOn(ground, 'rail')
-  if (
-    !rail ||
-    !thingsIn(rail).length ||
-    !['slide', 'push', 'shift', 'move', 'shove', 'put'].includes(c.verb!)
-  )
-    return null
+  if (!rail || !thingsIn(rail).length) return null
+  if (!['slide', 'push', 'shift', 'move', 'shove', 'put'].includes(c.verb!)) return null
   const what = bare(c)[0]
   if (!what || (what.group.mat !== null && what.group.mat !== 'rail')) return null
   const total = thingsIn(rail).length
-  const now = rail.divider ?? 0
   const back = has(c, 'back')
   if (back && what.group.n === null) return sensed([{ type: 'divide', mat: 'rail', at: null }], c.parts)
   const n = what.group.n ?? (what.group.quantity === 'all' ? total : null)
   if (n === null || c.verb === 'put') return null
+  const now = rail.divider ?? 0
   const at = back ? now - n : what.group.more ? now + n : n
   if (at > total || at < 0) throw new TableError('not-there', { case: 'divide', count: at })
   return sensed([{ type: 'divide', mat: 'rail', at }], c.parts)
