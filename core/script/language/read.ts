@@ -7,8 +7,10 @@ import * as marking from './senses/marking.ts'
 import * as moving from './senses/moving.ts'
 import * as numbers from './senses/numbers.ts'
 import { inPicture } from './senses/picture.ts'
+import * as parting from './senses/parting.ts'
 import * as putting from './senses/putting.ts'
 import type { Said, Sense, Sensed } from './senses/sense.ts'
+import * as sharing from './senses/sharing.ts'
 import * as taking from './senses/taking.ts'
 import { isVerbOf } from './verbs.ts'
 import { wordsOf } from './words.ts'
@@ -61,10 +63,10 @@ const senses: readonly Sense[] = [
   marking.cover,
   marking.divide,
   marking.label,
-  moving.join,
-  moving.split,
-  moving.share,
-  moving.setApart,
+  parting.join,
+  parting.split,
+  sharing.share,
+  parting.setApart,
   moving.putTaken,
   moving.putBack,
   putting.fingers,

@@ -236,7 +236,7 @@ export const clear: Sense = (c, { ground }) => {
   return sensed(
     spots && spots.length > 1 && spots.length < matOn(ground, kind)!.regions.length
       ? spots.map((s): Action => ({ type: 'clear', at: s }))
-      : [{ type: 'clear', at: { mat: kind, region: whole ? null : spots![0]!.region } }],
+      : [{ type: 'clear', at: { mat: kind, region: whole ? null : spots[0]!.region } }],
     leaves,
     spots?.[0] ?? null,
   )
