@@ -87,9 +87,7 @@ export function seen(table: TableState, want: Expected): Expected {
     covered: () => want.covered!.filter((n) => at(n)?.m.covered || at(n)?.r.things.every((t) => t.hidden)),
     open: () => want.open!.filter((n) => !at(n)?.m.covered),
   }
-  return Object.fromEntries(
-    (Object.keys(want) as (keyof Expected)[]).map((k) => [k, makers[k]()]),
-  ) as Expected
+  return Object.fromEntries((Object.keys(want) as (keyof Expected)[]).map((k) => [k, makers[k]()]))
 }
 /** The groups wanted when the table shows them in some way (place, heap, divider, ring, colour); else those of its places. */
 function wayOf(table: TableState, want: readonly number[], byColour: boolean): number[] {

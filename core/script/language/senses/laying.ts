@@ -1,7 +1,8 @@
 import { type Action, type MatKind, matKinds } from '../../table/state.ts'
 import type { Clause } from '../clauses.ts'
+import type { Group } from '../groups.ts'
 import { anyThing, containers } from '../lexicon.ts'
-import { matOn } from '../spots.ts'
+import { type Ground, matOn } from '../spots.ts'
 import { isVerbOf } from '../verbs.ts'
 import type { Word } from '../words.ts'
 import { after, bare, has, numbersSaid, type Sense, sensed, stepSaid } from './sense.ts'
@@ -26,110 +27,87 @@ const comesWith: ReadonlySet<MatKind> = new Set<MatKind>(['hands', 'coins', 'car
 export const layOut: Sense = (c, { ground }) => {
   if (!isVerbOf(c.verb, 'lay')) return null
   const first = bare(c)[0]
-  const holder =
-    first &&
-    first.group.mat === null &&
-    containers.has(first.group.noun ?? '') &&
-    (first.group.n ?? 0) >= 2 &&
-    has(c, 'out')
-  const mat = holder ? 'plates' : first?.group.mat
-  if (
-    !first ||
-    !mat ||
-    !layable.has(mat) ||
-    has(c, 'away', 'back', 'off') ||
-    after(c, 'through', 'round', 'around')
-  )
-    return null
-  // Hands, coins, dice and cards come with what is shown or rolled, unless they are laid out for later.
-  if (comesWith.has(mat) && !(has(c, 'out') && numbersSaid(c.words.slice(first.group.to)).length === 0))
-    return null
-  const g = first.group
-  // What lies there already is not laid again by the way.
-  if (!has(c, 'out') && matOn(ground, mat)?.regions.some((r) => r.things.length) && mat !== 'skittles')
-    return null
-  if (g.place !== null && g.place !== 'whole' && mat !== 'line') return null
-  const outright = has(c, 'out', 'up') && c.verb !== 'take'
-  if (!outright && g.definite && !(mat === 'skittles' && c.verb === 'set')) return null
-  if (
-    !outright &&
-    (after(c, 'on', 'in')?.group.mat ?? 'table') !== 'table' &&
-    mat !== 'line' &&
-    mat !== 'scene'
-  )
-    return null
-  // "Build a tower of 7" puts things; a row or tower alone is laid empty.
-  if (g.of && mat !== 'bowl' && mat !== 'square') return null
-  if ((mat === 'row' || mat === 'tower') && !has(c, 'out')) return null
-  if (mat === 'skittles' && g.order !== null) return null
-  const rest = c.words.slice(g.to)
-  const action = layAction(mat, g.n, g.noun ?? '', rest, c)
+  if (!first || has(c, 'away', 'back', 'off') || after(c, 'through', 'round', 'around')) return null
+  const mat = matLaid(c, first.group)
+  if (!mat || !mayBeLaid(c, ground, first.group, mat)) return null
+  const action = layAction(mat, first.group, c)
+  const explained = (x: Group): boolean => x === first.group || toldOf(x, mat, ground)
   return (
     action &&
     sensed(
       [action],
-      c.parts.filter((p) => explained(p.group, mat)),
+      c.parts.filter((p) => explained(p.group)),
       { mat, region: 0 },
     )
   )
-
-  function explained(x: (typeof first & object)['group'], kind: MatKind): boolean {
-    if (x === g) return true
-    if (kind === 'scene') return true
-    if (x.mat === 'table' || x.mat === 'parts') return true
-    if (['bowl', 'spinner'].includes(kind))
-      return x.noun === null || ['digit', 'number', 'slip', 'card', 'part'].includes(x.noun)
-    return (
-      x.noun === null ||
-      anyThing.has(x.noun) ||
-      x.noun in { ten: 1, five: 1, two: 1, end: 1, part: 1 } ||
-      (matOn(ground, kind) === undefined && x.mat === kind)
-    )
-  }
 }
-function layAction(
-  mat: MatKind,
-  n: number | null,
-  noun: string,
-  rest: readonly Word[],
-  c: Clause,
-): Action | null {
+/** The mat a group names; "two rings" are places to put things in, as plates are. */
+function matLaid(c: Clause, g: Group): MatKind | null {
+  if (g.mat) return layable.has(g.mat) ? g.mat : null
+  return containers.has(g.noun ?? '') && (g.n ?? 0) >= 2 && has(c, 'out') ? 'plates' : null
+}
+function mayBeLaid(c: Clause, ground: Ground, g: Group, mat: MatKind): boolean {
+  const out = has(c, 'out')
+  const outright = (out || has(c, 'up')) && c.verb !== 'take'
+  // Hands, coins, dice and cards come with what is shown or rolled, unless they are laid out for later.
+  if (comesWith.has(mat) && !(out && numbersSaid(c.words.slice(g.to)).length === 0)) return false
+  // What lies there already is not laid again by the way.
+  if (!out && mat !== 'skittles' && matOn(ground, mat)?.regions.some((r) => r.things.length)) return false
+  if (g.place !== null && g.place !== 'whole' && mat !== 'line') return false
+  if (mat === 'skittles') return g.order === null && (outright || !g.definite || c.verb === 'set')
+  // "Build a tower of 7" puts things; a row or tower alone is laid empty.
+  if (g.of && mat !== 'bowl' && mat !== 'square') return false
+  if ((mat === 'row' || mat === 'tower') && !out) return false
+  if (outright) return true
+  const on = after(c, 'on', 'in')?.group.mat ?? 'table'
+  return !g.definite && (on === 'table' || mat === 'line' || mat === 'scene')
+}
+/** Words that say how a mat is laid: "with five parts", "in fives", "with digits 0 to 9". */
+function toldOf(x: Group, mat: MatKind, ground: Ground): boolean {
+  if (mat === 'scene' || x.noun === null || x.mat === 'table' || x.mat === 'parts') return true
+  if (mat === 'bowl' || mat === 'spinner') return ['digit', 'number', 'slip', 'card', 'part'].includes(x.noun)
+  if (anyThing.has(x.noun) || ['ten', 'five', 'two', 'end', 'part'].includes(x.noun)) return true
+  return matOn(ground, mat) === undefined && x.mat === mat
+}
+function layAction(mat: MatKind, g: Group, c: Clause): Action | null {
+  const rest = c.words.slice(g.to)
   switch (mat) {
     case 'frame':
-      return laid(mat, { parts: Math.min(3, n ?? 1) })
-    case 'line': {
-      const step = stepSaid(c.words)
-      const ends = numbersSaid(rest, 1000)
-      const all = rest.filter((w) => w.n !== null).map((w) => w.n!)
-      const [from, to] = all.length >= 2 ? [all[0]!, all[1]!] : all.length === 1 ? [0, all[0]!] : [0, 10]
-      if (to <= from || !ends) return null
-      const empty = c.words.some((w) => w.t === 'empty' || w.t === 'open')
-      return laid(mat, { from, to, every: empty ? 0 : (step ?? (to - from > 20 ? 10 : 1)) })
-    }
+      return laid(mat, { parts: Math.min(3, g.n ?? 1) })
+    case 'line':
+      return layLine(rest, c)
     case 'square':
       return laid(mat, { from: rest.some((w) => w.n === 0) ? 0 : 1 })
     case 'scene':
       return laid(mat, { items: itemsIn(rest) })
     case 'bowl':
-    case 'spinner': {
-      const numbers = numbersSaid(rest)
-      const usual = Array.from({ length: mat === 'bowl' ? 10 : 6 }, (_, i) => (mat === 'bowl' ? i : i + 1))
-      return laid(mat, {
-        items: (numbers.length ? numbers : usual).map((t) => ({ text: String(t), count: 1 })),
-      })
-    }
+    case 'spinner':
+      return laid(mat, { items: slipsIn(rest, mat).map((t) => ({ text: String(t), count: 1 })) })
     case 'plates':
       return laid(mat, {
-        parts: n ?? numbersSaid(rest)[0] ?? 2,
-        name: noun === 'plate' || noun === '' ? null : noun,
+        parts: g.n ?? numbersSaid(rest)[0] ?? 2,
+        name: g.noun === 'plate' || !g.noun ? null : g.noun,
       })
     case 'dice':
-      return laid(mat, { items: [{ text: '', count: n ?? 1 }] })
+      return laid(mat, { items: [{ text: '', count: g.n ?? 1 }] })
     case 'skittles':
-      return laid(mat, { parts: n ?? 10 })
+      return laid(mat, { parts: g.n ?? 10 })
     default:
       return laid(mat, { parts: numbersSaid(rest)[0] ?? (mat === 'parts' || mat === 'bar' ? 2 : 1) })
   }
+}
+function layLine(rest: readonly Word[], c: Clause): Action | null {
+  const ends = rest.flatMap((w) => (w.n === null ? [] : [w.n]))
+  const [from, to] = ends.length >= 2 ? [ends[0]!, ends[1]!] : [0, ends[0] ?? 10]
+  if (to <= from) return null
+  const empty = c.words.some((w) => w.t === 'empty' || w.t === 'open')
+  return laid('line', { from, to, every: empty ? 0 : (stepSaid(c.words) ?? (to - from > 20 ? 10 : 1)) })
+}
+/** The numbers that are named, else the digits of a bowl and the six parts of a spinner. */
+function slipsIn(rest: readonly Word[], mat: 'bowl' | 'spinner'): number[] {
+  const numbers = numbersSaid(rest)
+  if (numbers.length) return numbers
+  return mat === 'bowl' ? Array.from({ length: 10 }, (_, i) => i) : Array.from({ length: 6 }, (_, i) => i + 1)
 }
 /** "3 letters, two birds and no cats": names with counts, zero included. */
 function itemsIn(words: readonly Word[]): { text: string; count: number }[] {

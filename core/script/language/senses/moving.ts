@@ -1,18 +1,9 @@
 import { act } from '../../table/machine.ts'
-import {
-  type Action,
-  hasWhole,
-  holdsThings,
-  type Mat,
-  type Spot,
-  TableError,
-  type Thing,
-  thingsIn,
-} from '../../table/state.ts'
+import { type Action, hasWhole, holdsThings, type Spot, TableError, thingsIn } from '../../table/state.ts'
 import type { Clause, Part } from '../clauses.ts'
 import type { Group } from '../groups.ts'
 import { anyThing } from '../lexicon.ts'
-import { candidates, isCalled, picked, thingsAt } from '../pick.ts'
+import { isCalled, picked, thingsAt } from '../pick.ts'
 import { type Ground, matNamed, matOn, spotsNamed } from '../spots.ts'
 import { isVerbOf } from '../verbs.ts'
 import { destination } from './putting.ts'
@@ -126,47 +117,47 @@ const fromStock = (g: Group, ground: Ground, at: Spot): boolean =>
   at.mat !== 'table' &&
   thingsAt(ground.table, { mat: 'table', region: 0 }).filter((t) => isCalled(t, g.noun!)).length >= g.n
 
-function keysFor(
-  c: Clause,
-  ground: Ground,
-  g: Group,
-  o: { from: Spot | null; at: Spot; stocked: boolean },
-): number[] {
-  const last = ground.table.last?.keys ?? []
-  if (
-    g.pronoun !== null &&
-    g.n === null &&
-    g.quantity === null &&
-    o.from === null &&
-    last.length &&
-    !['everything'].includes(g.pronoun)
-  ) {
-    const there = new Set(thingsAt(ground.table, null).map((t) => t.key))
-    const known = last.filter((k) => there.has(k))
-    if (known.length && !thingsAt(ground.table, o.at).some((t) => known.includes(t.key))) return known
-    const lying = new Set(thingsAt(ground.table, o.at).map((t) => t.key))
-    if (known.length && (known.every((k) => lying.has(k)) || there.size === known.length)) return known
-  }
-  const stocked = o.from ?? (o.stocked ? { mat: 'table' as const, region: 0 } : null)
-  const from =
-    stocked ?? (g.quantity === 'rest' || !g.definite || movers.has(c.verb ?? '') ? stock(ground) : null)
+interface Going {
+  from: Spot | null
+  at: Spot
+  stocked: boolean
+}
+/** Which things go: those in hand last for "them", else such as the group names, from where they are said or ready to be. */
+function keysFor(c: Clause, ground: Ground, g: Group, o: Going): number[] {
+  const known = lastInHand(g, ground, o)
+  if (known) return known
   const staying = new Set(thingsAt(ground.table, o.at).map((t) => t.key))
+  const from = comingFrom(c, ground, g, o)
   const apart = from && from.mat === o.at.mat && from.region === o.at.region ? null : from
-  const named = g.mat
-    ? {
-        ...g,
-        noun: null,
-        n: g.quantity === 'both' ? null : g.place || g.order !== null ? null : g.n,
-        order: null,
-      }
-    : g
-  return picked(named, ground, {
+  return picked(withoutPlace(g), ground, {
     at: apart,
     end: 'last',
     among: (t) => !staying.has(t.key) && !(g.quantity === 'rest' && t.crossed),
     refusal: 'take',
     where: apart ? `in ${regionName(ground, apart)}` : 'on the table',
   })
+}
+function comingFrom(c: Clause, ground: Ground, g: Group, o: Going): Spot | null {
+  if (o.from) return o.from
+  if (o.stocked) return { mat: 'table', region: 0 }
+  return g.quantity === 'rest' || !g.definite || movers.has(c.verb ?? '') ? stock(ground) : null
+}
+/** "Them", said alone, are the things last put or moved, while they are still together. */
+function lastInHand(g: Group, ground: Ground, o: Going): number[] | null {
+  if (g.pronoun === null || g.pronoun === 'everything' || g.n !== null || g.quantity !== null || o.from)
+    return null
+  const there = new Set(thingsAt(ground.table, null).map((t) => t.key))
+  const known = (ground.table.last?.keys ?? []).filter((k) => there.has(k))
+  const lying = new Set(thingsAt(ground.table, o.at).map((t) => t.key))
+  const already = known.filter((k) => lying.has(k)).length
+  const together = already === 0 || already === known.length || there.size === known.length
+  return known.length && together ? known : null
+}
+/** "The second plate" names where, not how many: a group that is a place counts nothing of its own. */
+function withoutPlace(g: Group): Group {
+  if (!g.mat) return g
+  const counted = g.quantity !== 'both' && !g.place && g.order === null
+  return { ...g, noun: null, order: null, n: counted ? g.n : null }
 }
 
 /** "Take two out and put them on the table": what was lifted is set down again, and was only moved. */
@@ -324,40 +315,36 @@ export const swapPlaces: Sense = (c, { ground }) => {
 /** "Swap ten ones for a ten", "Trade ten of the ones in for one ten", "Untie one bundle of ten", "Swap the ten for two fives". */
 export const exchange: Sense = (c, { ground }) => {
   if (!isVerbOf(c.verb, 'exchange')) return null
-  const things = thingsAt(ground.table, null)
-  const forPart = after(c, 'for', 'into')
-  const what = bare(c)[0]
-  const untie =
-    ['untie', 'unbundle', 'undo', 'break', 'split'].includes(c.verb!) &&
-    (what?.group.worth === 10 ||
-      what?.group.of?.n === 10 ||
-      ['ten', 'bundle', 'rod'].includes(what?.group.noun ?? ''))
-  if (untie) {
-    const ten = things.filter((t) => t.worth === 10).slice(-1)
-    if (!ten.length) throw new TableError('not-there', { case: 'swap' })
-    return sensed([{ type: 'exchange', keys: ten.map((t) => t.key), count: 10, worth: 1 }], c.parts)
-  }
-  const bundles = c.verb === 'bundle' || c.verb === 'tie'
-  const toTen =
-    bundles ||
-    (forPart &&
-      (forPart.group.worth === 10 ||
-        (forPart.group.n === 10 && forPart.group.noun === null) ||
-        ['ten', 'bundle', 'rod'].includes(forPart.group.noun ?? '')) &&
-      (what?.group.n === 10 || what?.group.of?.worth === 1 || what?.group.worth === 1))
-  if (toTen) {
-    const ones = things.filter((t) => t.worth === 1 && !t.crossed)
-    if (ones.length < 10) throw new TableError('not-there', { case: 'swap' })
-    return sensed(
-      [{ type: 'exchange', keys: ones.slice(0, 10).map((t) => t.key), count: 1, worth: 10 }],
-      c.parts,
-    )
-  }
-  if (!forPart || !what || !['swap', 'trade', 'exchange', 'change'].includes(c.verb!)) return null
-  const from = what.group.worth ?? what.group.n
-  const [count, worth] = [forPart.group.n ?? 1, forPart.group.worth]
-  if (from === null || worth === null) return null
-  const one = things.filter((t) => t.worth === from).slice(-1)
-  if (!one.length) throw new TableError('not-there', { case: 'swap' })
-  return sensed([{ type: 'exchange', keys: [one[0]!.key], count, worth }], c.parts)
+  const given = after(c, 'for', 'into')?.group ?? null
+  const what = bare(c)[0]?.group ?? null
+  const traded = unties(c, what)
+    ? { from: 10, keys: 1, count: 10, worth: 1 }
+    : makesTen(c, what, given)
+      ? { from: 1, keys: 10, count: 1, worth: 10 }
+      : swapped(c, what, given)
+  if (!traded) return null
+  const things = thingsAt(ground.table, null).filter((t) => t.worth === traded.from && !t.crossed)
+  const keys = (traded.keys === 10 ? things.slice(0, 10) : things.slice(-1)).map((t) => t.key)
+  if (keys.length < traded.keys) throw new TableError('not-there', { case: 'swap' })
+  return sensed([{ type: 'exchange', keys, count: traded.count, worth: traded.worth }], c.parts)
+}
+const isTen = (g: Group): boolean => g.worth === 10 || ['ten', 'bundle', 'rod'].includes(g.noun ?? '')
+const unties = (c: Clause, what: Group | null): boolean =>
+  ['untie', 'unbundle', 'undo', 'break', 'split'].includes(c.verb!) &&
+  what !== null &&
+  (isTen(what) || what.of?.n === 10)
+function makesTen(c: Clause, what: Group | null, given: Group | null): boolean {
+  if (c.verb === 'bundle' || c.verb === 'tie') return true
+  const ten = given !== null && (isTen(given) || (given.n === 10 && given.noun === null))
+  return ten && what !== null && (what.n === 10 || what.of?.worth === 1 || what.worth === 1)
+}
+/** One coin for smaller ones: "the ten for two fives". */
+function swapped(
+  c: Clause,
+  what: Group | null,
+  given: Group | null,
+): { from: number; keys: number; count: number; worth: number } | null {
+  const from = what?.worth ?? what?.n ?? null
+  if (!['swap', 'trade', 'exchange', 'change'].includes(c.verb!) || from === null || !given) return null
+  return given.worth === null ? null : { from, keys: 1, count: given.n ?? 1, worth: given.worth }
 }

@@ -12,8 +12,8 @@ type Judge = (words: readonly Word[], i: number) => Untrue | null | 'so'
 const is = new Set(['is', 'are', 'makes', 'make', 'equals', 'was', 'were', 'gives', 'sits', 'must'])
 /** Past "is", "must be", "comes to": where what is said of it begins. */
 function afterIs(words: readonly Word[], i: number): number | null {
-  if (!words[i] || !is.has(words[i]!.t)) return null
-  if (words[i]!.t === 'must') return words[i + 1]?.t === 'be' ? i + 2 : null
+  if (!words[i] || !is.has(words[i].t)) return null
+  if (words[i].t === 'must') return words[i + 1]?.t === 'be' ? i + 2 : null
   return i + 1
 }
 const untrue = (words: readonly Word[], from: number, to: number, right: number | string): Untrue => ({
@@ -120,7 +120,7 @@ const parity: Judge = (words, i) => {
   const of = expressionBefore(words, at)
   if (!of || of.made) return null
   const even = of.value % 2 === 0
-  const says = (words[i]!.t === 'even') !== not
+  const says = (words[i].t === 'even') !== not
   return says === even ? 'so' : untrue(words, of.from, i + 1, even ? 'even' : 'odd')
 }
 /** "After twenty-nine comes thirty", "Go one house back from 12 and you knock at 13", "after forty we meet forty-one". */

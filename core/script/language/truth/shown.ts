@@ -138,80 +138,78 @@ export function numbersFor(a: Aspect, table: TableState): number[] {
 }
 /** Numbers that answer to an aspect on a table: more than one where it may be meant in several ways, none where it cannot be told. */
 function numbersOf(a: Aspect, table: TableState): number[] {
+  const pictured = inPicture(a, table)
+  if (pictured) return pictured
+  const things = thingsMeant(a, table)
+  const worths = things.some((t) => t.worth !== 1) ? [worth(things)] : []
+  if (a.state === null)
+    return things.length || a.spots.length ? [uncrossed(things), things.length, ...worths] : []
+  return byState[a.state]({ a, table, things, worths })
+}
+function inPicture(a: Aspect, table: TableState): number[] | null {
   const scene = table.mats.find((m) => m.kind === 'scene')
   const region =
     a.noun === null
       ? undefined
       : scene?.regions.find((r) => r.name.split(' ').some((w) => stem(w) === a.noun))
-  if (region) return [region.things.length]
+  return region ? [region.things.length] : null
+}
+/** The things in the places, of the kind and of the colour that are named. */
+function thingsMeant(a: Aspect, table: TableState): Thing[] {
   let things = a.spots.length ? a.spots.flatMap((s) => thingsAt(table, s)) : all(table)
-  if (
-    a.noun !== null &&
-    things.some((t) => isCalled(t, a.noun!)) &&
-    new Set(things.map((t) => t.kind)).size > 1
-  )
-    things = things.filter((t) => isCalled(t, a.noun!))
-  if (a.face !== null) things = things.filter((t) => t.face === a.face)
-  const mats = table.mats.filter((m) => holdsThings(m) && m.regions.length)
-  switch (a.state) {
-    case 'left':
-      return things.length || table.taken
-        ? (divided(table, 'left') ?? [
-            uncrossed(things),
-            ...(things.some((t) => t.worth !== 1) ? [worth(things)] : []),
-          ])
-        : []
-    case 'gone':
-      if (
-        mats.length &&
-        mats.every((m) => m.kind === 'hands' || !thingsIn(m).length) &&
-        mats.some((m) => m.kind === 'hands')
-      )
-        return [10 - things.length, table.taken]
-      return (
-        divided(table, 'gone') ?? [
-          count(things, (t) => t.crossed) + (a.spots.length || a.face ? 0 : table.taken),
-        ]
-      )
-    case 'hidden': {
-      const under = mats.reduce(
-        (s, m) => s + (m.covered ? thingsIn(m).length : count(thingsIn(m), (t) => t.hidden)),
-        0,
-      )
-      return under ? [under] : []
-    }
-    case 'seen':
-      if (a.spots.length) return [count(things, (t) => !t.hidden && !t.crossed)]
-      return [
-        mats.reduce((s, m) => s + (m.covered ? 0 : count(thingsIn(m), (t) => !t.hidden && !t.crossed)), 0),
-      ]
-    case 'free': {
-      const slots = mats.filter((m) => m.kind === 'frame').map((m) => m.regions[0]!)
-      return slots.length === 1 ? [slots[0]!.slots! - slots[0]!.things.length] : missingPart(table)
-    }
-    case 'each':
-    case 'over': {
-      const plates = table.mats.find((m) => m.kind === 'plates')
-      if (!plates) return []
-      const sizes = new Set(plates.regions.map((r) => r.things.length))
-      if (a.state === 'each') return sizes.size === 1 ? [...sizes] : []
-      return [all(table).length - thingsIn(plates).length]
-    }
-    case 'worth':
-      return things.some((t) => t.worth !== 1) ? [worth(things)] : []
-    case 'at': {
-      const line = table.mats.find((m) => m.line)?.line
-      return line?.at == null ? [] : [line.at]
-    }
-    case 'difference':
-      return difference(a.spots, table)
-    case 'pairs':
-      return things.length ? [Math.floor(things.length / 2)] : []
-    default:
-      return things.length || a.spots.length
-        ? [uncrossed(things), things.length, ...(things.some((t) => t.worth !== 1) ? [worth(things)] : [])]
-        : []
-  }
+  const called = a.noun === null ? [] : things.filter((t) => isCalled(t, a.noun!))
+  if (called.length && new Set(things.map((t) => t.kind)).size > 1) things = called
+  return a.face === null ? things : things.filter((t) => t.face === a.face)
+}
+interface Looked {
+  a: Aspect
+  table: TableState
+  things: readonly Thing[]
+  /** What they are worth together, where some stand for more than one. */
+  worths: readonly number[]
+}
+const mats = (table: TableState): Mat[] => table.mats.filter((m) => holdsThings(m) && m.regions.length > 0)
+const open = (t: Thing): boolean => !t.hidden && !t.crossed
+/** How many are in a state, as the table shows it. */
+const byState: Record<NonNullable<Aspect['state']>, (l: Looked) => number[]> = {
+  left: ({ table, things, worths }) =>
+    things.length || table.taken ? (divided(table, 'left') ?? [uncrossed(things), ...worths]) : [],
+  gone: ({ a, table, things }) => {
+    const holding = mats(table).filter((m) => thingsIn(m).length || m.kind === 'hands')
+    if (holding.length && holding.every((m) => m.kind === 'hands')) return [10 - things.length, table.taken]
+    const taken = a.spots.length || a.face ? 0 : table.taken
+    return divided(table, 'gone') ?? [count(things, (t) => t.crossed) + taken]
+  },
+  hidden: ({ table }) => {
+    const under = mats(table).reduce(
+      (s, m) => s + (m.covered ? thingsIn(m).length : count(thingsIn(m), (t) => t.hidden)),
+      0,
+    )
+    return under ? [under] : []
+  },
+  seen: ({ a, table, things }) =>
+    a.spots.length
+      ? [count(things, open)]
+      : [mats(table).reduce((s, m) => s + (m.covered ? 0 : count(thingsIn(m), open)), 0)],
+  free: ({ table }) => {
+    const slots = mats(table).flatMap((m) => (m.kind === 'frame' ? [m.regions[0]!] : []))
+    return slots.length === 1 ? [slots[0]!.slots! - slots[0]!.things.length] : missingPart(table)
+  },
+  each: ({ table }) => {
+    const sizes = new Set(table.mats.find((m) => m.kind === 'plates')?.regions.map((r) => r.things.length))
+    return sizes.size === 1 ? [...sizes] : []
+  },
+  over: ({ table }) => {
+    const plates = table.mats.find((m) => m.kind === 'plates')
+    return plates ? [all(table).length - thingsIn(plates).length] : []
+  },
+  worth: ({ worths }) => [...worths],
+  at: ({ table }) => {
+    const at = table.mats.find((m) => m.line)?.line?.at
+    return at == null ? [] : [at]
+  },
+  difference: ({ a, table }) => difference(a.spots, table),
+  pairs: ({ things }) => (things.length ? [Math.floor(things.length / 2)] : []),
 }
 /** What the empty part of a part-whole must hold, where the whole is known by its things or its number. */
 function missingPart(table: TableState): number[] {
