@@ -109,47 +109,6 @@ function equalsAt(words: readonly string[], i: number): number {
   return -1
 }
 
-export interface Comparison {
-  said: number
-  right: number
-  text: string
-}
-/** Statements like "one more than six is eight", "double five is eleven" and "eight is two fewer than ten", with what they should say. */
-export const comparisonsIn: (text: string) => readonly Comparison[] = remembered((text) =>
-  text.split(/[.!?;,]+(?:\s|$)/).flatMap((part) => {
-    const words = tokens(part)
-    return words.flatMap((_, i): Comparison[] => {
-      const relative = relativeNumberAt(words, i) ?? doubledAt(words, i)
-      if (!relative) return []
-      const after =
-        words[relative.to] === 'is' || words[relative.to] === 'makes' || words[relative.to] === 'equals'
-          ? readNumberAt(words, relative.to + 1)
-          : null
-      if (after)
-        return [{ said: after.value, right: relative.value, text: words.slice(i, after.to).join(' ') }]
-      // "is" before it, and a number before that: nine is one less than ten.
-      const before = words[i - 1] === 'is' ? numbersIn(words.slice(0, i - 1)).at(-1) : undefined
-      return before?.to === i - 1
-        ? [
-            {
-              said: before.value,
-              right: relative.value,
-              text: words.slice(before.from, relative.to).join(' '),
-            },
-          ]
-        : []
-    })
-  }),
-)
-
-/** "Double five", "half of eight" at token i, or null. */
-function doubledAt(words: readonly string[], i: number): NumberAt | null {
-  if (words[i] === 'double') return readNumberAt(words, i)
-  if (words[i] !== 'half' || words[i + 1] !== 'of') return null
-  const whole = readNumberAt(words, i + 2)
-  return whole && whole.value % 2 === 0 ? { value: whole.value / 2, from: i, to: whole.to } : null
-}
-
 const sum = (terms: readonly Term[]): number => terms.reduce((s, t) => s + t.sign * (t.value ?? 0), 0)
 export const hasUnknown = (s: Sentence): boolean => [...s.left, ...s.right].some((t) => t.value === null)
 

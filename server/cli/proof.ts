@@ -56,7 +56,7 @@ export async function proof(args: string[]): Promise<Printed> {
     ...(p.findings.length
       ? p.findings.map(
           (f) =>
-            `${f.severity.padEnd(5)} ${f.code}: ${f.stepId ? `${place.get(f.stepId)}: ` : ''}${saidOf(f)}`,
+            `${f.severity.padEnd(5)} ${f.code}${f.certain === false ? ' (not sure)' : ''}: ${f.stepId ? `${place.get(f.stepId)}: ` : ''}${saidOf(f)}`,
         )
       : ['Nothing found wrong.']),
   ].join('\n')

@@ -2,6 +2,7 @@ import fs from 'node:fs/promises'
 import path from 'node:path'
 import { told } from '@awlbox/core/findings/say'
 import { refusalCode } from '@awlbox/core/script/proof/count-rules'
+import { sayActions } from '@awlbox/core/script/language/say'
 import { type Moment, simulate } from '@awlbox/core/script/simulate'
 import { describeTable } from '@awlbox/core/script/table/description'
 import { matName } from '@awlbox/core/script/table/mats'
@@ -27,8 +28,8 @@ export async function table(args: string[]): Promise<Printed> {
     .map((m, i) => {
       const { read } = rows[i]!
       const how =
-        read.how === 'not read' || read.how === 'refused'
-          ? `  (${read.how}${read.why ? `: ${read.why}` : ''})`
+        read.how === 'not read' || read.how === 'refused' || read.how === 'in part'
+          ? `  (${read.how}${read.why ? `: ${read.why}` : ''}${read.offers ? `; perhaps: ${read.offers.join(' / ')}` : ''})`
           : ''
       return `${String(lines[i] ?? i + 1).padStart(4)}  ${m.step.verb}: ${m.step.text}${how}\n      ${describeTable(m.after)}`
     })
@@ -41,11 +42,25 @@ export async function table(args: string[]): Promise<Printed> {
 }
 
 /** Whether the table knew what a line does: its hands read, refused, not read; or only said. */
-function readingOf(m: Moment): { how: 'read' | 'refused' | 'not read' | 'said'; why?: string } {
+interface HowRead {
+  how: 'read' | 'in part' | 'refused' | 'not read' | 'said'
+  /** The line it was understood as. */
+  says?: string
+  why?: string
+  left?: readonly string[]
+  offers?: string[]
+}
+function readingOf(m: Moment): HowRead {
   if (m.error)
     return { how: 'refused', why: told('script', { code: refusalCode(m.error), params: m.error.params }) }
-  if (m.unread) return { how: 'not read' }
-  return { how: m.actions.length || m.count ? 'read' : 'said' }
+  if (m.unread) {
+    const offers = (m.reading?.offers ?? []).map((actions) => sayActions(actions, m.before)).filter(Boolean)
+    return offers.length
+      ? { how: 'in part', left: m.reading!.unread, offers: [...new Set(offers)] }
+      : { how: 'not read' }
+  }
+  if (m.reading?.whole) return { how: 'read', says: sayActions(m.actions, m.before) }
+  return { how: m.count ? 'read' : 'said' }
 }
 
 interface Place {

@@ -16,7 +16,7 @@ import { verbOf } from './verbs.ts'
 import type { Word } from './words.ts'
 
 /** How many of a group, where no number says it. */
-export type Quantity = 'half' | 'all' | 'both' | 'each' | 'rest' | 'all but' | 'as many' | 'another' | 'none'
+type Quantity = 'half' | 'all' | 'both' | 'each' | 'rest' | 'all but' | 'as many' | 'another' | 'none'
 export type Which =
   number | 'each' | 'other' | 'left' | 'right' | 'top' | 'bottom' | 'middle' | 'last' | 'whole'
 

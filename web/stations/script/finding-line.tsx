@@ -12,7 +12,9 @@ const marks = { wrong: CircleX, risky: AlertTriangle, tidy: Info, info: Info } a
 export function FindingLine({ finding }: { finding: Finding }) {
   const { edit, record } = useLesson()
   const { what, why, fix } = say('script', finding)
-  const Icon = marks[finding.severity]
+  // What may have been meant otherwise is told as a question.
+  const unsure = finding.certain === false
+  const Icon = unsure ? AlertTriangle : marks[finding.severity]
   const colour = finding.severity === 'tidy' ? 'text-blue' : 'text-brick'
   return (
     <div
@@ -20,8 +22,9 @@ export function FindingLine({ finding }: { finding: Finding }) {
       data-finding={finding.code}
     >
       <p className="flex gap-1.5 min-w-0" title={why}>
-        <Icon size={16} className="shrink-0 mt-0.5" aria-label={finding.severity} />
+        <Icon size={16} className="shrink-0 mt-0.5" aria-label={unsure ? 'not sure' : finding.severity} />
         <span>
+          {unsure && 'Is this meant? '}
           {what} <span className="text-steel">{why}</span>
         </span>
       </p>

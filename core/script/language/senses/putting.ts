@@ -9,7 +9,7 @@ import { isVerbOf } from '../verbs.ts'
 import { after, bare, has, type Sense, sensed } from './sense.ts'
 
 /** Prepositions after which a place is where things go. */
-export const towards = [
+const towards = [
   'on',
   'in',
   'into',
@@ -34,7 +34,7 @@ export const towards = [
 ]
 
 /** The kind of thing a noun means: a household thing's name where it is one, else the noun as it is written. */
-export function kindOf(noun: string | null, c: Clause, from: number): string {
+function kindOf(noun: string | null, c: Clause, from: number): string {
   if (noun === null || anyThing.has(noun)) return 'counters'
   const known = knownThings.find(
     (k) => k.properties.includes('counted') && k.words.some((w) => stem(w) === noun || w === noun),
@@ -47,7 +47,7 @@ const plural = (noun: string): string =>
   /(s|x|ch|sh)$/.test(noun) ? `${noun}es` : /[^aeiou]y$/.test(noun) ? `${noun.slice(0, -1)}ies` : `${noun}s`
 
 /** How many things a group says to put; null when it says no number. */
-export function countToPut(g: Group, ground: Ground, at: Spot | null): number | null {
+function countToPut(g: Group, ground: Ground, at: Spot | null): number | null {
   if (g.pairs) return 2 * (g.n ?? 1)
   if (
     g.of &&
@@ -68,7 +68,7 @@ function asMany(ground: Ground, at: Spot | null): number | null {
 }
 
 /** Where things go when no place is said: with what was put last, else the only mat that takes things, else the table. */
-export function usualSpot(ground: Ground, g: Group): Spot {
+function usualSpot(ground: Ground, g: Group): Spot {
   if (g.mat === 'tower' || (g.mat === null && onlyHolds(ground) === 'tower'))
     return { mat: 'tower', region: 0 }
   if (g.mat === 'row') return { mat: 'row', region: 0 }
@@ -94,7 +94,7 @@ const onlyHolds = (ground: Ground): MatKind | null => {
   return holding.length === 1 ? holding[0]!.kind : null
 }
 /** The place after "beside them", "on top of it": where those lie. */
-export function whereLies(g: Group, ground: Ground): Spot | null {
+function whereLies(g: Group, ground: Ground): Spot | null {
   if (!g.pronoun && g.mat === null && g.noun === null) return null
   const things = g.pronoun ? null : thingsAt(ground.table, null).find((t: Thing) => stem(t.kind) === g.noun)
   if (!g.pronoun && !things) return null
@@ -127,7 +127,7 @@ interface Item {
   toPart: Part | null
 }
 /** Each group with the place said after it; one with none shares the place that follows, or the one before it. */
-export function itemsOf(c: Clause, ground: Ground): { items: Item[]; places: Part[] } {
+function itemsOf(c: Clause, ground: Ground): { items: Item[]; places: Part[] } {
   const items: Item[] = []
   const places: Part[] = []
   let given: { spots: Spot[]; part: Part } | null = null

@@ -88,7 +88,7 @@ const places: Judge = (words, i) => {
     : untrue(words, whole.from, tens.to, `${Math.floor(whole.value / 10)} tens and ${whole.value % 10} ones`)
 }
 /** "Two tens and four ones" at i, and what it is worth. */
-export function placesAt(words: readonly Word[], i: number): { value: number; to: number } | null {
+function placesAt(words: readonly Word[], i: number): { value: number; to: number } | null {
   const tens = words[i]
   const unit = words[i + 1]?.t
   if (tens?.n == null || (unit !== 'tens' && unit !== 'ten')) return null

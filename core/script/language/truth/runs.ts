@@ -52,7 +52,7 @@ function stepNamed(words: readonly Word[]): number | null {
 }
 
 /** What is wrong with a run, or null when it keeps its step or keeps none. */
-export function brokenRun(numbers: readonly number[], step: number | null): Broken | null {
+function brokenRun(numbers: readonly number[], step: number | null): Broken | null {
   if (numbers.length < 3) return null
   const gaps = numbers.slice(1).map((n, i) => n - numbers[i]!)
   const down = gaps.filter((g) => g < 0).length > gaps.length / 2

@@ -69,7 +69,7 @@ export function put(state: TableState, a: Extract<Action, { type: 'put' }>): Tab
 }
 
 /** The place a thing lies in. */
-export function spotOf(state: TableState, key: number): Spot | null {
+function spotOf(state: TableState, key: number): Spot | null {
   for (const m of state.mats)
     for (const [region, r] of m.regions.entries())
       if (r.things.some((t) => t.key === key)) return { mat: m.kind, region }
