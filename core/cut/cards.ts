@@ -37,7 +37,7 @@ export function isTight(lesson: Pick<Lesson, 'segments' | 'age'>, style: HouseSt
     { ...lesson, segments: lesson.segments.filter((s) => s.audience === 'children') },
     style,
   )
-  const tight = time.film + usual > time.filmLimit
+  const tight = time.watched + usual > time.filmLimit
   known.set(lesson.segments, { style, tight })
   return tight
 }

@@ -18,6 +18,7 @@ export const scriptCodes = {
   'count-covered': ['wrong'],
   'claim-table': ['wrong'],
   'answer-wrong': ['wrong'],
+  'answer-told': ['wrong'],
   'story-other': ['wrong'],
   'ways-wrong': ['wrong'],
   'device-never': ['wrong'],

@@ -56,7 +56,7 @@ export function savings(
   moments: readonly Moment[],
   style: HouseStyle,
 ): { over: number; list: Saving[]; enough: boolean } {
-  const over = time.film - time.filmLimit
+  const over = time.watched - time.filmLimit
   if (over <= 0) return { over: 0, list: [], enough: true }
   const all: Saving[] = []
   const together = lesson.segments

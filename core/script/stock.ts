@@ -2,7 +2,7 @@ import type { KitItem, Lesson } from '../contracts/lesson.ts'
 import { numbersIn, tokens } from '../plan/numbers/names.ts'
 import { thingNamed } from '../plan/things.ts'
 import { type Moment, simulate } from './simulate.ts'
-import { holdsThings, type Mat, type MatKind, thingsIn } from './table/state.ts'
+import { holdsThings, type Mat, type MatKind, type Thing, thingsIn } from './table/state.ts'
 
 export interface Needed {
   thing: string
@@ -48,7 +48,7 @@ export function needed(
     const counts = new Map<string, number>()
     for (const mat of m.after.mats)
       if (isMadeOfThings(mat))
-        for (const t of thingsIn(mat)) counts.set(t.kind, (counts.get(t.kind) ?? 0) + 1)
+        for (const t of thingsIn(mat)) if (!isDrawn(t)) counts.set(t.kind, (counts.get(t.kind) ?? 0) + 1)
     for (const [kind, n] of counts) {
       note(kind === 'counters' ? 'two-faced counters' : kind, n, m.step.id)
       laidOut.add(kind === 'counters' ? 'two-faced counters' : kind)
@@ -75,6 +75,8 @@ export function needed(
   return [...most.values()]
 }
 
+/** Circles drawn with a pen: they are on the table, and in no drawer. */
+const isDrawn = (t: Thing): boolean => t.kind.startsWith('drawn ')
 /** Dots are drawn, fingers grow on hands and claps are in the air: no home needs to find them. */
 const isMadeOfThings = (m: Mat): boolean => holdsThings(m) && !['dots', 'pairs', 'hands'].includes(m.kind)
 /** How many of a mat's own thing it takes: two frames, four plates, two dice. */

@@ -30,6 +30,8 @@ export const clock = {
   cover: 1.5,
   hop: 1.5,
   pauseFilm: 2,
+  /** Seconds a home takes to answer a question after it was thought about: to type a number, to tap a choice. */
+  homeAnswer: { number: 20, choice: 15 },
   filmLimit: { 3: 480, 4: 720, 5: 900, 6: 1080, 7: 1080 } as Record<number, number>,
   segmentLimit: 240,
   talkLimit: (age: number): number => 45 + 15 * (age - 3),
@@ -79,7 +81,8 @@ const handling = (a: Action): number => {
     case 'clear':
       return a.at ? clock.move : clock.clear
     case 'hop':
-      return a.times * clock.hop * Math.max(1, Math.min(Math.abs(a.by), 10) / 2)
+      // A jump is a jump, of one or of ten.
+      return a.times * clock.hop
     case 'lay':
     case 'away':
       return clock.move * 2
@@ -123,7 +126,7 @@ export function timeOf(m: Moment, age: number, style: HouseStyle, pace: number |
       const waits = next && (next.verb === 'wait' || next.verb === 'pause')
       return {
         film: spokenWords(m.step.text) / rate + (waits || m.step.task ? 0 : style.defaultWait),
-        home: 0,
+        home: m.step.task && m.step.task.kind !== 'photo' ? clock.homeAnswer[m.step.task.kind] : 0,
       }
     }
     case 'wait':
@@ -172,6 +175,8 @@ export interface LessonTime {
   /** Longest run of unbroken teacher talk to children, seconds, and the step it starts at. */
   longestTalk: { seconds: number; stepId: string | null }
   questionsPerMinute: number
+  /** Seconds of the film a child is to watch: all but the grown-ups' parts. The limit is held against these. */
+  watched: number
   filmLimit: number
 }
 
@@ -222,9 +227,11 @@ export function timeLesson(
     start += segments[i]!.film
   }
   const home = segments.reduce((s, x) => s + x.home, 0)
+  const adults = lesson.segments.reduce((s, x, i) => s + (x.audience === 'adults' ? segments[i]!.film : 0), 0)
   return {
     film: at,
     home,
+    watched: at - adults,
     segments,
     longestTalk: longest,
     doing: at + home > 0 ? doing / (at + home) : 0,

@@ -387,6 +387,8 @@ export const publications = pgTable(
     renderId: uuid('render_id').references(() => renders.id),
     lessonRevision: integer('lesson_revision').notNull(),
     pack: jsonb('pack').$type<Pack>().notNull(),
+    /** What was not in order and was sent all the same, in words. */
+    knowingly: jsonb('knowingly').$type<string[]>().notNull().default([]),
     sentAt: at('sent_at'),
     byId: uuid('by_id')
       .notNull()

@@ -4,15 +4,17 @@ import * as api from '@awlbox/core/contracts/api/send'
 import { ok } from '@awlbox/core/contracts/api/route'
 import type { Replacement } from '@awlbox/core/contracts/api/send'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
+import type { Concern } from '@awlbox/core/contracts/concern'
+import { beforeSending } from '@awlbox/core/send/before-sending'
 import { packOf } from '@awlbox/core/send/pack'
 import { replacementChanges } from '@awlbox/core/send/replacement'
-import { cutAt, renderById, rendersOf } from '../cut/store.ts'
+import { cutAt, cutOf, renderById, rendersOf } from '../cut/store.ts'
 import { lessonById } from '../lessons/store.ts'
 import { mayHousehold, mayLesson, mayPublication } from '../platform/access.ts'
 import { notFound, Problem } from '../platform/problem.ts'
 import { personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
-import { ladderOf } from '../settings/store.ts'
+import { houseStyleOf, ladderOf } from '../settings/store.ts'
 import { homeToken } from '../platform/tokens.ts'
 import {
   homesOf,
@@ -40,11 +42,13 @@ export function sendRoutes(router: Router, s: Services): void {
       publicationsOf(s.db, id),
       rendersOf(s.db, id),
     ])
+    const concerns = await concernsOf(s, { ...lesson!, settingId: person.settingId }, renders[0])
     return {
       pack: packOf(lesson!.doc, await ladderOf(s.db, person.settingId)),
       sent,
       latestRender: renders[0] ?? null,
       replacement: await replacement(s, lesson!.doc, sent[0], renders[0]),
+      concerns,
       // A link opens a home's page: only those who may send it see it.
       homes: homes.map(({ linkVersion, ...h }) => ({
         ...h,
@@ -62,6 +66,14 @@ export function sendRoutes(router: Router, s: Services): void {
       throw new Problem(409, 'No film yet', 'Render the film first, or send the tasks without it.')
     if (!pack.tasks.length && !body.withFilm)
       throw new Problem(409, 'Nothing to send', 'There is no film and no task in this lesson yet.')
+    const concerns = await concernsOf(s, { ...lesson, settingId: person.settingId }, render)
+    const unread = body.knowing ? concerns.filter((c) => !body.knowing!.includes(c.key)) : []
+    if (unread.length)
+      throw new Problem(
+        409,
+        'Not in order',
+        `${unread[0]!.what}${unread.length > 1 ? ` And ${unread.length - 1} more.` : ''} Mend it, or send it all the same.`,
+      )
     const homes = await homesOf(s.db, id)
     await openLinks(s.db, s.secret, [...new Set(homes.map((h) => h.householdId))])
     return {
@@ -71,6 +83,7 @@ export function sendRoutes(router: Router, s: Services): void {
         lessonRevision: lesson.revision,
         pack,
         byId: person.id,
+        knowingly: concerns.map((c) => c.what),
       }),
     }
   })
@@ -107,13 +120,35 @@ export function sendRoutes(router: Router, s: Services): void {
 }
 
 /** A newer film than homes see, and what would change for them. */
+/** What is not in order with a lesson and its newest film, as they stand now. */
+async function concernsOf(
+  s: Services,
+  lesson: { id: string; settingId: string; doc: Lesson; updatedAt: Date },
+  film: Awaited<ReturnType<typeof rendersOf>>[number] | undefined,
+): Promise<Concern[]> {
+  const [style, now, cut] = await Promise.all([
+    houseStyleOf(s.db, lesson.settingId),
+    cutOf(s.db, lesson.id),
+    film ? cutAt(s.db, lesson.id, film.cutRevision) : undefined,
+  ])
+  return beforeSending({
+    lesson: lesson.doc,
+    style,
+    changedAt: lesson.updatedAt,
+    film: film ? { ...film, cut: cut ?? null } : null,
+    cutRevision: now?.revision ?? null,
+  })
+}
+/** A newer film than homes see, or the first one for tasks that went without; null when there is none. */
 async function replacement(
   s: Services,
   lesson: Lesson,
   sent: Awaited<ReturnType<typeof publicationsOf>>[number] | undefined,
   newest: { id: string; cutRevision: number } | undefined,
 ): Promise<Replacement | null> {
-  if (!sent?.renderId || !newest || newest.id === sent.renderId) return null
+  if (!sent || !newest || newest.id === sent.renderId) return null
+  // Tasks that went out without a film get theirs: the same pack, and every reply kept.
+  if (!sent.renderId) return { publicationId: sent.id, renderId: newest.id, changes: [] }
   const [before, after] = await Promise.all([
     cutAt(s.db, sent.lessonId, sent.cutRevision!),
     cutAt(s.db, sent.lessonId, newest.cutRevision),

@@ -265,6 +265,38 @@ describe('a corrected film', () => {
       shown: async (id: string) => (await home.call('GET', `/api/home/${token}/packs/${id}/film`)).body.text,
     }
   }
+  const read = async () =>
+    (await world.teacher.call('GET', `${L()}/send`)).body as {
+      sent: { id: string; knowingly: string[] }[]
+      concerns: { key: string; what: string }[]
+      replacement: { publicationId: string; renderId: string; changes: string[] } | null
+    }
+  test('tasks that went without a film get theirs on the same page, and what was not in order is kept with the sending', async () => {
+    token = String(
+      (await world.teacher.call('POST', `/api/households/${world.here.homes[0]!.id}/link`)).body.link,
+    ).slice(3)
+    const before = await read()
+    expect(before.concerns.map((c) => c.key)).toContain('film:none')
+    // A page that has not read all of it is told what came up since.
+    const stale = await world.teacher.call('POST', `${L()}/publish`, { withFilm: false, knowing: [] })
+    expect(stale.status).toBe(409)
+    expect(String(stale.body.detail)).toContain('send it all the same')
+    const knowing = before.concerns.map((c) => c.key)
+    expect((await world.teacher.call('POST', `${L()}/publish`, { withFilm: false, knowing })).status).toBe(
+      201,
+    )
+    const sent = (await read()).sent[0]!
+    expect(sent.knowingly).toEqual(before.concerns.map((c) => c.what))
+    const first = await film('the film of the same page', 0)
+    const offered = (await read()).replacement!
+    expect(offered).toMatchObject({ publicationId: sent.id, renderId: first, changes: [] })
+    await world.teacher.call('POST', `/api/publications/${sent.id}/film`, { renderId: first, changes: [] })
+    const packs = (await home.call('GET', `/api/home/${token}`)).body.packs as { id: string }[]
+    expect(packs.filter((p) => p.id === sent.id)).toHaveLength(1)
+    expect((await home.call('GET', `/api/home/${token}/packs/${sent.id}/film`)).body.text).toBe(
+      'the film of the same page',
+    )
+  })
   test('takes the old one’s place where homes look, with what changed; tasks and replies stay', async () => {
     // Links were ended and renewed by the tests before.
     token = String(

@@ -25,6 +25,7 @@ export const publish = async (
     lessonRevision: number
     pack: Pack
     byId: string
+    knowingly?: string[]
     sentAt?: Date
   },
 ): Promise<string> => (await db.insert(publications).values(input).returning({ id: publications.id }))[0]!.id
@@ -41,6 +42,7 @@ export const publicationsOf = (db: Db, lessonId: string) =>
       lessonId: publications.lessonId,
       sentAt: publications.sentAt,
       lessonRevision: publications.lessonRevision,
+      knowingly: publications.knowingly,
       renderId: renders.id,
       cutRevision: renders.cutRevision,
       seconds: renders.seconds,

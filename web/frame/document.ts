@@ -1,4 +1,5 @@
 import { useCallback } from 'react'
+import { toldFollow } from '@awlbox/core/script/answers-told'
 import { answersFollow } from '@awlbox/core/script/worked-out'
 import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
 import type { LessonRecord } from '@awlbox/core/contracts/api/lessons'
@@ -50,7 +51,7 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
     record,
   )
   const editWith = useCallback<LessonDocument['edit']>(
-    (change, typing) => edit((d) => answersFollow(d, change(d)), typing),
+    (change, typing) => edit((d) => toldFollow(d, answersFollow(d, change(d))), typing),
     [edit],
   )
   return { doc, state: saving, edit: editWith, undo, redo, canUndo, canRedo, resolve }

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { Pack } from '../pack.ts'
+import { Concern } from '../concern.ts'
 import { RenderRecord } from './cut.ts'
 import { file, Made, Moment, ofLesson, Ok, route, Uuid } from './route.ts'
 
@@ -30,10 +31,14 @@ export const SendRecord = z.object({
       cutRevision: z.number().int().nullable(),
       seconds: z.number().nullable(),
       replacedAt: Moment.nullable(),
+      /** What was not in order when it was sent all the same, in words. */
+      knowingly: z.array(z.string()),
     }),
   ),
   latestRender: RenderRecord.nullable(),
   replacement: Replacement.nullable(),
+  /** What is not in order, station by station, as it stands now. */
+  concerns: z.array(Concern),
   homes: z.array(SentHome),
 })
 export type SendRecord = z.infer<typeof SendRecord>
@@ -52,7 +57,8 @@ export const publish = route({
   path: '/api/lessons/:lessonId/publish',
   summary: 'Sends the lesson to the homes of its class.',
   params: ofLesson,
-  body: z.object({ withFilm: z.boolean() }),
+  /** `knowing`: keys of the concerns a person has read; one that came up since refuses the sending. What was not in order is recorded either way. */
+  body: z.object({ withFilm: z.boolean(), knowing: z.array(z.string().max(120)).max(80).optional() }),
   response: Made,
 })
 export const replaceFilm = route({

@@ -105,6 +105,12 @@ export const en = {
       },
       why: 'What is told is what children believe.',
     },
+    'answer-told': {
+      when: 'The answers tell another answer than the task has.',
+      what: '“{said}” is told as the answer; the task has “{right}”.',
+      why: 'A child who was right would be told to be wrong.',
+      fix: 'Tell {right}',
+    },
     'story-other': {
       when: 'A line says hands do a number, and the hands do another.',
       what: '{said} is said, but the hands next to it do {done}.',

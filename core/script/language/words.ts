@@ -13,7 +13,7 @@ export interface Word {
   ord: number | null
 }
 
-const ordinals = [
+export const ordinals = [
   'first',
   'second',
   'third',

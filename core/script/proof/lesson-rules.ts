@@ -1,5 +1,6 @@
 import type { Lesson, Step } from '../../contracts/lesson.ts'
 import { stem } from '../language/lexicon.ts'
+import { staleAnswers } from '../answers-told.ts'
 import { sentencesIn } from '../sentence.ts'
 import { choiceHolds, keyOf, workedOut } from '../worked-out.ts'
 import { numbersIn, tokens } from '../../plan/numbers/names.ts'
@@ -94,8 +95,10 @@ const fetched =
 
 export const limits: Rule = ({ lesson, time }) => {
   const out: Finding[] = []
-  if (time.film > time.filmLimit)
-    out.push(ofLesson('film-long', { filmSeconds: time.film, age: lesson.age, limitSeconds: time.filmLimit }))
+  if (time.watched > time.filmLimit)
+    out.push(
+      ofLesson('film-long', { filmSeconds: time.watched, age: lesson.age, limitSeconds: time.filmLimit }),
+    )
   time.segments.forEach((t, i) => {
     if (t.film > clock.segmentLimit)
       out.push(
@@ -166,6 +169,16 @@ export const choiceAnswers: Rule = ({ moments }) =>
     )
     return [plain[i] ? { ...found, certain: false } : found]
   })
+
+/** Answers told in the film or to the grown-up that are not those of the tasks. */
+export const toldAnswers: Rule = ({ lesson }) =>
+  staleAnswers(lesson).map(({ step, segment, said, right, text }) =>
+    ofLesson(
+      'answer-told',
+      { said, right },
+      { stepId: step.id, segmentId: segment.id, fix: { kind: 'replace', stepId: step.id, text } },
+    ),
+  )
 
 export const handOver: Rule = ({ lesson }) =>
   lesson.segments.flatMap((s, i) => {

@@ -20,6 +20,7 @@ import {
   limits,
   stock,
   taskAnswers,
+  toldAnswers,
 } from './lesson-rules.ts'
 import { dieChoice, impossible, marked, turnRounds, ways } from './device-rules.ts'
 import { device, exampleSet, waysUnsaid } from './plan-rules.ts'
@@ -92,6 +93,7 @@ const rules: readonly Rule[] = [
   homeTask,
   taskAnswers,
   choiceAnswers,
+  toldAnswers,
   handOver,
   handBack,
   briefingAnswer,

@@ -1,5 +1,5 @@
 import { matName } from './mats.ts'
-import { type Mat, type Region, type TableState, thingsIn, thingsOn } from './state.ts'
+import { type Mat, type Region, type TableState, type Thing, thingsIn, thingsOn } from './state.ts'
 
 const faces = (r: Region): string[] => {
   const saffron = r.things.filter((t) => t.face === 'saffron').length
@@ -71,13 +71,21 @@ export function describeTable(state: TableState): string {
   return mats.join('. ') || 'The table is bare'
 }
 
+/** What they are all called, one or many: "1 finger", "3 tens and 4 ones", "7 counters". */
+function nameOfAll(state: TableState, all: readonly Thing[]): string {
+  const n = all.length
+  const holding = state.mats.filter((m) => thingsIn(m).length > 0)
+  if (holding.every((m) => m.kind === 'hands')) return n === 1 ? 'finger' : 'fingers'
+  const kind = all.every((t) => t.kind === all[0]!.kind) ? all[0]!.kind.replace(/^drawn /, '') : 'things'
+  return n === 1 ? kind.replace(/(ies)$/, 'y').replace(/(?<!s)s$/, '') : kind
+}
 /** What is out, for the line under the drawing: "7 counters: 4 saffron, 3 blue". */
 export function inHand(state: TableState): string {
   const all = thingsOn(state)
   if (!all.length) return 'nothing'
   const blue = all.filter((t) => t.face === 'blue').length
   const crossed = all.filter((t) => t.crossed).length
-  const kind = all.every((t) => t.kind === all[0]!.kind) ? all[0]!.kind : 'things'
+  const kind = nameOfAll(state, all)
   const sides = blue && blue < all.length ? `: ${all.length - blue} saffron, ${blue} blue` : ''
   return `${all.length} ${kind}${sides}${crossed ? `, ${crossed} ${kind === 'skittles' ? 'knocked over' : 'crossed out'}` : ''}`
 }

@@ -27,7 +27,7 @@ export default function ScriptPage() {
   }, [proofed])
   const current = doc.segments.find((s) => s.id === at) ?? doc.segments[0]
   const { time, findings } = proofed
-  const over = time.film > time.filmLimit
+  const over = time.watched > time.filmLimit
   const toFinding = () => {
     const withStep = findings.filter((f) => f.stepId)
     const here = withStep.findIndex((f) => f.stepId === stepId)
@@ -73,9 +73,14 @@ export default function ScriptPage() {
               title="Where the time goes"
               className="min-h-8 cursor-pointer underline decoration-hair underline-offset-4 hover:decoration-ink"
             >
-              Film <b className={over ? 'text-brick' : ''}>{clockTime(time.film)}</b> of{' '}
+              Film <b className={over ? 'text-brick' : ''}>{clockTime(time.watched)}</b> of{' '}
               {clockTime(time.filmLimit)}
             </button>
+            {time.watched < time.film && (
+              <span title="The grown-ups’ parts, outside what a child is to watch">
+                Grown-ups <b>{clockTime(time.film - time.watched)}</b>
+              </span>
+            )}
             <span>
               Home <b>{clockTime(time.home)}</b>
             </span>

@@ -7,6 +7,7 @@ import { clockTime } from '@awlbox/core/words'
 import { ask, wordsOf } from '../../api.ts'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { Ruler } from '../../frame/ruler.tsx'
+import { BeforeItGoesOut } from './before-it-goes-out.tsx'
 import { Split } from '../../frame/split.tsx'
 import { megabytes } from '../../frame/time.ts'
 import { Button } from '../../kit/button.tsx'
@@ -22,15 +23,17 @@ export default function SendPage() {
   const [busy, setBusy] = useState(false)
   const [qr, setQr] = useState<SentHome | null>(null)
   const [preview, setPreview] = useState<string | null>(null)
+  const [asking, setAsking] = useState(false)
   if (!data) return <p className="p-8 text-steel">Opening…</p>
   const latest = data.sent[0]
   const saved = state.kind === 'saved'
   const stale = latest && saved && latest.lessonRevision < state.revision
-  const publish = async (withFilm: boolean) => {
+  const publish = async (withFilm: boolean, knowing: string[]) => {
+    setAsking(false)
     setBusy(true)
     setProblem(null)
     try {
-      await ask(sendApi.publish, { lessonId: record.id }, { withFilm })
+      await ask(sendApi.publish, { lessonId: record.id }, { withFilm, knowing })
       await mutate()
     } catch (error) {
       setProblem(wordsOf(error))
@@ -109,6 +112,11 @@ export default function SendPage() {
                     })}{' '}
                     · revision {s.lessonRevision} ·{' '}
                     {s.seconds ? `film of ${clockTime(s.seconds)}` : 'tasks without a film'}
+                    {s.knowingly.length > 0 && (
+                      <span title={s.knowingly.join('\n')}>
+                        {` · sent knowing ${s.knowingly.length} not in order`}
+                      </span>
+                    )}
                     {s.replacedAt &&
                       `, corrected ${new Date(s.replacedAt).toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}`}
                   </p>
@@ -126,7 +134,9 @@ export default function SendPage() {
               <Button
                 look="main"
                 disabled={busy || !saved}
-                onClick={() => void publish(data.latestRender !== null)}
+                onClick={() =>
+                  data.concerns.length ? setAsking(true) : void publish(data.latestRender !== null, [])
+                }
               >
                 {latest
                   ? 'Send it again'
@@ -143,6 +153,7 @@ export default function SendPage() {
             <ReplaceFilm
               key={data.replacement.renderId}
               replacement={data.replacement}
+              first={!latest?.renderId}
               onReplace={(changes) =>
                 act(() =>
                   ask(
@@ -231,6 +242,19 @@ export default function SendPage() {
               The home page appears here once it is sent. Each home gets a private link of its own.
             </Empty>
           )}
+          {asking && (
+            <BeforeItGoesOut
+              lessonId={record.id}
+              concerns={data.concerns}
+              onClose={() => setAsking(false)}
+              onSend={() =>
+                void publish(
+                  data.latestRender !== null,
+                  data.concerns.map((c) => c.key),
+                )
+              }
+            />
+          )}
           {qr && (
             <LinkDialog
               home={qr}
@@ -254,9 +278,12 @@ export default function SendPage() {
 /** Puts the newest film in the place of the one that was sent. Tasks and replies stay; families read what changed. */
 function ReplaceFilm({
   replacement,
+  first,
   onReplace,
 }: {
   replacement: Replacement
+  /** Homes have no film yet. */
+  first: boolean
   onReplace: (changes: string[]) => Promise<void>
 }) {
   const [words, setWords] = useState(replacement.changes.join('\n'))
@@ -264,8 +291,16 @@ function ReplaceFilm({
   return (
     <section aria-label="A newer film" className="rounded-xl border border-blue bg-card p-3 grid gap-2">
       <p>
-        <b>A newer film is there than the one homes see.</b>{' '}
-        <span className="text-steel">It can take the old one’s place; tasks and what was answered stay.</span>
+        <b>
+          {first
+            ? 'There is a film now: it was sent without.'
+            : 'A newer film is there than the one homes see.'}
+        </b>{' '}
+        <span className="text-steel">
+          {first
+            ? 'It joins the same page; tasks and what was answered stay.'
+            : 'It can take the old one’s place; tasks and what was answered stay.'}
+        </span>
       </p>
       <label className="grid gap-1 text-sm text-steel">
         What families read about it
@@ -292,7 +327,7 @@ function ReplaceFilm({
             ).finally(() => setBusy(false))
           }}
         >
-          Replace the film
+          {first ? 'Add the film' : 'Replace the film'}
         </Button>
       </div>
     </section>

@@ -1,3 +1,4 @@
+import { layMat } from '../../table/mats.ts'
 import { type Action, hasWhole, type MatKind, type Spot, type Thing } from '../../table/state.ts'
 import type { Clause, Part } from '../clauses.ts'
 import type { Group } from '../groups.ts'
@@ -266,7 +267,10 @@ function looksOf({ c, g }: Put, asThing: boolean): { face: Thing['face']; kind: 
   if (g.mat === 'coins' || isCoin(g)) return { face, kind: 'coins', worth }
   if (g.noun === 'friend' || g.noun === 'partner') return { face, kind: 'counters', worth }
   const noun = g.mat && !asThing ? (inner?.noun ?? null) : g.noun
-  return { face, kind: kindOf(g.worth !== null ? null : noun, c, g.from), worth }
+  const kind = kindOf(g.worth !== null ? null : noun, c, g.from)
+  // What is drawn nobody has to find: "draw eight circles on the frame".
+  const drawn = c.verb === 'draw' || c.verb === 'paint' || c.verb === 'dot'
+  return { face, kind: drawn ? `drawn ${kind === 'counters' ? 'circles' : kind}` : kind, worth }
 }
 /** "A tower of 3", "3 groups of 4": sizes of what stands together; null for things that are no heap. */
 function heapsOf(g: Group, count: number): number[] | null {
@@ -311,7 +315,9 @@ export const fill: Sense = (c, { ground }) => {
       frameRow(p.group) ||
       (p.group.order !== null && p.prep !== null && p.group.noun === null && p.group.n === null),
   )
-  const frame = matOn(ground, 'frame')
+  // "Fill the frame" lays it where none lies yet.
+  const named = c.parts.some((p) => p.group.mat === 'frame')
+  const frame = matOn(ground, 'frame') ?? (named && c.verb === 'fill' ? layMat('frame') : undefined)
   if (!frame) return null
   const filling =
     c.verb === 'fill' ||

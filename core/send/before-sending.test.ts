@@ -1,0 +1,68 @@
+import { describe, expect, test } from 'vitest'
+import type { CutList } from '../contracts/cut.ts'
+import { plainList } from '../contracts/cut.ts'
+import { defaultHouseStyle } from '../contracts/house-style.ts'
+import { fromMarkdown } from '../script/formats/markdown.ts'
+import { beforeSending } from './before-sending.ts'
+
+let ids = 0
+const lessonOf = (text: string) => fromMarkdown(text, () => `id${ids++}`).lesson
+const right = lessonOf(
+  '# T\nNeeds: 7 buttons\n\n## Show {show}\nDo: Put 7 buttons on the table\nSay: Seven buttons.',
+)
+const wrong = lessonOf(
+  '# T\nNeeds: 7 buttons\n\n## Show {show}\nDo: Put 7 buttons on the table\nSay: Double three is seven.',
+)
+const [noon, later] = [new Date('2026-03-02T12:00:00Z'), new Date('2026-03-02T13:00:00Z')]
+const cut = (segmentId: string): CutList => ({
+  ...plainList,
+  segments: [
+    {
+      segmentId,
+      takeId: null,
+      items: [{ kind: 'clip' } as CutList['segments'][number]['items'][number]],
+      overlays: [],
+      byHand: false,
+    },
+  ],
+})
+const going = (lesson: typeof right, over: Partial<Parameters<typeof beforeSending>[0]> = {}) =>
+  beforeSending({
+    lesson,
+    style: defaultHouseStyle,
+    changedAt: noon,
+    film: { cutRevision: 2, checks: [], createdAt: later, cut: cut(lesson.segments[0]!.id) },
+    cutRevision: 2,
+    ...over,
+  })
+const keys = (concerns: ReturnType<typeof beforeSending>) => concerns.map((c) => c.key.replace(/id\d+/, 'x'))
+
+describe('what is not in order before a lesson goes out', () => {
+  test('nothing, when the script is right and the film is of it', () => expect(going(right)).toEqual([]))
+  test('a wrong line, with its place', () => {
+    const [c] = going(wrong)
+    expect(c).toMatchObject({ station: 'script', segmentId: wrong.segments[0]!.id })
+    expect(c!.what).toMatch(/double three is seven.*it is 6.*\(“Double three is seven\.”\)/)
+  })
+  test('no film; a part that is not in it', () => {
+    expect(keys(going(right, { film: null }))).toEqual(['film:none'])
+    expect(
+      keys(going(right, { film: { cutRevision: 2, checks: null, createdAt: later, cut: cut('other') } })),
+    ).toEqual(['film:missing:x'])
+  })
+  test('a film older than its script or its cut, and one with a fault', () => {
+    const film = {
+      cutRevision: 2,
+      checks: [
+        { code: 'black', severity: 'wrong', params: { fromSeconds: 3, toSeconds: 5 }, start: 3 },
+      ] as const,
+      createdAt: noon,
+      cut: cut(right.segments[0]!.id),
+    }
+    expect(keys(going(right, { film, changedAt: later, cutRevision: 3 }))).toEqual([
+      'cut:script-changed',
+      'cut:stale',
+      'cut:black:0',
+    ])
+  })
+})

@@ -1,0 +1,1 @@
+ALTER TABLE "publications" ADD COLUMN "knowingly" jsonb DEFAULT '[]'::jsonb NOT NULL;
