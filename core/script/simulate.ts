@@ -7,6 +7,9 @@ import { type Action, emptyTable, TableError, type TableState } from './table/st
 
 const countOf = remembered(readCount)
 
+/** As many written sentences as can be read on a table; the oldest go first. */
+const mostWritten = 12
+
 /** One step with what the table is before and after it. */
 export interface Moment {
   segment: Segment
@@ -104,7 +107,7 @@ function playStep(
       return {
         ...quiet,
         after: step.text.trim()
-          ? { ...before, written: [...before.written, step.text.trim()].slice(-3) }
+          ? { ...before, written: [...before.written, step.text.trim()].slice(-mostWritten) }
           : before,
       }
     case 'sound': {

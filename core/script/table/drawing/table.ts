@@ -6,7 +6,7 @@ import * as numbers from './number-mats.ts'
 import { box, el, label, paper, round, type Shape, tableHeight, tableWidth } from './paper.ts'
 import * as parting from './parting-mats.ts'
 import { drawThing, type Form } from './things.ts'
-import { heldCircle, writing, writingLine } from './writing.ts'
+import { footHeight, heldCircle, writing, writingLine } from './writing.ts'
 import type { Thing } from '../state.ts'
 
 const layouts: Record<MatKind, Layout> = {
@@ -114,7 +114,7 @@ export function layTable(state: TableState, fill: HouseStyle['frameFill']): Tabl
   const look: Look = { fill }
   const side = state.mats.filter((m) => m.kind !== 'line').map((m) => ({ m, d: layOut(m, look) }))
   const lines = state.mats.filter((m) => m.kind === 'line').map((m) => ({ m, d: layOut(m, look) }))
-  const foot = state.written.length || state.held !== null ? 70 : 16
+  const foot = footHeight(state.written, state.held !== null)
   const linesHeight = lines.length * 116
   const room = tableHeight - 32 - foot - linesHeight
   const gap = 36
@@ -166,10 +166,7 @@ export function layTable(state: TableState, fill: HouseStyle['frameFill']): Tabl
         'stroke-dasharray': '5 5',
       }),
     )
-  if (state.written.length) {
-    const { text, size } = writing(state.written)
-    picture.over.push(label(tableWidth / 2, writingLine, size, text))
-  }
+  for (const { text, size, x, y } of writing(state.written)) picture.over.push(label(x, y, size, text))
   return picture
 }
 
