@@ -4,7 +4,7 @@ import { conventionsIn, partedInTwo, waysOfTwo, waysSaid } from '../language/tru
 import { askedOf } from '../language/truth/asked.ts'
 import { inSigns, type Sentence, sentencesIn, shapeOf } from '../sentence.ts'
 import type { Moment } from '../simulate.ts'
-import { at, type Finding, type LineRule, type Rule } from './finding.ts'
+import { at, type Finding, type LineRule, type NearRule, type Rule } from './finding.ts'
 
 /** A roll no die gives, and a draw said of a bowl that has no such slip any more. */
 export const impossible: LineRule = (m) => {
@@ -97,22 +97,21 @@ export const ways: Rule = ({ moments, style }) =>
   })
 
 /** "Who can find eighteen?" and then seventeen is ringed; "I mark stone four" and the five is. */
-export const marked: Rule = ({ moments }) =>
-  moments.flatMap((m, i) => {
-    const marks = m.actions.flatMap((a) => (a.type === 'mark' ? [a] : []))
-    const numbers = marks.flatMap((a) => [...a.numbers])
-    if (!numbers.length || m.step.deliberate) return []
-    const line = m.after.mats.find((x) => x.line)?.line
-    const before = moments
-      .slice(Math.max(0, i - 3), i)
-      .filter((x) => x.segment === m.segment && ['say', 'ask'].includes(x.step.verb))
-    const last = before.at(-1)
-    if (!last || last.step.deliberate) return []
-    const wanted = wantedMarks(last, line ?? null)
-    if (!wanted) return []
-    const off = numbers.find((n) => !wanted.fits(n))
-    return off === undefined ? [] : [at(m, 'mark-other', { said: wanted.said, marked: off })]
-  })
+export const marked: NearRule = (m, i, moments) => {
+  const marks = m.actions.flatMap((a) => (a.type === 'mark' ? [a] : []))
+  const numbers = marks.flatMap((a) => [...a.numbers])
+  if (!numbers.length || m.step.deliberate) return []
+  const line = m.after.mats.find((x) => x.line)?.line
+  const before = moments
+    .slice(Math.max(0, i - 3), i)
+    .filter((x) => x.segment === m.segment && ['say', 'ask'].includes(x.step.verb))
+  const last = before.at(-1)
+  if (!last || last.step.deliberate) return []
+  const wanted = wantedMarks(last, line ?? null)
+  if (!wanted) return []
+  const off = numbers.find((n) => !wanted.fits(n))
+  return off === undefined ? [] : [at(m, 'mark-other', { said: wanted.said, marked: off })]
+}
 function wantedMarks(
   m: Moment,
   line: NonNullable<Moment['after']['mats'][number]['line']> | null,
@@ -147,39 +146,36 @@ function wantedMarks(
 }
 
 /** "Swap the ends over" and the same is written; "flip it about and it says three add seven". */
-export const turnRounds: Rule = ({ moments }) =>
-  moments.flatMap((m, i) => {
-    if (m.step.deliberate || !['say', 'write', 'reveal'].includes(m.step.verb)) return []
-    const turns =
-      /\b(swap(ped)?|flip(ped)?|turn(ed)?|other way|upside)\b.*\b(over|about|round|around|ends|down|way)\b|\bthe other way about\b|\bupside down\b/i
-    const { text } = m.step
-    const before = moments.slice(Math.max(0, i - 3), i).filter((x) => x.segment === m.segment)
-    const pairs = /\bturn-?rounds? of (each other|one another)\b/i.test(text) ? addends(text) : []
-    if (pairs.length === 2) {
-      const [a, b] = pairs as [number[], number[]]
-      return a[0] === b[1] && a[1] === b[0] ? [] : [at(m, 'turned-same', { right: `${a[1]} add ${a[0]}` })]
-    }
-    if (m.step.verb === 'write') {
-      const said = before.at(-1)
-      if (!said || said.step.verb !== 'say' || !turns.test(said.step.text)) return []
-      const first = before.findLast((x) => x.step.verb === 'write' && x !== m)
-      const [was, now] = [first && sentencesIn(first.step.text)[0], sentencesIn(text)[0]]
-      return was && now && !turnedRound(was, now)
-        ? [at(m, 'turned-same', { right: inSigns(turnOf(was)) })]
-        : []
-    }
-    if (!turns.test(text)) return []
-    const first = before.findLast(
-      (x) => x.step.verb === 'write' || (x.step.verb === 'say' && addends(x.step.text).length === 1),
-    )
-    const was = first && (addends(first.step.text)[0] ?? null)
-    const now = addends(text)[0]
-    const takes = first && sentencesIn(first.step.text).some((s) => shapeOf(s)?.takeAway)
-    if (!was || !now || takes) return []
-    return now[0] === was[1] && now[1] === was[0]
-      ? []
-      : [at(m, 'turned-same', { right: `${was[1]} add ${was[0]}` })]
-  })
+export const turnRounds: NearRule = (m, i, moments) => {
+  if (m.step.deliberate || !['say', 'write', 'reveal'].includes(m.step.verb)) return []
+  const turns =
+    /\b(swap(ped)?|flip(ped)?|turn(ed)?|other way|upside)\b.*\b(over|about|round|around|ends|down|way)\b|\bthe other way about\b|\bupside down\b/i
+  const { text } = m.step
+  const before = moments.slice(Math.max(0, i - 3), i).filter((x) => x.segment === m.segment)
+  const pairs = /\bturn-?rounds? of (each other|one another)\b/i.test(text) ? addends(text) : []
+  if (pairs.length === 2) {
+    const [a, b] = pairs as [number[], number[]]
+    return a[0] === b[1] && a[1] === b[0] ? [] : [at(m, 'turned-same', { right: `${a[1]} add ${a[0]}` })]
+  }
+  if (m.step.verb === 'write') {
+    const said = before.at(-1)
+    if (!said || said.step.verb !== 'say' || !turns.test(said.step.text)) return []
+    const first = before.findLast((x) => x.step.verb === 'write' && x !== m)
+    const [was, now] = [first && sentencesIn(first.step.text)[0], sentencesIn(text)[0]]
+    return was && now && !turnedRound(was, now) ? [at(m, 'turned-same', { right: inSigns(turnOf(was)) })] : []
+  }
+  if (!turns.test(text)) return []
+  const first = before.findLast(
+    (x) => x.step.verb === 'write' || (x.step.verb === 'say' && addends(x.step.text).length === 1),
+  )
+  const was = first && (addends(first.step.text)[0] ?? null)
+  const now = addends(text)[0]
+  const takes = first && sentencesIn(first.step.text).some((s) => shapeOf(s)?.takeAway)
+  if (!was || !now || takes) return []
+  return now[0] === was[1] && now[1] === was[0]
+    ? []
+    : [at(m, 'turned-same', { right: `${was[1]} add ${was[0]}` })]
+}
 /** Each "a add b" of a text. */
 function addends(text: string): number[][] {
   return sentencesSaid(text).flatMap(({ words }) =>

@@ -4,7 +4,7 @@ import { stem } from '../language/lexicon.ts'
 import { hasUnknown, sentencesIn } from '../sentence.ts'
 import type { Moment } from '../simulate.ts'
 import { thingsOn } from '../table/state.ts'
-import { at, type Finding, type Rule } from './finding.ts'
+import { at, type Finding, type NearRule } from './finding.ts'
 
 /** The sentences of a question that ask, and those before them that tell. */
 function parted(text: string): { asks: string; tells: string } {
@@ -55,31 +55,30 @@ function askedParts(text: string): string | null {
 }
 
 /** The answer stands in the question itself, or was told or written just before it. */
-export const givenAway: Rule = ({ moments }) =>
-  moments.flatMap((m, i): Finding[] => {
-    if (m.step.verb !== 'ask' || m.step.deliberate || m.segment.audience === 'adults') return []
-    const { asks, tells } = parted(m.step.text)
-    const answer = askedOf(`${asks}?`)
-    const parts = askedParts(asks)
-    if (
+export const givenAway: NearRule = (m, i, moments) => {
+  if (m.step.verb !== 'ask' || m.step.deliberate || m.segment.audience === 'adults') return []
+  const { asks, tells } = parted(m.step.text)
+  const answer = askedOf(`${asks}?`)
+  const parts = askedParts(asks)
+  if (
+    answer !== null &&
+    parts !== null &&
+    toldSums(tells).some((s) => s.value === answer && s.parts === parts)
+  )
+    return [at(m, 'answer-early', {})]
+  const before = moments
+    .slice(Math.max(0, i - 2), i)
+    .filter((x) => x.segment === m.segment && !x.step.deliberate)
+  const told = before.find(
+    (x) =>
       answer !== null &&
       parts !== null &&
-      toldSums(tells).some((s) => s.value === answer && s.parts === parts)
-    )
-      return [at(m, 'answer-early', {})]
-    const before = moments
-      .slice(Math.max(0, i - 2), i)
-      .filter((x) => x.segment === m.segment && !x.step.deliberate)
-    const told = before.find(
-      (x) =>
-        answer !== null &&
-        parts !== null &&
-        ['say', 'write'].includes(x.step.verb) &&
-        toldSums(x.step.text).some((s) => s.value === answer && s.parts === parts),
-    )
-    if (told) return [at(told, 'answer-early', {})]
-    return saidBefore(m, before.at(-1), m.step.text)
-  })
+      ['say', 'write'].includes(x.step.verb) &&
+      toldSums(x.step.text).some((s) => s.value === answer && s.parts === parts),
+  )
+  if (told) return [at(told, 'answer-early', {})]
+  return saidBefore(m, before.at(-1), m.step.text)
+}
 const small = new Set(
   'how many much the a an we our us did do does are is were was in of to on at and now there it they i you me my here so what have has'.split(
     ' ',
@@ -109,36 +108,35 @@ function saidBefore(m: Moment, before: Moment | undefined, question: string): Fi
 }
 
 /** Told or uncovered, and only then given time to think. */
-export const toldBeforeWait: Rule = ({ moments }) =>
-  moments.flatMap((m, i): Finding[] => {
-    const [next, after] = [moments[i + 1], moments[i + 2]]
-    if (
-      m.step.verb !== 'ask' ||
-      m.segment.audience === 'adults' ||
-      !next ||
-      !after ||
-      after.step.verb !== 'wait' ||
-      next.segment !== m.segment ||
-      after.segment !== m.segment ||
-      next.step.deliberate
+export const toldBeforeWait: NearRule = (m, i, moments) => {
+  const [next, after] = [moments[i + 1], moments[i + 2]]
+  if (
+    m.step.verb !== 'ask' ||
+    m.segment.audience === 'adults' ||
+    !next ||
+    !after ||
+    after.step.verb !== 'wait' ||
+    next.segment !== m.segment ||
+    after.segment !== m.segment ||
+    next.step.deliberate
+  )
+    return []
+  const fix = { kind: 'remove' as const, stepId: next.step.id }
+  if (
+    next.step.verb === 'do' &&
+    next.actions.some((a) => a.type === 'uncover') &&
+    /\b(under|hidden|hiding|inside|lid|cloth|jar|covered|beneath)\b/i.test(m.step.text)
+  )
+    return [at(next, 'answer-before-wait', {})]
+  if (next.step.verb !== 'say' || !/\b(how many|how much|which|what)\b/i.test(m.step.text)) return []
+  const words = sentencesSaid(next.step.text).flatMap((s) => s.words)
+  const numbers = words.filter((w) => w.n !== null)
+  const hint =
+    /\b(think|count|look|remember|start|from|hold|say it|show|before|until|seconds|can you|try)\b/i.test(
+      next.step.text,
     )
-      return []
-    const fix = { kind: 'remove' as const, stepId: next.step.id }
-    if (
-      next.step.verb === 'do' &&
-      next.actions.some((a) => a.type === 'uncover') &&
-      /\b(under|hidden|hiding|inside|lid|cloth|jar|covered|beneath)\b/i.test(m.step.text)
-    )
-      return [at(next, 'answer-before-wait', {})]
-    if (next.step.verb !== 'say' || !/\b(how many|how much|which|what)\b/i.test(m.step.text)) return []
-    const words = sentencesSaid(next.step.text).flatMap((s) => s.words)
-    const numbers = words.filter((w) => w.n !== null)
-    const hint =
-      /\b(think|count|look|remember|start|from|hold|say it|show|before|until|seconds|can you|try)\b/i.test(
-        next.step.text,
-      )
-    if (numbers.length !== 1 || words.length > 7 || hint || next.step.text.trim().endsWith('?')) return []
-    const asked = askedOf(m.step.text)
-    if (asked !== null) return asked === numbers[0]!.n ? [at(next, 'answer-before-wait', {}, fix)] : []
-    return [{ ...at(next, 'answer-before-wait', {}, fix), certain: false }]
-  })
+  if (numbers.length !== 1 || words.length > 7 || hint || next.step.text.trim().endsWith('?')) return []
+  const asked = askedOf(m.step.text)
+  if (asked !== null) return asked === numbers[0]!.n ? [at(next, 'answer-before-wait', {}, fix)] : []
+  return [{ ...at(next, 'answer-before-wait', {}, fix), certain: false }]
+}

@@ -67,6 +67,30 @@ export function eachLine(rules: readonly LineRule[]): Rule {
   }
 }
 
+/** A rule about a line and those just before and after it in its lesson. */
+export type NearRule = (m: Moment, i: number, moments: readonly Moment[]) => Finding[]
+/** How far such rules look: a question, its wait and what hands do before a line, and two lines after it. */
+const [back, ahead] = [4, 2]
+
+/** Rules about lines and their neighbours as one: where none of these changed, the findings are kept. */
+export function nearLines(rules: readonly NearRule[]): Rule {
+  const kept = new WeakMap<Moment, { around: readonly Moment[]; findings: Finding[] }>()
+  return ({ moments }) => {
+    const out: Finding[] = []
+    moments.forEach((m, i) => {
+      const from = Math.max(0, i - back)
+      const known = kept.get(m)
+      const same =
+        known?.around.length === Math.min(moments.length, i + ahead + 1) - from &&
+        known.around.every((x, k) => x === moments[from + k])
+      const findings = same ? known.findings : rules.flatMap((judge) => judge(m, i, moments))
+      if (!same) kept.set(m, { around: moments.slice(from, i + ahead + 1), findings })
+      if (findings.length) out.push(...findings)
+    })
+    return out
+  }
+}
+
 /** A finding at a moment's line, as grave as its code is at most. */
 export const at = (m: Moment, code: ScriptCode, params: Params, fix?: Fix): Finding => ({
   ...ofLesson(code, params, { stepId: m.step.id, segmentId: m.segment.id }),

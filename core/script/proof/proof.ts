@@ -6,7 +6,7 @@ import { type Needed, needed } from '../stock.ts'
 import { type LessonTime, timeLesson } from '../time.ts'
 import { cautions } from './care-rules.ts'
 import { claimedCount, countAgainstTable, countOrder, refused } from './count-rules.ts'
-import { eachLine, type Finding, type Rule } from './finding.ts'
+import { eachLine, type Finding, nearLines, type Rule } from './finding.ts'
 import { hidden, unaccounted } from './hidden-rules.ts'
 import { givenAway, toldBeforeWait } from './early-rules.ts'
 import {
@@ -67,22 +67,24 @@ const rules: readonly Rule[] = [
     manners,
     cautions,
   ]),
-  toldAnswer,
-  storyGoesOn,
-  saidOfTable,
-  summedUp,
-  saidAndDone,
   ways,
-  marked,
-  turnRounds,
   dieChoice,
+  nearLines([
+    toldAnswer,
+    storyGoesOn,
+    saidOfTable,
+    summedUp,
+    saidAndDone,
+    marked,
+    turnRounds,
+    givenAway,
+    toldBeforeWait,
+  ]),
   unfairShare,
   hidden,
   unaccounted,
   waits,
   answerBeforeWait,
-  givenAway,
-  toldBeforeWait,
   unclearedTable,
   stock,
   askedLate,

@@ -7,7 +7,7 @@ import { wordsOf } from '../language/words.ts'
 import type { Moment } from '../simulate.ts'
 import { thingsOn } from '../table/state.ts'
 import { answerTo } from '../worked-out.ts'
-import { at, type Finding, type Rule } from './finding.ts'
+import { at, type Finding, type NearRule } from './finding.ts'
 import { cardClaims, claimsOf, comparedOnTable, sameClaims, wholeClaims } from '../language/truth/claims.ts'
 
 const unsure = (f: Finding): Finding => ({ ...f, certain: false })
@@ -52,28 +52,27 @@ function questionOf(list: readonly Moment[], i: number): Moment | null {
 }
 
 /** "How many stayed?" … "Four stayed.": what is told against what the question comes to. */
-export const toldAnswer: Rule = ({ moments }) =>
-  moments.flatMap((m, i) => {
-    if (
-      !['reveal', 'say', 'write'].includes(m.step.verb) ||
-      m.step.deliberate ||
-      m.segment.audience === 'adults'
-    )
-      return []
-    const ask = questionOf(moments, i)
-    if (!ask || ask.step.deliberate) return []
-    const words = wordsOf(m.step.text)
-    const said = [...new Set(numbersSpoken(words))]
-    if (said.length !== 1) return []
-    const n = said[0]!
-    if (m.step.verb === 'write' && !/^\s*\d+\s*$/.test(m.step.text)) return []
-    const asked = answerTo(ask) ?? writtenAsked(m, ask)
-    if (asked !== null)
-      return asked === n || isTalk(words, n)
-        ? []
-        : [at(m, 'answer-wrong', { case: 'question', said: n, right: asked })]
-    return fromTable(m, ask, n)
-  })
+export const toldAnswer: NearRule = (m, i, moments) => {
+  if (
+    !['reveal', 'say', 'write'].includes(m.step.verb) ||
+    m.step.deliberate ||
+    m.segment.audience === 'adults'
+  )
+    return []
+  const ask = questionOf(moments, i)
+  if (!ask || ask.step.deliberate) return []
+  const words = wordsOf(m.step.text)
+  const said = [...new Set(numbersSpoken(words))]
+  if (said.length !== 1) return []
+  const n = said[0]!
+  if (m.step.verb === 'write' && !/^\s*\d+\s*$/.test(m.step.text)) return []
+  const asked = answerTo(ask) ?? writtenAsked(m, ask)
+  if (asked !== null)
+    return asked === n || isTalk(words, n)
+      ? []
+      : [at(m, 'answer-wrong', { case: 'question', said: n, right: asked })]
+  return fromTable(m, ask, n)
+}
 /** "Who can write thirty-one?" and a number is written. */
 function writtenAsked(m: Moment, ask: Moment): number | null {
   if (m.step.verb !== 'write' || !/\b(write|writes|wrote|written)\b/i.test(ask.step.text)) return null
@@ -81,39 +80,38 @@ function writtenAsked(m: Moment, ask: Moment): number | null {
   return numbers.length === 1 ? numbers[0]! : null
 }
 /** "… so we say ninety-one", "I have sixteen straws": a number summed up that the table shows in no way. */
-export const summedUp: Rule = ({ moments }) =>
-  moments.flatMap((m) => {
-    if (!['say', 'reveal'].includes(m.step.verb) || m.step.deliberate || m.segment.audience === 'adults')
+export const summedUp: NearRule = (m) => {
+  if (!['say', 'reveal'].includes(m.step.verb) || m.step.deliberate || m.segment.audience === 'adults')
+    return []
+  if (!thingsOn(m.before).length) return []
+  return sentencesSaid(m.step.text).flatMap(({ words, end }): Finding[] => {
+    const plain = words.map((w) => w.t).join(' ')
+    const last = words.findLastIndex((w) => w.n !== null)
+    const sums = words
+      .slice(Math.max(0, last - 3), last)
+      .map((w) => w.t)
+      .join(' ')
+    if (
+      end === '?' ||
+      last < 0 ||
+      !/\b(we say|i have|we have|that is|that makes|so it is|they make|makes)$/.test(sums) ||
+      /\b(if|not|no|would|each|every)\b/.test(plain)
+    )
       return []
-    if (!thingsOn(m.before).length) return []
-    return sentencesSaid(m.step.text).flatMap(({ words, end }): Finding[] => {
-      const plain = words.map((w) => w.t).join(' ')
-      const last = words.findLastIndex((w) => w.n !== null)
-      const sums = words
-        .slice(Math.max(0, last - 3), last)
-        .map((w) => w.t)
-        .join(' ')
-      if (
-        end === '?' ||
-        last < 0 ||
-        !/\b(we say|i have|we have|that is|that makes|so it is|they make|makes)$/.test(sums) ||
-        /\b(if|not|no|would|each|every)\b/.test(plain)
-      )
-        return []
-      const n = words[last]!.n!
-      return everyNumber(m.before).has(n) || everyNumber(m.after).has(n)
-        ? []
-        : [
-            unsure(
-              at(m, 'answer-wrong', {
-                case: 'table',
-                said: n,
-                right: thingsOn(m.before).filter((t) => !t.crossed).length,
-              }),
-            ),
-          ]
-    })
+    const n = words[last]!.n!
+    return everyNumber(m.before).has(n) || everyNumber(m.after).has(n)
+      ? []
+      : [
+          unsure(
+            at(m, 'answer-wrong', {
+              case: 'table',
+              said: n,
+              right: thingsOn(m.before).filter((t) => !t.crossed).length,
+            }),
+          ),
+        ]
   })
+}
 /** A number of what was asked, said again: "Ten less than sixty is …" repeats the question. */
 const isTalk = (words: readonly Word[], _n: number): boolean =>
   words.some((w) => ['think', 'maybe', 'perhaps'].includes(w.t))
@@ -150,57 +148,55 @@ function fromTable(m: Moment, ask: Moment, n: number): Finding[] {
   ]
 }
 /** A story goes on: "Nine parcels. She lost two. Now she has seven." — held against what it has come to. */
-export const storyGoesOn: Rule = ({ moments }) =>
-  moments.flatMap((m, i) => {
-    if (!['say', 'reveal'].includes(m.step.verb) || m.step.deliberate) return []
-    const before = moments[i - 1]
-    const told =
-      before &&
-      before.segment === m.segment &&
-      ['say', 'ask'].includes(before.step.verb) &&
-      !before.step.deliberate
-        ? before.step.text
-        : ''
-    const own = sentencesSaid(m.step.text)
-    const last = own.at(-1)
-    if (!last) return []
-    const earlier = own
-      .slice(0, -1)
-      .map((s) => `${s.words.map((w) => w.t).join(' ')}.`)
-      .join(' ')
-    const ledger = ledgerOf(earlier && /\d|\p{L}/u.test(earlier) && own.length > 1 ? earlier : told)
-    const tells = last.words.map((w) => w.t).join(' ')
-    const said = cameTo(`${tells}${last.end}`)
-    if (!ledger || said === null || ledger.said.includes(said)) return []
-    if (
-      !/\b(now|gives|give|come|comes|coming|makes|that is|sits?|stands?|left|altogether|in all|all day|will|are|is|have|has)\b/i.test(
-        tells,
-      )
+export const storyGoesOn: NearRule = (m, i, moments) => {
+  if (!['say', 'reveal'].includes(m.step.verb) || m.step.deliberate) return []
+  const before = moments[i - 1]
+  const told =
+    before &&
+    before.segment === m.segment &&
+    ['say', 'ask'].includes(before.step.verb) &&
+    !before.step.deliberate
+      ? before.step.text
+      : ''
+  const own = sentencesSaid(m.step.text)
+  const last = own.at(-1)
+  if (!last) return []
+  const earlier = own
+    .slice(0, -1)
+    .map((s) => `${s.words.map((w) => w.t).join(' ')}.`)
+    .join(' ')
+  const ledger = ledgerOf(earlier && /\d|\p{L}/u.test(earlier) && own.length > 1 ? earlier : told)
+  const tells = last.words.map((w) => w.t).join(' ')
+  const said = cameTo(`${tells}${last.end}`)
+  if (!ledger || said === null || ledger.said.includes(said)) return []
+  if (
+    !/\b(now|gives|give|come|comes|coming|makes|that is|sits?|stands?|left|altogether|in all|all day|will|are|is|have|has)\b/i.test(
+      tells,
     )
-      return []
-    if (/\b(more|each|every|first|then|today|tomorrow|if)\b/i.test(tells)) return []
-    const right = /\b(left|stay|stays|remain|remains)\b/i.test(tells) ? [ledger.less] : ledger.now
-    return right.includes(said)
-      ? []
-      : [unsure(at(m, 'answer-wrong', { case: 'story', said, right: right[0]! }))]
-  })
+  )
+    return []
+  if (/\b(more|each|every|first|then|today|tomorrow|if)\b/i.test(tells)) return []
+  const right = /\b(left|stay|stays|remain|remains)\b/i.test(tells) ? [ledger.less] : ledger.now
+  return right.includes(said)
+    ? []
+    : [unsure(at(m, 'answer-wrong', { case: 'story', said, right: right[0]! }))]
+}
 
 /** What a line says of groups of the table: by colour, place, state, by more and fewer, by shares. */
-export const saidOfTable: Rule = ({ moments }) =>
-  moments.flatMap((m, i) => {
-    const next = moments[i + 1]
-    const found = untrueOfTable(m, m.before)
-    // What is said may be what hands do next.
-    if (
-      !found.length ||
-      next?.step.verb !== 'do' ||
-      next.segment !== m.segment ||
-      next.after === next.before ||
-      next.actions.some((a) => a.type === 'clear' || a.type === 'away')
-    )
-      return found
-    return untrueOfTable(m, next.after).length ? found : []
-  })
+export const saidOfTable: NearRule = (m, i, moments) => {
+  const next = moments[i + 1]
+  const found = untrueOfTable(m, m.before)
+  // What is said may be what hands do next.
+  if (
+    !found.length ||
+    next?.step.verb !== 'do' ||
+    next.segment !== m.segment ||
+    next.after === next.before ||
+    next.actions.some((a) => a.type === 'clear' || a.type === 'away')
+  )
+    return found
+  return untrueOfTable(m, next.after).length ? found : []
+}
 function untrueOfTable(m: Moment, table: Moment['before']): Finding[] {
   if (!['say', 'reveal'].includes(m.step.verb) || m.step.deliberate || m.segment.audience === 'adults')
     return []
@@ -234,41 +230,40 @@ const takeWords = new Set(
 const shareWords = new Set('share shares shared'.split(' '))
 
 /** "Otto drops seven fish into the tub", and six are put there: what is said of hands and what the next hands do. */
-export const saidAndDone: Rule = ({ moments }) =>
-  moments.flatMap((m, i) => {
-    if (m.step.verb !== 'say' || m.step.deliberate || m.segment.audience === 'adults') return []
-    const next = moments[i + 1]
-    const last = moments[i - 1]
-    return sentencesSaid(m.step.text).flatMap(({ words, end }): Finding[] => {
-      const numbers = words.filter(
-        (w, k) => w.n !== null && !(w.t === 'one' && pointing(words, k)) && words[k - 1]?.t !== 'us',
+export const saidAndDone: NearRule = (m, i, moments) => {
+  if (m.step.verb !== 'say' || m.step.deliberate || m.segment.audience === 'adults') return []
+  const next = moments[i + 1]
+  const last = moments[i - 1]
+  return sentencesSaid(m.step.text).flatMap(({ words, end }): Finding[] => {
+    const numbers = words.filter(
+      (w, k) => w.n !== null && !(w.t === 'one' && pointing(words, k)) && words[k - 1]?.t !== 'us',
+    )
+    if (
+      end === '?' ||
+      numbers.length !== 1 ||
+      words.some((w) =>
+        ['if', 'when', 'yesterday', 'on monday', 'were', 'was', 'more', 'another'].includes(w.t),
       )
+    )
+      return []
+    const n = numbers[0]!.n!
+    const verb = (set: ReadonlySet<string>) => words.some((w) => set.has(w.t))
+    for (const near of [next, last]) {
+      if (!near || near.segment !== m.segment || near.step.verb !== 'do' || near.error) continue
+      const done = doneBy(near, { put: verb(putWords), take: verb(takeWords), share: verb(shareWords) })
+      if (done === null) continue
+      const whole = thingsOn(near.after).filter((t) => !t.crossed).length
       if (
-        end === '?' ||
-        numbers.length !== 1 ||
-        words.some((w) =>
-          ['if', 'when', 'yesterday', 'on monday', 'were', 'was', 'more', 'another'].includes(w.t),
-        )
+        done === n ||
+        (n === whole &&
+          words.some((w) => ['now', 'altogether', 'all', 'has', 'have', 'left', 'stay'].includes(w.t)))
       )
         return []
-      const n = numbers[0]!.n!
-      const verb = (set: ReadonlySet<string>) => words.some((w) => set.has(w.t))
-      for (const near of [next, last]) {
-        if (!near || near.segment !== m.segment || near.step.verb !== 'do' || near.error) continue
-        const done = doneBy(near, { put: verb(putWords), take: verb(takeWords), share: verb(shareWords) })
-        if (done === null) continue
-        const whole = thingsOn(near.after).filter((t) => !t.crossed).length
-        if (
-          done === n ||
-          (n === whole &&
-            words.some((w) => ['now', 'altogether', 'all', 'has', 'have', 'left', 'stay'].includes(w.t)))
-        )
-          return []
-        return near === next ? [at(m, 'story-other', { said: n, done })] : []
-      }
-      return []
-    })
+      return near === next ? [at(m, 'story-other', { said: n, done })] : []
+    }
+    return []
   })
+}
 /** How many things a moment's hands put, take or share, where the words say so too. */
 function doneBy(m: Moment, says: { put: boolean; take: boolean; share: boolean }): number | null {
   const { actions } = m
