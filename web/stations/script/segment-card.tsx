@@ -3,12 +3,13 @@ import { TitleInput } from '../../kit/title-input.tsx'
 import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
 import { GripVertical, Plus } from 'lucide-react'
-import { memo, type ReactNode, useMemo } from 'react'
+import { memo, type ReactNode, useMemo, type SyntheticEvent } from 'react'
 import { segmentKinds, type Segment } from '@awlbox/core/contracts/lesson'
 import { insertStep } from '@awlbox/core/script/edit'
 import type { Finding } from '@awlbox/core/script/proof/finding'
 import type { SegmentTime } from '@awlbox/core/script/time'
 import { clockTime } from '@awlbox/core/words'
+import { sayActions } from '@awlbox/core/script/language/say'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { newId } from '../../frame/new-id.ts'
 import { segmentKey } from './dragging.tsx'
@@ -119,7 +120,13 @@ function OpenCard({
   last,
   grip,
 }: Props & { grip: ReactNode }) {
-  const { edit, record, me } = useLesson()
+  const { edit, record, me, proofed } = useLesson()
+  /** How a line of hands was understood, told where the pointer or the keyboard is: worked out only then. */
+  const tell = (e: SyntheticEvent<HTMLElement>) => {
+    const line = (e.target as HTMLElement).closest<HTMLElement>('[data-step]')
+    const m = line && proofed.moments.find((x) => x.step.id === line.dataset.step)
+    if (line) line.title = m?.reading?.whole ? `Read as: ${sayActions(m.actions, m.before)}` : ''
+  }
   const change = (c: Partial<Segment>) =>
     edit((d) => ({ ...d, segments: d.segments.map((s) => (s.id === segment.id ? { ...s, ...c } : s)) }))
   const ids = segment.steps.map((s) => s.id).join(' ')
@@ -181,7 +188,7 @@ function OpenCard({
         <FindingLine key={f.code + i} finding={f} />
       ))}
       <SortableContext items={items} strategy={verticalListSortingStrategy}>
-        <ol>
+        <ol onMouseOver={tell} onFocus={tell}>
           {segment.steps.map((s, i) => (
             <StepLine
               key={s.id}

@@ -125,6 +125,7 @@ export const StepLine = memo(function StepLine({
   return (
     <li
       ref={setNodeRef}
+      data-step={step.id}
       style={{ transform: CSS.Translate.toString(transform), transition }}
       className={isDragging ? 'opacity-70 relative z-10' : ''}
     >
