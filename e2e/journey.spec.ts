@@ -231,6 +231,11 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
   await test.step('Send: each home gets a private link', async () => {
     await station(page, 'Send').click()
     await page.getByRole('button', { name: /^Send to 8 homes/ }).click()
+    // What is not in order is asked about once, each with the place to mend it, and kept with the sending.
+    const asked = page.getByRole('dialog', { name: 'Before it goes out' })
+    await expect(asked.getByRole('link', { name: 'Mend it' }).first()).toBeVisible()
+    await asked.getByRole('button', { name: 'Send all the same' }).click()
+    await expect(page.getByText(/sent knowing \d+ not in order/)).toBeVisible()
     await page
       .getByRole('listitem')
       .filter({ hasText: 'Tilly' })

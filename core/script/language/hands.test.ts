@@ -4,6 +4,7 @@ import { describeTable } from '../table/description.ts'
 import cases from './cases/hands.json' with { type: 'json' }
 import { type Expected, seen } from './cases/seen.ts'
 import { readHands } from './read.ts'
+import { sayActions } from './say.ts'
 
 const after = (lines: readonly string[]): TableState =>
   lines.reduce((t, l) => {
@@ -17,6 +18,17 @@ describe('lines of hands as teachers wrote them', () => {
     '$line',
     ({ setup, line, expect: want }) => expect(seen(after([...setup, line]), want)).toEqual(want),
   )
+})
+
+describe('a reading says itself back as a line that is read as the same', () => {
+  test.each(cases as { setup: string[]; line: string }[])('$line', ({ setup, line }) => {
+    const table = after(setup)
+    const read = readHands(line, table)
+    const said = sayActions(read.actions, table)
+    const again = said ? readHands(said, table) : read
+    expect(again.whole, said).toBe(true)
+    expect(describeTable(again.after)).toBe(describeTable(read.after))
+  })
 })
 
 describe('neighbours of those lines', () => {
@@ -129,6 +141,8 @@ describe('what was not said is not drawn', () => {
     'Put 8 stamps on the table. Give four stamps to each house',
     'Put 8 pegs on the row. Take one away from each end',
     'Build two towers, one of 3 and one of 5',
+    'Put two fewer on the bottom shelf',
+    'Put five in your hand',
     'Share fairly',
     'Turn',
     'Put some on the frame',
