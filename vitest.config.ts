@@ -2,7 +2,7 @@ import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   test: {
-    // The long tests of films fill one core while the short ones fill the other.
+    // One pool for all: the long tests of films fill one core while the short ones fill the other.
     maxWorkers: 2,
     slowTestThreshold: 5000,
     projects: [

@@ -34,19 +34,17 @@ interface VitestReport {
   numFailedTestSuites: number
   testResults: { assertionResults: { fullName: string; duration?: number | null }[] }[]
 }
-/** The unit or the API tests; `workers` at a time, all that the pool has when nothing is said. */
-async function vitest(project: string, workers?: number): Promise<void> {
-  console.log(`\n— ${project} tests`)
-  const file = path.join(out, `${project}.json`)
+/** Unit and API tests in one pool: the long ones fill one core while the short ones fill the other. */
+async function vitest(projects: string[]): Promise<void> {
+  console.log(`\n— ${projects.join(' and ')} tests`)
+  const file = path.join(out, `${projects.join('-')}.json`)
   fs.rmSync(file, { force: true })
   const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${file}`]
   await run('npx', [
     '--no-install',
     'vitest',
     'run',
-    '--project',
-    project,
-    ...(workers ? [`--maxWorkers=${workers}`] : []),
+    ...projects.flatMap((p) => ['--project', p]),
     ...reporters,
   ])
   try {
@@ -55,7 +53,7 @@ async function vitest(project: string, workers?: number): Promise<void> {
     for (const t of r.testResults.flatMap((f) => f.assertionResults))
       slow.push({ name: t.fullName, seconds: (t.duration ?? 0) / 1000 })
   } catch (error) {
-    console.error(`No report of the ${project} tests: ${String(error)}`)
+    console.error(`No report of the ${projects.join(' and ')} tests: ${String(error)}`)
     add(0, 1)
   }
 }
@@ -98,24 +96,19 @@ async function checks(): Promise<void> {
 }
 const steps: [string, () => Promise<void>][] = [
   ...still.map(([name, command]): [string, () => Promise<void>] => [name, () => check(name, ...command)]),
-  ['unit', () => vitest('unit')],
-  ['api', () => vitest('api')],
+  ['unit', () => vitest(['unit'])],
+  ['api', () => vitest(['api'])],
   ['build', () => check('build', ...npx('vite', 'build', 'web'))],
   ['e2e', browser],
 ]
-/** What leaves the browser its core: the checks that run nothing, then the unit tests one file at a time. */
-async function besides(): Promise<void> {
-  await checks()
-  await vitest('unit', 1)
-}
 /**
- * All of it: the API tests, whose films fill both cores, the pages, then the browser, which mostly waits for what it
- * looks at, with everything small beside it.
+ * All of it: unit and API tests in one pool, the pages, then the browser, which mostly waits for what it looks at, with
+ * what is checked standing still beside it.
  */
 const whole: typeof steps = [
-  ['api', () => vitest('api')],
+  ['tests', () => vitest(['unit', 'api'])],
   ['build', () => check('build', ...npx('vite', 'build', 'web'))],
-  ['browser, checks and unit tests', async () => void (await Promise.all([browser(), besides()]))],
+  ['browser and checks', async () => void (await Promise.all([browser(), checks()]))],
 ]
 const wanted = process.argv.slice(2)
 const started = Date.now()

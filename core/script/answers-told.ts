@@ -3,7 +3,7 @@ import { numberName, parseNumber } from '../plan/numbers/names.ts'
 import { ordinals } from './language/words.ts'
 
 /** A segment that tells the answers of the home's tasks, in the film or to the grown-up. */
-export const tellsAnswers = (s: Pick<Segment, 'title' | 'kind'>): boolean =>
+const tellsAnswers = (s: Pick<Segment, 'title' | 'kind'>): boolean =>
   /\banswers?\b/i.test(s.title) && (s.kind === 'close' || s.kind === 'note to adults')
 /** The tasks homes answer, in the order they are given. */
 const tasksOf = (lesson: Pick<Lesson, 'segments'>): TaskSpec[] =>

@@ -1,4 +1,4 @@
-import { type NumberAt, numbersIn, readNumberAt, relativeNumberAt, tokens } from '../plan/numbers/names.ts'
+import { readNumberAt, tokens } from '../plan/numbers/names.ts'
 import { remembered } from '../remember.ts'
 
 export interface Sentence {

@@ -152,16 +152,6 @@ export function variants(n: number): string[] {
     out.push(`two ${numberName(n / 2)}s`.replace(/sixs$/, 'sixes'))
   return [...new Set(out)]
 }
-/** "ten more than six", "two fewer than nine", "one less than ten" at token i: the number meant and where it ends, or null. */
-export function relativeNumberAt(words: readonly string[], i: number): NumberAt | null {
-  const by = readNumberAt(words, i)
-  const way = words[by?.to ?? -1]
-  if (!by || (way !== 'more' && way !== 'fewer' && way !== 'less') || words[by.to + 1] !== 'than') return null
-  const from = readNumberAt(words, by.to + 2)
-  const value = from ? from.value + (way === 'more' ? by.value : -by.value) : -1
-  return from && value >= 0 ? { value, from: i, to: from.to } : null
-}
-
 /** Every number in a token list, left to right, none overlapping. */
 export function numbersIn(words: readonly string[]): NumberAt[] {
   const out: NumberAt[] = []

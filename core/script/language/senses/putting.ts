@@ -268,10 +268,10 @@ function looksOf({ c, g }: Put, asThing: boolean): { face: Thing['face']; kind: 
   if (g.noun === 'friend' || g.noun === 'partner') return { face, kind: 'counters', worth }
   const noun = g.mat && !asThing ? (inner?.noun ?? null) : g.noun
   const kind = kindOf(g.worth !== null ? null : noun, c, g.from)
-  // What is drawn nobody has to find: "draw eight circles on the frame".
-  const drawn = c.verb === 'draw' || c.verb === 'paint' || c.verb === 'dot'
-  return { face, kind: drawn ? `drawn ${kind === 'counters' ? 'circles' : kind}` : kind, worth }
+  return { face, kind: ['draw', 'paint', 'dot'].includes(c.verb ?? '') ? drawnKind(kind) : kind, worth }
 }
+/** What is drawn nobody has to find: "draw eight circles on the frame". */
+const drawnKind = (kind: string): string => `drawn ${kind === 'counters' ? 'circles' : kind}`
 /** "A tower of 3", "3 groups of 4": sizes of what stands together; null for things that are no heap. */
 function heapsOf(g: Group, count: number): number[] | null {
   if (!(g.mat === 'tower' || heapNouns.includes(g.noun ?? ''))) return null
