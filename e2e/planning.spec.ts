@@ -129,7 +129,7 @@ test('an example again with new numbers, a segment kept and used again, a warm-u
   await page.getByRole('menuitem', { name: 'Again with new numbers…' }).click()
   await page.getByLabel('First number').fill('8')
   await page.getByLabel('Second number').fill('3')
-  await expect(page.getByRole('dialog')).toContainText('Set up eight skittles')
+  await expect(page.getByRole('dialog')).toContainText('Set eight bottles up as skittles')
   await page.getByRole('button', { name: 'Put it after this one' }).click()
   await expect(page.getByRole('region', { name: 'I roll again' })).toBeVisible()
   await expect(page.getByText('Nothing wrong')).toBeVisible()

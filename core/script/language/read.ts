@@ -165,8 +165,17 @@ export function readHands(text: string, table: TableState): HandReading {
     }
     const said: Said = { ground: { table: state, named }, before: actions }
     verb = clause.verb
-    const found = senses.map((s) => readSense(s, clause, said)).filter((c): c is Candidate => c !== null)
-    const whole = found.find((c) => c.sensed && !c.left.length)
+    const found: Candidate[] = []
+    let whole: Candidate | undefined
+    // The first that accounts for every word is taken; the others are looked at only where there is none.
+    for (const sense of senses) {
+      const c = readSense(sense, clause, said)
+      if (c) found.push(c)
+      if (c?.sensed && !c.left.length) {
+        whole = c
+        break
+      }
+    }
     if (!whole) {
       if (isSaid(clause, actions)) continue
       const refused = found.find((c) => c.error)
