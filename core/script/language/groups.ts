@@ -125,21 +125,36 @@ const quantityPhrases: readonly (readonly [readonly string[], Partial<Group>])[]
 ]
 const nounWords = (w: Word | undefined): string => (w && w.n === null ? w.t : '')
 
+/** Mat nouns by their first word, in the order they are tried: nearly all words begin none. */
+const matNounsFrom = new Map<string, { noun: string; mat: MatKind; rank: number; words: string[] }[]>()
+matNouns.forEach(([noun, mat], rank) => {
+  const words = noun.split(' ')
+  const list = matNounsFrom.get(words[0]!) ?? []
+  matNounsFrom.set(words[0]!, [...list, { noun, mat, rank, words }])
+})
+/** Numbers that are part of a mat's name: a ten frame, a hundred square. */
+const numberNames = new Map([
+  [2, 'two'],
+  [10, 'ten'],
+  [100, 'hundred'],
+])
 /** The mat or place noun at i: how many words it takes. */
 function matAt(words: readonly Word[], i: number): { mat: MatKind; noun: string; to: number } | null {
-  for (const [name, mat] of matNouns) {
-    const parts = name.split(' ')
-    const ok = parts.every((p, k) => {
-      const w = words[i + k]
-      if (!w) return false
-      if (w.t === p || (w.n !== null && p === 'ten' && w.n === 10)) return true
-      if (p === 'hundred' && w.n === 100) return true
-      if (p === 'two' && w.n === 2) return true
-      return k === parts.length - 1 && w.n === null && stem(w.t) === p
-    })
-    if (ok) return { mat, noun: name, to: i + parts.length }
-  }
-  return null
+  const first = words[i]
+  if (!first) return null
+  const keys = new Set([first.t, first.n === null ? stem(first.t) : (numberNames.get(first.n) ?? first.t)])
+  const found = [...keys]
+    .flatMap((k) => matNounsFrom.get(k) ?? [])
+    .sort((a, b) => a.rank - b.rank)
+    .find((x) =>
+      x.words.every((p, k) => {
+        const w = words[i + k]
+        if (!w) return false
+        if (w.t === p || (w.n !== null && numberNames.get(w.n) === p)) return true
+        return k === x.words.length - 1 && w.n === null && stem(w.t) === p
+      }),
+    )
+  return found ? { mat: found.mat, noun: found.noun, to: i + found.words.length } : null
 }
 
 /** Whether a way of saying how many begins here: "as many", "however many". */
