@@ -1,5 +1,6 @@
 import { remembered } from '../../../remember.ts'
 import type { Word } from '../words.ts'
+import { groupsOf } from './groups-of.ts'
 import { afterNoun, expressionAt, expressionBefore, sentencesSaid, termAt, textOf } from './terms.ts'
 
 /** A statement about numbers that is not so, with what is. */
@@ -37,6 +38,9 @@ const compared: Judge = (words, i) => {
   if (afterIs(words, verb) === null && words[verb]?.t !== 'be') return null
   const left = expressionBefore(words, words[verb]!.t === 'be' ? verb - 1 : verb)
   if (!left) return null
+  // "Two pairs is one less than five": groups are worth more than their number.
+  if (/\b(pairs?|twos|threes|fours|fives|tens|lots|groups|rows)\b/.test(textOf(words, left.from, right.to)))
+    return null
   const so =
     by === null
       ? up
@@ -295,6 +299,7 @@ const judges: readonly Judge[] = [
   between,
   shared,
   halved,
+  groupsOf,
   noName,
 ]
 /** Statements of a line about numbers alone that are not so. */

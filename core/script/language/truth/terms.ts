@@ -115,3 +115,4 @@ export const textOf = (words: readonly Word[], from: number, to: number): string
     .slice(from, to)
     .map((w) => w.t)
     .join(' ')
+    .replace(/ ([,:])/g, '$1')
