@@ -304,14 +304,17 @@ const judges: readonly Judge[] = [
 ]
 /** Statements of a line about numbers alone that are not so. */
 export const untrueIn: (text: string) => readonly Untrue[] = remembered((text) =>
-  sentencesSaid(text).flatMap(({ words, end }) => {
-    if (end === '?' || words.some((w) => ['if', 'unless', 'cannot', 'not', 'suppose'].includes(w.t)))
-      return []
+  sentencesSaid(text).flatMap(({ words, end }, k, all) => {
+    const supposes = words.some((w) => ['if', 'unless', 'cannot', 'not', 'suppose'].includes(w.t))
+    if (end === '?' || supposes) return []
+    const next = all[k + 1]
+    // "There are three jars with five in each. That is fourteen altogether."
+    const told = next && next.end !== '?' && ['that', 'they'].includes(next.words[0]!.t) ? next.words : []
     return words.flatMap((_, i) =>
-      judges.flatMap((judge) => {
-        const found = judge(words, i)
-        return found === null || found === 'so' ? [] : [found]
-      }),
+      [
+        ...judges.map((judge) => judge(words, i)),
+        told.length ? groupsOf([...words, ...told], i) : null,
+      ].filter((found) => found !== null && found !== 'so'),
     )
   }),
 )

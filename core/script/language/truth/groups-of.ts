@@ -85,7 +85,10 @@ export function groupsOf(words: readonly Word[], i: number): { text: string; rig
   if (!groups || !said || said.made) return null
   // "Two rows of five is one frame": what is said to be one is another thing than what was counted.
   const counted = words.slice(i, groups.to).map((w) => w.t)
-  if (words.slice(said.from + 1, said.to).some((w) => !counted.includes(w.t))) return null
+  const of = words.slice(said.from + 1, said.to)
+  if (of.some((w) => !counted.includes(w.t))) return null
+  // "That is three jars": the number of groups, or of one group, said again.
+  if (of.length && words.slice(i, groups.to).some((w) => w.n === said.value)) return null
   const rest = words.slice(said.to).map((w) => w.t)
   if (rest.length && !/^(altogether|in all|in total)$/.test(rest.join(' '))) return null
   return said.value === groups.value ? 'so' : { text: textOf(words, i, said.to), right: String(groups.value) }
