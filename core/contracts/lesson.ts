@@ -81,13 +81,13 @@ export type Segment = z.infer<typeof Segment>
 
 /**
  * One fact. `op`: `+` and `-` as usual; `÷` shares a among b, total each (the rest is left over); `~` compares a with
- * b, total is the difference; `@` is the number a on a line, b its nearest ten, total again a.
+ * b, total is the difference; `@` is the number a on a line, b its nearest ten, total again a; `#` is the number a alone, b is 0 and total a.
  */
 export const Example = z.object({
   a: z.number().int().min(0).max(200),
   b: z.number().int().min(0).max(200),
   total: z.number().int().min(0).max(400),
-  op: z.enum(['+', '-', '÷', '~', '@']),
+  op: z.enum(['+', '-', '÷', '~', '@', '#']),
   /** Kept when the set is searched again. */
   locked: z.boolean().optional(),
 })
@@ -107,12 +107,25 @@ export const structures = [
   'tens',
   'round-back',
   'order',
+  'numbers',
 ] as const
 export const Structure = z.enum(structures)
 export type Structure = z.infer<typeof Structure>
 
 export const wishes = ['double', 'turn-round', 'zero', 'crosses ten', 'leftover'] as const
 export type Wish = (typeof wishes)[number]
+
+/** Which facts of a structure an idea is about. */
+export const factKinds = [
+  'any',
+  'one more or fewer',
+  'next to a double',
+  'crosses ten',
+  'none or all',
+  'whole tens',
+  'without regrouping',
+] as const
+export type FactKind = (typeof factKinds)[number]
 
 /** What the lesson is for: the idea, its numbers and what the example set has to hold. */
 export const Aim = z.object({
@@ -129,6 +142,8 @@ export const Aim = z.object({
   /** Plates or children shared among. */
   among: z.number().int().min(2).max(6).default(2),
   device: Device.default({ kind: 'none' }),
+  /** Facts of this kind only. */
+  only: z.enum(factKinds).default('any'),
 })
 export type Aim = z.infer<typeof Aim>
 

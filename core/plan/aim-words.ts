@@ -15,6 +15,7 @@ export const structureWords: Record<Structure, string> = {
   tens: 'tens on and back',
   'round-back': 'round and put back',
   order: 'order on a line',
+  numbers: 'numbers themselves',
 }
 /** Arcs of a lesson, in words. */
 export const arcWords: Record<Arc, string> = {

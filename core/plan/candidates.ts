@@ -1,4 +1,5 @@
-import type { Aim, Example, Structure } from '../contracts/lesson.ts'
+import { type Aim, type Example, type FactKind, factKinds, type Structure } from '../contracts/lesson.ts'
+import { isOfKind } from './only.ts'
 import { factFrom, thingsFor, ways } from './numbers/facts.ts'
 import { run } from './numbers/names.ts'
 
@@ -9,7 +10,9 @@ const span = (from: number, to: number): number[] => (to < from ? [] : run(from,
 
 /** All facts an aim allows, before anything is asked of the set as a whole; at most a few thousand. */
 export function candidates(aim: Aim, zero: boolean, turnRounds = true): Example[] {
-  const all = ofStructure(aim, zero ? 0 : 1)
+  const fits = isOfKind[aim.only]
+  // "None or all" is about zero, whatever the house says of parts.
+  const all = ofStructure(aim, zero || aim.only === 'none or all' ? 0 : 1).filter(fits)
   // Where turned round is the same way, a split is met once, its larger part first.
   const facts = aim.structure === 'parts' && !turnRounds ? all.filter((e) => e.a >= e.b) : all
   const most = aim.mostThings
@@ -18,12 +21,23 @@ export function candidates(aim: Aim, zero: boolean, turnRounds = true): Example[
 /** Whether a structure is played with one thing for each number; lines and squares need none. */
 export const countsThings = (s: Structure): boolean => s !== 'tens' && s !== 'round-back' && s !== 'order'
 
+/** The kinds of facts an aim's numbers leave to choose from: all of them first, then each that some and not all are of. */
+export function kindsFor(aim: Aim): FactKind[] {
+  const all = candidates({ ...aim, only: 'any' }, true).length
+  return factKinds.filter((only) => {
+    const some = candidates({ ...aim, only }, true).length
+    return only === 'any' || only === aim.only || (some > 0 && some < all)
+  })
+}
+
 function ofStructure(aim: Aim, least: number): Example[] {
   const { least: from, upTo: to } = aim
   switch (aim.structure) {
     case 'parts':
       return ways(to, 2, { ordered: true, zero: least === 0 }).map(([a, b]) => plus(a!, b!))
     case 'add':
+      if (aim.only === 'one more or fewer')
+        return span(Math.max(1, from), to - 1).flatMap((a) => [plus(a, 1), minus(a, 1)])
       return span(Math.max(least, from), to).flatMap((a) =>
         span(least, to - a)
           .filter((b) => a + b >= 2)
@@ -70,6 +84,12 @@ function ofStructure(aim: Aim, least: number): Example[] {
           .map((b) => minus(a, b)),
       )
     case 'order':
-      return span(Math.max(least, from), to).map((a) => factFrom('@', a, 0))
+      // Half-way between two tens a number is nearest to neither.
+      return span(Math.max(least, from), to)
+        .filter((a) => a % 10 !== 5)
+        .map((a) => factFrom('@', a, 0))
+    // Zero is a number here whether or not the house lets a part be nothing.
+    case 'numbers':
+      return span(from, to).map((a) => factFrom('#', a, 0))
   }
 }

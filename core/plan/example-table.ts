@@ -55,6 +55,10 @@ export function exampleLines(e: Example, structure: Structure): string[] {
             ...(e.b ? [`Hop back ${e.b} from ${e.a}`] : []),
           ]
         : [...frame, ...put(e.a, 'frame'), ...(e.b ? [`Cross out ${e.b}`] : [])]
+    case 'numbers':
+      return e.a > 20
+        ? [`Put ${Math.floor(e.a / 10)} tens${e.a % 10 ? ` and ${e.a % 10} ones` : ''} on the table`]
+        : [...frame, ...put(e.a, 'frame')]
     case 'parts':
     case 'add':
       return largest > 20

@@ -35,6 +35,7 @@ describe('example sets', () => {
                   '÷': Math.floor(e.a / e.b),
                   '~': Math.abs(e.a - e.b),
                   '@': e.a,
+                  '#': e.a,
                 }[e.op],
               ).toBe(e.total)
               expect(largestIn(e)).toBeLessThanOrEqual(upTo)

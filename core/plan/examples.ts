@@ -27,7 +27,7 @@ export const holds: Record<Wish, (set: readonly Example[]) => boolean> = {
     set.some(
       (e) => e.a !== e.b && set.some((f) => f.op === '+' && e.op === '+' && f.a === e.b && f.b === e.a),
     ),
-  zero: (set) => set.some((e) => e.a === 0 || e.b === 0 || e.total === 0),
+  zero: (set) => set.some((e) => e.a === 0 || (e.op !== '#' && e.b === 0) || e.total === 0),
   'crosses ten': (set) => set.some(crossesTen),
   leftover: (set) => set.some((e) => leftOver(e) > 0),
 }
@@ -75,7 +75,7 @@ export function findExamples(aim: Aim, options: SearchOptions): SearchResult {
   const keep = options.keep ?? []
   const sets: ExampleSet[] = []
   // Avoid filling a set with zeros nobody asked for.
-  const plain = pool.filter((e) => e.a && e.b && (e.total || e.op === '~'))
+  const plain = pool.filter((e) => e.op === '#' || (e.a && e.b && (e.total || e.op === '~')))
   const ranked = [...(!aim.mustHave.includes('zero') && plain.length >= aim.count ? plain : pool)].sort(
     (x, y) => effort(x) - effort(y),
   )
@@ -201,7 +201,7 @@ function conflictIn(aim: Aim, pool: readonly Example[], options: SearchOptions):
   const keep = options.keep ?? []
   if (keep.length > aim.count)
     return `${keep.length} examples are kept, but the set holds ${aim.count}: let some go or ask for more.`
-  if (mustHave.includes('zero') && !options.zero)
+  if (mustHave.includes('zero') && !options.zero && structure !== 'numbers' && aim.only !== 'none or all')
     return 'Zero is asked for, but the house style leaves zero for later.'
   if (mustHave.includes('turn-round') && structure === 'parts' && options.turnRounds === false)
     return 'A turn-round pair is asked for, but the house style counts the two as one way.'
@@ -245,6 +245,8 @@ function deviceConflict(device: Device, aim: Aim): string | null {
   return null
 }
 
+const sameFact = (e: Example, f: Example): boolean => e.a === f.a && e.b === f.b && e.op === f.op
+
 function build(
   aim: Aim,
   pool: readonly Example[],
@@ -253,8 +255,7 @@ function build(
 ): Example[] | null {
   const set: Example[] = [...keep]
   const allowed = (e: Example) =>
-    !set.some((f) => factKey(f) === factKey(e)) &&
-    (!aim.noRepeatedTotal || !set.some((f) => f.total === e.total))
+    !set.some((f) => sameFact(f, e)) && (!aim.noRepeatedTotal || !set.some((f) => f.total === e.total))
   const pick = (from: readonly Example[]) => {
     const open = from.filter(allowed)
     return open.length ? open[random(open.length)] : undefined
@@ -263,15 +264,12 @@ function build(
   for (const wish of aim.mustHave) {
     if (holds[wish](set)) continue
     if (wish === 'turn-round') {
+      const turned = new Set(pool.map((f) => 1000 * f.a + f.b))
       const first =
         set.find((e) => e.a !== e.b) ??
         pick(
           pool.filter(
-            (e) =>
-              e.op === '+' &&
-              e.a !== e.b &&
-              (asksZero || (e.a && e.b)) &&
-              pool.some((f) => f.a === e.b && f.b === e.a),
+            (e) => e.op === '+' && e.a !== e.b && (asksZero || (e.a && e.b)) && turned.has(1000 * e.b + e.a),
           ),
         )
       if (!first) return null

@@ -31,6 +31,20 @@ describe('an answer is worked out', () => {
       7,
       'story',
     ],
+    [
+      'Pause: Put out eleven and move away the ones that go. Leave both groups on the table. (90 s) {photo of 10}',
+      11,
+      'story',
+    ],
+    ['Pause: Put out nine and slide four away. Keep them all on the table. (90 s) {photo of 1}', 9, 'story'],
+    ['Pause: Put six in a row, and one more in another place. (90 s) {photo of 1}', 7, 'story'],
+    [
+      'Ask: Bobbin has twelve parcels and puts three in each bag. How many bags are full? {answer 1}',
+      4,
+      'story',
+    ],
+    ['Ask: Fourteen stamps, four on each card. How many cards are full? {answer 1}', 3, 'story'],
+    ['Ask: There are three bags with five plums in each. How many plums? {answer 1}', 15, 'story'],
   ] as const)('%s', (line, value, from) => expect(worked(line)).toEqual({ value, from }))
   test('from the table it is asked at', () => {
     const out = ['Do: Lay out a ten frame', 'Do: Put 6 saffron and 2 blue on the frame']
@@ -52,7 +66,10 @@ describe('nothing is worked out', () => {
     ['Ask: Mia has seven shells. Ben has three. How many has the other one? {answer 1}'],
     ['Ask: Six children play. Two more watch. How many are playing now? {answer 1}'],
     ['Ask: We count in twos. What comes after 6? {answer 1}'],
-    ['Pause: Put out nine and move some away. Leave both groups on the table. (90 s) {photo of 1}'],
+    ['Ask: Bobbin has seven parcels and puts three in each bag. How many bags does he need? {answer 1}'],
+    ['Ask: Which double helps with two and one? {answer 1}'],
+    ['Ask: How could we part the five to make ten with nine? {answer 1}'],
+    ['Pause: Put one of your own things on nineteen. (90 s) {photo of 1}'],
     ['Pause: Share eight among two houses. (90 s) {photo of 1}'],
   ])('%s', (line) => expect(worked(line)).toBeNull())
   test('from a table of which only some is asked for, or some cannot be seen', () => {
@@ -71,6 +88,8 @@ describe('a choice', () => {
     ['Which two make nine?', '6 and 3', true],
     ['Which two make nine?', '6 and 2', false],
     ['Which do you like?', 'seven', null],
+    ['Which double helps with four and five?', 'Double four', null],
+    ['How do we part the six to make ten first?', 'Two and four', null],
     ['How many now?', 'seven', null],
   ] as const)('%s “%s” holds: %s', (question, choice, holds) =>
     expect(choiceHolds(question, choice)).toBe(holds),

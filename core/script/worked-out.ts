@@ -88,6 +88,16 @@ const askedToShow = remembered((text: string): number | null => {
     /\b(?:those|the ones?|what(?:ever)?) (?:that |which )?(?:stays?|(?:is|are) left|remains?)\b/.test(plain)
   )
     return out >= gone ? out - gone : null
+  // "Put out eleven and move away the ones that go. Leave both groups on the table": all of them are photographed.
+  if (
+    out !== undefined &&
+    !more.length &&
+    (gone === undefined || gone <= out) &&
+    /\b(put|lay|set|place) (?:out |down )?\w+\b/.test(plain) &&
+    /\b(?:leave|keep) (?:them )?(?:both|all|everything|every|the two)\b/.test(plain) &&
+    !/\b(?:put|lay|set) (?:out )?(?:\w+ )*more\b/.test(plain)
+  )
+    return out
   if (
     /\b(take|move|hide|cover|eat|give)\b.*\b(away|some|off)\b|\b(groups? of|rows? of|among|between|houses?|each|take one photo|one ten)\b/.test(
       plain.replace(/take one photo[^.]*/, ''),
@@ -95,8 +105,14 @@ const askedToShow = remembered((text: string): number | null => {
   )
     return null
   const words = tokens(plain.split(/\bthen ask\b|\btake (?:a|one) photo\b|\bphotograph\b/)[0]!)
-  const numbers = numbersIn(words).filter((n) => n.value > 1 && !places.has(words[n.to] ?? ''))
-  if (/\bin one\b.*\bin another\b/.test(plain))
+  const numbers = numbersIn(words).filter(
+    (n) =>
+      (n.value > 1 || words[n.to] === 'more') &&
+      !places.has(words[n.to] ?? '') &&
+      // "Put one on nineteen": a number that things are put on.
+      !(words[n.to] === undefined && /^(on|number|numeral|door)$/.test(words[n.from - 1] ?? '')),
+  )
+  if (/\bin one\b.*\bin another\b|\band \w+ more\b/.test(plain))
     return numbers.length === 2 ? numbers[0]!.value + numbers[1]!.value : null
   return numbers.length === 1 && /\b(make|put|set|lay|show|build|draw)\b/.test(plain)
     ? numbers[0]!.value
@@ -146,7 +162,8 @@ export function choiceHolds(question: string, choice: string): boolean | null {
   const total = makes.flatMap((w, i) => (/^(make|makes|total)$/.test(w) ? [readNumberAt(makes, i + 1)] : []))
   const pair = numbers.length === 2 && numbers[0]!.from === 0 && numbers[1]!.to === words.length
   const joined = pair && /^(and|\+|plus|add)$/.test(words.slice(numbers[0]!.to, numbers[1]!.from).join(' '))
-  return total.length === 1 && total[0] && joined
+  // "How do we part the five to make ten?" asks for parts of another number.
+  return total.length === 1 && total[0] && joined && !/\bhow (do|can|could|should)\b/i.test(question)
     ? numbers[0]!.value + numbers[1]!.value === total[0].value
     : null
 }

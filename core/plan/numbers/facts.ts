@@ -78,6 +78,8 @@ export function factFrom(op: Example['op'], a: number, b: number): Example {
       return { a, b, total: Math.floor(a / Math.max(1, b)), op }
     case '~':
       return { a, b, total: Math.abs(a - b), op }
+    case '#':
+      return { a, b: 0, total: a, op }
     case '@':
       return { a, b: Math.round(a / 10) * 10, total: a, op }
   }
@@ -101,6 +103,8 @@ export function exampleSentence(e: Example): string {
         : `${Math.max(e.a, e.b)} is ${e.total} more than ${Math.min(e.a, e.b)}`
     case '@':
       return `${e.a} on the line`
+    case '#':
+      return String(e.a)
   }
 }
 /** The same fact, whatever else is known of it. */
@@ -137,22 +141,28 @@ export function tagsOf(e: Example, before: readonly Example[] = []): Tag[] {
   if (plus && Math.abs(e.a - e.b) === 1) tags.push('near double')
   if (plus && e.total === 10) tags.push('makes ten')
   if (crossesTen(e)) tags.push('crosses ten')
-  if (plus && e.total > 10 && e.total < 20) tags.push('teen')
+  if ((plus || e.op === '#') && e.total > 10 && e.total < 20) tags.push('teen')
   if ((e.op === '-' && e.a === 2 * e.b && e.b > 0) || (e.op === '÷' && e.b === 2 && !leftOver(e)))
     tags.push('half')
   if (leftOver(e)) tags.push('left over')
   if (e.op === '~' && e.a === e.b) tags.push('the same')
   if ((e.op === '-' || e.op === '+') && e.b > 10 && e.b % 10 >= 8) tags.push('nearly a ten')
   if ((plus || e.op === '-') && e.a % 10 === 0 && e.b % 10 === 0 && e.a + e.b > 0) tags.push('tens only')
-  if (e.op !== '@' && e.op !== '÷' && (e.a === 0 || e.b === 0 || (e.op === '-' && e.total === 0)))
+  if (e.op === '#' && e.a === 0) tags.push('includes zero')
+  if (!['@', '÷', '#'].includes(e.op) && (e.a === 0 || e.b === 0 || (e.op === '-' && e.total === 0)))
     tags.push('includes zero')
   before.forEach((f, i) => {
     if (e.op !== f.op) return
     if (plus && e.a === f.b && e.b === f.a && e.a !== e.b) tags.push(`turn-round of ${i + 1}`)
     else if (plus && e.b === f.b && e.a === f.a + 1) tags.push(`one more than ${i + 1}`)
-    else if (e.op !== '@' && e.total === f.total && i === before.findIndex((g) => g.total === e.total))
+    else if (
+      e.op !== '@' &&
+      e.op !== '#' &&
+      e.total === f.total &&
+      i === before.findIndex((g) => g.total === e.total)
+    )
       tags.push(`same total as ${i + 1}`)
-    else if (e.op !== '@' && e.a === f.a && i === before.findIndex((g) => g.a === e.a))
+    else if (e.op !== '@' && e.op !== '#' && e.a === f.a && i === before.findIndex((g) => g.a === e.a))
       tags.push(`same first number as ${i + 1}`)
   })
   return tags

@@ -62,6 +62,7 @@ const within =
 const plus = (e: Example): boolean => e.op === '+' && e.a > 0 && e.b > 0
 const minus = (e: Example): boolean => e.op === '-' && e.b > 0
 
+const alone = (e: Example): boolean => e.op === '#' && e.a > 0
 /** Every way of working the table knows, easiest first within its rung. */
 const strategies: readonly Strategy[] = [
   {
@@ -80,6 +81,117 @@ const strategies: readonly Strategy[] = [
       hops: [],
       shown: 'left',
     }),
+  },
+  {
+    id: 'count-each',
+    name: 'Touch and count each one',
+    rung: 'things',
+    applies: (e) => alone(e) && e.a <= 20,
+    work: (e) => ({
+      lines: [...put(e.a, 'row'), saying('touch each one once.'), counting(`1 to ${e.a}, touching each`)],
+      hops: [],
+      shown: 'left',
+    }),
+  },
+  {
+    id: 'move-each',
+    name: 'Move each one as it is counted',
+    rung: 'things',
+    applies: (e) => alone(e) && e.a > 1 && e.a <= 10,
+    work: (e) => ({
+      lines: [
+        ...put(e.a, 'open table'),
+        saying('move each one away as you count it.'),
+        doing(`Move ${e.a} to the row`),
+        counting(`1 to ${e.a}, touching each`),
+      ],
+      hops: [],
+      shown: 'left',
+    }),
+  },
+  {
+    id: 'five-and-some',
+    name: 'See five and some more',
+    rung: 'picture',
+    applies: (e) => alone(e) && e.a > 5 && e.a <= 10,
+    work: (e) => ({
+      lines: [
+        frames(e.a),
+        ...put(5, 'frame'),
+        ...put(e.a - 5, 'frame', ' blue'),
+        saying(`five and ${n(e.a - 5)} is ${n(e.a)}.`),
+      ],
+      hops: [],
+      shown: 'left',
+    }),
+  },
+  {
+    id: 'ten-and-some',
+    name: 'See ten and some more',
+    rung: 'picture',
+    applies: (e) => alone(e) && e.a > 10 && e.a <= 20,
+    work: (e) => ({
+      lines: [
+        frames(e.a),
+        ...put(10, 'frame'),
+        ...put(e.a - 10, 'frame', ' blue'),
+        saying(`ten and ${n(e.a - 10)} is ${n(e.a)}.`),
+      ],
+      hops: [],
+      shown: 'left',
+    }),
+  },
+  {
+    id: 'see-twos',
+    name: 'See it in twos',
+    rung: 'picture',
+    applies: (e) => alone(e) && e.a > 2 && e.a <= 10,
+    work: (e) => ({
+      lines: [
+        doing('Lay out a pair plate'),
+        doing(`Put ${e.a} on the pair plate`),
+        saying(e.a % 2 ? 'two and two, and one alone.' : 'two and two, and none alone.'),
+        counting(`1 to ${e.a}, touching each`),
+      ],
+      hops: [],
+      shown: 'left',
+    }),
+  },
+  {
+    id: 'along-the-line',
+    name: 'Find it on a line',
+    rung: 'track',
+    applies: (e) => alone(e) && e.a <= 20,
+    work: (e) => ({
+      lines: [line(0, e.a), doing(`Hop from 0 to ${e.a}`)],
+      hops: [hop(0, e.a)],
+      shown: 'line',
+    }),
+  },
+  {
+    id: 'tens-and-ones',
+    name: 'Build it from tens and ones',
+    rung: 'things',
+    applies: (e) => alone(e) && e.a > 20 && e.a < 100 && e.a % 10 > 0,
+    work: (e) => ({
+      lines: [
+        doing(`Put ${Math.floor(e.a / 10)} tens and ${e.a % 10} ones on the table`),
+        writing(`${Math.floor(e.a / 10) * 10} + ${e.a % 10} = ${e.a}`),
+      ],
+      hops: [],
+      shown: 'written',
+    }),
+  },
+  {
+    id: 'tens-along-a-line',
+    name: 'Jump in tens, then in ones',
+    rung: 'track',
+    applies: (e) => alone(e) && e.a > 20 && e.a <= 100,
+    work: (e) => {
+      const tens = Math.floor(e.a / 10) * 10
+      const hops = [hop(0, tens), ...(e.a > tens ? [hop(tens, e.a)] : [])]
+      return { lines: [line(0, e.a), ...hops.map(hopLine)], hops, shown: 'line' }
+    },
   },
   {
     id: 'take-things',

@@ -1,7 +1,7 @@
 import { ladder } from '../../plan/ladder/ladder.ts'
 import type { Device } from '../../contracts/chance.ts'
 import { Aim, arcs, type Example, Lesson, structures, type Wish, wishes } from '../../contracts/lesson.ts'
-import { aimOf } from '../../plan/aim.ts'
+import { aimOfIdea } from '../../plan/aim.ts'
 import { ideaById } from '../../plan/ladder/ladder.ts'
 import { exampleSentence } from '../../plan/numbers/facts.ts'
 
@@ -125,9 +125,7 @@ export function readFront(line: string, lesson: Lesson): boolean {
       // An idea says what its examples are made of, until a line of its own says otherwise.
       return take({
         ideaId: value,
-        ...(idea?.structure
-          ? { aim: aimOf({ structure: idea.structure, upTo: Math.min(100, idea.upTo) }) }
-          : {}),
+        ...(idea ? { aim: aimOfIdea(idea) } : {}),
       })
     }
     case 'age':

@@ -138,6 +138,9 @@ const numberNames = new Map([
   [10, 'ten'],
   [100, 'hundred'],
 ])
+/** "Groups of three", "a set of four": words that are verbs elsewhere. */
+const isHeapOf = (words: readonly Word[], i: number): boolean =>
+  /^(groups?|sets?|piles?)$/.test(words[i]?.t ?? '') && words[i + 1]?.t === 'of'
 /** The mat or place noun at i: how many words it takes. */
 function matAt(words: readonly Word[], i: number): { mat: MatKind; noun: string; to: number } | null {
   const first = words[i]
@@ -188,6 +191,7 @@ const isNoNoun = (w: Word, words: readonly Word[], i: number): boolean =>
 function canBeNoun(words: readonly Word[], i: number): boolean {
   const before = words[i - 1]
   if (!before) return false
+  if (isHeapOf(words, i) && prepositions.has(before.t)) return true
   const many = /s$|^(hop|jump|step|peg|cross|mark|ring|dot|box|shell|card|clap)$/.test(words[i]!.t)
   if (before.n !== null || before.t === 'more' || sizes.has(before.t)) return many
   if (verbOf(before.t) !== null && /s$/.test(words[i]!.t)) return !determiners.has(words[i + 1]?.t ?? '')

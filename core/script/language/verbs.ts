@@ -10,7 +10,7 @@ const verbClasses = {
   ring: 'ring circle loop draw put lay tie wind wrap lasso',
   divide: 'slide push shift move put place open make leave set shove',
   split:
-    'split part separate break share sort divide cut snap pull partition move put make arrange group ring',
+    'split part separate break share sort divide cut snap pull partition move put make arrange group ring set lay',
   join: 'push bring put join slide stick move pull gather sweep gather click snap shove collect tip',
   share: 'share deal give pass',
   pair: 'pair put set arrange line lay match find sort',

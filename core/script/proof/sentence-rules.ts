@@ -109,6 +109,9 @@ function agrees(
     // All of one face in one place: the parts are not shown, so nothing contradicts them.
     return parted ? { case: 'parts', shown: parted } : true
   }
+  // Both sides of a balance are out, each as many as the other.
+  if (total === 2 * shape.whole && partitionsOn(table).some((p) => p.length === 2 && p[0] === p[1]))
+    return true
   // Parts still to be put together: 4 out and 3 held, or a covered number.
   if (table.held !== null && total + table.held === shape.whole) return true
   if (total === 0) return hops ? { case: 'hops' } : null

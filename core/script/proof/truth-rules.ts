@@ -99,7 +99,10 @@ export const summedUp: NearRule = (m) => {
     )
       return []
     const n = words[last]!.n!
-    return everyNumber(m.before).has(n) || everyNumber(m.after).has(n)
+    // "One more makes ten": said of what would lie there.
+    const more = words.findIndex((w, i) => w.n !== null && words[i + 1]?.t === 'more')
+    const coming = more >= 0 && more < last ? words[more]!.n! : plain.startsWith('another one') ? 1 : 0
+    return everyNumber(m.before).has(n - coming) || everyNumber(m.after).has(n)
       ? []
       : [
           unsure(

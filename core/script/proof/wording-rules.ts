@@ -128,7 +128,12 @@ export const unknownPlace: LineRule = (m, { style }) => {
   const s = sentencesIn(m.step.text).find(
     (x) => (x.left.length === 1 && x.right.length > 1) || x.left.some((t) => t.value === null),
   )
-  return s ? [at(m, 'unknown-left', {})] : []
+  // "Seven is five and two" says what a number is made of; it is no result put first.
+  const made =
+    s &&
+    / (is|are) (?!the same)/.test(s.text) &&
+    !/\b(add|plus|minus|subtract|take away)\b|[+−-]/.test(s.text)
+  return s && !made ? [at(m, 'unknown-left', {})] : []
 }
 
 /** How counting on is said. */

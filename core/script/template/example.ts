@@ -23,6 +23,8 @@ export function spoken(e: Example, style: HouseStyle): string {
         : `${n(Math.max(e.a, e.b))} is ${n(e.total)} more than ${n(Math.min(e.a, e.b))}`
     case '@':
       return `${n(e.a)} is nearest to ${n(e.b)}`
+    case '#':
+      return n(e.a)
   }
 }
 
@@ -77,6 +79,8 @@ export function storyOf(e: Example, w: Writing): { tells: string; asks: string }
         tells: `${who} stands at door ${n(e.a)}. ${e.op === '+' ? 'The next parcel is for a door' : 'The last parcel was for a door'} ${n(e.b)} ${e.op === '+' ? 'further on' : 'back'}.`,
         asks: 'Which door is that?',
       }
+    case 'numbers':
+      return { tells: `${who} has some ${story.things}.`, asks: `How many ${story.things} are there?` }
     case 'order':
       return { tells: `${who} looks for door ${n(e.a)} on a long street.`, asks: 'Where on the line is it?' }
     default:
@@ -264,6 +268,14 @@ export function playExample(e: Example, w: Writing, together: boolean): Line[] {
         ['do', `Jump ${e.op === '-' ? 'back ' : ''}${e.b / 10} tens from ${e.a}`],
         ['reveal', `Door ${n(e.total)}.`],
         ...close,
+      ]
+    case 'numbers':
+      return [
+        ['say', tells],
+        ...put(e.a, 'row'),
+        ...ask,
+        ...(e.a ? [['count', `1 to ${e.a}, touching each`] as Line] : []),
+        clear,
       ]
     case 'order':
       return [

@@ -9,30 +9,12 @@ import {
   type Segment,
   type Story,
 } from '../../contracts/lesson.ts'
-import { countsThings } from '../../plan/candidates.ts'
-import { thingsFor } from '../../plan/numbers/facts.ts'
 import { needed } from '../stock.ts'
-import { aloneText, answers, homeTasks } from './tasks.ts'
-import { playExample } from './example.ts'
-import { type Line, n, segment, type Writing } from './lines.ts'
-import { briefing, talkSegments, talkWays } from './talk-first.ts'
+import { answers, homeTasks } from './tasks.ts'
+import { teachingOf } from './teach.ts'
+import { type LessonWriting, type Line, n, segment } from './lines.ts'
+import { briefing, talkSegments, waysOf } from './talk-first.ts'
 import { lessonWords, wordLines } from './warm-ups.ts'
-
-const aimLines: Record<Aim['structure'], string> = {
-  parts: 'We will find ways to part a number in two:',
-  add: 'We will put things together and find how many.',
-  'take-away': 'We will send things off and find how many are left.',
-  'count-on': 'We will count on from a number we hold in our heads.',
-  doubles: 'We will find doubles: the same again.',
-  halves: 'We will find halves: two that are the same.',
-  share: 'We will share things so that it is fair.',
-  missing: 'We will find the part that is hidden.',
-  compare: 'We will find which has more and which has fewer.',
-  teens: 'We will build numbers from ten and some more.',
-  tens: 'We will go on and back in tens.',
-  'round-back': 'We will take away a number that is nearly a ten.',
-  order: 'We will find where numbers live on a long line.',
-}
 
 export interface TemplateInput {
   title: string
@@ -53,16 +35,16 @@ export function fromTemplate(input: TemplateInput): Lesson {
   const style = input.style
   const arc = input.arc ?? style.arc
   const story = input.story ?? defaultStory
-  const w: Writing = { aim: input.aim, age: input.age, style, story, newId: input.newId }
   const examples = [...input.examples]
+  const teach = teachingOf(input.ideaId, input.aim, examples)
+  const w: LessonWriting = { aim: input.aim, age: input.age, style, story, newId: input.newId, teach }
   const segments = [
-    ...opening(w, examples),
+    ...opening(w, examples, arc),
     ...middle(arc, w, examples, input.sets ?? []),
     ...ending(w, examples, arc),
   ]
   // A talk-first briefing comes before anything a child sees.
-  const first =
-    arc === 'talk-first' && examples[0] ? [briefing(examples[0], w, talkWays(examples[0], w))] : []
+  const first = arc === 'talk-first' && examples[0] ? [briefing(w, waysOf(examples[0], w))] : []
   const lesson: Lesson = {
     format: 'awlbox-lesson',
     version: 1,
@@ -80,27 +62,26 @@ export function fromTemplate(input: TemplateInput): Lesson {
   return { ...lesson, kit: kitFor(lesson) }
 }
 
-function opening(w: Writing, examples: readonly Example[]): Segment[] {
-  const most = countsThings(w.aim.structure) ? Math.min(20, Math.max(1, ...examples.map(thingsFor))) : 10
-  const box =
-    w.aim.structure === 'count-on'
-      ? 'a tub with a lid'
-      : w.aim.structure === 'share' || w.aim.structure === 'halves'
-        ? `${n(w.aim.structure === 'halves' ? 2 : w.aim.among)} plates`
-        : 'an egg box with ten places, or a drawn ten frame'
+/** What follows "You need": as many small things as are handled or photographed, and what they are worked on. */
+function needsOf(w: LessonWriting, examples: readonly Example[], arc: Arc): string {
+  const photo = examples.length ? w.teach.photo(examples.at(-1)!, w)[2] : undefined
+  // Where ways are talked about they are watched; only the jobs at the end are done with things.
+  const handled = arc === 'talk-first' ? 0 : w.teach.handles(examples)
+  const things = Math.max(1, handled, photo?.kind === 'photo' ? photo.things : 0)
+  const tools = arc === 'talk-first' ? ['paper', 'a pencil'] : w.teach.tools(examples, w)
+  const all = [`${n(things)} small thing${things === 1 ? '' : 's'}`, ...tools]
+  return all.length === 1 ? all[0]! : `${all.slice(0, -1).join(', ')} and ${all.at(-1)!}`
+}
+
+function opening(w: LessonWriting, examples: readonly Example[], arc: Arc): Segment[] {
   return [
     segment(w, `Hello from ${w.story.who}`, 'hook', [
       ['say', `Hello. ${w.story.who} has ${w.story.things} to sort and needs your help.`],
       ...wordLines(w),
-      [
-        'say',
-        w.aim.structure === 'parts'
-          ? `${aimLines.parts} its ${w.style.pairsName}.`
-          : aimLines[w.aim.structure],
-      ],
+      ['say', w.teach.aim(w)],
     ]),
     segment(w, 'Things you need', 'things needed', [
-      ['say', `You need ${n(most)} small things and ${box}. Ask ${w.style.helper} first.`],
+      ['say', `You need ${needsOf(w, examples, arc)}. Ask ${w.style.helper} first.`],
       ['pause', `Fetch your things. Press play when they are in front of you. (${w.style.defaultPause} s)`],
     ]),
   ]
@@ -108,7 +89,7 @@ function opening(w: Writing, examples: readonly Example[]): Segment[] {
 
 function middle(
   arc: Arc,
-  w: Writing,
+  w: LessonWriting,
   examples: readonly Example[],
   sets: readonly (readonly Example[])[],
 ): Segment[] {
@@ -120,17 +101,17 @@ function middle(
       ? [
           segment(w, title, 'alone', [
             ['say', 'Your turn, with your own things.'],
-            ['pause', `${aloneText(last, w)} (${w.style.defaultPause} s)`],
+            ['pause', `${w.teach.alone(last, w)} (${w.style.defaultPause} s)`],
           ]),
         ]
       : []
   const together = (list: readonly Example[]) =>
-    list.map((e, i) => segment(w, `We do it together ${i + 1}`, 'together', playExample(e, w, true)))
+    list.map((e, i) => segment(w, `We do it together ${i + 1}`, 'together', w.teach.play(e, w, true)))
   const middleOnes = rest.length ? [second!, ...rest.slice(0, -1)] : second ? [second] : []
   switch (arc) {
     case 'show-together-alone':
       return [
-        segment(w, 'Watch me first', 'show', playExample(first, w, false)),
+        segment(w, 'Watch me first', 'show', w.teach.play(first, w, false)),
         ...together(middleOnes),
         ...alone('On your own'),
       ]
@@ -151,7 +132,7 @@ function middle(
             ? [['say', 'Who has the most at the end wins.'] as Line]
             : [['say', 'You play together, against nobody.'] as Line]),
         ]),
-        segment(w, 'I play a round', 'show', playExample(first, w, false)),
+        segment(w, 'I play a round', 'show', w.teach.play(first, w, false)),
         ...together(middleOnes),
         segment(w, 'Now you play', 'game', [
           ['pause', 'Play five rounds with your own things. Keep each number on a piece of paper. (300 s)'],
@@ -163,13 +144,13 @@ function middle(
       return [
         segment(w, 'Find out for yourself', 'alone', [
           ['say', 'I will not show you first.'],
-          ['pause', `${aloneText(first, w)} Try it in more than one way. (180 s)`],
+          ['pause', `${w.teach.alone(first, w)} Try it in more than one way. (180 s)`],
           ['ask', 'What did you find?'],
           ['wait', `${Math.max(6, w.style.defaultWait)} s`],
         ]),
         segment(w, 'What it is called', 'show', [
           ['say', 'Let us do one and give it its name.'],
-          ...playExample(first, w, false),
+          ...w.teach.play(first, w, false),
         ]),
         ...together(middleOnes),
         ...alone('One more, your way'),
@@ -177,7 +158,7 @@ function middle(
   }
 }
 
-function ending(w: Writing, examples: readonly Example[], arc: Arc): Segment[] {
+function ending(w: LessonWriting, examples: readonly Example[], arc: Arc): Segment[] {
   const { style } = w
   const out: Segment[] = []
   if (examples.length)

@@ -1,7 +1,7 @@
 import type { Example } from '../../contracts/lesson.ts'
 import { exampleSentence, leftOver, thingsFor } from '../../plan/numbers/facts.ts'
 import { countsThings } from '../../plan/candidates.ts'
-import { type Line, n, several, showsSymbols, type Writing } from './lines.ts'
+import { type LessonWriting, type Line, n, several, showsSymbols, type Writing } from './lines.ts'
 import { spoken, storyOf } from './example.ts'
 import { capital } from '../../words.ts'
 
@@ -9,7 +9,7 @@ import { capital } from '../../words.ts'
 const asked = (e: Example, w: Writing): number =>
   w.aim.structure === 'parts' || w.aim.structure === 'missing' ? e.b : e.total
 
-function numberTask(e: Example, w: Writing): Line {
+export function numberTask(e: Example, w: Writing): Line {
   const { story } = w
   const task = { kind: 'number', answer: asked(e, w) } as const
   switch (w.aim.structure) {
@@ -33,7 +33,7 @@ function numberTask(e: Example, w: Writing): Line {
 }
 
 /** Three answers of which one is true, in signs or, where none are shown, in words. */
-function choiceTask(e: Example, w: Writing): Line {
+export function choiceTask(e: Example, w: Writing): Line {
   const say = (x: Example) =>
     showsSymbols(w.style, w.age) && (x.op === '+' || x.op === '-')
       ? exampleSentence(x)
@@ -70,12 +70,33 @@ function choiceTask(e: Example, w: Writing): Line {
 }
 
 /** What to make and photograph, with the number of things the photo must show. */
-function photoTask(e: Example, w: Writing): Line {
+export function photoTask(e: Example, w: Writing): Line {
   const end = `Then ask ${w.style.helper} to take one photo of the table, with no faces in it. (180 s)`
   const small = Math.min(10, countsThings(w.aim.structure) ? thingsFor(e) : 10) || 1
+  const shown = Math.min(20, Math.max(1, e.a))
   const things =
     w.aim.structure === 'share' || w.aim.structure === 'halves' ? e.a - leftOver(e) || e.b : small
   switch (w.aim.structure) {
+    case 'doubles': {
+      const half = Math.min(5, e.a)
+      return half
+        ? [
+            'pause',
+            `Put ${n(half)} of your own things on each half of a folded paper. ${end}`,
+            { kind: 'photo', things: 2 * half },
+          ]
+        : [
+            'pause',
+            `Put a folded paper on the table with nothing on it. ${end}`,
+            { kind: 'photo', things: 0 },
+          ]
+    }
+    case 'teens':
+      return [
+        'pause',
+        `Put ${n(10)} of your own things in one row and ${n(e.b)} in another. ${end}`,
+        { kind: 'photo', things: 10 + e.b },
+      ]
     case 'share':
     case 'halves':
       return [
@@ -92,8 +113,8 @@ function photoTask(e: Example, w: Writing): Line {
     case 'take-away':
       return [
         'pause',
-        `Put out ${n(e.a)} of your own things and move away the ones that go. Leave both groups on the table. ${end}`,
-        { kind: 'photo', things: small },
+        `Put out ${n(shown)} of your own things and move away the ones that go. Leave both groups on the table. ${end}`,
+        { kind: 'photo', things: shown },
       ]
     case 'tens':
     case 'round-back':
@@ -113,13 +134,13 @@ function photoTask(e: Example, w: Writing): Line {
 }
 
 /** Three jobs to send back: a number, a choice and a photo. `e` is the last example, `other` an earlier one. */
-export function homeTasks(e: Example, other: Example, w: Writing): Line[] {
-  return [numberTask(e, w), choiceTask(other, w), photoTask(e, w)]
+export function homeTasks(e: Example, other: Example, w: LessonWriting): Line[] {
+  return [w.teach.number(e, w), w.teach.choice(other, w), w.teach.photo(e, w)]
 }
 
 /** The answers to the first two jobs, in words; a photo has many right ones. */
-export function answers(e: Example, other: Example, w: Writing): string[] {
-  const [number, choice] = [numberTask(e, w)[2], choiceTask(other, w)[2]]
+export function answers(e: Example, other: Example, w: LessonWriting): string[] {
+  const [number, choice] = [w.teach.number(e, w)[2], w.teach.choice(other, w)[2]]
   return [
     ...(number?.kind === 'number' ? [`The first job: ${n(number.answer)}.`] : []),
     ...(choice?.kind === 'choice' ? [`The second job: ${choice.choices[choice.answer]!}.`] : []),
@@ -132,7 +153,9 @@ export function aloneText(e: Example, w: Writing): string {
     case 'parts':
       return `Put out ${n(e.total)}. Find another way to part them.`
     case 'take-away':
-      return `Put out ${n(e.a)}. Take away ${n(e.b)}. How many are left?`
+      return e.a > 20
+        ? `Say the story of ${n(e.a)} and ${n(e.b)} to somebody and show the jump with a finger.`
+        : `Put out ${n(e.a)}. Take away ${n(e.b)}. How many are left?`
     case 'share':
     case 'halves':
       return `Put out ${n(e.a)}. Share them among ${n(e.b)}. Is it fair?`
@@ -149,6 +172,8 @@ export function aloneText(e: Example, w: Writing): string {
       return 'Draw a long line. Write zero at one end and a hundred at the other. Where does fifty go?'
     case 'teens':
       return `Put out ${n(10)}, then ${n(e.b)} more. How many?`
+    case 'numbers':
+      return `Put out ${n(e.a)}. Count them.`
     case 'add':
     case 'count-on':
       return e.total > 20

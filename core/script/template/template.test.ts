@@ -52,6 +52,7 @@ const ranges: Record<(typeof structures)[number], number> = {
   tens: 60,
   'round-back': 80,
   order: 100,
+  numbers: 10,
 }
 
 describe('a template lesson has nothing wrong', () => {

@@ -1,4 +1,5 @@
-import type { Line, Writing } from './lines.ts'
+import type { LessonWriting, Line, Writing } from './lines.ts'
+import type { NewWord } from './teaching.ts'
 import { capital } from '../../words.ts'
 
 export interface WarmUp {
@@ -87,15 +88,18 @@ export const warmUpsFor = (upTo: number): WarmUp[] => {
   return warmUps.filter((x) => x.upTo === range || (range === 100 && x.upTo === 20))
 }
 
+export const theSameAgain: NewWord = {
+  word: 'double',
+  gesture: 'Two fists knock together.',
+  means: 'the same again',
+}
 /** Words a structure brings in, each with a gesture of our own. */
-const newWords: Readonly<
-  Partial<Record<Writing['aim']['structure'], readonly { word: string; gesture: string; means: string }[]>>
-> = {
+const newWords: Readonly<Partial<Record<Writing['aim']['structure'], readonly NewWord[]>>> = {
   parts: [{ word: 'part', gesture: 'One flat hand for each part.', means: 'some of the whole' }],
   add: [{ word: 'altogether', gesture: 'Both hands sweep together.', means: 'all of them' }],
   'count-on': [{ word: 'hold', gesture: 'One hand on your head.', means: 'keep the number in your head' }],
   'take-away': [{ word: 'left', gesture: 'An open hand over what stays.', means: 'still here' }],
-  doubles: [{ word: 'double', gesture: 'Two fists knock together.', means: 'the same again' }],
+  doubles: [theSameAgain],
   halves: [{ word: 'half', gesture: 'One hand cuts the other palm.', means: 'one of two the same' }],
   share: [{ word: 'fair', gesture: 'Two palms level, like a balance.', means: 'everyone has the same' }],
   missing: [
@@ -104,7 +108,8 @@ const newWords: Readonly<
   compare: [{ word: 'fewer', gesture: 'Hands close together.', means: 'not as many' }],
   teens: [{ word: 'teen', gesture: 'Ten fingers, then some more.', means: 'ten and some' }],
 }
-export const wordLines = (w: Writing): Line[] =>
-  (newWords[w.aim.structure] ?? []).map((x) => ['say', `${capital(x.word)} means ${x.means}. ${x.gesture}`])
-export const lessonWords = (w: Writing): { word: string; gesture: string }[] =>
-  (newWords[w.aim.structure] ?? []).map(({ word, gesture }) => ({ word, gesture }))
+const wordsOf = (w: LessonWriting): readonly NewWord[] => w.teach.words ?? newWords[w.aim.structure] ?? []
+export const wordLines = (w: LessonWriting): Line[] =>
+  wordsOf(w).map((x) => ['say', `${capital(x.word)} means ${x.means}. ${x.gesture}`])
+export const lessonWords = (w: LessonWriting): { word: string; gesture: string }[] =>
+  wordsOf(w).map(({ word, gesture }) => ({ word, gesture }))

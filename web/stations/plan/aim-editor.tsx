@@ -11,8 +11,12 @@ import {
   type Structure,
   structures,
 } from '@awlbox/core/contracts/lesson'
-import { countsThings } from '@awlbox/core/plan/candidates'
+import { countsThings, kindsFor } from '@awlbox/core/plan/candidates'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
+import { aimOfIdea, rangeOf } from '@awlbox/core/plan/aim'
+import { kindWords } from '@awlbox/core/plan/only'
+import { useMe } from '../../frame/me.ts'
+import { defaultHouseStyle, type HouseStyle } from '@awlbox/core/contracts/house-style'
 
 const box = `${fieldLook} font-semibold`
 const wishWords: readonly { key: Aim['mustHave'][number]; words: string; for: (s: Structure) => boolean }[] =
@@ -35,13 +39,6 @@ const wishWords: readonly { key: Aim['mustHave'][number]; words: string; for: (s
     },
     { key: 'leftover', words: 'something left over', for: (s) => s === 'share' || s === 'halves' },
   ]
-const limits: Partial<Record<Structure, [number, number]>> = {
-  parts: [2, 20],
-  teens: [11, 20],
-  tens: [20, 100],
-  'round-back': [20, 100],
-  order: [10, 100],
-}
 export interface AimChoice {
   ideaId: string
   age: number
@@ -53,20 +50,16 @@ export interface AimChoice {
 const clampTo = (n: number, [low, high]: readonly [number, number]): number =>
   Math.max(low, Math.min(high, Math.round(n) || low))
 
-/** What an idea of the ladder asks for, as an aim to start from. */
-export function choiceFor(idea: Idea, age: number, aim: Aim): AimChoice {
-  const structure = idea.structure ?? 'add'
+/** What an idea of the ladder asks for, as an aim to start from; how many examples and which device stay. */
+export function choiceFor(idea: Idea, age: number, aim: Aim, style: HouseStyle): AimChoice {
   return {
     ideaId: idea.id,
     age: Math.max(3, Math.min(7, Math.max(idea.ages[0], Math.min(idea.ages[1], age)))),
-    aim: {
-      ...aim,
-      structure,
-      least: idea.structure ? Math.min(99, idea.least) : 0,
-      upTo: clampTo(Math.min(100, idea.upTo), limits[structure] ?? [2, 100]),
-      mustHave: [],
-      noRepeatedTotal: false,
-    },
+    aim: aimOfIdea(
+      idea,
+      { zero: style.zeroIsPart, turnRounds: style.turnRoundsCount },
+      { count: 4, device: aim.device, mostThings: aim.mostThings, among: aim.among },
+    ),
   }
 }
 
@@ -82,8 +75,10 @@ export function AimEditor({
 }) {
   const { ideaId, age, aim } = value
   const ideas = useIdeas()
+  const style = useMe()?.houseStyle ?? defaultHouseStyle
   const setAim = (change: Partial<Aim>) => onChange({ ...value, aim: { ...aim, ...change } })
-  const range = limits[aim.structure] ?? [aim.structure === 'count-on' ? 4 : 2, 100]
+  const range = rangeOf(aim.structure)
+  const kinds = kindsFor(aim)
   const number = (
     label: string,
     n: number,
@@ -112,7 +107,7 @@ export function AimEditor({
           choices={[...(known ? [] : named([ideaId])), ...ideas.map((i) => ({ value: i.id, words: i.name }))]}
           onChange={(id) => {
             const idea = ideaById(id, ideas)
-            if (idea) onChange({ ...value, ...choiceFor(idea, age, aim) })
+            if (idea) onChange({ ...value, ...choiceFor(idea, age, aim, style) })
           }}
         />
         for age{' '}
@@ -136,7 +131,8 @@ export function AimEditor({
               aim: {
                 ...aim,
                 structure,
-                upTo: clampTo(aim.upTo, limits[structure] ?? [2, 100]),
+                upTo: clampTo(aim.upTo, rangeOf(structure)),
+                only: 'any',
                 mustHave: aim.mustHave.filter((w) => wishWords.find((x) => x.key === w)!.for(structure)),
               },
             })
@@ -157,6 +153,18 @@ export function AimEditor({
         )}
         shown in {number('How many examples', aim.count, [1, 12], (count) => setAim({ count }))} examples.
       </p>
+      {kinds.length > 1 && (
+        <p className="flex flex-wrap items-center gap-2">
+          Of these,{' '}
+          <Select
+            label="Which facts"
+            value={aim.only}
+            choices={kinds.map((k) => ({ value: k, words: kindWords[k] }))}
+            onChange={(only) => setAim({ only })}
+          />
+          .
+        </p>
+      )}
       <div className="flex flex-wrap items-center gap-2" role="group" aria-label="The set must hold">
         <span>Among them</span>
         {wishWords

@@ -52,7 +52,7 @@ export default function NewLessonPage() {
   const [changed, setValue] = useState<AimChoice | null>(null)
   const start = useMemo(
     (): AimChoice => ({
-      ...(asked ? choiceFor(asked, 4, first.aim) : first),
+      ...(asked ? choiceFor(asked, 4, first.aim, me?.houseStyle ?? defaultHouseStyle) : first),
       arc: me?.houseStyle.arc ?? 'show-together-alone',
       story: defaultStory,
     }),

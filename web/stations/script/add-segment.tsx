@@ -6,9 +6,9 @@ import { useMemo, useState, type ReactNode } from 'react'
 import { type Example, type Lesson, type Segment, segmentKinds } from '@awlbox/core/contracts/lesson'
 import { exampleSentence } from '@awlbox/core/plan/numbers/facts'
 import { waysToWork } from '@awlbox/core/plan/numbers/strategies'
-import { briefing, talkWays } from '@awlbox/core/script/template/talk-first'
-import { playExample } from '@awlbox/core/script/template/example'
-import { segment as made, type Writing } from '@awlbox/core/script/template/lines'
+import { briefing, waysOf } from '@awlbox/core/script/template/talk-first'
+import { teachingOf } from '@awlbox/core/script/template/teach'
+import { type LessonWriting, segment as made, type Writing } from '@awlbox/core/script/template/lines'
 import { warmUpsFor } from '@awlbox/core/script/template/warm-ups'
 import { clockTime } from '@awlbox/core/words'
 import { ask } from '../../api.ts'
@@ -66,7 +66,14 @@ function AddDialog({ onClose }: { onClose: () => void }) {
     goTo(segment.id)
     onClose()
   }
-  const w: Writing = { aim: doc.aim, age: doc.age, style: me.houseStyle, story: doc.story, newId }
+  const w: LessonWriting = {
+    aim: doc.aim,
+    age: doc.age,
+    style: me.houseStyle,
+    story: doc.story,
+    newId,
+    teach: teachingOf(doc.ideaId, doc.aim, doc.examples),
+  }
   return (
     <Dialog open onClose={onClose} title="Add a segment" wide>
       <div role="tablist" className="flex flex-wrap gap-1.5 mb-4">
@@ -110,7 +117,7 @@ function AddDialog({ onClose }: { onClose: () => void }) {
             key: exampleSentence(e),
             title: <span className="font-child text-lg figures">{exampleSentence(e)}</span>,
             note: 'played on the table, with a wait and a check',
-            add: () => add(made(w, 'We do it together', 'together', playExample(e, w, true))),
+            add: () => add(made(w, 'We do it together', 'together', w.teach.play(e, w, true))),
           }))}
         />
       )}
@@ -136,7 +143,7 @@ function AddDialog({ onClose }: { onClose: () => void }) {
                     key: 'brief',
                     title: 'Before you start',
                     note: 'the ways children may think, no answers',
-                    add: () => add(briefing(doc.examples[0]!, w, talkWays(doc.examples[0]!, w))),
+                    add: () => add(briefing(w, waysOf(doc.examples[0]!, w))),
                   },
                 ]
               : []),

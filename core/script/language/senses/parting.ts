@@ -9,6 +9,7 @@ import {
   thingsIn,
 } from '../../table/state.ts'
 import type { Clause, Part } from '../clauses.ts'
+import type { Group } from '../groups.ts'
 import { candidates, picked, thingsAt } from '../pick.ts'
 import { type Ground, matNamed, matOn } from '../spots.ts'
 import { isVerbOf } from '../verbs.ts'
@@ -43,6 +44,8 @@ export const split: Sense = (c, { ground }) => {
   const apart =
     has(c, 'apart', 'up') ||
     ['split', 'part', 'separate', 'break', 'partition', 'snap', 'cut'].includes(c.verb ?? '')
+  const size = ofOneSize(heaps?.group) ?? sizeSaid(c)
+  if (size !== null) return inGroupsOf(size, c, ground)
   if (!heaps && !apart && !(c.verb === 'share' && into)) return null
   const mat = partedMat(c, ground)
   if (!mat) return null
@@ -60,6 +63,15 @@ export const split: Sense = (c, { ground }) => {
   const actions = parted(mat, things, parts, ground)
   return actions.length ? sensed(actions, c.parts) : null
 }
+/** "Put them in groups of 3", "Group them in twos": as many groups as there are, and what is over. */
+function inGroupsOf(size: number, c: Clause, ground: Ground): ReturnType<Sense> {
+  const mat = partedMat(c, ground)
+  if (!mat) return null
+  const things = mattered(mat, c, ground)
+  const parts = equally(things.length, size)
+  const actions = parts ? parted(mat, things, parts, ground) : []
+  return actions.length ? sensed(actions, c.parts) : null
+}
 /** Everything on the mat that is to be parted; where the whole is named or has all, what lies in it. */
 const mattered = (mat: Mat, c: Clause, ground: Ground): Thing[] => {
   const named = c.parts.find((p) => p.prep === null && p.group.noun !== null && p.group.mat === null)
@@ -72,6 +84,22 @@ const mattered = (mat: Mat, c: Clause, ground: Ground): Thing[] => {
   })
   return called.length ? called : all
 }
+/** "Groups of three": as many as there are, all of one size, and what is over. */
+const ofOneSize = (g: Group | undefined): number | null =>
+  g && g.n === null && g.many && g.of?.n != null && g.of.n > 0 ? g.of.n : null
+const inSizes = ['twos', 'threes', 'fours', 'fives', 'sixes', 'tens']
+/** "Group them in threes", "into twos". */
+function sizeSaid(c: Clause): number | null {
+  const at = c.words.findIndex(
+    (w, i) => ['in', 'into'].includes(w.t) && inSizes.includes(c.words[i + 1]?.t ?? ''),
+  )
+  return at < 0 ? null : ([2, 3, 4, 5, 6, 10][inSizes.indexOf(c.words[at + 1]!.t)] ?? null)
+}
+/** Groups of a size and what is over; null where there are not enough for one. */
+const equally = (there: number, size: number): number[] | null =>
+  there < size
+    ? null
+    : Array.from({ length: Math.ceil(there / size) }, (_, i) => Math.min(size, there - i * size))
 function partsSaid(c: Clause, heaps: Part | undefined, there: number): number[] | null {
   const g = heaps?.group
   if (says(c, 'half', 'halves', 'middle') && there % 2 === 0 && !numbersOf(c).length)

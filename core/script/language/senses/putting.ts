@@ -255,18 +255,26 @@ const isThing = (g: Group, spots: readonly Spot[]): boolean =>
 /** Whether a group can be put out as so many things: no mat, no place of one, no heap of nothing, no "two fewer". */
 function mayBePut(g: Group): boolean {
   const noun = g.noun ?? ''
-  if (noun === 'fewer' || noun === 'less' || (heapNouns.includes(noun) && !g.of)) return false
+  if (
+    noun === 'fewer' ||
+    noun === 'less' ||
+    (heapNouns.includes(noun) && (!g.of || (g.many && g.n === null)))
+  )
+    return false
   if (g.mat === 'tower' || g.mat === 'row') return g.of !== null
   return !(noun in placeNouns) && (g.mat === null || g.mat === 'coins')
 }
 /** Face, kind and worth of what is put. */
+/** What things are called: of a mat or a heap of them, what lies in it. */
+const thingNoun = (g: Group, asThing: boolean): string | null =>
+  (g.mat && !asThing) || heapNouns.includes(g.noun ?? '') ? (g.of?.noun ?? null) : g.noun
 function looksOf({ c, g }: Put, asThing: boolean): { face: Thing['face']; kind: string; worth: number } {
   const inner = g.of && !g.of.definite ? g.of : null
   const worth = g.worth ?? inner?.worth ?? 1
   const face = g.face ?? inner?.face ?? 'saffron'
   if (g.mat === 'coins' || isCoin(g)) return { face, kind: 'coins', worth }
   if (g.noun === 'friend' || g.noun === 'partner') return { face, kind: 'counters', worth }
-  const noun = g.mat && !asThing ? (inner?.noun ?? null) : g.noun
+  const noun = thingNoun(g, asThing)
   const kind = kindOf(g.worth !== null ? null : noun, c, g.from)
   return { face, kind: ['draw', 'paint', 'dot'].includes(c.verb ?? '') ? drawnKind(kind) : kind, worth }
 }

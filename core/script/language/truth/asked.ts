@@ -72,6 +72,8 @@ const asks = (words: readonly Word[]): boolean =>
 export const askedOf: (text: string) => number | null = remembered((text) => {
   // Counting in steps, what comes next is not the neighbour.
   if (/\bin (twos|threes|fives|tens)\b/i.test(text)) return null
+  // A way is asked for, or what helps, and no number.
+  if (/\bhow (do|can|could|did|would|should|else)\b|\bhelps?\b/i.test(text)) return null
   const found = new Set<number>()
   for (const said of sentencesSaid(text)) {
     // What comes after a colon asks by itself: "two gardeners with four each: double four is how many?".

@@ -94,6 +94,7 @@ export const storyAnswer: (text: string) => number | null = remembered((text) =>
   const plain = sentences.flatMap((s) => s.words.map((w) => w.t)).join(' ')
   const shared = shareOf(plain, a.n, b.n)
   if (shared !== null) return shared
+  if (/\b(each|every|apiece)\b/.test(plain)) return groupsAsked(sentences, ask, a, b)
   if (asksDifference.test(ask)) return Math.abs(a.n - b.n)
   const second = sentences[b.sentence]!.words
   // What happens is said with the second number: in its own sentence, or after the first number of the same one.
@@ -166,6 +167,25 @@ function shareOf(plain: string, whole: number, among: number): number | null {
   if (!/\b(share|shared|same for|fair|fairly|equal|equally)\b/.test(plain)) return null
   if (!/\b(each|every|your share|apiece)\b/.test(plain) || among < 2) return null
   return whole % among === 0 ? whole / among : null
+}
+/**
+ * "Twelve parcels, three in each bag. How many bags are full?" comes to groups; "four bags with three parcels in each.
+ * How many parcels?" to things. Null where the words leave open which number is whose.
+ */
+function groupsAsked(sentences: readonly Said[], ask: string, a: Told, b: Told): number | null {
+  const words = sentences.flatMap((s) => (s.end === '?' ? [] : s.words))
+  const each = words.findIndex((w) => ['each', 'every', 'apiece'].includes(w.t))
+  const place = words[each]?.t === 'apiece' ? '' : (words[each + 1]?.t ?? '')
+  const asked = ask.match(/\bhow many (\w+)/)?.[1] ?? ''
+  const one = (plural: string): string => plural.replace(/(?:es|s)$/, '')
+  const same = (x: string, y: string): boolean => x !== '' && y !== '' && one(x) === one(y)
+  // "Each" belongs to the number told last before it.
+  if (each < 0 || b.n < 1 || sentences[b.sentence]!.words[b.at + 1]?.t === 'more') return null
+  if (same(asked, place) || (same(asked, 'groups') && !same(a.noun, 'groups')))
+    return a.n % b.n === 0 || /\bfull\b/.test(ask) ? Math.floor(a.n / b.n) : null
+  // Groups told first, then how many in one: things are asked for.
+  if ((same(a.noun, place) || place === '' || !/^\p{L}/u.test(place)) && same(asked, b.noun)) return a.n * b.n
+  return null
 }
 /** "You and a friend, the same for both": one number shared by two. */
 export const shareOfTwo: (text: string) => number | null = remembered((text) => {
