@@ -90,6 +90,8 @@ export const Spot = z.object({ mat: MatKind, region: z.number() })
 export type Spot = z.infer<typeof Spot>
 export const TableState = z.object({
   mats: z.array(Mat).readonly(),
+  /** Mats put away or cleared off, bare and in the form they had: named again, they come back as they were. */
+  aside: z.array(Mat).readonly(),
   written: z.array(z.string()).readonly(),
   held: z.number().nullable(),
   /** Largest number of things out since the table was last cleared: the "start" of a take-away. */

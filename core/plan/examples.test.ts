@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import type { Device } from '../contracts/chance.ts'
 import { Aim, type Example, structures, wishes } from '../contracts/lesson.ts'
 import { aimOf } from './aim.ts'
-import { findExamples, varietyWords } from './examples.ts'
+import { anotherLike, findExamples, varietyWords } from './examples.ts'
 import { crossesTen, factKey, largestIn } from './numbers/facts.ts'
 
 const aim = (over: Partial<Aim>): Aim => aimOf({ structure: 'add', upTo: 10, ...over })
@@ -105,5 +106,34 @@ describe('three sets of one idea', () => {
     if (!r.ok) throw new Error(r.conflict)
     for (const s of r.sets)
       expect(varietyWords(s.examples)).toContain(`${new Set(s.examples.map((e) => e.a)).size} first number`)
+  })
+})
+
+describe('a device limits what is offered', () => {
+  const dice: Device = { kind: 'dice', faces: [1, 2, 3, 4, 5, 6], dice: 2 }
+  const made = (over: Partial<Aim>) => findExamples(aim({ count: 4, ...over }), { zero: true, seed: 2 })
+  test('two dice give no first or second part above six', () => {
+    for (const upTo of [8, 10, 12]) {
+      const r = made({ upTo, device: dice })
+      if (!r.ok) throw new Error(r.conflict)
+      for (const e of r.sets.flatMap((s) => s.examples)) {
+        expect(Math.max(e.a, e.b)).toBeLessThanOrEqual(6)
+        expect(Math.min(e.a, e.b)).toBeGreaterThan(0)
+      }
+    }
+  })
+  test('another fact is one that can come too', () => {
+    const wanted = aim({ device: dice })
+    const e: Example = { a: 5, b: 3, total: 8, op: '+' }
+    const next = anotherLike(e, [e], wanted, { zero: true, seed: 1 })
+    expect(Math.max(next!.a, next!.b)).toBeLessThanOrEqual(6)
+  })
+  test.each<[Partial<Aim>, RegExp]>([
+    [{ structure: 'teens', upTo: 19, device: dice }, /none of the facts/],
+    [{ structure: 'parts', upTo: 10, device: dice }, /Only 3 of the 11 facts/],
+    [{ mustHave: ['zero'], device: dice }, /zero/],
+  ])('where it gives too little, that is said: %o', (over, says) => {
+    const r = made(over)
+    expect(r.ok ? '' : r.conflict).toMatch(says)
   })
 })

@@ -1,6 +1,5 @@
-import type { Device } from '../contracts/chance.ts'
 import type { Aim, Example, Wish } from '../contracts/lesson.ts'
-import { cannotCome } from './chance/plan.ts'
+import { cannotCome, unreachable } from './chance/plan.ts'
 import { candidates } from './candidates.ts'
 import { crossesTen, factKey, leftOver, tagsOf } from './numbers/facts.ts'
 import { seeded } from './seeded.ts'
@@ -68,8 +67,9 @@ export interface SearchOptions {
  * stand together.
  */
 export function findExamples(aim: Aim, options: SearchOptions): SearchResult {
-  const pool = candidates(aim, options.zero, options.turnRounds)
-  const conflict = conflictIn(aim, pool, options)
+  const all = candidates(aim, options.zero, options.turnRounds)
+  const pool = fromDevice(aim, all)
+  const conflict = deviceConflict(aim, all, pool) ?? conflictIn(aim, pool, options)
   if (conflict) return { ok: false, conflict }
   const random = seeded(options.seed)
   const keep = options.keep ?? []
@@ -185,7 +185,7 @@ export function anotherLike(
     const other = kindsOf(f)
     return [...kinds].filter((t) => !other.has(t)).length + [...other].filter((t) => !kinds.has(t)).length
   }
-  const near = candidates(aim, options.zero, options.turnRounds)
+  const near = fromDevice(aim, candidates(aim, options.zero, options.turnRounds))
     .filter(
       (f) =>
         !taken.has(factKey(f)) &&
@@ -235,13 +235,31 @@ function conflictIn(aim: Aim, pool: readonly Example[], options: SearchOptions):
     return `Only ${pool.length} ${pool.length === 1 ? 'fact exists' : 'facts exist'} here; ${aim.count} examples were asked for.`
   if (aim.noRepeatedTotal && new Set(pool.map((e) => e.total)).size < aim.count)
     return `Only ${new Set(pool.map((e) => e.total)).size} different totals exist; ${aim.count} were asked for.`
-  return deviceConflict(aim.device, aim)
+  return null
+}
+/** The facts whose numbers the aim's device can give. */
+function fromDevice(aim: Aim, facts: readonly Example[]): readonly Example[] {
+  const never = new Set(unreachable(aim.device, facts, aim.structure))
+  return never.size ? facts.filter((e) => !never.has(e)) : facts
+}
+const wishWords: Record<Wish, string> = {
+  double: 'two equal parts',
+  'turn-round': 'its turn-round',
+  zero: 'zero',
+  'crosses ten': 'a ten to cross',
+  leftover: 'something left over',
 }
 /** What the device can never produce, held against the aim. */
-function deviceConflict(device: Device, aim: Aim): string | null {
-  if (device.kind === 'none') return null
-  if (aim.mustHave.includes('double') && cannotCome(device).doubles)
+function deviceConflict(aim: Aim, all: readonly Example[], pool: readonly Example[]): string | null {
+  if (aim.device.kind === 'none') return null
+  if (aim.mustHave.includes('double') && cannotCome(aim.device).doubles)
     return 'The device never gives a double: what is drawn is not put back.'
+  const lost = aim.mustHave.find((w) => holds[w](all) && !holds[w](pool))
+  if (pool.length && lost) return `The device never gives a fact with ${wishWords[lost]}.`
+  if (all.length > 0 && pool.length < Math.min(aim.count, all.length))
+    return pool.length
+      ? `Only ${pool.length} of the ${all.length} facts here can come of the device; ${aim.count} examples were asked for. Change the device, or let numbers come from nothing.`
+      : 'The device gives none of the facts here. Change the device, or let numbers come from nothing.'
   return null
 }
 

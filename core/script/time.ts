@@ -85,6 +85,7 @@ const handling = (a: Action): number => {
       return a.times * clock.hop
     case 'lay':
     case 'away':
+    case 'bring back':
       return clock.move * 2
     case 'clap':
       return 2

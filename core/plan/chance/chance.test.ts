@@ -81,7 +81,7 @@ describe('what can never come', () => {
   })
   test('one die never gives nought, nor seven to ten as the first part of ten', () => {
     const facts = Array.from({ length: 11 }, (_, a) => ({ a, b: 10 - a, total: 10, op: '+' as const }))
-    expect(unreachable(die, facts).map((e) => e.a)).toEqual([0, 7, 8, 9, 10])
+    expect(unreachable(die, facts, 'parts').map((e) => e.a)).toEqual([0, 7, 8, 9, 10])
     expect(cannotCome(die).why.join()).toMatch(/Zero never comes/)
   })
   test('0 and 7 is 7', () => expect(read([0, 7], usualReading(bowl(false)))).toBe(7))
@@ -167,9 +167,34 @@ describe('a lucky run', () => {
     expect(luckySeed(bowl(false), [[4, 4]], 10)).toBeNull())
   test('an example the device cannot show has no roll', () =>
     expect(
-      rollsFor(die, [
-        { a: 7, b: 3, total: 10, op: '+' },
-        { a: 6, b: 4, total: 10, op: '+' },
-      ]),
+      rollsFor(
+        die,
+        [
+          { a: 7, b: 3, total: 10, op: '+' },
+          { a: 6, b: 4, total: 10, op: '+' },
+        ],
+        'parts',
+      ),
     ).toEqual([null, [6]]))
+  test.each([
+    // Counting on, the die says how far; of a teen its ones; in tens how many of them.
+    ['count-on', { a: 14, b: 3, total: 17, op: '+' }, [3]],
+    ['teens', { a: 10, b: 5, total: 15, op: '+' }, [5]],
+    ['tens', { a: 34, b: 20, total: 54, op: '+' }, [2]],
+    ['tens', { a: 20, b: 70, total: 90, op: '+' }, null],
+    ['take-away', { a: 9, b: 8, total: 1, op: '-' }, null],
+  ] as const)('%s: %o of one die is %o', (structure, fact, roll) =>
+    expect(rollsFor(die, [fact], structure)).toEqual([roll]),
+  )
+  test('two digits from a bowl are the number a fact begins with', () =>
+    expect(
+      rollsFor(
+        bowl(false),
+        [
+          { a: 35, b: 20, total: 55, op: '+' },
+          { a: 44, b: 10, total: 54, op: '+' },
+        ],
+        'tens',
+      ),
+    ).toEqual([[3, 5], null]))
 })

@@ -1,6 +1,5 @@
 import type { Device } from '../../contracts/chance.ts'
 import type { Example, Structure } from '../../contracts/lesson.ts'
-import { factKey } from '../numbers/facts.ts'
 import { fractions } from './fractions.ts'
 
 /** One outcome of a round: the numbers that came, in order, with its exact chance (0–1). */
@@ -149,22 +148,34 @@ const listWords = (ns: readonly number[]): string =>
       ? `${ns.slice(0, -1).join(', ')} and ${ns.at(-1)}`
       : String(ns[0])
 
-/**
- * Facts of an aim that a device can never give: a die gives no first part of 0 or above 6. `gives` says which number
- * of the fact comes from a single roll: the first, or, when counting on, the second.
- */
-export function unreachable(device: Device, facts: readonly Example[], gives: 'a' | 'b' = 'a'): Example[] {
+/** The number of a fact that a single round gives: what is added or taken, the ones of a teen, how many tens, else the first. */
+function givenOf(e: Example, structure: Structure, device: Device): number {
+  if (e.op === '#' || usualReading(device) === 'tens and ones') return e.a
+  switch (structure) {
+    case 'count-on':
+    case 'take-away':
+    case 'teens':
+      return e.b
+    case 'tens':
+      return e.b / 10
+    default:
+      return e.a
+  }
+}
+/** Whether a round of the device shows both numbers of a fact at once, in their order. */
+const givesBoth = (device: Device, e: Example, all: readonly Outcome[]): boolean =>
+  device.kind !== 'bowl' && e.op !== '#' && (all[0]?.numbers.length ?? 0) > 1
+
+/** Facts of an aim that a device can never give: a die gives no first part of 0 or above 6. */
+export function unreachable(device: Device, facts: readonly Example[], structure: Structure): Example[] {
   if (device.kind === 'none') return []
   const all = outcomes(device)
-  const two = all[0]!.numbers.length > 1 && !(device.kind === 'bowl')
-  const firsts = new Set(
-    all.map((o) => (two ? `${o.numbers[0]},${o.numbers[1]}` : String(read(o.numbers, usualReading(device))))),
+  const pairs = new Set(all.map((o) => `${o.numbers[0]},${o.numbers[1]}`))
+  const singles = new Set(all.map((o) => read(o.numbers, usualReading(device))))
+  return facts.filter((e) =>
+    givesBoth(device, e, all) ? !pairs.has(`${e.a},${e.b}`) : !singles.has(givenOf(e, structure, device)),
   )
-  return facts.filter((e) => !firsts.has(two ? `${e.a},${e.b}` : String(e[gives])))
 }
-/** Which number of a fact of this structure a single roll gives. */
-export const givenBy = (structure: Structure): 'a' | 'b' =>
-  structure === 'count-on' || structure === 'take-away' || structure === 'tens' ? 'b' : 'a'
 
 /**
  * Expected rounds until every reachable number has come. Rounds are let come at the moments of a Poisson process, which
@@ -250,17 +261,15 @@ export function luckySeed(
 export function rollsFor(
   device: Device,
   examples: readonly Example[],
-  gives: 'a' | 'b' = 'a',
+  structure: Structure,
 ): (readonly number[] | null)[] {
   const all = outcomes(device)
-  const bad = new Set(unreachable(device, examples, gives).map(factKey))
-  return examples.map((e) =>
-    bad.has(factKey(e))
-      ? null
-      : (all.find((o) =>
-          o.numbers.length > 1 && device.kind !== 'bowl'
-            ? o.numbers[0] === e.a && o.numbers[1] === e.b
-            : read(o.numbers, usualReading(device)) === e[gives],
-        )?.numbers ?? null),
+  return examples.map(
+    (e) =>
+      all.find((o) =>
+        givesBoth(device, e, all)
+          ? o.numbers[0] === e.a && o.numbers[1] === e.b
+          : read(o.numbers, usualReading(device)) === givenOf(e, structure, device),
+      )?.numbers ?? null,
   )
 }

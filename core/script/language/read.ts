@@ -34,6 +34,7 @@ const senses: readonly Sense[] = [
   devices.outcome,
   laying.layFromThings,
   laying.foldSlips,
+  laying.bringBack,
   laying.layOut,
   laying.putAway,
   devices.giveBack,

@@ -66,6 +66,8 @@ function lineOf(a: Action, table: TableState): string {
       return layLine(a)
     case 'away':
       return `Put the ${a.mat === 'frame' ? 'frame' : a.mat} away`
+    case 'bring back':
+      return `Bring the ${a.mat === 'frame' ? 'frame' : a.mat} back`
     case 'put': {
       const many = a.worth === 10 ? (a.count === 1 ? ' ten' : ' tens') : ''
       const kind =
@@ -143,7 +145,7 @@ function layLine(a: Extract<Action, { type: 'lay' }>): string {
 }
 type Marking = Exclude<
   Action,
-  { type: 'lay' | 'away' | 'put' | 'take' | 'move' | 'heap' | 'swap places' | 'turn' }
+  { type: 'lay' | 'away' | 'bring back' | 'put' | 'take' | 'move' | 'heap' | 'swap places' | 'turn' }
 >
 function markLine(a: Marking, table: TableState): string {
   switch (a.type) {

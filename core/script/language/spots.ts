@@ -8,7 +8,12 @@ export interface Ground {
   table: TableState
   named: Spot | null
 }
-export const matOn = (g: Ground, kind: MatKind): Mat | undefined => g.table.mats.find((m) => m.kind === kind)
+/** A mat that lies on the table. */
+export const matHere = (g: Ground, kind: MatKind): Mat | undefined =>
+  g.table.mats.find((m) => m.kind === kind)
+/** A mat on the table, or put away and to be had again by its name. */
+export const matOn = (g: Ground, kind: MatKind): Mat | undefined =>
+  matHere(g, kind) ?? g.table.aside.find((m) => m.kind === kind)
 
 /**
  * Words that may name another mat than their own when that one is not there: a card with dots is a dot card, a line on
@@ -31,7 +36,7 @@ export function matNamed(group: Group, ground: Ground): MatKind | null {
   if (plates && group.noun !== null && plates.regions[0]!.name.replace(/ \d+$/, '') === group.noun)
     return 'plates'
   if (group.noun && group.noun in placeNouns)
-    return placeNouns[group.noun] ?? severalPlaces(ground)?.kind ?? null
+    return placeNouns[group.noun] ?? severalPlaces(ground)?.kind ?? ground.named?.mat ?? null
   if (group.noun !== null && !(group.noun === 'circle' && group.place === 'whole')) return null
   if (group.place === 'whole') return matOn(ground, 'bar') && !matOn(ground, 'parts') ? 'bar' : 'parts'
   return placeAlone(group, ground)
@@ -40,7 +45,7 @@ function standingFor(group: Group, mat: MatKind, ground: Ground): MatKind {
   const sided = group.place === 'left' || group.place === 'right' || group.place === 'other'
   if (mat === 'square' && sided && group.noun === 'square') return 'dots'
   const found = standIns.find(
-    ([said, meant, fits]) => said === mat && !matOn(ground, said) && matOn(ground, meant) && fits(group),
+    ([said, meant, fits]) => said === mat && !matHere(ground, said) && matHere(ground, meant) && fits(group),
   )
   return found ? found[1] : mat
 }

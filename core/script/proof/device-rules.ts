@@ -7,10 +7,11 @@ import type { Moment } from '../simulate.ts'
 import { at, type Finding, type LineRule, type NearRule, type Rule } from './finding.ts'
 
 /** A roll no die gives, and a draw said of a bowl that has no such slip any more. */
-export const impossible: LineRule = (m) => {
+export const impossible: LineRule = (m, { device }) => {
   if (m.step.deliberate) return []
   const rolled = m.actions.flatMap((a) => (a.type === 'roll' ? a.faces : []))
-  const never = rolled.filter((f) => f < 1 || f > 6)
+  const faces = device.kind === 'dice' ? device.faces : []
+  const never = rolled.filter((f) => !faces.includes(f) && (f < 1 || f > 6))
   const found: Finding[] = never.map((said) => at(m, 'device-never', { said, device: 'a die' }))
   if (['say', 'reveal'].includes(m.step.verb)) {
     found.push(...neverIn(m.step.text).map((n) => at(m, 'device-never', { said: n.said, device: n.device })))

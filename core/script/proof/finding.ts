@@ -1,3 +1,4 @@
+import type { Device } from '../../contracts/chance.ts'
 import type { Found, Params, Severity } from '../../contracts/finding.ts'
 import { type ScriptCode, scriptCodes } from '../../findings/codes.ts'
 import type { HouseStyle } from '../../contracts/house-style.ts'
@@ -42,6 +43,8 @@ export type Rule = (context: ProofContext) => Finding[]
 interface LineContext {
   style: HouseStyle
   age: number
+  /** What the lesson's numbers come from. */
+  device: Device
 }
 /** A rule about one line at a time. */
 export type LineRule = (m: Moment, c: LineContext) => Finding[]
@@ -56,8 +59,8 @@ export function eachLine(rules: readonly LineRule[]): Rule {
     const out: Finding[] = []
     for (const m of moments) {
       let known = kept.get(m)
-      if (!known || known.style !== style || known.age !== lesson.age) {
-        const context = { style, age: lesson.age }
+      if (!known || known.style !== style || known.age !== lesson.age || known.device !== lesson.aim.device) {
+        const context = { style, age: lesson.age, device: lesson.aim.device }
         known = { ...context, findings: rules.flatMap((judge) => judge(m, context)) }
         kept.set(m, known)
       }

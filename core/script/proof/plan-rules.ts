@@ -1,5 +1,5 @@
 import type { Params } from '../../contracts/finding.ts'
-import { cannotCome, givenBy, unreachable } from '../../plan/chance/plan.ts'
+import { cannotCome, unreachable } from '../../plan/chance/plan.ts'
 import { candidates } from '../../plan/candidates.ts'
 import { holds } from '../../plan/examples.ts'
 import { exampleSentence, factKey, largestIn } from '../../plan/numbers/facts.ts'
@@ -34,13 +34,13 @@ export const device: Rule = ({ lesson, style }) => {
   const { aim, examples } = lesson
   if (aim.device.kind === 'none') return []
   const out: Finding[] = []
-  const never = unreachable(aim.device, examples, givenBy(aim.structure))
+  const never = unreachable(aim.device, examples, aim.structure)
   if (never.length)
     out.push(ofLesson('device-example', { examples: never.map(exampleSentence), count: never.length }))
   const facts = candidates(aim, style.zeroIsPart)
   const reason = cannotCome(aim.device).why[0]
   const because: Params = reason === undefined ? { case: 'unknown' } : { case: 'known', reason }
-  const missed = unreachable(aim.device, facts, givenBy(aim.structure))
+  const missed = unreachable(aim.device, facts, aim.structure)
   if (missed.length > 0 && missed.length < facts.length && aim.structure === 'parts')
     out.push(ofLesson('device-limits', { missed: missed.length, ways: facts.length, ...because }))
   return out

@@ -4,7 +4,7 @@ import { hop, mark, standAt, unhop, unmark } from './acts/line.ts'
 import * as places from './acts/places.ts'
 import * as marks from './acts/marks.ts'
 import { layMat } from './mats.ts'
-import { type Action, emptyTable, type Mat, type TableState, thingsOn } from './state.ts'
+import { type Action, emptyTable, type Mat, type MatKind, type TableState, thingsOn } from './state.ts'
 
 /**
  * The table after one action. Pure: the state given is not changed.
@@ -12,10 +12,48 @@ import { type Action, emptyTable, type Mat, type TableState, thingsOn } from './
  * nothing beyond a mat's places, nothing lost in a move or an exchange).
  */
 export function act(state: TableState, action: Action): TableState {
-  const next = perform(state, action)
+  const next = perform(broughtBack(state, action), action)
   const out = thingsOn(next).length
   return { ...next, start: action.type === 'clear' && !action.at ? 0 : Math.max(next.start, out) }
 }
+
+/** The table with the mat an action needs brought back, where it was put away. */
+function broughtBack(state: TableState, a: Action): TableState {
+  const kinds = matsOf(a).filter((kind) => !state.mats.some((m) => m.kind === kind))
+  const back = state.aside.filter((m) => kinds.includes(m.kind))
+  return back.length
+    ? { ...state, mats: [...state.mats, ...back], aside: state.aside.filter((m) => !back.includes(m)) }
+    : state
+}
+function matsOf(a: Action): readonly MatKind[] {
+  switch (a.type) {
+    case 'put':
+    case 'move':
+    case 'label':
+      return [a.at.mat]
+    case 'bring back':
+    case 'cover mat':
+    case 'ring':
+    case 'divide':
+    case 'swap places':
+    case 'mark':
+      return [a.mat]
+    case 'hop':
+    case 'stand':
+      return ['line', 'square']
+    case 'spin':
+      return ['spinner']
+    case 'draw':
+      return [a.from]
+    default:
+      return []
+  }
+}
+/** What lies aside once mats leave the table: bare, one of a kind, the latest form. */
+const setAside = (state: TableState, gone: readonly Mat[]): readonly Mat[] => [
+  ...state.aside.filter((m) => !gone.some((g) => g.kind === m.kind)),
+  ...gone.filter((m) => !['sound', 'scene', 'cards', 'dice'].includes(m.kind)).map(cleared),
+]
 
 function perform(state: TableState, a: Action): TableState {
   switch (a.type) {
@@ -26,10 +64,20 @@ function perform(state: TableState, a: Action): TableState {
         ...state,
         nextKey: state.nextKey + used,
         mats: [...state.mats.filter((m) => m.kind !== a.mat), mat],
+        aside: state.aside.filter((m) => m.kind !== a.mat),
       }
     }
     case 'away':
-      return { ...state, mats: state.mats.filter((m) => m.kind !== a.mat) }
+      return {
+        ...state,
+        mats: state.mats.filter((m) => m.kind !== a.mat),
+        aside: setAside(
+          state,
+          state.mats.filter((m) => m.kind === a.mat),
+        ),
+      }
+    case 'bring back':
+      return state
     case 'put':
       return places.put(state, a)
     case 'take':
@@ -124,12 +172,23 @@ function onNumbers(
   }
 }
 
-/** Keys start again: nothing that had one is on the table any more, unless it stands up again. */
-const clearAll = (state: TableState): TableState => ({
-  ...emptyTable,
-  nextKey: state.mats.some((m) => m.kind === 'skittles') ? state.nextKey : 1,
-  mats: state.mats.filter((m) => m.kind !== 'sound' && m.kind !== 'scene').map(cleared),
-})
+/**
+ * A bare table: the mats go with what lay on them, only skittles are set up again where they stand. Keys start again:
+ * nothing that had one is on the table any more, unless it stands up again.
+ */
+function clearAll(state: TableState): TableState {
+  const stays = (m: Mat): boolean => m.kind === 'skittles'
+  const mats = state.mats.filter(stays).map(cleared)
+  return {
+    ...emptyTable,
+    nextKey: mats.length ? state.nextKey : 1,
+    mats,
+    aside: setAside(
+      state,
+      state.mats.filter((m) => !stays(m)),
+    ),
+  }
+}
 /** One place or one mat emptied; the rest of the table stays. */
 function clearPlace(state: TableState, at: { mat: Mat['kind']; region: number | null }): TableState {
   const gone = state.mats

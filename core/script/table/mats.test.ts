@@ -130,6 +130,37 @@ describe('every mat and what is said of it', () => {
     expect(inHand(play(['Set up ten skittles', 'Knock down 4', 'Clear the table']))).toBe('10 skittles'))
 })
 
+describe('mats come and go', () => {
+  test.each<[string[], string]>([
+    [['Lay out two ten frames', 'Put 12 on the frame', 'Clear the table'], 'The table is bare'],
+    // Named again, a mat has the form it had.
+    [
+      ['Lay out two ten frames', 'Put 12 on the frame', 'Clear the table', 'Put 14 on the frame'],
+      'ten frame: 14 saffron, 6 empty',
+    ],
+    [
+      ['Lay out three plates', 'Put the plates away', 'Bring the plates back'],
+      'plates: plate 1 empty; plate 2 empty; plate 3 empty',
+    ],
+    [
+      ['Lay out three cups', 'Clear the table', 'Put 2 in the last cup'],
+      'plates: cup 1 empty; cup 2 empty; cup 3 2 saffron',
+    ],
+    [
+      ['Lay out a number line 0 to 20 in fives', 'Mark 7 on the line', 'Clear the table', 'Hop 3 on from 5'],
+      'number line 0 to 20: a hop from 5 to 8',
+    ],
+    [
+      ['Lay out a bowl with digits 3 to 6', 'Put the bowl away', 'Draw 4 from the bowl'],
+      'bowl with 3 slips: 3, 5, 6. cards: 4',
+    ],
+    // One that is not named stays away: a row is no row of a frame that is gone.
+    [['Put 5 on the frame', 'Clear the table', 'Put 3 on the row'], 'row: 3 saffron'],
+    [['Put 5 on the frame', 'Put the frame away', 'Lay out two ten frames'], 'ten frame: 20 empty'],
+    [['Put 4 in the jar', 'Put 3 on the row', 'Put the jar away'], 'row: 3 saffron'],
+  ])('%j: %s', (lines, want) => expect(describeTable(play(lines))).toBe(want))
+})
+
 describe('the table refuses what hands cannot', () => {
   test.each([
     ['no-room', ['Put 6 fingers on the left hand']],

@@ -16,6 +16,7 @@ export { matKinds } from '../../contracts/table.ts'
 export type { Card, Face, Hop, Line, Mat, MatKind, Region, Spot, TableState, Thing }
 export const emptyTable: TableState = {
   mats: [],
+  aside: [],
   written: [],
   held: null,
   start: 0,
@@ -41,6 +42,7 @@ export type Action =
       name: string | null
     }
   | { type: 'away'; mat: MatKind }
+  | { type: 'bring back'; mat: MatKind }
   /** `apart`: a heap of its own beside what lies there. */
   | { type: 'put'; count: number; face: Face; kind: string; worth: number; at: Spot; apart: boolean }
   | { type: 'take'; keys: readonly number[] }

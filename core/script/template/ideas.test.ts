@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest'
+import type { Device } from '../../contracts/chance.ts'
 import { HouseStyle } from '../../contracts/house-style.ts'
 import { type Arc, arcs, type Lesson } from '../../contracts/lesson.ts'
 import type { Mat, MatKind } from '../../contracts/table.ts'
@@ -7,7 +8,7 @@ import { aimOfIdea } from '../../plan/aim.ts'
 import { findExamples } from '../../plan/examples.ts'
 import { ladder } from '../../plan/ladder/ladder.ts'
 import { proofread, type Proofed } from '../proof/proof.ts'
-import { leftOn, type TableState, thingsOn } from '../table/state.ts'
+import { type Action, leftOn, type TableState, thingsOn } from '../table/state.ts'
 import { fromTemplate } from './lesson.ts'
 
 const houses: Partial<HouseStyle>[] = [
@@ -288,6 +289,53 @@ describe('what a lesson asks a home for', () => {
       if (arc === 'talk-first') continue
       const kinds = new Set(proof.moments.flatMap((m) => m.after.mats.map((x) => x.kind)))
       for (const [says, kind] of tools) if (says.test(text)) expect([...kinds], text).toContain(kind)
+    }
+  })
+})
+
+describe('a lesson whose numbers come from a device', () => {
+  const shows = (kind: Device['kind'], a: Action): boolean =>
+    ({ none: '', dice: 'roll', cards: 'show card', spinner: 'spin', bowl: 'draw' })[kind] === a.type
+  test.each<[string, Device]>([
+    ['add-10', { kind: 'dice', faces: [1, 2, 3, 4, 5, 6], dice: 2 }],
+    ['take-10', { kind: 'dice', faces: [1, 2, 3, 4, 5, 6], dice: 1 }],
+    ['zero', { kind: 'dice', faces: [0, 1, 2, 3, 4, 5], dice: 1 }],
+    ['parts-7', { kind: 'cards', numbers: [1, 2, 3, 4, 5, 6], draws: 1, back: true }],
+    ['missing-6', { kind: 'cards', numbers: [1, 2, 3, 4, 5], draws: 1, back: true }],
+    [
+      'count-on',
+      { kind: 'spinner', parts: [1, 2, 3].map((number) => ({ number, share: 4 - number })), spins: 1 },
+    ],
+    ['line-100', { kind: 'bowl', digits: [0, 1, 2, 3, 4, 5, 6, 7, 8, 9], draws: 2, back: false }],
+    ['tens-on', { kind: 'bowl', digits: [1, 2, 3, 4, 5, 6, 7, 8, 9], draws: 2, back: false }],
+    ['count-10', { kind: 'bowl', digits: [4, 5, 6, 7, 8, 9], draws: 1, back: true }],
+  ])('%s shows it before each example, asks homes for it, and has nothing wrong', (id, device) => {
+    const style = HouseStyle.parse({})
+    const idea = ladder.find((i) => i.id === id)!
+    const aim = { ...aimOfIdea(idea), device }
+    const found = findExamples(aim, { zero: true, seed: 1 })
+    if (!found.ok) throw new Error(found.conflict)
+    for (const arc of ['show-together-alone', 'game'] as const) {
+      let n = 0
+      const lesson = fromTemplate({
+        title: idea.name,
+        ideaId: id,
+        age: idea.ages[1],
+        aim,
+        examples: found.sets[0]!.examples,
+        style,
+        arc,
+        newId: () => `t${(n += 1)}`,
+      })
+      const { moments, findings } = proofread(lesson, style)
+      // That a die leaves some ways out is told of the aim, not of the script.
+      expect(findings.filter((f) => f.code !== 'device-limits').map((f) => told('script', f))).toEqual([])
+      for (const s of lesson.segments.filter((x) => ['show', 'together'].includes(x.kind)))
+        expect(
+          moments.some((m) => m.segment.id === s.id && m.actions.some((a) => shows(device.kind, a))),
+          s.title,
+        ).toBe(true)
+      expect(lesson.kit.some((k) => /die|card|spinner|bowl/.test(k.thing))).toBe(true)
     }
   })
 })

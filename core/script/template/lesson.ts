@@ -10,9 +10,11 @@ import {
   type Story,
 } from '../../contracts/lesson.ts'
 import { needed } from '../stock.ts'
+import { deviceLines, deviceRound, deviceTools } from './device-lines.ts'
 import { answers, homeTasks } from './tasks.ts'
 import { teachingOf } from './teach.ts'
-import { type LessonWriting, type Line, n, segment } from './lines.ts'
+import type { LessonWriting } from './teaching.ts'
+import { type Line, n, segment } from './lines.ts'
 import { briefing, talkSegments, waysOf } from './talk-first.ts'
 import { lessonWords, wordLines } from './warm-ups.ts'
 
@@ -68,7 +70,10 @@ function needsOf(w: LessonWriting, examples: readonly Example[], arc: Arc): stri
   // Where ways are talked about they are watched; only the jobs at the end are done with things.
   const handled = arc === 'talk-first' ? 0 : w.teach.handles(examples)
   const things = Math.max(1, handled, photo?.kind === 'photo' ? photo.things : 0)
-  const tools = arc === 'talk-first' ? ['paper', 'a pencil'] : w.teach.tools(examples, w)
+  const tools =
+    arc === 'talk-first'
+      ? ['paper', 'a pencil']
+      : [...w.teach.tools(examples, w), ...deviceTools(w.aim.device)]
   const all = [`${n(things)} small thing${things === 1 ? '' : 's'}`, ...tools]
   return all.length === 1 ? all[0]! : `${all.slice(0, -1).join(', ')} and ${all.at(-1)!}`
 }
@@ -86,6 +91,12 @@ function opening(w: LessonWriting, examples: readonly Example[], arc: Arc): Segm
     ]),
   ]
 }
+
+/** An example from a bare table to a bare table, its numbers first where a device gives them. */
+const play = (e: Example, w: LessonWriting, together: boolean): Line[] => [
+  ...deviceLines(e, w.aim),
+  ...w.teach.play(e, w, together),
+]
 
 function middle(
   arc: Arc,
@@ -106,12 +117,12 @@ function middle(
         ]
       : []
   const together = (list: readonly Example[]) =>
-    list.map((e, i) => segment(w, `We do it together ${i + 1}`, 'together', w.teach.play(e, w, true)))
+    list.map((e, i) => segment(w, `We do it together ${i + 1}`, 'together', play(e, w, true)))
   const middleOnes = rest.length ? [second!, ...rest.slice(0, -1)] : second ? [second] : []
   switch (arc) {
     case 'show-together-alone':
       return [
-        segment(w, 'Watch me first', 'show', w.teach.play(first, w, false)),
+        segment(w, 'Watch me first', 'show', play(first, w, false)),
         ...together(middleOnes),
         ...alone('On your own'),
       ]
@@ -132,10 +143,13 @@ function middle(
             ? [['say', 'Who has the most at the end wins.'] as Line]
             : [['say', 'You play together, against nobody.'] as Line]),
         ]),
-        segment(w, 'I play a round', 'show', w.teach.play(first, w, false)),
+        segment(w, 'I play a round', 'show', play(first, w, false)),
         ...together(middleOnes),
         segment(w, 'Now you play', 'game', [
-          ['pause', 'Play five rounds with your own things. Keep each number on a piece of paper. (300 s)'],
+          [
+            'pause',
+            `Play five rounds with your own things.${deviceRound(w.aim.device)} Keep each number on a piece of paper. (300 s)`,
+          ],
           ['ask', 'Which round made you think the most?'],
           ['wait', `${w.style.defaultWait} s`],
         ]),
@@ -150,7 +164,7 @@ function middle(
         ]),
         segment(w, 'What it is called', 'show', [
           ['say', 'Let us do one and give it its name.'],
-          ...w.teach.play(first, w, false),
+          ...play(first, w, false),
         ]),
         ...together(middleOnes),
         ...alone('One more, your way'),

@@ -1,6 +1,5 @@
 import type { HouseStyle } from '../../contracts/house-style.ts'
 import type { Aim, Segment, Step, Story, TaskSpec } from '../../contracts/lesson.ts'
-import type { Teaching } from './teaching.ts'
 import { numberName } from '../../plan/numbers/names.ts'
 
 /** A step before it has an id. */
@@ -13,11 +12,6 @@ export interface Writing {
   style: HouseStyle
   story: Story
   newId: () => string
-}
-
-/** What an arc is made from: also how its idea is taught. */
-export interface LessonWriting extends Writing {
-  teach: Teaching
 }
 
 export const n = numberName

@@ -1,17 +1,8 @@
 import type { Example, Segment } from '../../contracts/lesson.ts'
 import { exampleSentence } from '../../plan/numbers/facts.ts'
 import { waysToWork, type Worked } from '../../plan/numbers/strategies.ts'
-import {
-  type LessonWriting,
-  type Line,
-  n,
-  segment,
-  several,
-  showsSymbols,
-  wait,
-  type Writing,
-} from './lines.ts'
-import type { Way } from './teaching.ts'
+import { type Line, n, segment, several, showsSymbols, wait, type Writing } from './lines.ts'
+import type { LessonWriting, Way } from './teaching.ts'
 
 /** How a way of working is told to a grown-up in one sentence; numbers are another problem's, so that it gives nothing away. */
 const briefly: Record<string, string> = {

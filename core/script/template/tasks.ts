@@ -1,7 +1,8 @@
 import type { Example } from '../../contracts/lesson.ts'
 import { exampleSentence, leftOver, thingsFor } from '../../plan/numbers/facts.ts'
 import { countsThings } from '../../plan/candidates.ts'
-import { type LessonWriting, type Line, n, several, showsSymbols, type Writing } from './lines.ts'
+import type { LessonWriting } from './teaching.ts'
+import { type Line, n, several, showsSymbols, type Writing } from './lines.ts'
 import { spoken, storyOf } from './example.ts'
 import { capital } from '../../words.ts'
 

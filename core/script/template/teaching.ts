@@ -1,6 +1,10 @@
 import type { Example } from '../../contracts/lesson.ts'
 import type { Line, Writing } from './lines.ts'
 
+/** What an arc is made from: also how its idea is taught. */
+export interface LessonWriting extends Writing {
+  teach: Teaching
+}
 /** A word a lesson brings in, with a gesture of our own. */
 export interface NewWord {
   word: string

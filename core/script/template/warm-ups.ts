@@ -1,5 +1,5 @@
-import type { LessonWriting, Line, Writing } from './lines.ts'
-import type { NewWord } from './teaching.ts'
+import type { Line, Writing } from './lines.ts'
+import type { LessonWriting, NewWord } from './teaching.ts'
 import { capital } from '../../words.ts'
 
 export interface WarmUp {

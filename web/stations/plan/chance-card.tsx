@@ -10,7 +10,6 @@ import {
   chanceAbove,
   distribution,
   gameSeconds,
-  givenBy,
   outcomes,
   rollsFor,
   rollsFrom,
@@ -101,10 +100,7 @@ function DeviceDetail({
   const bars = useMemo(() => distribution(d, rule), [d, rule])
   const never = useMemo(() => cannotCome(d), [d])
   const meet = useMemo(() => roundsToMeetAll(bars), [bars])
-  const missing = useMemo(
-    () => unreachable(d, examples, givenBy(aim.structure)),
-    [d, examples, aim.structure],
-  )
+  const missing = useMemo(() => unreachable(d, examples, aim.structure), [d, examples, aim.structure])
   const draws = useMemo(() => outcomes(d)[0]?.numbers.length ?? 1, [d])
   const things = aim.mostThings || 10
   const games = useGames()
@@ -291,7 +287,7 @@ function Lucky({
   examples: readonly Example[]
   find: (d: Device, wanted: readonly (readonly number[])[]) => Promise<number | null>
 }) {
-  const wanted = useMemo(() => rollsFor(d, examples, givenBy(aim.structure)), [d, examples, aim.structure])
+  const wanted = useMemo(() => rollsFor(d, examples, aim.structure), [d, examples, aim.structure])
   const [found, setFound] = useState<{ wanted: typeof wanted; seed: number | null } | null>(null)
   const [looking, setLooking] = useState(false)
   const playable = wanted.filter((w) => w !== null)

@@ -179,7 +179,10 @@ export const turnCards: Sense = (c, { ground }) => {
     g.mat === 'cards' ||
     isNumber(g) ||
     ((g.quantity === 'both' || g.quantity === 'all' || g.pronoun !== null) && g.noun === null)
-  if (!named || (thingsAt(ground.table, null).length && g.mat !== 'cards' && !isNumber(g))) return null
+  const things = thingsAt(ground.table, null).length
+  if (!named || (things && g.mat !== 'cards' && !isNumber(g))) return null
+  // "Cover 3" where three things lie is said of things; "Cover the 3" of the card.
+  if (g.mat !== 'cards' && !g.definite && g.n !== null && things >= g.n) return null
   if (['show', 'lay', 'put'].includes(c.verb!) && !says(c, 'face', 'faces', 'over', 'face down', 'face up'))
     return null
   const numbers = numbersSaid(c.words).map(String)

@@ -2,7 +2,7 @@ import { type Action, type MatKind, matKinds } from '../../table/state.ts'
 import type { Clause } from '../clauses.ts'
 import type { Group } from '../groups.ts'
 import { anyThing, containers } from '../lexicon.ts'
-import { type Ground, matOn } from '../spots.ts'
+import { type Ground, matHere, matOn } from '../spots.ts'
 import { isVerbOf } from '../verbs.ts'
 import type { Word } from '../words.ts'
 import { after, bare, has, numbersSaid, type Sense, sensed, stepSaid } from './sense.ts'
@@ -160,11 +160,23 @@ export const foldSlips: Sense = (c) => {
   return texts.length ? sensed([{ type: 'show card', texts, up: false }], c.parts) : null
 }
 
+/** "Bring the frame back", "Get the plates out again": a mat put away, in the form it had. */
+export const bringBack: Sense = (c, { ground }) => {
+  if (!has(c, 'back', 'out', 'down') && !c.words.some((w) => w.t === 'again')) return null
+  const what = bare(c)[0]
+  const mat = what?.group.mat
+  if (!what || !mat || what.group.n !== null || what.group.of || matHere(ground, mat) || !matOn(ground, mat))
+    return null
+  if (!['bring', 'get', 'put', 'lay', 'fetch', 'take', 'have', 'set', 'need'].includes(c.verb ?? ''))
+    return null
+  return sensed([{ type: 'bring back', mat }], [what])
+}
+
 /** "Put the frame away", "Take the plates off the table": the mat itself goes. */
 export const putAway: Sense = (c, { ground }) => {
   if (!isVerbOf(c.verb, 'away') || !has(c, 'away')) return null
   const what = bare(c)[0]
   const mat = what?.group.mat
-  if (!what || !mat || what.group.n !== null || !matOn(ground, mat) || mat === 'hands') return null
+  if (!what || !mat || what.group.n !== null || !matHere(ground, mat) || mat === 'hands') return null
   return sensed([{ type: 'away', mat }], [what, after(c, 'from', 'off')])
 }

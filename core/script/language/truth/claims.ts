@@ -230,6 +230,16 @@ export function sameClaims(text: string, table: TableState): string | null {
   return sizes.some((n) => n > 0) && new Set(sizes).size > 1 ? sizes.join(' and ') : null
 }
 /** Cards lie in an order: "third along stands the five, and first of all the three". */
+/** "Two go to the first house": the first of what, and it is no card. */
+const ofOtherThings = (piece: readonly Word[]): boolean => {
+  const i = piece.findIndex((w) => w.ord !== null && w.t !== 'middle')
+  const next = piece[i + 1]?.t ?? ''
+  return (
+    i >= 0 &&
+    /^\p{L}{3}/u.test(next) &&
+    !/^(cards?|numbers?|digits?|slips?|ones?|places?|comes|stands|lies|was|now|and)$/.test(next)
+  )
+}
 export function cardClaims(text: string, table: TableState): Claim[] {
   const cards = table.mats.find((m) => m.kind === 'cards')?.cards.filter((c) => c.up) ?? []
   if (cards.length < 2) return []
@@ -240,7 +250,7 @@ export function cardClaims(text: string, table: TableState): Claim[] {
       const order =
         piece.find((w) => w.ord !== null && w.t !== 'middle')?.ord ??
         (piece.some((w) => w.t === 'at the end') ? -1 : null)
-      if (n == null || order === null) return []
+      if (n == null || order === null || ofOtherThings(piece)) return []
       const card = order === -1 ? cards.at(-1) : cards[order - 1]
       const there = Number(card?.text)
       return card && Number.isFinite(there) && there !== n
