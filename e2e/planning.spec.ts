@@ -130,7 +130,7 @@ test('an example again with new numbers, a segment kept and used again, a warm-u
   await page.getByLabel('First number').fill('8')
   await page.getByLabel('Second number').fill('3')
   await expect(page.getByRole('dialog')).toContainText('Set eight bottles up as skittles')
-  await page.getByRole('button', { name: 'Put it after this one' }).click()
+  await page.getByRole('button', { name: 'Keep both, this one after' }).click()
   await expect(page.getByRole('region', { name: 'I roll again' })).toBeVisible()
   await expect(page.getByText('Nothing wrong')).toBeVisible()
   await page.getByRole('button', { name: 'More for I roll again' }).click()

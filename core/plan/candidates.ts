@@ -26,7 +26,7 @@ export function kindsFor(aim: Aim): FactKind[] {
   const all = candidates({ ...aim, only: 'any' }, true).length
   return factKinds.filter((only) => {
     const some = candidates({ ...aim, only }, true).length
-    return only === 'any' || only === aim.only || (some > 0 && some < all)
+    return only === 'any' || only === aim.only || (some > 2 && some < all)
   })
 }
 

@@ -170,14 +170,17 @@ export function varietyWords(set: readonly Example[]): string {
 }
 const keyOf = (set: readonly Example[]): string => set.map(factKey).sort().join()
 
-/** One more fact for a set: like the one given in kind and effort, but not in it; null when there is none. */
+/**
+ * One more fact for a set: like the one given in kind and effort, but not in it, and none of those already offered in
+ * its place; null when there is none.
+ */
 export function anotherLike(
   e: Example,
   set: readonly Example[],
   aim: Aim,
-  options: SearchOptions,
+  options: SearchOptions & { offered?: ReadonlySet<string> },
 ): Example | null {
-  const taken = new Set(set.map(factKey))
+  const taken = new Set([...set.map(factKey), ...(options.offered ?? [])])
   const kindsOf = (x: Example) => new Set(tagsOf(x).filter((t) => !/\d/.test(t)))
   const kinds = kindsOf(e)
   const random = seeded(options.seed)

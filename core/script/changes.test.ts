@@ -2,14 +2,16 @@ import { told } from '../findings/say.ts'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { defaultHouseStyle } from '../contracts/house-style.ts'
-import type { Example, Lesson } from '../contracts/lesson.ts'
-import { aimOf } from '../plan/aim.ts'
+import { defaultStory, type Example, type Lesson } from '../contracts/lesson.ts'
+import { aimOf, aimOfIdea } from '../plan/aim.ts'
+import { ladder } from '../plan/ladder/ladder.ts'
 import { findExamples } from '../plan/examples.ts'
 import { savings, whereTimeGoes } from './clock-advice.ts'
 import { compareLessons } from './compare.ts'
 import { proofread } from './proof/proof.ts'
 import { duplicateWith, factOf, renumberText } from './renumber.ts'
 import { fromTemplate } from './template/lesson.ts'
+import { teachingOf } from './template/teach.ts'
 
 const made = (seed = 1, count = 4, upTo = 10): Lesson => {
   const aim = aimOf({ structure: 'add', upTo, count })
@@ -50,10 +52,59 @@ describe('an example again with new numbers', () => {
         { id: 'c', verb: 'ask' as const, text: 'How many?', task: { kind: 'number' as const, answer: 7 } },
       ],
     }
-    const { segment: copy } = duplicateWith(segment, e(4, 3), e(6, 2), () => 'n')
+    const { segment: copy } = duplicateWith(segment, e(4, 3), e(6, 2), { newId: () => 'n' })
     expect(copy.steps.map((s) => s.text)).toEqual(['4 s', 'Put out 6. (3 min)', 'How many?'])
     expect(copy.steps[2]!.task).toEqual({ kind: 'number', answer: 8 })
     expect(copy.title).toBe('A 2')
+  })
+  test('choices move with the right one, and stay as far from it as they were', () => {
+    const ask = (choices: string[], answer: number) => {
+      const segment = {
+        id: 's',
+        title: 'A',
+        kind: 'home task' as const,
+        audience: 'children' as const,
+        steps: [
+          {
+            id: 'a',
+            verb: 'ask' as const,
+            text: 'Which one is true?',
+            task: { kind: 'choice' as const, choices, answer },
+          },
+        ],
+      }
+      const { segment: copy } = duplicateWith(segment, e(4, 3), e(6, 2), { newId: () => 'n' })
+      return copy.steps[0]!.task
+    }
+    expect(ask(['4 + 3 = 6', '4 + 3 = 7', '4 + 3 = 9'], 1)).toMatchObject({
+      choices: ['6 + 2 = 7', '6 + 2 = 8', '6 + 2 = 10'],
+      answer: 1,
+    })
+    expect(ask(['Six', 'Seven', 'Eight'], 1)).toMatchObject({ choices: ['Seven', 'Eight', 'Nine'] })
+    expect(ask(['Four add three equals seven', 'Four add three equals five'], 0)).toMatchObject({
+      choices: ['Six add two equals eight', 'Six add two equals six'],
+    })
+    expect(ask(['The plate', 'The jar'], 1)).toMatchObject({ choices: ['The plate', 'The jar'] })
+  })
+  test('of a template, what its numbers pass on their way follows too', () => {
+    const idea = ladder.find((i) => i.id === 'make-ten')!
+    const aim = aimOfIdea(idea)
+    const style = defaultHouseStyle
+    let n = 0
+    const newId = () => `m${(n += 1)}`
+    const examples = [e(8, 5), e(9, 4), e(7, 6)]
+    const w = { aim, age: 6, style, story: defaultStory, newId, teach: teachingOf('make-ten', aim, examples) }
+    const lesson = fromTemplate({ title: 'T', ideaId: 'make-ten', age: 6, aim, examples, style, newId })
+    const shown = lesson.segments.find((s) => s.kind === 'show')!
+    const { segment, unchanged } = duplicateWith(shown, e(8, 5), e(6, 9), { newId, w })
+    expect(segment.steps.map((s) => s.text)).toContain('One fills the ten. Six is one and five.')
+    expect(unchanged).toEqual([])
+    const jobs = lesson.segments.find((s) => s.kind === 'home task')!
+    const again = duplicateWith(jobs, e(7, 6), e(8, 8), { newId, w }).segment
+    expect(again.steps.find((s) => s.task?.kind === 'number')!.task).toMatchObject({ answer: 16 })
+    // The choice asks of another example of the lesson and stays.
+    const choice = (s: typeof jobs) => s.steps.find((x) => x.task?.kind === 'choice')
+    expect(choice(again)!.text).toBe(choice(jobs)!.text)
   })
   test('a double becomes two numbers by turns', () => {
     expect(renumberText('Put 4 and 4 on the dot card', e(4, 4), e(5, 2))).toBe('Put 5 and 2 on the dot card')
@@ -70,7 +121,7 @@ describe('an example again with new numbers', () => {
           const segment = lesson.segments.find((s) => s.kind === 'show')!
           const from = factOf(segment, lesson.examples)!
           let n = 0
-          const { segment: copy } = duplicateWith(segment, from, e(a, b), () => `d${(n += 1)}`)
+          const { segment: copy } = duplicateWith(segment, from, e(a, b), { newId: () => `d${(n += 1)}` })
           const at = lesson.segments.indexOf(segment) + 1
           const after = {
             ...lesson,

@@ -1,8 +1,11 @@
-import type { Example, Segment } from '../contracts/lesson.ts'
+import type { Example, Segment, Step, TaskSpec } from '../contracts/lesson.ts'
 import { exampleSentence } from '../plan/numbers/facts.ts'
-import { numberName, readNumberAt } from '../plan/numbers/names.ts'
+import { numberName, numbersIn, readNumberAt, tokens } from '../plan/numbers/names.ts'
 import { pauseWords } from './reading.ts'
 import { sentencesIn } from './sentence.ts'
+import { play } from './template/lesson.ts'
+import type { Line } from './template/lines.ts'
+import type { LessonWriting } from './template/teaching.ts'
 import { capital } from '../words.ts'
 
 type Role = 'a' | 'b' | 'total'
@@ -64,16 +67,34 @@ export function renumberText(
 }
 
 export interface Renumbered {
+  /** The segment again, its steps with ids of their own and its title one further. */
   segment: Segment
   /** Lines whose numbers belonged to no part of the fact and were left as they were. */
   unchanged: string[]
 }
-/** A copy of a segment played with another fact: every line that depends on the numbers follows. */
-export function duplicateWith(segment: Segment, from: Example, to: Example, newId: () => string): Renumbered {
+/**
+ * A copy of a segment played with another fact. What a template wrote is written again with the new numbers, whatever
+ * they pass on their way; of other lines each number that is a part of the fact follows, choices included.
+ */
+export function duplicateWith(
+  segment: Segment,
+  from: Example,
+  to: Example,
+  make: { newId: () => string; w?: LessonWriting },
+): Renumbered {
   const unchanged: string[] = []
+  const written = make.w ? writtenAgain(segment, from, to, make.w) : new Map<Step, readonly Line[]>()
   // What is put out takes turns over the whole segment: of two fours the first put is the first part.
   const puts = { a: 0, b: 0, total: 0 }
-  const steps = segment.steps.map((s) => {
+  const steps = segment.steps.flatMap((s): Step[] => {
+    const lines = written.get(s)
+    if (lines)
+      return lines.map(([verb, text, task]) => ({
+        id: make.newId(),
+        verb,
+        text,
+        ...(task ? { task } : {}),
+      }))
     // Seconds to wait or at home are no part of the fact.
     const words = s.verb === 'pause' ? pauseWords(s.text) : s.text
     const text =
@@ -82,12 +103,80 @@ export function duplicateWith(segment: Segment, from: Example, to: Example, newI
         : renumberText(words, from, to, s.verb === 'do' ? puts : undefined) + s.text.slice(words.length)
     const numbers = s.text.match(/\d+/g) ?? []
     if (text === s.text && numbers.length && s.verb !== 'wait' && s.verb !== 'pause') unchanged.push(s.text)
-    const answer = s.task?.kind === 'number' ? s.task.answer : null
-    const role = (['total', 'b', 'a'] as const).find((r) => from[r] === answer)
-    const task = s.task?.kind === 'number' && role ? { ...s.task, answer: to[role] } : s.task
-    return { ...s, id: newId(), text, ...(task ? { task } : {}) }
+    const task = s.task && renumberTask(s.task, from, to)
+    return [{ ...s, id: make.newId(), text, ...(task ? { task } : {}) }]
   })
-  return { segment: { ...segment, id: newId(), title: renumberTitle(segment.title), steps }, unchanged }
+  return { segment: { ...segment, id: make.newId(), title: renumberTitle(segment.title), steps }, unchanged }
+}
+
+/** What a template wrote for a fact, as it writes it for another: all of it at the first of its lines, nothing at the rest. */
+function writtenAgain(
+  segment: Segment,
+  from: Example,
+  to: Example,
+  w: LessonWriting,
+): Map<Step, readonly Line[]> {
+  const out = new Map<Step, readonly Line[]>()
+  const same = (s: Step | undefined, [verb, text]: Line): boolean => s?.verb === verb && s.text === text
+  for (const together of [false, true]) {
+    const was = play(from, w, together)
+    const at = segment.steps.findIndex((_, i) => was.every((line, k) => same(segment.steps[i + k], line)))
+    if (at < 0 || !was.length) continue
+    const old = segment.steps.slice(at, at + was.length)
+    old.forEach((s, k) => out.set(s, k === 0 ? play(to, w, together) : []))
+  }
+  for (const job of [w.teach.number, w.teach.choice, w.teach.photo]) {
+    const line = job(from, w)
+    const step = segment.steps.find((s) => same(s, line))
+    if (step) out.set(step, [job(to, w)])
+  }
+  return out
+}
+
+/** A task's answer with the new fact: a number by the part it is, choices as far from the right one as they were. */
+function renumberTask(task: TaskSpec, from: Example, to: Example): TaskSpec {
+  const roleOfKey = (n: number): Role | undefined => (['total', 'b', 'a'] as const).find((r) => from[r] === n)
+  switch (task.kind) {
+    case 'number': {
+      const role = roleOfKey(task.answer)
+      return role ? { ...task, answer: to[role] } : task
+    }
+    case 'photo': {
+      const role = roleOfKey(task.things)
+      return role ? { ...task, things: Math.min(40, to[role]) } : task
+    }
+    case 'choice': {
+      const right = task.choices[task.answer] ?? ''
+      const choices = task.choices.map((c) => renumberChoice(c, right, from, to))
+      // Two that have become the same would make the question unfair: then they stay for the teacher to set.
+      return new Set(choices).size === choices.length ? { ...task, choices } : task
+    }
+  }
+}
+/** "4 + 3 = 6" beside the right "4 + 3 = 7" is one too few of the new fact as well; "six" beside "seven" too. */
+function renumberChoice(choice: string, right: string, from: Example, to: Example): string {
+  const last = (text: string): number | undefined => numbersIn(tokens(text)).at(-1)?.value
+  const [mine, key] = [last(choice), last(right)]
+  const role = key === undefined ? undefined : (['total', 'b', 'a'] as const).find((r) => from[r] === key)
+  if (mine === undefined || key === undefined || !role) return renumberText(choice, from, to)
+  const off = mine - key
+  // Below zero nothing can be chosen: as far on the other side.
+  const value = to[role] + off < 0 ? to[role] - off : to[role] + off
+  const all = numbersIn(tokens(choice))
+  if (all.length > 1) {
+    const start = choice.search(/[=]|\b(equals|makes|make|is the same as)\b/i)
+    const front = start < 0 ? choice : choice.slice(0, start)
+    const back = start < 0 ? '' : choice.slice(start)
+    return start < 0
+      ? renumberText(choice, from, to)
+      : renumberText(front, from, to) + swapNumber(back, mine, value)
+  }
+  return swapNumber(choice, mine, value)
+}
+/** One number of a text for another, in figures or words as it stood. */
+function swapNumber(text: string, was: number, is: number): string {
+  const fact = { a: was, b: -1, total: -1, op: '#' } as const
+  return renumberText(text, fact, { a: is, b: -1, total: -1, op: '#' })
 }
 const renumberTitle = (title: string): string => {
   const n = title.match(/^(.*?)(\d+)$/)
@@ -107,7 +196,9 @@ export function factOf(segment: Segment, examples: readonly Example[]): Example 
   const text = segment.steps.map((s) => s.text).join(' ')
   return (
     examples.find((e) =>
-      [e.a, e.b].every((n) => new RegExp(`\\b(${n}|${numberName(n)})\\b`, 'i').test(text)),
+      (e.op === '#' ? [e.a] : [e.a, e.b]).every((n) =>
+        new RegExp(`\\b(${n}|${numberName(n)})\\b`, 'i').test(text),
+      ),
     ) ?? null
   )
 }

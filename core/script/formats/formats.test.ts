@@ -1,7 +1,7 @@
 import { defaultHouseStyle } from '../../contracts/house-style.ts'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { arcs, Lesson, segmentKinds, structures, verbs, wishes } from '../../contracts/lesson.ts'
+import { arcs, Lesson, segmentKinds, factKinds, structures, verbs, wishes } from '../../contracts/lesson.ts'
 import { judgeWays } from '../../look/ways.ts'
 import { toFountain } from './fountain.ts'
 import { fromMarkdown, toMarkdown } from './markdown.ts'
@@ -73,6 +73,7 @@ const anyLesson = fc
       upTo: fc.integer({ min: 2, max: 100 }),
       count: fc.integer({ min: 1, max: 12 }),
       mustHave: fc.subarray([...wishes]),
+      only: fc.constantFrom(...factKinds),
       noRepeatedTotal: fc.boolean(),
       least: fc.integer({ min: 0, max: 99 }),
       mostThings: fc.integer({ min: 0, max: 100 }),
@@ -85,7 +86,7 @@ const anyLesson = fc
         .tuple(
           fc.integer({ min: 0, max: 99 }),
           fc.integer({ min: 0, max: 99 }),
-          fc.constantFrom('+' as const, '-' as const, '÷' as const, '~' as const, '@' as const),
+          fc.constantFrom('+' as const, '-' as const, '÷' as const, '~' as const, '@' as const, '#' as const),
           fc.integer({ min: 0, max: 198 }),
           fc.option(fc.constant(true), { nil: undefined }),
         )

@@ -1,6 +1,15 @@
 import { ladder } from '../../plan/ladder/ladder.ts'
 import type { Device } from '../../contracts/chance.ts'
-import { Aim, arcs, type Example, Lesson, structures, type Wish, wishes } from '../../contracts/lesson.ts'
+import {
+  Aim,
+  arcs,
+  type Example,
+  factKinds,
+  Lesson,
+  structures,
+  type Wish,
+  wishes,
+} from '../../contracts/lesson.ts'
 import { aimOfIdea } from '../../plan/aim.ts'
 import { ideaById } from '../../plan/ladder/ladder.ts'
 import { exampleSentence } from '../../plan/numbers/facts.ts'
@@ -10,6 +19,7 @@ export function frontLines(lesson: Lesson): string[] {
   const { aim, story } = lesson
   const said: string[] = [aim.structure, `up to ${aim.upTo}`, `${aim.count} examples`]
   if (aim.least) said.push(`from ${aim.least}`)
+  if (aim.only !== 'any') said.push(`only ${aim.only}`)
   for (const wish of aim.mustHave) said.push(`with ${wish}`)
   if (aim.noRepeatedTotal) said.push('no total twice')
   if (aim.mostThings) said.push(`at most ${aim.mostThings} things`)
@@ -84,6 +94,8 @@ function readAim(text: string): Aim | null {
     else if (/^from \d+$/.test(part)) aim.least = n
     else if (/^at most \d+ things?$/.test(part)) aim.mostThings = n
     else if (/^among \d+$/.test(part)) aim.among = n
+    else if (part.startsWith('only ') && (factKinds as readonly string[]).includes(part.slice(5)))
+      aim.only = part.slice(5)
     else if (part === 'no total twice') aim.noRepeatedTotal = true
     else if (part.startsWith('with ') && (wishes as readonly string[]).includes(part.slice(5)))
       (aim.mustHave as string[]).push(part.slice(5))
@@ -94,7 +106,7 @@ function readAim(text: string): Aim | null {
 }
 
 function readExample(text: string): Example | null {
-  const found = text.trim().match(/^(\d+)\s*([+\-−–÷~@])\s*(\d+)\s*=\s*(\d+)(\s*\(kept\))?$/)
+  const found = text.trim().match(/^(\d+)\s*([+\-−–÷~@#])\s*(\d+)\s*=\s*(\d+)(\s*\(kept\))?$/)
   if (!found) return null
   const op = found[2]!.replace(/[−–]/, '-') as Example['op']
   return {

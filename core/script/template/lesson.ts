@@ -93,7 +93,7 @@ function opening(w: LessonWriting, examples: readonly Example[], arc: Arc): Segm
 }
 
 /** An example from a bare table to a bare table, its numbers first where a device gives them. */
-const play = (e: Example, w: LessonWriting, together: boolean): Line[] => [
+export const play = (e: Example, w: LessonWriting, together: boolean): Line[] => [
   ...deviceLines(e, w.aim),
   ...w.teach.play(e, w, together),
 ]

@@ -185,7 +185,7 @@ export function AimEditor({
               </button>
             )
           })}
-        {aim.structure !== 'parts' && (
+        {aim.structure !== 'parts' && aim.structure !== 'numbers' && (
           <button
             type="button"
             aria-pressed={aim.noRepeatedTotal}
@@ -258,7 +258,7 @@ function StoryFields({ story, onChange }: { story: Story; onChange: (s: Story) =
   return (
     <p className="flex flex-wrap items-center gap-2">
       In the story {field('Who', 'who', 'w-24')} has one {field('One thing', 'thing', 'w-24')} or several{' '}
-      {field('Several things', 'things', 'w-24')} for {field('Where they go', 'place', 'w-36')}
+      {field('Several things', 'things', 'w-24')} for {field('Where they go', 'place', 'w-44')}
     </p>
   )
 }

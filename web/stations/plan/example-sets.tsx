@@ -1,5 +1,10 @@
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
+import { useState } from 'react'
 import { useMe } from '../../frame/me.ts'
+import { Button } from '../../kit/button.tsx'
+import { fieldLook } from '../../kit/field.ts'
+import { unreachable } from '@awlbox/core/plan/chance/plan'
+import { ownExampleHint, readOwnExample } from '@awlbox/core/plan/own-example'
 import { type SearchResult, varietyWords } from '@awlbox/core/plan/examples'
 import {
   closestCenter,
@@ -27,6 +32,8 @@ export interface RowActions {
   locked: (e: Example) => boolean
   onLock: (e: Example) => void
   onAnother: (e: Example) => void
+  /** Takes a fact written by hand into the set; a sentence when it cannot be. */
+  onOwn?: (own: Example) => string | null
   /** Puts the example at one place into another's. */
   onMove?: (from: number, to: number) => void
 }
@@ -52,7 +59,14 @@ export function ExampleRow({
       ))}
     </ol>
   )
-  if (!actions?.onMove) return list
+  const own = actions?.onOwn && <OwnExample aim={aim} onOwn={actions.onOwn} />
+  if (!actions?.onMove)
+    return (
+      <>
+        {list}
+        {own}
+      </>
+    )
   const move = actions.onMove
   return (
     <DndContext
@@ -66,7 +80,57 @@ export function ExampleRow({
       <SortableContext items={examples.map(factKey)} strategy={rectSortingStrategy}>
         {list}
       </SortableContext>
+      {own}
     </DndContext>
+  )
+}
+
+/** A fact of one's own, typed as one would write it. What a device cannot give is said, and taken all the same. */
+function OwnExample({ aim, onOwn }: { aim: Aim; onOwn: (own: Example) => string | null }) {
+  const [text, setText] = useState('')
+  const [said, setSaid] = useState<string | null>(null)
+  const put = () => {
+    const read = readOwnExample(text, aim)
+    if (!read.ok) return setSaid(read.why)
+    const refused = onOwn(read.example)
+    if (refused) return setSaid(refused)
+    setText('')
+    setSaid(
+      unreachable(aim.device, [read.example], aim.structure).length
+        ? `${exampleSentence(read.example)} is in, but the device never gives it.`
+        : null,
+    )
+  }
+  return (
+    <form
+      className="flex flex-wrap items-center gap-2 mt-2"
+      onSubmit={(e) => {
+        e.preventDefault()
+        put()
+      }}
+    >
+      <label className="flex items-center gap-2 text-sm text-steel">
+        One of your own
+        <input
+          className={`${fieldLook} font-child figures w-36 text-ink`}
+          value={text}
+          maxLength={40}
+          placeholder={ownExampleHint[aim.structure]}
+          onChange={(e) => {
+            setText(e.target.value)
+            setSaid(null)
+          }}
+        />
+      </label>
+      <Button small type="submit" disabled={!text.trim()}>
+        Put it in
+      </Button>
+      {said && (
+        <span role="status" className="text-sm text-blue">
+          {said}
+        </span>
+      )}
+    </form>
   )
 }
 
@@ -140,6 +204,9 @@ function ExampleCard({
   )
 }
 
+/** Where one writes a fact of one's own is where one has chosen. */
+const withoutOwn = ({ locked, onLock, onAnother }: RowActions): RowActions => ({ locked, onLock, onAnother })
+
 export function SetChooser({
   sets,
   chosen,
@@ -177,7 +244,11 @@ export function SetChooser({
             <span className="flex-1" />
             <span className="text-sm text-steel figures">{varietyWords(s.examples)}</span>
           </label>
-          <ExampleRow examples={s.examples} aim={aim} actions={actions(i)} />
+          <ExampleRow
+            examples={s.examples}
+            aim={aim}
+            actions={i === chosen ? actions(i) : withoutOwn(actions(i))}
+          />
         </div>
       ))}
     </div>

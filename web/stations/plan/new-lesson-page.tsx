@@ -229,5 +229,7 @@ function suggested(v: AimChoice, ideas: readonly Idea[]): string {
     'take-away': 'Parcels left at doors',
     'count-on': 'Hidden in the sack',
   }
-  return stories[v.aim.structure] ?? ideaById(v.ideaId, ideas)?.name ?? 'New lesson'
+  // A story of the structure would hide an idea that has a way of its own.
+  const plain = /^(parts-\d+|add-\d+|join|take-\d+|take-apart|count-on(-\d+)?)$/.test(v.ideaId)
+  return (plain ? stories[v.aim.structure] : undefined) ?? ideaById(v.ideaId, ideas)?.name ?? 'New lesson'
 }

@@ -2,6 +2,7 @@ import { Card } from '../../kit/card.tsx'
 import { arrayMove } from '@dnd-kit/sortable'
 import { useState } from 'react'
 import { anotherLike } from '@awlbox/core/plan/examples'
+import { exampleSentence, factKey } from '@awlbox/core/plan/numbers/facts'
 import { useNavigate } from 'react-router'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
 import { fromTemplate, kitFor } from '@awlbox/core/script/template/lesson'
@@ -35,6 +36,7 @@ export default function PlanPage() {
     me.houseStyle,
     doc.examples,
   )
+  const [offered, setOffered] = useState<Readonly<Record<number, readonly string[]>>>({})
   const navigate = useNavigate()
   const stock = compareStock(doc.kit, proofed.needs)
   const differs = stock.missing.length + stock.short.length + stock.unused.length > 0
@@ -157,13 +159,27 @@ export default function PlanPage() {
                           ),
                         })),
                       onAnother: (e) => {
-                        const next = anotherLike(e, doc.examples, doc.aim, {
-                          zero: me.houseStyle.zeroIsPart,
-                          turnRounds: me.houseStyle.turnRoundsCount,
-                          seed: doc.examples.length + e.a * 7 + e.b,
-                        })
+                        const place = doc.examples.indexOf(e)
+                        const before = [...(offered[place] ?? []), factKey(e)]
+                        const ask = (known: readonly string[]) =>
+                          anotherLike(e, doc.examples, doc.aim, {
+                            zero: me.houseStyle.zeroIsPart,
+                            turnRounds: me.houseStyle.turnRoundsCount,
+                            seed: 1,
+                            offered: new Set(known),
+                          })
+                        const fresh = ask(before)
+                        setOffered({ ...offered, [place]: fresh ? before : [factKey(e)] })
+                        const next = fresh ?? ask([])
                         if (next)
                           edit((d) => ({ ...d, examples: d.examples.map((x) => (x === e ? next : x)) }))
+                      },
+                      onOwn: (own) => {
+                        if (doc.examples.some((x) => factKey(x) === factKey(own)))
+                          return `${exampleSentence(own)} is there already.`
+                        if (doc.examples.length >= 12) return 'A lesson holds twelve examples.'
+                        edit((d) => ({ ...d, examples: [...d.examples, own] }))
+                        return null
                       },
                       onMove: (from, to) =>
                         edit((d) => ({ ...d, examples: arrayMove(d.examples, from, to) })),

@@ -12,6 +12,8 @@ export function useSets(value: AimChoice, style: HouseStyle, start: readonly Exa
   const [chosen, setChosen] = useState(0)
   const [said, setSaid] = useState<string | null>(null)
   const [kept, setKept] = useState<readonly Example[]>(start.filter((e) => e.locked))
+  // What stood at a place before: asking on and on goes through all there are, and only then begins again.
+  const [offered, setOffered] = useState<Readonly<Record<string, readonly string[]>>>({})
   const [swapped, setSwapped] = useState<{
     of: SearchResult
     sets: Readonly<Record<number, Example[]>>
@@ -42,11 +44,20 @@ export function useSets(value: AimChoice, style: HouseStyle, start: readonly Exa
     onAnother: (e) => {
       if (!result.ok) return
       const examples = result.sets[set]!.examples
-      const next = anotherLike(e, examples, value.aim, {
-        ...options,
-        seed: seed + examples.length + e.a * 7 + e.b,
-      })
-      setSaid(next ? null : `There is no other fact like ${exampleSentence(e)} for this aim.`)
+      const place = `${set}:${examples.indexOf(e)}`
+      const before = [...(offered[place] ?? []), factKey(e)]
+      const ask = (known: readonly string[]) =>
+        anotherLike(e, examples, value.aim, { ...options, offered: new Set(known) })
+      const fresh = ask(before)
+      const next = fresh ?? ask([])
+      setOffered({ ...offered, [place]: fresh ? before : [factKey(e)] })
+      setSaid(
+        next
+          ? fresh
+            ? null
+            : 'All facts like it have been shown: they begin again.'
+          : `There is no other fact like ${exampleSentence(e)} for this aim.`,
+      )
       if (next)
         setSwapped({
           of: found,
@@ -55,6 +66,17 @@ export function useSets(value: AimChoice, style: HouseStyle, start: readonly Exa
             [set]: examples.map((x) => (x === e ? next : x)),
           },
         })
+    },
+    onOwn: (own) => {
+      if (!result.ok) return 'Mend the aim first.'
+      const examples = result.sets[set]!.examples
+      if (examples.some((x) => factKey(x) === factKey(own))) return `${exampleSentence(own)} is in the set.`
+      // Its own fact takes the place of the last one that nobody asked to keep.
+      const last = examples.findLastIndex((x) => !isKept(x))
+      if (last < 0) return 'All examples are kept: let one go first.'
+      setKept([...kept, own])
+      setChosen(set)
+      return null
     },
   })
   /** The chosen set with what was kept marked so. */

@@ -1,12 +1,20 @@
 import { useMemo, useState } from 'react'
-import type { Example, Segment } from '@awlbox/core/contracts/lesson'
+import type { Example, Lesson, Segment } from '@awlbox/core/contracts/lesson'
 import { anotherLike } from '@awlbox/core/plan/examples'
-import { exampleSentence, factFrom, tagsOf } from '@awlbox/core/plan/numbers/facts'
-import { duplicateWith } from '@awlbox/core/script/renumber'
+import { exampleSentence, factFrom, factKey, tagsOf } from '@awlbox/core/plan/numbers/facts'
+import { duplicateWith, factOf } from '@awlbox/core/script/renumber'
+import { teachingOf } from '@awlbox/core/script/template/teach'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { newId } from '../../frame/new-id.ts'
 import { Button } from '../../kit/button.tsx'
 import { Dialog } from '../../kit/dialog.tsx'
+
+/** Whether another segment plays the same fact, so that the lesson still needs it. */
+const playedElsewhere = (d: Lesson, segment: Segment, fact: Example): boolean =>
+  d.segments.some((s) => {
+    const other = s.id === segment.id ? null : factOf(s, d.examples)
+    return other !== null && factKey(other) === factKey(fact)
+  })
 
 /** The same segment played with other numbers: every line that says them follows. */
 export function RenumberDialog({
@@ -25,31 +33,57 @@ export function RenumberDialog({
   )
   const [a, setA] = useState(first.a)
   const [b, setB] = useState(first.b)
-  const [seed, setSeed] = useState(1)
-  const to = factFrom(fact.op, a, b)
-  const preview = useMemo(() => duplicateWith(segment, fact, to, newId), [segment, fact, to.a, to.b]) // eslint-disable-line react-hooks/exhaustive-deps
+  const [offered, setOffered] = useState<readonly string[]>([])
+  const to = useMemo(() => factFrom(fact.op, a, b), [fact.op, a, b])
+  const w = useMemo(
+    () => ({
+      aim: doc.aim,
+      age: doc.age,
+      style: me.houseStyle,
+      story: doc.story,
+      newId,
+      teach: teachingOf(doc.ideaId, doc.aim, [...doc.examples, fact]),
+    }),
+    [doc, me, fact],
+  )
+  const preview = useMemo(() => duplicateWith(segment, fact, to, { newId, w }), [segment, fact, w, to])
   const wrong = to.total < 0 ? 'Less than nothing would be left.' : null
   const field = 'min-h-10 w-20 rounded-lg border border-hair bg-card px-2.5 font-child text-lg figures'
   const another = () => {
-    const next = anotherLike(fact, [...doc.examples, to], doc.aim, {
-      zero: me.houseStyle.zeroIsPart,
-      seed: seed + 1,
-    })
-    setSeed(seed + 1)
+    const before = [...offered, factKey(to)]
+    const ask = (known: readonly string[]) =>
+      anotherLike(fact, doc.examples, doc.aim, {
+        zero: me.houseStyle.zeroIsPart,
+        turnRounds: me.houseStyle.turnRoundsCount,
+        seed: 1,
+        offered: new Set(known),
+      })
+    const fresh = ask(before)
+    setOffered(fresh ? before : [factKey(to)])
+    const next = fresh ?? ask([factKey(to)])
     if (next) {
       setA(next.a)
       setB(next.b)
     }
   }
-  const put = () => {
-    const { segment: copy } = preview
+  const put = (how: 'in its place' | 'after it') => {
+    const inPlace = how === 'in its place'
+    const copy = inPlace ? { ...preview.segment, id: segment.id, title: segment.title } : preview.segment
     edit((d) => {
       const i = d.segments.findIndex((s) => s.id === segment.id)
       const known = d.examples.some((e) => e.a === to.a && e.b === to.b && e.op === to.op)
       return {
         ...d,
-        segments: [...d.segments.slice(0, i + 1), copy, ...d.segments.slice(i + 1)],
-        examples: known || d.examples.length >= 12 ? d.examples : [...d.examples, to],
+        segments: [...d.segments.slice(0, inPlace ? i : i + 1), copy, ...d.segments.slice(i + 1)],
+        examples: known
+          ? d.examples
+          : inPlace &&
+              d.examples.some((e) => factKey(e) === factKey(fact)) &&
+              !playedElsewhere(d, segment, fact)
+            ? d.examples.map((e) => (factKey(e) === factKey(fact) ? to : e))
+            : d.examples.length >= 12
+              ? d.examples
+              : [...d.examples, to],
       }
     })
     goTo(copy.id)
@@ -92,14 +126,20 @@ export function RenumberDialog({
       )}
       <ol className="rounded-lg border border-hair max-h-72 overflow-auto">
         {preview.segment.steps.map((s, i) => {
-          const changed = s.text !== segment.steps[i]?.text
+          const was = segment.steps[i]
+          const changed = s.text !== was?.text || JSON.stringify(s.task) !== JSON.stringify(was.task)
           return (
             <li
               key={s.id}
               className={`flex gap-3 px-3 py-1 border-b border-hair last:border-0 ${changed ? '' : 'text-steel'}`}
             >
               <span className="w-14 text-sm text-steel shrink-0 capitalize">{s.verb}</span>
-              <span className={changed ? 'font-semibold' : ''}>{s.text}</span>
+              <span className={changed ? 'font-semibold' : ''}>
+                {s.text}
+                {s.task?.kind === 'choice' && (
+                  <span className="block text-sm text-steel">{s.task.choices.join(' · ')}</span>
+                )}
+              </span>
             </li>
           )
         })}
@@ -111,8 +151,11 @@ export function RenumberDialog({
         </p>
       )}
       <div className="flex gap-3 mt-4">
-        <Button look="main" disabled={wrong !== null} onClick={put}>
-          Put it after this one
+        <Button look="main" disabled={wrong !== null} onClick={() => put('in its place')}>
+          Put it in its place
+        </Button>
+        <Button disabled={wrong !== null} onClick={() => put('after it')}>
+          Keep both, this one after
         </Button>
         <Button onClick={onClose}>Leave it</Button>
       </div>
