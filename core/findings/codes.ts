@@ -44,6 +44,7 @@ export const scriptCodes = {
   'pause-empty': ['risky'],
   'table-not-cleared': ['wrong'],
   'not-listed': ['wrong'],
+  'needs-line': ['wrong', 'tidy'],
   'too-few-listed': ['wrong'],
   'listed-unused': ['wrong', 'tidy'],
   'asked-late': ['wrong', 'risky'],

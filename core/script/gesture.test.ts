@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { type Gesture, gestureText, mergedWith, type Spot } from './gesture.ts'
+import { type Gesture, gestureText, mergedWith, readyLines, type Spot } from './gesture.ts'
 import { play } from './table/play.ts'
 import { describeTable } from './table/description.ts'
 import { type MatKind, thingsOn } from './table/state.ts'
@@ -28,6 +28,10 @@ const spots: Spot[] = [
   { mat: 'hands', region: 1 },
 ]
 describe('what a hand does is a line the table reads back', () => {
+  test.each(readyLines)('%s laid out whole', (_, line) => {
+    const table = play([gestureText({ type: 'ready', line })])
+    expect(table.mats.length).toBeGreaterThan(0)
+  })
   test.each(spots)('put on $mat $region', (at) => {
     const blue = play([gestureText({ type: 'put', at, count: 3, face: 'blue' })])
     expect(blue.mats.map((m) => m.kind)).toEqual([at.mat])

@@ -16,7 +16,19 @@ export type Gesture =
   | { type: 'hop'; from: number; to: number }
   | { type: 'mark'; number: number; square: boolean }
   | { type: 'lay'; mat: MatKind; parts: number }
+  /** Something laid out whole, as one line says it. */
+  | { type: 'ready'; line: string }
 
+/** What is laid out with what belongs on it: its name, and the line that does it. */
+export const readyLines: readonly (readonly [name: string, line: string])[] = [
+  ['two rings', 'Lay out two rings'],
+  ['number line to 20', 'Lay out a number line 0 to 20'],
+  ['empty line to 100', 'Lay out an empty line 0 to 100'],
+  ['number cards', 'Show the cards 0, 1, 2, 3, 4, 5'],
+  ['tens and ones', 'Put 2 tens and 4 ones on the table'],
+  ['a number in pairs', 'Put 5 on the pair plate'],
+  ['tally marks', 'Draw tally marks for 5'],
+]
 /** Names of mats as a do line lays them out. */
 export const layWords: Readonly<Partial<Record<MatKind, string>>> = {
   frame: 'a ten frame',
@@ -95,6 +107,8 @@ export function gestureText(g: Gesture): string {
       return `Mark ${g.number} on the ${g.square ? 'square' : 'line'}`
     case 'lay':
       return `Lay out ${parted[g.mat] && g.parts > 2 ? `${g.mat === 'plates' ? '' : `${layWords[g.mat]} with `}${g.parts} ${parted[g.mat]}` : g.mat === 'frame' && g.parts > 1 ? `${g.parts === 2 ? 'two' : 'three'} ten frames` : g.mat === 'plates' ? 'two plates' : g.mat === 'dice' && g.parts > 1 ? 'two dice' : (layWords[g.mat] ?? `a ${g.mat}`)}`
+    case 'ready':
+      return g.line
     default:
       return assertNever(g)
   }

@@ -1,6 +1,6 @@
 import type { KitItem, Lesson } from '../contracts/lesson.ts'
 import { numbersIn, tokens } from '../plan/numbers/names.ts'
-import { thingNamed } from '../plan/things.ts'
+import { type Property, thingNamed } from '../plan/things.ts'
 import { type Moment, simulate } from './simulate.ts'
 import { holdsThings, type Mat, type MatKind, type Thing, thingsIn } from './table/state.ts'
 
@@ -10,6 +10,8 @@ export interface Needed {
   count: number
   /** The step at which that many are out, or at which it is first used. */
   stepId: string
+  /** What it is used for: only what can do this may stand in for it. */
+  uses: readonly Property[]
 }
 
 const matThing: Partial<Record<MatKind, string>> = {
@@ -38,8 +40,9 @@ export function needed(
   const most = new Map<string, Needed>()
   let ownMost = { count: 0, stepId: '' }
   const laidOut = new Set<string>()
+  const uses = new Map<string, Set<Property>>()
   const note = (thing: string, count: number, stepId: string) => {
-    if (count > (most.get(thing)?.count ?? 0)) most.set(thing, { thing, count, stepId })
+    if (count > (most.get(thing)?.count ?? 0)) most.set(thing, { thing, count, stepId, uses: [] })
   }
   for (const m of moments) {
     if (m.segment.audience === 'adults') continue
@@ -53,6 +56,7 @@ export function needed(
       note(kind === 'counters' ? 'two-faced counters' : kind, n, m.step.id)
       laidOut.add(kind === 'counters' ? 'two-faced counters' : kind)
     }
+    for (const mat of m.after.mats) noteUses(mat, uses)
     for (const mat of m.after.mats) if (matThing[mat.kind]) note(matThing[mat.kind]!, matsOf(mat), m.step.id)
     if (
       m.actions.some(
@@ -72,7 +76,34 @@ export function needed(
         )
         .sort((a, b) => b.count - a.count)[0]
   if (ownMost.count) note(usual?.thing ?? 'two-faced counters', ownMost.count, ownMost.stepId)
-  return [...most.values()]
+  return [...most.values()].map((n) => ({ ...n, uses: usesOf(n.thing, uses.get(n.thing)) }))
+}
+/** What a mat shows that its things are used for, beside being counted. */
+function noteUses(mat: Mat, uses: Map<string, Set<Property>>): void {
+  const used = (thing: string, use: Property) => {
+    const known = uses.get(thing) ?? new Set<Property>()
+    uses.set(thing, known.add(use))
+  }
+  if (mat.kind === 'cards') {
+    // A die shows one to six one at a time; words, larger numbers and cards in a row want writing.
+    if (mat.cards.length > 2 || mat.cards.some((c) => !/^[1-6]$/.test(c.text)))
+      used('number cards', 'written on')
+    return
+  }
+  if (!isMadeOfThings(mat)) return
+  const things = thingsIn(mat)
+  for (const kind of new Set(things.map((t) => t.kind))) {
+    const name = kind === 'counters' ? 'two-faced counters' : kind
+    if (new Set(things.filter((t) => t.kind === kind).map((t) => t.face)).size > 1) used(name, 'two faces')
+    if (mat.kind === 'tower') used(name, 'stacks')
+  }
+}
+function usesOf(thing: string, seen: ReadonlySet<Property> | undefined): Property[] {
+  const first = thingNamed(thing)?.properties[0]
+  if (!seen?.size) return first ? [first] : []
+  return seen.has('written on')
+    ? ['written on']
+    : [...(first ? [first] : []), ...seen].filter((u, i, all) => all.indexOf(u) === i)
 }
 
 /** Circles drawn with a pen: they are on the table, and in no drawer. */

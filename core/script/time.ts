@@ -86,6 +86,8 @@ const handling = (a: Action): number => {
     case 'lay':
     case 'away':
     case 'bring back':
+    case 'add place':
+    case 'halve':
       return clock.move * 2
     case 'clap':
       return 2

@@ -1,5 +1,6 @@
 import { useCallback } from 'react'
 import { toldFollow } from '@awlbox/core/script/answers-told'
+import { kitFollows } from '@awlbox/core/script/kit-follows'
 import { answersFollow } from '@awlbox/core/script/worked-out'
 import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
 import type { LessonRecord } from '@awlbox/core/contracts/api/lessons'
@@ -51,7 +52,7 @@ export function useLessonDocument(record: LessonRecord): LessonDocument {
     record,
   )
   const editWith = useCallback<LessonDocument['edit']>(
-    (change, typing) => edit((d) => toldFollow(d, answersFollow(d, change(d))), typing),
+    (change, typing) => edit((d) => kitFollows(d, toldFollow(d, answersFollow(d, change(d)))), typing),
     [edit],
   )
   return { doc, state: saving, edit: editWith, undo, redo, canUndo, canRedo, resolve }

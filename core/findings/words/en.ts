@@ -275,6 +275,15 @@ export const en = {
       why: 'A home that has not got it out cannot join in.',
       fix: 'List {count} {thing}',
     },
+    'needs-line': {
+      when: 'What is said to be needed is not what the lesson uses.',
+      what: {
+        fewer: '{said} are asked for; up to {needed} are out at once.',
+        more: '{said} are asked for; no more than {needed} are ever out at once.',
+      },
+      why: 'A home that fetched what it was told must be able to go on.',
+      fix: 'Ask for {needed}',
+    },
     'too-few-listed': {
       when: 'More of a thing are out at once than the list names.',
       what: '{needed} {thing} are out at once here; {listed} are listed.',

@@ -265,6 +265,8 @@ function readWhich(words: readonly Word[], i: number, g: Group): number {
       at++
     } else if (/'s$/.test(w.t)) at++
     else if (w.n === 10 && w.t === 'ten' && g.n !== null) break
+    // "The ten frame", "your hundred square": the number is the mat's name.
+    else if (w.n !== null && w.n !== 2 && matAt(words, at)) break
     else if (w.n !== null && at > i && words[at - 1]!.t === 'others') break
     else if (w.n !== null && !isHeadOne(words, at, g)) {
       g.n = w.n

@@ -33,6 +33,22 @@ describe('a reading says itself back as a line that is read as the same', () => 
 
 describe('neighbours of those lines', () => {
   test.each<[string[], string]>([
+    [['Draw tally marks for 14'], 'open table: 14 saffron'],
+    [['Put an apple on the table', 'Cut the apple in half'], 'open table: 2 saffron, 2 of them worth 0.5'],
+    [
+      [
+        'Lay out a dot card',
+        'Draw 3 dots on the left square in blue pen, one at a time',
+        'Draw 4 dots on the right square with a red pen',
+      ],
+      'dot card: the left square 3 blue; the right square 4 saffron',
+    ],
+    [['Put 4 in green on the frame'], 'ten frame: 4 blue, 6 empty'],
+    [
+      ['Lay out a part-whole', 'Name the first part plates', 'Write “cups” in part 2'],
+      'part-whole: the whole empty; part 1 marked plates; part 2 marked cups',
+    ],
+    [['Lay out a ring'], 'plates: empty'],
     [['Draw 8 red circles on the frame'], 'ten frame: 8 saffron, 2 empty'],
     [
       ['Lay out two plates', 'Put 3 saffron and 4 blue on the table', 'Move 2 blue to the first plate'],
@@ -136,6 +152,7 @@ describe('what was not said is not drawn', () => {
     'Wave',
     'Smile at the camera',
     'Lay out the washing',
+    'Shade 4 squares red, 3 blue and 2 yellow',
     'Put your hands on your head',
     'Put a fork under each spoon',
     'Put 8 stamps on the table. Give four stamps to each house',

@@ -59,6 +59,13 @@ function matches(chosen: readonly Thing[], pool: readonly Thing[], end: 'first' 
   return keys === last ? 'the last ' : null
 }
 
+function halved(keys: readonly number[], table: TableState): string {
+  const things = table.mats.flatMap(thingsIn).filter((t) => keys.includes(t.key))
+  const kind = things[0]?.kind ?? 'things'
+  return things.length === 1
+    ? `Cut the ${kind.replace(/s$/, '')} in half`
+    : `Cut ${things.length} ${kind} in half`
+}
 /** What hands do in one action, as a line a teacher might write; read again on the same table it means the same. */
 function lineOf(a: Action, table: TableState): string {
   switch (a.type) {
@@ -66,6 +73,8 @@ function lineOf(a: Action, table: TableState): string {
       return layLine(a)
     case 'away':
       return `Put the ${a.mat === 'frame' ? 'frame' : a.mat} away`
+    case 'add place':
+      return `Add another ${a.mat === 'plates' ? table.mats.find((m) => m.kind === 'plates')!.regions[0]!.name.replace(/ \d+$/, '') : a.mat === 'bar' ? 'part to the bar' : 'part'}`
     case 'bring back':
       return `Bring the ${a.mat === 'frame' ? 'frame' : a.mat} back`
     case 'put': {
@@ -145,7 +154,10 @@ function layLine(a: Extract<Action, { type: 'lay' }>): string {
 }
 type Marking = Exclude<
   Action,
-  { type: 'lay' | 'away' | 'bring back' | 'put' | 'take' | 'move' | 'heap' | 'swap places' | 'turn' }
+  {
+    type:
+      'lay' | 'away' | 'bring back' | 'add place' | 'put' | 'take' | 'move' | 'heap' | 'swap places' | 'turn'
+  }
 >
 function markLine(a: Marking, table: TableState): string {
   switch (a.type) {
@@ -180,6 +192,8 @@ function markLine(a: Marking, table: TableState): string {
         : `Slide the divider to ${a.at ?? 0}`
     case 'label':
       return `Write ${a.text} in ${placeWords(a.at, table)}`
+    case 'halve':
+      return halved(a.keys, table)
     case 'exchange':
       return a.worth === 10 && a.count === 1 && a.keys.length === 10
         ? 'Swap ten ones for a ten'

@@ -40,7 +40,9 @@ const verbClasses = {
   clap: 'clap tap knock drum beat stamp ring give make play hit strum bang click snap pat stomp',
   say: 'say read tell look see watch listen ask call whisper sing count think smile wave nod point name talk wait remember check notice explain hear admire compare touch trace',
   leave: 'leave keep',
-  fill: 'fill',
+  fill: 'fill refill',
+  name: 'name call',
+  halve: 'halve slice tear cut break snap split',
   arrive: 'come arrive join appear land',
 } as const
 

@@ -62,7 +62,7 @@ const phrases: readonly (readonly string[])[] = [
   ...'on the end|at the end|at the top|at the bottom|in front|side by side|left to right|from left to right'.split(
     '|',
   ),
-  ...'with me|for me|in turn|plink by plink|as well|half way round|halfway round|in green|in red'.split('|'),
+  ...'with me|for me|in turn|plink by plink|as well|half way round|halfway round'.split('|'),
   ...'with a bean|with my hand|with your hand|with both hands|with one hand|with a finger|to begin with'.split(
     '|',
   ),

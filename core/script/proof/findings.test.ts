@@ -42,6 +42,16 @@ const examples = (list: [number, number][]) =>
 /** Each code: a script that has it, and its nearest neighbour that has not. */
 const pairs: [code: string, bad: string, good: string, given?: Given, goodGiven?: Given][] = [
   [
+    'needs-line',
+    `## Things {things needed}\nSay: You need six small things.\n\n## Show {show}\n${put(9)}`,
+    `## Things {things needed}\nSay: You need nine small things.\n\n## Show {show}\n${put(9)}`,
+  ],
+  [
+    'needs-line',
+    `## Things {things needed}\nSay: You will need 20 counters and a cup.\n\n## Show {show}\n${put(5)}`,
+    `## Things {things needed}\nSay: You will need 6 counters and a cup.\n\n## Show {show}\n${put(5)}`,
+  ],
+  [
     'false-sentence',
     `${put(7)}Say: One more than six is eight.`,
     `${put(7)}Say: One more than six is seven.`,

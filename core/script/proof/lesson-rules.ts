@@ -3,7 +3,7 @@ import { stem } from '../language/lexicon.ts'
 import { staleAnswers } from '../answers-told.ts'
 import { sentencesIn } from '../sentence.ts'
 import { choiceHolds, keyOf, workedOut } from '../worked-out.ts'
-import { numbersIn, tokens } from '../../plan/numbers/names.ts'
+import { numberName, numbersIn, tokens } from '../../plan/numbers/names.ts'
 import { thingNamed } from '../../plan/things.ts'
 import { compareStock } from '../stock.ts'
 import { clock } from '../time.ts'
@@ -60,6 +60,42 @@ function isNamed(lesson: Lesson, thing: string): boolean {
       (w) => w.length > 2 && new RegExp(`\\b${w.replace(/[^\p{L} ]/gu, '')}(e?s)?\\b`, 'u').test(said),
     )
   })
+}
+/**
+ * "You need thirteen small things" while fourteen are out at once, or far fewer: said of what is counted only, since what
+ * a thing is called in the line and on the list may differ.
+ */
+export const needsLine: Rule = ({ lesson, needs }) => {
+  const counted = needs.filter((n) => thingNamed(n.thing)?.properties.includes('counted') ?? true)
+  const most = Math.max(0, ...counted.map((n) => n.count))
+  if (!most) return []
+  return lesson.segments.flatMap((s) =>
+    s.kind !== 'things needed' || s.audience === 'adults'
+      ? []
+      : s.steps.flatMap((x): Finding[] => {
+          const found = x.text.match(
+            /\b[Yy]ou(?:'ll| will)? need (?:about |at least )?([\p{L}\d-]+) (?:small )?(things|counters|objects|bits)\b/u,
+          )
+          const said = found && numbersIn(tokens(found[1]!))[0]?.value
+          if (!found || said == null || said === most || (said > most && said <= most + 3)) return []
+          const is = /^\d/.test(found[1]!) ? String(most) : numberName(most)
+          return [
+            ofLesson(
+              'needs-line',
+              { said, needed: most, case: said < most ? 'fewer' : 'more' },
+              {
+                stepId: x.id,
+                segmentId: s.id,
+                fix: {
+                  kind: 'replace',
+                  stepId: x.id,
+                  text: x.text.replace(found[0], found[0].replace(found[1]!, is)),
+                },
+              },
+            ),
+          ].map((f) => (said < most ? f : { ...f, severity: 'tidy' as const }))
+        }),
+  )
 }
 /** "Stretch your string along the rug": a thing of the home's own that the list does not have. */
 function askedByName(lesson: Lesson): Finding[] {

@@ -32,6 +32,7 @@ function matsOf(a: Action): readonly MatKind[] {
     case 'label':
       return [a.at.mat]
     case 'bring back':
+    case 'add place':
     case 'cover mat':
     case 'ring':
     case 'divide':
@@ -90,6 +91,10 @@ function perform(state: TableState, a: Action): TableState {
       return places.swapPlaces(state, a)
     case 'exchange':
       return places.exchange(state, a)
+    case 'halve':
+      return places.halve(state, a.keys)
+    case 'add place':
+      return places.addPlace(state, a.mat)
     case 'turn':
       return marks.turnOver(state, a.keys, a.face)
     case 'cover':

@@ -154,6 +154,22 @@ describe('mats come and go', () => {
       ['Lay out a bowl with digits 3 to 6', 'Put the bowl away', 'Draw 4 from the bowl'],
       'bowl with 3 slips: 3, 5, 6. cards: 4',
     ],
+    [
+      ['Put 7 on the open table', 'Draw a ten frame', 'Lay out the ten frame'],
+      'open table: 7 saffron. ten frame: 10 empty',
+    ],
+    [
+      ['Lay out a part-whole', 'Add a third part', 'Draw another part'],
+      'part-whole: the whole empty; part 1 empty; part 2 empty; part 3 empty; part 4 empty',
+    ],
+    [
+      ['Lay out two cups', 'Put 3 in the first cup', 'Fetch another cup'],
+      'plates: cup 1 3 saffron; cup 2 empty; cup 3 empty',
+    ],
+    [
+      ['Lay out a bowl with digits 1 to 3', 'Draw 2 from the bowl', 'Fill the bowl again'],
+      'bowl with 3 slips: 1, 2, 3. cards: none yet',
+    ],
     // One that is not named stays away: a row is no row of a frame that is gone.
     [['Put 5 on the frame', 'Clear the table', 'Put 3 on the row'], 'row: 3 saffron'],
     [['Put 5 on the frame', 'Put the frame away', 'Lay out two ten frames'], 'ten frame: 20 empty'],

@@ -43,6 +43,8 @@ export type Action =
     }
   | { type: 'away'; mat: MatKind }
   | { type: 'bring back'; mat: MatKind }
+  /** One place more on a mat that has several. */
+  | { type: 'add place'; mat: MatKind }
   /** `apart`: a heap of its own beside what lies there. */
   | { type: 'put'; count: number; face: Face; kind: string; worth: number; at: Spot; apart: boolean }
   | { type: 'take'; keys: readonly number[] }
@@ -58,6 +60,8 @@ export type Action =
   | { type: 'ring'; mat: MatKind; from: number; to: number }
   | { type: 'unring' }
   | { type: 'divide'; mat: MatKind; at: number | null }
+  /** Each thing cut into two halves. */
+  | { type: 'halve'; keys: readonly number[] }
   | { type: 'exchange'; keys: readonly number[]; count: number; worth: number }
   | { type: 'rearrange'; mat: MatKind | null }
   | { type: 'hop'; from: number | null; by: number; times: number }

@@ -4,11 +4,12 @@ import {
   type Arc,
   defaultStory,
   type Example,
-  type KitItem,
   type Lesson,
   type Segment,
   type Story,
 } from '../../contracts/lesson.ts'
+import { thingNamed } from '../../plan/things.ts'
+import { kitFor } from '../kit-follows.ts'
 import { needed } from '../stock.ts'
 import { deviceLines, deviceRound, deviceTools } from './device-lines.ts'
 import { answers, homeTasks } from './tasks.ts'
@@ -40,11 +41,8 @@ export function fromTemplate(input: TemplateInput): Lesson {
   const examples = [...input.examples]
   const teach = teachingOf(input.ideaId, input.aim, examples)
   const w: LessonWriting = { aim: input.aim, age: input.age, style, story, newId: input.newId, teach }
-  const segments = [
-    ...opening(w, examples, arc),
-    ...middle(arc, w, examples, input.sets ?? []),
-    ...ending(w, examples, arc),
-  ]
+  const taught = [...middle(arc, w, examples, input.sets ?? []), ...ending(w, examples, arc)]
+  const segments = [...opening(w, { examples, arc, taught }), ...taught]
   // A talk-first briefing comes before anything a child sees.
   const first = arc === 'talk-first' && examples[0] ? [briefing(w, waysOf(examples[0], w))] : []
   const lesson: Lesson = {
@@ -64,21 +62,27 @@ export function fromTemplate(input: TemplateInput): Lesson {
   return { ...lesson, kit: kitFor(lesson) }
 }
 
-/** What follows "You need": as many small things as are handled or photographed, and what they are worked on. */
-function needsOf(w: LessonWriting, examples: readonly Example[], arc: Arc): string {
-  const photo = examples.length ? w.teach.photo(examples.at(-1)!, w)[2] : undefined
-  // Where ways are talked about they are watched; only the jobs at the end are done with things.
-  const handled = arc === 'talk-first' ? 0 : w.teach.handles(examples)
-  const things = Math.max(1, handled, photo?.kind === 'photo' ? photo.things : 0)
+interface Opening {
+  examples: readonly Example[]
+  arc: Arc
+  taught: readonly Segment[]
+}
+/** What follows "You need": as many small things as are ever out at once, and what they are worked on. */
+function needsOf(w: LessonWriting, { examples, arc, taught }: Opening): string {
+  const counted = needed({ segments: [...taught] }).filter(
+    (n) => thingNamed(n.thing)?.properties.includes('counted') ?? true,
+  )
+  const things = Math.max(0, ...counted.map((n) => n.count))
+  // Where ways are talked about they are watched; only the jobs at the end are done by hand.
   const tools =
     arc === 'talk-first'
       ? ['paper', 'a pencil']
       : [...w.teach.tools(examples, w), ...deviceTools(w.aim.device)]
-  const all = [`${n(things)} small thing${things === 1 ? '' : 's'}`, ...tools]
+  const all = [...(things ? [`${n(things)} small thing${things === 1 ? '' : 's'}`] : []), ...tools]
   return all.length === 1 ? all[0]! : `${all.slice(0, -1).join(', ')} and ${all.at(-1)!}`
 }
 
-function opening(w: LessonWriting, examples: readonly Example[], arc: Arc): Segment[] {
+function opening(w: LessonWriting, o: Opening): Segment[] {
   return [
     segment(w, `Hello from ${w.story.who}`, 'hook', [
       ['say', `Hello. ${w.story.who} has ${w.story.things} to sort and needs your help.`],
@@ -86,7 +90,7 @@ function opening(w: LessonWriting, examples: readonly Example[], arc: Arc): Segm
       ['say', w.teach.aim(w)],
     ]),
     segment(w, 'Things you need', 'things needed', [
-      ['say', `You need ${needsOf(w, examples, arc)}. Ask ${w.style.helper} first.`],
+      ['say', `You need ${needsOf(w, o)}. Ask ${w.style.helper} first.`],
       ['pause', `Fetch your things. Press play when they are in front of you. (${w.style.defaultPause} s)`],
     ]),
   ]
@@ -226,7 +230,3 @@ function ending(w: LessonWriting, examples: readonly Example[], arc: Arc): Segme
     )
   return out
 }
-
-/** The list of things a home needs, counted from the script's table. */
-export const kitFor = (lesson: Pick<Lesson, 'segments'>): KitItem[] =>
-  needed(lesson).map(({ thing, count }) => ({ thing, count }))

@@ -1,5 +1,4 @@
 import type { Aim, Example, Structure } from '../../contracts/lesson.ts'
-import { countsThings } from '../../plan/candidates.ts'
 import { ideaById, ladder } from '../../plan/ladder/ladder.ts'
 import { crossesTen, thingsFor } from '../../plan/numbers/facts.ts'
 import { capital } from '../../words.ts'
@@ -62,10 +61,6 @@ const toolsOf = (
 /** What a structure teaches where its idea says nothing of its own. */
 const ofStructure = (structure: Exclude<Structure, 'numbers'>): Teaching => ({
   aim: (w) => (structure === 'parts' ? `${aimLines.parts} its ${w.style.pairsName}.` : aimLines[structure]),
-  handles: (examples) => {
-    const most = Math.max(1, ...examples.map(thingsFor))
-    return countsThings(structure) && most <= 20 ? most : 0
-  },
   tools: (examples, w) => toolsOf(structure, examples, w),
   story: storyOf,
   play: playExample,

@@ -23,8 +23,6 @@ export interface Way {
 export interface Teaching {
   /** "We will …": said at the start. */
   aim: (w: Writing) => string
-  /** How many small things a child handles, the photo's aside; 0–20. `examples` are the lesson's. */
-  handles: (examples: readonly Example[]) => number
   /** What a child works on or with beside them: "a plate", "an egg box with ten places". */
   tools: (examples: readonly Example[], w: Writing) => string[]
   /** Words it brings in, where they are not those of its structure. */

@@ -32,6 +32,7 @@ import { CoverageGrid } from './coverage-grid.tsx'
 import { HomesAble } from './homes-able.tsx'
 import { ImportDialog } from './import-dialog.tsx'
 import { SetChooser, SharedFacts } from './example-sets.tsx'
+import { needed } from '@awlbox/core/script/stock'
 import { ThingsList } from './things-list.tsx'
 import { useSets } from './use-sets.ts'
 
@@ -153,7 +154,7 @@ export default function NewLessonPage() {
           {lesson && (
             <Card className="p-4">
               <h2 className="font-bold mb-2">Each home needs</h2>
-              <ThingsList kit={lesson.kit} />
+              <ThingsList kit={lesson.kit} needs={needed(lesson)} />
               <HomesAble classId={cls} kit={lesson.kit} />
             </Card>
           )}

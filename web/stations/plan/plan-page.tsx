@@ -5,7 +5,8 @@ import { anotherLike } from '@awlbox/core/plan/examples'
 import { exampleSentence, factKey } from '@awlbox/core/plan/numbers/facts'
 import { useNavigate } from 'react-router'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
-import { fromTemplate, kitFor } from '@awlbox/core/script/template/lesson'
+import { kitFor } from '@awlbox/core/script/kit-follows'
+import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import { compareStock, neededBySegment } from '@awlbox/core/script/stock'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { newId } from '../../frame/new-id.ts'
@@ -82,7 +83,19 @@ export default function PlanPage() {
         />
         <Card className="p-4">
           <h2 className="font-bold mb-2">Each home needs</h2>
-          <ThingsList kit={doc.kit} />
+          <ThingsList
+            kit={doc.kit}
+            needs={proofed.needs}
+            editing={
+              record.mayChange
+                ? {
+                    lesson: doc,
+                    needs: proofed.needs,
+                    onChange: (kit) => edit((d) => ({ ...d, kit })),
+                  }
+                : undefined
+            }
+          />
           <HomesAble classId={record.classId} kit={doc.kit} />
           {differs && (
             <div className="mt-3">

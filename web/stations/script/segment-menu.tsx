@@ -85,6 +85,19 @@ export function SegmentMenu({ segment, first, last }: { segment: Segment; first:
             >
               Take out
             </DropdownMenu.Item>
+            {!last && (
+              <DropdownMenu.Item
+                className={`${item} text-brick`}
+                onSelect={() =>
+                  edit((d) => ({
+                    ...d,
+                    segments: d.segments.slice(0, d.segments.findIndex((s) => s.id === segment.id)),
+                  }))
+                }
+              >
+                Take out this and all after it
+              </DropdownMenu.Item>
+            )}
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>

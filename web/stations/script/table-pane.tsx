@@ -7,7 +7,7 @@ import type { Moment } from '@awlbox/core/script/simulate'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import { cautionsFor, swapsFor, thingNamed } from '@awlbox/core/plan/things'
 import { changeStep, insertStep } from '@awlbox/core/script/edit'
-import { type Gesture, gestureText, layWords, mergedWith } from '@awlbox/core/script/gesture'
+import { type Gesture, gestureText, layWords, readyLines, mergedWith } from '@awlbox/core/script/gesture'
 import { inHand } from '@awlbox/core/script/table/description'
 import { emptyTable, type MatKind } from '@awlbox/core/script/table/state'
 import { useLesson } from '../../frame/lesson-context.ts'
@@ -84,7 +84,7 @@ export function TablePane({
     .filter((n) => thingNamed(n.thing)?.properties.includes('counted'))
     .sort((a, b) => b.count - a.count)[0]
   const most = counted?.count ?? 0
-  const swaps = swapsFor(counted?.thing ?? '').slice(0, 3)
+  const swaps = swapsFor(counted?.thing ?? '', counted?.uses).slice(0, 3)
   /** A gesture grows the line one is on when it says the same, and otherwise writes the next one. */
   const onGesture = (g: Gesture) => {
     if (!segment) return
@@ -145,12 +145,13 @@ export function TablePane({
             value=""
             hint="Lay out…"
             className="text-sm"
-            choices={layable.flatMap(([mat, , words], k) =>
-              layWords[mat] ? [{ value: String(k), words }] : [],
-            )}
+            choices={[
+              ...layable.flatMap(([mat, , words], k) => (layWords[mat] ? [{ value: String(k), words }] : [])),
+              ...readyLines.map(([words, line]) => ({ value: line, words })),
+            ]}
             onChange={(k) => {
-              const [mat, parts] = layable[Number(k)]!
-              onGesture({ type: 'lay', mat, parts })
+              const mat = layable[Number(k)]
+              onGesture(mat ? { type: 'lay', mat: mat[0], parts: mat[1] } : { type: 'ready', line: k })
             }}
           />
         </div>

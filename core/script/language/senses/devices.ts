@@ -165,6 +165,14 @@ export const layCards: Sense = (c, { ground }) => {
 const quotedIn = (c: Clause): string[] => c.quoted?.slice() ?? []
 
 /** "Flip the 9 over", "Turn both cards face down", "Hide all the cards on their faces", "Flip both up again". */
+/** "Fill the bowl again", "Refill the bowl": all slips that were drawn go back. */
+export const refill: Sense = (c, { ground }) => {
+  const bowl = c.parts.find((p) => p.group.mat === 'bowl')
+  const again = c.words.some((w) => w.t === 'again') || has(c, 'up', 'back') || c.verb === 'refill'
+  if (!bowl || !again || !['fill', 'refill'].includes(c.verb ?? '') || c.parts.length > 1) return null
+  const out = matOn(ground, 'cards')?.cards.map((x) => x.text) ?? []
+  return matOn(ground, 'bowl') && out.length ? sensed([{ type: 'cards back', texts: out }], c.parts) : null
+}
 export const turnCards: Sense = (c, { ground }) => {
   const cards = matOn(ground, 'cards')?.cards ?? []
   if (

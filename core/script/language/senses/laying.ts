@@ -1,4 +1,4 @@
-import { type Action, type MatKind, matKinds } from '../../table/state.ts'
+import { type Action, hasWhole, type MatKind, matKinds } from '../../table/state.ts'
 import type { Clause } from '../clauses.ts'
 import type { Group } from '../groups.ts'
 import { anyThing, containers } from '../lexicon.ts'
@@ -44,7 +44,7 @@ export const layOut: Sense = (c, { ground }) => {
 /** The mat a group names; "two rings" are places to put things in, as plates are. */
 function matLaid(c: Clause, g: Group): MatKind | null {
   if (g.mat) return layable.has(g.mat) ? g.mat : null
-  return containers.has(g.noun ?? '') && (g.n ?? 0) >= 2 && has(c, 'out') ? 'plates' : null
+  return containers.has(g.noun ?? '') && (g.n ?? 0) >= 1 && has(c, 'out') ? 'plates' : null
 }
 function mayBeLaid(c: Clause, ground: Ground, g: Group, mat: MatKind): boolean {
   const out = has(c, 'out')
@@ -170,6 +170,47 @@ export const bringBack: Sense = (c, { ground }) => {
   if (!['bring', 'get', 'put', 'lay', 'fetch', 'take', 'have', 'set', 'need'].includes(c.verb ?? ''))
     return null
   return sensed([{ type: 'bring back', mat }], [what])
+}
+
+/** "Add a third part", "Draw another part", "Lay out one more plate": a place beside those there. */
+export const addPlace: Sense = (c, { ground }) => {
+  if (!['add', 'draw', 'put', 'lay', 'set', 'fetch', 'get', 'bring', 'make'].includes(c.verb ?? ''))
+    return null
+  const what = bare(c)[0]
+  const mat = what?.group.mat ?? null
+  const here = mat && ['parts', 'bar', 'plates'].includes(mat) ? matHere(ground, mat) : undefined
+  if (!what || !mat || !here || what.group.of || what.group.place === 'whole') return null
+  const places = here.regions.length - (hasWhole(mat) ? 1 : 0)
+  const g = what.group
+  const next = g.order === places + 1 && !g.definite
+  if (!next && !(g.more && (g.n ?? 1) === 1)) return null
+  if (c.parts.some((p) => p !== what && p.prep !== null && p.group.mat !== 'table' && p.group.mat !== mat))
+    return null
+  return sensed([{ type: 'add place', mat }], c.parts)
+}
+
+/** "Draw tally marks for 14", "Make a tally of nine": in fives, the rest beside them. */
+export const tally: Sense = (c) => {
+  if (
+    !c.words.some((w) => /^tall(y|ies)$/.test(w.t)) ||
+    !['draw', 'make', 'write', 'put', 'mark'].includes(c.verb ?? '')
+  )
+    return null
+  const numbers = c.words.filter((w) => w.n !== null && w.t !== 'a single')
+  const count = numbers.length === 1 ? numbers[0]!.n! : null
+  if (count === null || count < 1 || count > 100) return null
+  const actions: Action[] = []
+  for (let left = count; left > 0; left -= 5)
+    actions.push({
+      type: 'put',
+      count: Math.min(5, left),
+      face: 'saffron',
+      kind: 'drawn tally marks',
+      worth: 1,
+      at: { mat: 'table', region: 0 },
+      apart: true,
+    })
+  return sensed(actions, c.parts)
 }
 
 /** "Put the frame away", "Take the plates off the table": the mat itself goes. */

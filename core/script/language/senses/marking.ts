@@ -347,20 +347,30 @@ function slidePegs(c: Clause, ground: Ground): Sensed | null {
 
 /** "Write 7 in the whole", "Write a 6 in the whole circle", "Write 12 over the whole bar". */
 export const label: Sense = (c, { ground }) => {
-  if (!isVerbOf(c.verb, 'label')) return null
-  const what = bare(c)[0]
-  const where = c.parts.find(
-    (p) =>
-      p.prep !== null && ['in', 'on', 'over', 'into', 'under', 'above', 'inside', 'beside'].includes(p.prep),
-  )
-  if (!what || !where || what.group.n === null) return null
+  const names = c.verb === 'name' || c.verb === 'call'
+  if (!isVerbOf(c.verb, 'label') && !names) return null
+  // What is quoted stands in no part of the line: "Write “top” in part 1", "Call the first part “buttons”".
+  const quoted = c.quoted?.length === 1 ? c.quoted[0]! : null
+  const where = names
+    ? bare(c)[0]
+    : c.parts.find(
+        (p) =>
+          p.prep !== null &&
+          ['in', 'on', 'over', 'into', 'under', 'above', 'inside', 'beside'].includes(p.prep),
+      )
+  const what = bare(c).find((p) => p !== where)
+  const text = quoted ?? (what?.group.n != null ? String(what.group.n) : names ? nameSaid(c, what) : null)
+  if (text === null || !where || (!quoted && !what)) return null
   const spots = spotsNamed(where.group, ground)
   if (spots?.length !== 1 || spots[0]!.region < 0) return null
   return sensed(
-    [{ type: 'label', text: String(what.group.n), at: spots[0]! }],
+    [{ type: 'label', text: text.slice(0, 20), at: spots[0]! }],
     [what, where, ...c.parts.filter((p) => p.prep === 'of')],
   )
 }
+/** "Name the first part plates": the one word that is left. */
+const nameSaid = (c: Clause, what: Part | undefined): string | null =>
+  what && what.group.to - what.group.from === 1 ? (c.words[what.group.from]?.t ?? null) : null
 
 /** "Hold 6", "Keep hold of nine", "Tuck seven away in your head". */
 export const hold: Sense = (c) => {

@@ -128,7 +128,11 @@ export const mark: Sense = (c, { ground }) => {
     shades || ['mark', 'point', 'tap', 'touch', 'find', 'stand', 'circle', 'ring', 'tick'].includes(c.verb!)
   if (!here && !shades && !(c.verb === 'mark' || says(c, 'line', 'square'))) return null
   const numbers = numbersMarked(c, here?.line ?? null)
-  if (!numbers.length) return null
+  // "Shade four squares" says how many, not which.
+  const howMany = c.words.some(
+    (w, i) => w.n !== null && /^(squares|boxes|spaces|slots|places)$/.test(c.words[i + 1]?.t ?? ''),
+  )
+  if (!numbers.length || howMany) return null
   const token = bare(c).find(
     (p) =>
       p.group.noun !== null &&

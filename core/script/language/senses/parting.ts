@@ -32,6 +32,24 @@ function partedMat(c: Clause, ground: Ground): Mat | null {
 }
 const numbersOf = (c: Clause): number[] => c.words.filter((w) => w.n !== null).map((w) => w.n!)
 
+/** "Cut the apple in half", "Halve both apples", "Break each biscuit into two": things themselves in two. */
+export const halve: Sense = (c, { ground }) => {
+  const cuts = ['cut', 'break', 'snap', 'split', 'slice', 'halve', 'tear'].includes(c.verb ?? '')
+  const what = bare(c)[0]
+  const noun = what?.group.noun ?? null
+  const two = c.words.some((w) => ['half', 'halves'].includes(w.t))
+  if (!cuts || !what || !noun || what.group.mat !== null || (!two && c.verb !== 'halve')) return null
+  if (['heap', 'pile', 'group', 'set', 'lot', 'counter', 'one', 'bundle', 'rod', 'ten'].includes(noun))
+    return null
+  const one = what.group.definite && !what.group.many && what.group.n === null
+  const things = candidates({ ...what.group, n: one ? 1 : what.group.n }, ground, {
+    at: null,
+    end: 'last',
+    refusal: 'take',
+  })
+  const cut = one || what.group.n !== null ? things.slice(-(what.group.n ?? 1)) : things
+  return cut.length ? sensed([{ type: 'halve', keys: cut.map((t) => t.key) }], c.parts) : null
+}
 /** "Split into 4 and 3", "Separate them into a heap of 6 and a heap of 3", "Move the shells into three heaps of three". */
 export const split: Sense = (c, { ground }) => {
   if (!isVerbOf(c.verb, 'split')) return null

@@ -185,20 +185,20 @@ export const put: Sense = (c, { ground }) => {
     if (first?.type === 'put') named = first.at
     used.push(item.part)
   }
-  const coloured = c.parts.filter(
-    (p) => p.prep === 'in' && p.group.face !== null && p.group.n === null && p.group.noun === null,
-  )
+  const coloured = c.parts.filter(tellsColour)
   used.push(...coloured)
   const helpers = carriesOn(c) ? c.parts : c.parts.filter((p) => aside(p, c))
   return sensed(actions, [...used.map((u) => c.parts.find((p) => p.group === u.group)!), ...helpers], named)
 }
 /** "…, in blue", "blue side up": the colour of all that is put. */
 const faceSaid = (c: Clause): Group['face'] =>
-  has(c, 'blue side up')
-    ? 'blue'
-    : (c.parts.find(
-        (p) => p.prep === 'in' && p.group.face !== null && p.group.n === null && p.group.noun === null,
-      )?.group.face ?? null)
+  has(c, 'blue side up') ? 'blue' : (c.parts.find(tellsColour)?.group.face ?? null)
+/** "In blue", "with a red pen". */
+const tellsColour = (p: Part): boolean =>
+  p.group.face !== null &&
+  ((p.prep === 'in' && (p.group.n ?? 1) === 1 && p.group.noun === null) ||
+    ((p.prep === 'in' || p.prep === 'with') && pens.has(p.group.noun ?? '')))
+const pens = new Set('pen pencil crayon chalk marker paint ink'.split(' '))
 const carriesOn = (c: Clause): boolean =>
   (c.verb === 'carry' || c.verb === 'go') && has(c, 'on') && after(c, 'with') !== undefined
 /** Things already spoken of are moved, not put out anew. */

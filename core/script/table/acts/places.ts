@@ -1,6 +1,7 @@
 import { layMat, thing } from '../mats.ts'
 import {
   type Action,
+  hasWhole,
   holdsThings,
   type Mat,
   type MatKind,
@@ -176,6 +177,45 @@ export function exchange(state: TableState, a: Extract<Action, { type: 'exchange
       ? eachRegion(m, (r, i) =>
           i === at.region ? { ...r, things: [...r.things].sort((x, y) => y.worth - x.worth) } : r,
         )
+      : m,
+  )
+}
+
+/** Each of some things in two: halves that are worth half of it, where it lay. */
+export function halve(state: TableState, keys: readonly number[]): TableState {
+  let key = state.nextKey
+  const cut = new Set(keys)
+  const after = eachMat(state, (m) =>
+    m.regions.some((r) => r.things.some((t) => cut.has(t.key)))
+      ? eachRegion(m, (r) => ({
+          ...r,
+          things: r.things.flatMap((t) =>
+            cut.has(t.key)
+              ? [0, 1].map(() => ({ ...t, key: key++, kind: `half ${t.kind}`, worth: t.worth / 2 }))
+              : [t],
+          ),
+        }))
+      : m,
+  )
+  return { ...after, nextKey: key, last: null }
+}
+
+/** The most places a mat of each kind has; others have no more than they are laid with. */
+const mostPlaces: Partial<Record<MatKind, number>> = { parts: 6, bar: 6, plates: 10 }
+/** @throws TableError when the mat is not there, or holds no more places. */
+export function addPlace(state: TableState, kind: MatKind): TableState {
+  const mat = state.mats.find((m) => m.kind === kind)
+  if (!mat) throw new TableError('no-mat', { case: 'place', mat: kind })
+  const places = mat.regions.length - (hasWhole(kind) ? 1 : 0)
+  if (places >= (mostPlaces[kind] ?? 0))
+    throw new TableError('no-room', { case: 'places', mat: kind, room: places, count: places + 1 })
+  const base = mat.regions.at(-1)!.name.replace(/ \d+$/, '')
+  return eachMat(state, (m) =>
+    m === mat
+      ? {
+          ...m,
+          regions: [...m.regions, { name: `${base} ${places + 1}`, slots: null, things: [], label: null }],
+        }
       : m,
   )
 }

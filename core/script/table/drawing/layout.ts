@@ -112,6 +112,9 @@ function pattern(n: number, look: number, b: Box): [number, number][] {
     : rows
 }
 
+/** Four strokes beside one another, the fifth across their middle. */
+const tallyAt = (i: number): [number, number] => (i === 4 ? [0, 0] : [(i - 1.5) * 0.45, 0])
+
 /** Things lying loose in a box, as large as fit, at most radius `most`. */
 export function loose(
   things: readonly Thing[],
@@ -120,13 +123,20 @@ export function loose(
   most = 26,
   form: Form = 'counter',
 ): Placed[] {
-  const points = pattern(things.length, look, b)
+  const tally = things.length > 0 && things.length <= 5 && things.every((t) => /tally/.test(t.kind))
+  const points = tally ? things.map((_, i) => tallyAt(i)) : pattern(things.length, look, b)
   const wide = Math.max(0.5, ...points.map(([x]) => Math.abs(x) + 0.5)) * 2
   const tall = Math.max(0.5, ...points.map(([, y]) => Math.abs(y) + 0.5)) * 2
   const r = Math.min(most, b.w / wide / 2.25, b.h / tall / 2.25)
   return things.map((thing, i) => ({
     thing,
-    form,
+    form: /tally/.test(thing.kind)
+      ? tally && i === 4
+        ? 'strike'
+        : 'stroke'
+      : /^half /.test(thing.kind)
+        ? 'half'
+        : form,
     r,
     x: b.x + b.w / 2 + points[i]![0] * r * 2.25,
     y: b.y + b.h / 2 + points[i]![1] * r * 2.25,

@@ -2,7 +2,7 @@ import type { Thing } from '../state.ts'
 import { el, label, line, paper, path, type Shape } from './paper.ts'
 
 /** How a thing looks; what it is stays the same wherever it is moved. */
-export type Form = 'counter' | 'dot' | 'peg' | 'cube' | 'skittle' | 'picture'
+export type Form = 'counter' | 'dot' | 'peg' | 'cube' | 'skittle' | 'picture' | 'stroke' | 'strike' | 'half'
 
 /** A counter, radius r: saffron with a ring, or blue with a dot; a ten carries its number. */
 function counter(r: number, t: Thing): Shape[] {
@@ -242,6 +242,18 @@ export function drawThing(form: Form, r: number, t: Thing): Shape[] {
         return skittle(r, t)
       case 'picture':
         return picture(r, t.kind)
+      case 'stroke':
+        return [line(0, -r, 0, r, r * 0.2, paper.ink)]
+      // The fifth of a tally lies across the four before it.
+      case 'strike':
+        return [line(-r * 2.1, r * 0.8, r * 2.1, -r * 0.8, r * 0.2, paper.ink)]
+      case 'half':
+        return [
+          path(`M${-r * 0.9} ${r * 0.45} A${r * 0.9} ${r * 0.9} 0 0 1 ${r * 0.9} ${r * 0.45}Z`, {
+            ...edges(t),
+            'stroke-width': r * 0.09,
+          }),
+        ]
     }
   })()
   if (t.crossed && form !== 'skittle') shapes.push(line(-r, r, r, -r, r * 0.2))

@@ -22,7 +22,6 @@ const runOf = (from: number, to: number): string =>
 /** What a home can have out at once for a photo. */
 const few = (e: Example): number => Math.min(10, Math.max(1, e.a))
 const things = (k: number, w: Writing): string => capital(several(k, w.story))
-const most = (examples: readonly Example[]): number => Math.min(20, Math.max(1, ...examples.map((e) => e.a)))
 export const twoBoxesOfTen = 'two egg boxes with ten places or two drawn ten frames'
 export const boxOfTen = 'an egg box with ten places or a drawn ten frame'
 
@@ -51,7 +50,6 @@ function noneLeft(e: Example, w: Writing, together: boolean): Line[] {
 
 export const counting: Teaching = {
   aim: () => 'We will count things, one number for each, and say how many.',
-  handles: most,
   tools: () => [],
   story: (_, w) => ({
     tells: `${w.story.who} lays some ${w.story.things} in a row.`,
@@ -258,7 +256,6 @@ const sameNumber: Teaching = {
 const giving: Teaching = {
   ...counting,
   aim: () => 'We will take just as many as we are asked for, and stop.',
-  handles: (examples) => Math.min(20, most(examples) + 3),
   tools: () => ['a plate'],
   story: (e, w) => ({
     tells: `${w.story.who} asks for ${several(e.a, w.story)}.`,

@@ -21,7 +21,6 @@ const build = (k: number): Line[] => [
 const numerals: Teaching = {
   ...counting,
   aim: () => 'We will read numerals and put out as many as they say.',
-  handles: (examples) => Math.min(20, largest(examples)),
   tools: (examples) => [
     `cards with the numbers zero to ${n(Math.max(5, largest(examples)))}`,
     largest(examples) > 10 ? twoBoxesOfTen : boxOfTen,
@@ -152,7 +151,6 @@ const trio = (e: Example): [number, number, number] => {
 const ordering: Teaching = {
   ...numerals,
   aim: () => 'We will put number cards in order, from any start.',
-  handles: () => 0,
   tools: (examples) => [`cards with the numbers zero to ${n(Math.max(10, largest(examples) + 1))}`],
   story: (_, w) => ({
     tells: `${w.story.who} drops some number cards and they lie in a muddle.`,
@@ -229,7 +227,6 @@ export const numeralsOfTeens: Teaching = (() => {
     story: (e, w) => numerals.story(alone(e), w),
     play: (e, w, together) => numerals.play(alone(e), w, together),
     alone: (e, w) => numerals.alone(alone(e), w),
-    handles: (examples) => numerals.handles(examples.map(alone)),
     tools: (examples, w) => numerals.tools(examples.map(alone), w),
     number: (e, w) => numerals.number(alone(e), w),
     choice: (e, w) => numerals.choice(alone(e), w),

@@ -21,7 +21,6 @@ const names = (from: number, to: number, by: number): string =>
 const toTwenty: Teaching = {
   ...counting,
   aim: () => 'We will count on from any number, and back again.',
-  handles: () => 0,
   tools: () => ['a number line to twenty or paper to draw one'],
   story: (e, w) => ({
     tells: `${w.story.who} stands at door ${n(e.a)} of a street.`,
@@ -93,7 +92,6 @@ const toTwenty: Teaching = {
 const inTens: Teaching = {
   ...counting,
   aim: () => 'We will count in tens and see each ten on the hundred square.',
-  handles: () => 0,
   tools: () => ['a hundred square or squared paper'],
   story: (e, w) => ({
     tells: `${w.story.who} ties ${w.story.things} up in tens, up to ${n(e.a)}.`,
@@ -155,7 +153,6 @@ const lots = (k: number, one: string): string => `${n(k)} ${one}${k === 1 ? '' :
 const tensAndOnes: Teaching = {
   ...counting,
   aim: () => 'We will build numbers from tens and ones and read what we built.',
-  handles: () => 0,
   tools: () => ['paper', 'a pencil'],
   story: (e, w) => ({
     tells: `${w.story.who} has ${lots(digits(e)[0], 'box').replace(/boxs$/, 'boxes')} of ten and ${several(digits(e)[1], w.story)} more.`,

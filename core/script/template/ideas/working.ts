@@ -106,7 +106,6 @@ const moreOrFewer: Partial<Teaching> = {
 
 const byCountingUp: Partial<Teaching> = {
   aim: () => 'We will count up from the smaller number to find the difference.',
-  handles: () => 0,
   tools: () => ['a number line to twenty or paper to draw one'],
   words: [],
   photo: (e, w) => {
@@ -221,7 +220,6 @@ const sides = (e: Example, w: Writing, b = e.b): { signs: string; words: string 
 }
 const sameAs: Partial<Teaching> = {
   aim: () => 'We will see that two sides can be the same, whichever side comes first.',
-  handles: (examples) => Math.min(20, Math.max(...examples.map((e) => 2 * e.total))),
   tools: () => ['two strips of paper for shelves'],
   words: [],
   number: (e, w) => [
@@ -434,7 +432,6 @@ const throughTenDown: Partial<Teaching> = {
 
 const drawing: Partial<Teaching> = {
   aim: () => 'We will draw both parts, cross them off while we count, and ring the total.',
-  handles: () => 0,
   tools: () => ['paper', 'a pencil'],
   play: (e, w, together) => [
     ['say', storyOf(e, w).tells],
@@ -462,7 +459,6 @@ const drawing: Partial<Teaching> = {
 
 const jumpsBack: Partial<Teaching> = {
   aim: () => 'We will count back and count the jumps, not the place we stand on.',
-  handles: () => 0,
   tools: (examples) => [
     `a number line to ${examples.some((e) => e.a > 10) ? 'twenty' : 'ten'} or paper to draw one`,
   ],
@@ -488,7 +484,6 @@ const noneOrAll: Partial<Teaching> = {
 /** Whole things in twos: a number is odd when one is left alone. */
 const oddOrEven: Partial<Teaching> = {
   aim: () => 'We will put things in pairs and say odd or even by the one left alone.',
-  handles: (examples) => Math.min(20, Math.max(...examples.map((e) => e.a))),
   tools: () => [],
   words: [],
   story: (e, w) => ({
@@ -544,7 +539,6 @@ const oddOrEven: Partial<Teaching> = {
 
 const groupsOfSize: Partial<Teaching> = {
   aim: () => 'We will make groups of one size and count the groups.',
-  handles: (examples) => Math.min(20, Math.max(...examples.map((e) => e.a))),
   tools: () => [],
   words: [],
   story: (e, w) => ({
@@ -605,7 +599,6 @@ const groupsOfSize: Partial<Teaching> = {
 
 const tensThenOnes: Partial<Teaching> = {
   aim: () => 'We will take the tens off first, then the ones.',
-  handles: () => 0,
   tools: () => ['paper', 'a pencil'],
   play: (e, w, together) => {
     const [tens, ones] = [Math.floor(e.b / 10) * 10, e.b % 10]
