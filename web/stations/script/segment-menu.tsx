@@ -91,7 +91,10 @@ export function SegmentMenu({ segment, first, last }: { segment: Segment; first:
                 onSelect={() =>
                   edit((d) => ({
                     ...d,
-                    segments: d.segments.slice(0, d.segments.findIndex((s) => s.id === segment.id)),
+                    segments: d.segments.slice(
+                      0,
+                      d.segments.findIndex((s) => s.id === segment.id),
+                    ),
                   }))
                 }
               >
