@@ -91,6 +91,7 @@ test('the prompter: a pedal, a large screen, a phone as remote, one film straigh
     await expect.poll(filmed).toBeGreaterThan(reached + 3)
     await page.getByRole('button', { name: 'Stop filming' }).click()
     await expect(page.getByText('What was just filmed')).toBeVisible()
+    await segment(page, 'Things you need').click()
     await expect(page.getByRole('article', { name: 'Take 1' })).toContainText(
       'Parted from a longer recording',
       { timeout: 90_000 },

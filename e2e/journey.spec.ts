@@ -213,6 +213,11 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await page.keyboard.press(' ')
     const length = (await page.getByText(/^Cut \d/).textContent())!.match(/(\d+):(\d+)/)!
     await page.getByRole('button', { name: /^Render/ }).click()
+    // Only some of it is filmed: that is asked about before a film is made of it.
+    await page
+      .getByRole('dialog', { name: 'Before it goes out' })
+      .getByRole('button', { name: 'Render all the same' })
+      .click()
     const film = page.getByRole('region', { name: 'The rendered film' }).locator('video')
     await expect(film).toBeVisible({ timeout: 600_000 })
     await film.evaluate((v: HTMLVideoElement) => {

@@ -3,7 +3,8 @@ import type { CutList } from '../contracts/cut.ts'
 import { plainList } from '../contracts/cut.ts'
 import { defaultHouseStyle } from '../contracts/house-style.ts'
 import { fromMarkdown } from '../script/formats/markdown.ts'
-import { beforeSending } from './before-sending.ts'
+import { beforeRendering, beforeSending } from './before-sending.ts'
+import { proofread } from '../script/proof/proof.ts'
 
 let ids = 0
 const lessonOf = (text: string) => fromMarkdown(text, () => `id${ids++}`).lesson
@@ -64,5 +65,53 @@ describe('what is not in order before a lesson goes out', () => {
       'cut:stale',
       'cut:black:0',
     ])
+  })
+})
+
+describe('what is not in order before a film is made', () => {
+  const drop = (kind: 'slip' | 'silence', state: 'open' | 'accepted' | 'declined') => ({
+    ...plainList,
+    segments: [
+      {
+        ...cut(right.segments[0]!.id).segments[0]!,
+        items: [
+          {
+            kind: 'clip',
+            why: { id: 'w', act: 'drop', kind, note: 'four was left out', sure: true, state },
+          } as CutList['segments'][number]['items'][number],
+        ],
+      },
+    ],
+  })
+  const rendering = (lesson: typeof right, over: Partial<Parameters<typeof beforeRendering>[0]> = {}) =>
+    keys(
+      beforeRendering({
+        lesson,
+        findings: proofread(lesson, defaultHouseStyle).findings,
+        notFilmed: [],
+        checks: [],
+        cut: null,
+        ...over,
+      }),
+    )
+  test('nothing, where all is well', () => expect(rendering(right)).toEqual([]))
+  test('wrong lines, what is not filmed, what the cut says wrongly', () => {
+    expect(rendering(wrong)).toHaveLength(1)
+    expect(rendering(right, { notFilmed: [{ id: 'id9', title: 'Show' }] })).toEqual(['film:missing:x'])
+    const check = {
+      code: 'count-skip',
+      severity: 'wrong',
+      segmentId: 's',
+      start: 2,
+      params: { skipped: [4] },
+    } as const
+    expect(rendering(right, { checks: [check] })).toEqual(['cut:count-skip:0'])
+    expect(rendering(right, { checks: [{ ...check, severity: 'risky' }] })).toEqual([])
+  })
+  test('a slip that stays in the film, undecided or kept; none that is out, and no silence', () => {
+    for (const state of ['open', 'declined'] as const)
+      expect(rendering(right, { cut: drop('slip', state) })).toEqual(['cut:kept:x:w'])
+    expect(rendering(right, { cut: drop('slip', 'accepted') })).toEqual([])
+    expect(rendering(right, { cut: drop('silence', 'open') })).toEqual([])
   })
 })

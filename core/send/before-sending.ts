@@ -1,9 +1,11 @@
 import type { Concern } from '../contracts/concern.ts'
-import type { CutList } from '../contracts/cut.ts'
+import type { CutList, Why } from '../contracts/cut.ts'
 import type { HouseStyle } from '../contracts/house-style.ts'
 import type { Lesson } from '../contracts/lesson.ts'
 import type { FilmCheck } from '../contracts/render.ts'
 import { told } from '../findings/say.ts'
+import type { Check } from '../cut/checks.ts'
+import type { Finding } from '../script/proof/finding.ts'
 import { proofread } from '../script/proof/proof.ts'
 
 interface Going {
@@ -35,8 +37,56 @@ const concern = (
   at: Partial<Pick<Concern, 'segmentId' | 'stepId'>> = {},
 ): Concern => ({ key: `${station}:${key}`, station, what, segmentId: null, stepId: null, ...at })
 
-function ofScript({ lesson, style }: Going): Concern[] {
-  const { findings } = proofread(lesson, style)
+/** What is not in order before a film is rendered: the same, from the cut that is open. */
+export function beforeRendering(g: {
+  lesson: Lesson
+  findings: readonly Finding[]
+  /** Segments for children that no take is chosen for. */
+  notFilmed: readonly { id: string; title: string }[]
+  checks: readonly Check[]
+  cut: Pick<CutList, 'segments'> | null
+}): Concern[] {
+  const wrong = g.checks.filter((c) => c.severity === 'wrong')
+  return [
+    ...ofFindings(g.lesson, g.findings),
+    ...g.notFilmed
+      .slice(0, most)
+      .map((s) =>
+        concern('film', `missing:${s.id}`, `“${short(s.title)}” is not filmed.`, { segmentId: s.id }),
+      ),
+    ...wrong
+      .slice(0, most)
+      .map((c, i) => concern('cut', `${c.code}:${i}`, told('cut', c), { segmentId: c.segmentId })),
+    ...(wrong.length > most ? [concern('cut', 'more', `And ${wrong.length - most} more in the cut.`)] : []),
+    ...slipsKept(g.lesson, g.cut),
+  ]
+}
+/** Slips that were heard and are still in the film, whether nobody has decided or somebody chose to keep them. */
+function slipsKept(lesson: Lesson, cut: Pick<CutList, 'segments'> | null): Concern[] {
+  const titles = new Map(lesson.segments.map((s) => [s.id, s.title]))
+  return (cut?.segments ?? []).flatMap((s) => {
+    const kept = new Map(
+      s.items.flatMap((i) =>
+        i.why && i.why.act === 'drop' && isSlip(i.why.kind) && i.why.state !== 'accepted'
+          ? [[i.why.id, i.why] as const]
+          : [],
+      ),
+    )
+    return [...kept.values()].map((w) =>
+      concern(
+        'cut',
+        `kept:${s.segmentId}:${w.id}`.slice(0, 110),
+        `“${short(titles.get(s.segmentId) ?? '')}” keeps a ${w.kind}: ${w.note}`,
+        { segmentId: s.segmentId },
+      ),
+    )
+  })
+}
+const isSlip = (kind: Why['kind']): boolean => kind === 'slip' || kind === 'false start'
+
+const ofScript = ({ lesson, style }: Going): Concern[] =>
+  ofFindings(lesson, proofread(lesson, style).findings)
+function ofFindings(lesson: Lesson, findings: readonly Finding[]): Concern[] {
   const wrong = findings.filter((f) => f.severity === 'wrong')
   const risky = findings.filter((f) => f.severity === 'risky').length
   const lines = new Map(lesson.segments.flatMap((s) => s.steps.map((x) => [x.id, x.text] as const)))
@@ -77,7 +127,7 @@ function ofFilm({ lesson, film }: Going): Concern[] {
       concern('film', `missing:${s.id}`, `“${short(s.title)}” is not in the film.`, { segmentId: s.id }),
     )
 }
-function ofCut({ film, changedAt, cutRevision }: Going): Concern[] {
+function ofCut({ lesson, film, changedAt, cutRevision }: Going): Concern[] {
   if (!film) return []
   const out: Concern[] = []
   if (changedAt > film.createdAt)
@@ -87,5 +137,6 @@ function ofCut({ film, changedAt, cutRevision }: Going): Concern[] {
   const wrong = (film.checks ?? []).filter((c) => c.severity === 'wrong')
   for (const [i, c] of wrong.slice(0, most).entries())
     out.push(concern('cut', `${c.code}:${i}`, told('film', c)))
+  out.push(...slipsKept(lesson, film.cut))
   return out
 }

@@ -60,9 +60,11 @@ async function part(
   const there = await partsOf(s.db, take)
   for (const p of parts) {
     const known = there.find((t) => t.part && Math.abs(t.part.from - p.from) < 0.01 && t.id !== take.id)
+    // A recorder that fell behind ends before the clock of the marks does: what was marked last belongs to the last part.
+    const last = p === parts.at(-1)
     const marks = take.marks
-      .filter((m) => m.kind !== 'segment' && m.at >= p.from && m.at < p.to)
-      .map((m) => ({ ...m, at: m.at - p.from }))
+      .filter((m) => m.kind !== 'segment' && m.at >= p.from && (last || m.at < p.to))
+      .map((m) => ({ ...m, at: Math.min(m.at, p.to) - p.from }))
     const id =
       known?.id ??
       (await addTake(s.db, {

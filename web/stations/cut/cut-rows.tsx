@@ -1,3 +1,5 @@
+import { useState } from 'react'
+import { BeforeItGoesOut } from '../../frame/before-it-goes-out.tsx'
 import { Card } from '../../kit/card.tsx'
 import { cutReasons } from '@awlbox/core/contracts/cut'
 import { clockTime } from '@awlbox/core/words'
@@ -123,8 +125,9 @@ const renderTime = (length: number): string =>
     : `${Math.round((length * 0.5) / 60)} min`
 
 function Foot() {
-  const { takesShown, length, limit, missing, wrong, checks, setPanel, record, render, rendering } =
+  const { takesShown, length, limit, missing, wrong, checks, setPanel, record, render, rendering, concerns } =
     useOpenCut()
+  const [asking, setAsking] = useState(false)
   return (
     <div className="bg-card border-t border-hair px-4 py-2 min-h-[56px] flex flex-wrap items-center gap-x-4 gap-y-1 figures">
       <span title={`Filmed: ${clockTime(takesShown)}`}>
@@ -143,9 +146,25 @@ function Foot() {
       </button>
       <span className="flex-1" />
       {record.mayChange && (
-        <Button look="main" onClick={() => void render()} disabled={rendering || length < 0.1}>
+        <Button
+          look="main"
+          onClick={() => (concerns.length ? setAsking(true) : void render())}
+          disabled={rendering || length < 0.1}
+        >
           Render · {renderTime(length)}
         </Button>
+      )}
+      {asking && (
+        <BeforeItGoesOut
+          lessonId={record.id}
+          concerns={concerns}
+          doing="render"
+          onClose={() => setAsking(false)}
+          onGo={() => {
+            setAsking(false)
+            void render()
+          }}
+        />
       )}
     </div>
   )

@@ -8,6 +8,7 @@ import { filmFrames, proposalsOf, tableAfter } from '@awlbox/core/cut/propose'
 import { layOut, plays, shownAt, toSeconds, wordBeside } from '@awlbox/core/cut/timeline'
 import { ask, wordsOf } from '../../api.ts'
 import { useJobs } from '../../frame/jobs.tsx'
+import { beforeRendering } from '@awlbox/core/send/before-sending'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { useAsked } from '../../frame/use-asked.ts'
 import type { Picked } from './panels/repair-panel.tsx'
@@ -176,6 +177,17 @@ export function useCutSession() {
     () => rows.reduce((n, r) => n + (takes.find((t) => t.id === r.takeId)?.seconds ?? 0), 0),
     [rows, takes],
   )
+  const concerns = useMemo(
+    () =>
+      beforeRendering({
+        lesson: doc,
+        findings: proofed.findings,
+        notFilmed: doc.segments.filter((s) => main.some((r) => r.segmentId === s.id && !r.takeId)),
+        checks,
+        cut: list,
+      }),
+    [doc, proofed, main, checks, list],
+  )
   const trying = async (work: () => Promise<unknown>): Promise<void> => {
     setProblem(null)
     await work().catch((error: unknown) => setProblem(wordsOf(error)))
@@ -241,6 +253,8 @@ export function useCutSession() {
       picture?.item.kind === 'card'
         ? null
         : (cues.find((c) => c.source && second >= c.start && second < c.end) ?? null),
+    /** What is not in order before a film is made of it. */
+    concerns,
     render: () =>
       trying(async () => {
         await flush()

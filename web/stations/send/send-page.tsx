@@ -7,7 +7,7 @@ import { clockTime } from '@awlbox/core/words'
 import { ask, wordsOf } from '../../api.ts'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { Ruler } from '../../frame/ruler.tsx'
-import { BeforeItGoesOut } from './before-it-goes-out.tsx'
+import { BeforeItGoesOut } from '../../frame/before-it-goes-out.tsx'
 import { Split } from '../../frame/split.tsx'
 import { megabytes } from '../../frame/time.ts'
 import { Button } from '../../kit/button.tsx'
@@ -246,8 +246,9 @@ export default function SendPage() {
             <BeforeItGoesOut
               lessonId={record.id}
               concerns={data.concerns}
+              doing="send"
               onClose={() => setAsking(false)}
-              onSend={() =>
+              onGo={() =>
                 void publish(
                   data.latestRender !== null,
                   data.concerns.map((c) => c.key),

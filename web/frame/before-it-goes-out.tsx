@@ -1,7 +1,7 @@
 import { Link } from 'react-router'
 import type { Concern } from '@awlbox/core/contracts/concern'
-import { Button } from '../../kit/button.tsx'
-import { Dialog } from '../../kit/dialog.tsx'
+import { Button } from '../kit/button.tsx'
+import { Dialog } from '../kit/dialog.tsx'
 
 const stations = [
   ['script', 'Script'],
@@ -13,19 +13,24 @@ const stations = [
 export function BeforeItGoesOut({
   lessonId,
   concerns,
+  doing,
   onClose,
-  onSend,
+  onGo,
 }: {
   lessonId: string
   concerns: readonly Concern[]
+  /** What is about to be done with it all the same. */
+  doing: 'send' | 'render'
   onClose: () => void
-  onSend: () => void
+  onGo: () => void
 }) {
   return (
     <Dialog open onClose={onClose} title="Before it goes out">
       <p className="text-steel mb-3">
-        {concerns.length === 1 ? 'One thing is' : `${concerns.length} things are`} not in order. Homes see
-        what you send, and children believe it.
+        {concerns.length === 1 ? 'One thing is' : `${concerns.length} things are`} not in order.{' '}
+        {doing === 'send'
+          ? 'Homes see what you send, and children believe it.'
+          : 'A film keeps what is in it until it is rendered again.'}
       </p>
       {stations.map(([station, name]) => {
         const here = concerns.filter((c) => c.station === station)
@@ -50,12 +55,14 @@ export function BeforeItGoesOut({
         )
       })}
       <div className="flex flex-wrap gap-2 justify-end">
-        <Button onClick={onSend}>Send all the same</Button>
+        <Button onClick={onGo}>{doing === 'send' ? 'Send' : 'Render'} all the same</Button>
         <Button look="main" onClick={onClose}>
           Not yet
         </Button>
       </div>
-      <p className="text-sm text-steel mt-2">What was not in order is kept with the sending.</p>
+      {doing === 'send' && (
+        <p className="text-sm text-steel mt-2">What was not in order is kept with the sending.</p>
+      )}
     </Dialog>
   )
 }
