@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import type { CutList } from '../contracts/cut.ts'
+import type { Check } from '../cut/checks.ts'
 import { plainList } from '../contracts/cut.ts'
 import { defaultHouseStyle } from '../contracts/house-style.ts'
 import { fromMarkdown } from '../script/formats/markdown.ts'
@@ -98,13 +99,13 @@ describe('what is not in order before a film is made', () => {
   test('wrong lines, what is not filmed, what the cut says wrongly', () => {
     expect(rendering(wrong)).toHaveLength(1)
     expect(rendering(right, { notFilmed: [{ id: 'id9', title: 'Show' }] })).toEqual(['film:missing:x'])
-    const check = {
+    const check: Check = {
       code: 'count-skip',
       severity: 'wrong',
       segmentId: 's',
       start: 2,
-      params: { skipped: [4] },
-    } as const
+      params: { case: 'out', skipped: [4], count: 1 },
+    }
     expect(rendering(right, { checks: [check] })).toEqual(['cut:count-skip:0'])
     expect(rendering(right, { checks: [{ ...check, severity: 'risky' }] })).toEqual([])
   })
