@@ -75,9 +75,14 @@ export const Segment = z.object({
   title: z.string().max(120),
   kind: SegmentKind,
   audience: Audience,
+  /** Given without a film: homes read it, nobody films it. */
+  unfilmed: z.literal(true).optional(),
   steps: z.array(Step).max(200),
 })
 export type Segment = z.infer<typeof Segment>
+/** Whether a segment is part of the film that children watch. */
+export const isInFilm = (s: Pick<Segment, 'audience' | 'unfilmed'>): boolean =>
+  s.audience === 'children' && !s.unfilmed
 
 /**
  * One fact. `op`: `+` and `-` as usual; `÷` shares a among b, total each (the rest is left over); `~` compares a with

@@ -2,7 +2,7 @@ import { en } from '../findings/words/en.ts'
 import type { HouseStyle } from '../contracts/house-style.ts'
 import { type Card, cardLines, type CardLook, type CutItem, framesPerSecond } from '../contracts/cut.ts'
 import type { Hearing } from '../contracts/heard.ts'
-import type { Lesson, Segment, Step } from '../contracts/lesson.ts'
+import { isInFilm, type Lesson, type Segment, type Step } from '../contracts/lesson.ts'
 import { pauseWords } from '../script/reading.ts'
 import { sentencesIn } from '../script/sentence.ts'
 import { sentenceNear } from '../script/sentence-near.ts'
@@ -33,10 +33,7 @@ const known = new WeakMap<Lesson['segments'], { style: HouseStyle; tight: boolea
 export function isTight(lesson: Pick<Lesson, 'segments' | 'age'>, style: HouseStyle): boolean {
   const before = known.get(lesson.segments)
   if (before?.style === style) return before.tight
-  const time = timeLesson(
-    { ...lesson, segments: lesson.segments.filter((s) => s.audience === 'children') },
-    style,
-  )
+  const time = timeLesson({ ...lesson, segments: lesson.segments.filter(isInFilm) }, style)
   const tight = time.watched + usual > time.filmLimit
   known.set(lesson.segments, { style, tight })
   return tight
@@ -122,7 +119,7 @@ export function cardsFor(
     table: string | null = null,
   ): Card => newCard(look, id, title, lines, stepId, { tight, table })
   const moments = simulate(lesson)
-  const seen = lesson.segments.filter((s) => s.audience === 'children')
+  const seen = lesson.segments.filter(isInFilm)
   const aimed = seen.find((s) => s.kind === 'aim') ?? seen[0]
   if (segment.id === aimed?.id)
     out.push({

@@ -13,7 +13,7 @@ import {
 import { type HouseStyle } from '../contracts/house-style.ts'
 import type { TakeMark } from '../contracts/take.ts'
 import type { Hearing } from '../contracts/heard.ts'
-import type { Lesson, Segment } from '../contracts/lesson.ts'
+import { isInFilm, type Lesson, type Segment } from '../contracts/lesson.ts'
 import { lineState } from '../film/desk/corrections.ts'
 import { takeCodes } from '../findings/codes.ts'
 import { byMerit } from '../film/desk/take-sheet.ts'
@@ -267,7 +267,7 @@ export function reconcile(
     (times ??= timeLesson(lesson, style)).segments.find((s) => s.id === id)?.film ?? 0
   const before = cut ?? plainList
   const segments = lesson.segments
-    .filter((s) => s.audience === 'children' || takes.some((t) => t.segmentId === s.id))
+    .filter((s) => !s.unfilmed && (isInFilm(s) || takes.some((t) => t.segmentId === s.id)))
     .map((s): CutSegment => {
       const mine = takes.filter((t) => t.segmentId === s.id)
       const row = before.segments.find((c) => c.segmentId === s.id)

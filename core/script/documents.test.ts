@@ -129,6 +129,11 @@ describe('time', () => {
     )
   })
   test('a question with no wait gets the house’s wait; a pause costs home time', () => {
+    const apart = timeLesson(
+      lesson('## A {show, no film}\nSay: Ten words.\nPause: Go (2 min)'),
+      defaultHouseStyle,
+    )
+    expect([apart.film, apart.home]).toEqual([0, 120])
     const t = timeLesson(lesson('## A {show}\nAsk: How many?\nPause: Go (2 min)'), defaultHouseStyle)
     expect(t.home).toBe(120)
     const lone = timeLesson(lesson('## A {show}\nAsk: How many?\nSay: So.'), defaultHouseStyle)

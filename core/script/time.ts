@@ -116,6 +116,11 @@ const spokenWords = (text: string): number => tokens(text).filter((w) => /[\p{L}
 
 /** Film and home seconds of one step for a lesson's age (3–7) and the audience of its segment; `pace` in words a minute replaces the usual rate. */
 export function timeOf(m: Moment, age: number, style: HouseStyle, pace: number | null = null): StepTime {
+  const t = watchedTime(m, age, style, pace)
+  // What is given without a film is read or done at home; nobody waits for it on a screen.
+  return m.segment.unfilmed ? { film: 0, home: t.home } : t
+}
+function watchedTime(m: Moment, age: number, style: HouseStyle, pace: number | null): StepTime {
   const rate =
     (m.segment.audience === 'adults'
       ? clock.adultWordsPerMinute

@@ -52,6 +52,12 @@ describe('what is not in order before a lesson goes out', () => {
       keys(going(right, { film: { cutRevision: 2, checks: null, createdAt: later, cut: cut('other') } })),
     ).toEqual(['film:missing:x'])
   })
+  test('a part given without a film is missing from none', () => {
+    const apart = { ...right, segments: right.segments.map((s) => ({ ...s, unfilmed: true as const })) }
+    expect(
+      keys(going(apart, { film: { cutRevision: 2, checks: null, createdAt: later, cut: cut('other') } })),
+    ).toEqual([])
+  })
   test('a film older than its script or its cut, and one with a fault', () => {
     const film = {
       cutRevision: 2,

@@ -1,7 +1,7 @@
 import type { Concern } from '../contracts/concern.ts'
 import type { CutList, Why } from '../contracts/cut.ts'
 import type { HouseStyle } from '../contracts/house-style.ts'
-import type { Lesson } from '../contracts/lesson.ts'
+import { isInFilm, type Lesson } from '../contracts/lesson.ts'
 import type { FilmCheck } from '../contracts/render.ts'
 import { told } from '../findings/say.ts'
 import type { Check } from '../cut/checks.ts'
@@ -118,7 +118,7 @@ function ofFilm({ lesson, film }: Going): Concern[] {
     (film.cut?.segments ?? []).filter((s) => s.items.some((x) => x.kind === 'clip')).map((s) => s.segmentId),
   )
   const missing = lesson.segments.filter(
-    (s) => s.audience === 'children' && s.steps.some((x) => x.verb !== 'pause') && !inCut.has(s.id),
+    (s) => isInFilm(s) && s.steps.some((x) => x.verb !== 'pause') && !inCut.has(s.id),
   )
   if (!film.cut) return []
   return missing

@@ -133,3 +133,15 @@ test('what a film is about is said in the words of the setting’s own ladder', 
   expect(packOf(doc, own).aim).toBe('This film is about: which house has more.')
   expect(packOf(doc, ladder).aim).not.toContain('which house')
 })
+
+test('a task given without a film comes with the words that lead up to it', () => {
+  const doc = lesson('add')
+  const home = doc.segments.find((s) => s.kind === 'home task')!
+  const apart = {
+    ...doc,
+    segments: doc.segments.map((s) => (s === home ? { ...s, unfilmed: true as const } : s)),
+  }
+  const [said, asked] = home.steps
+  expect(packOf(apart, ladder).tasks[0]!.prompt).toBe(`${said!.text} ${asked!.text}`)
+  expect(packOf(doc, ladder).tasks[0]!.prompt).toBe(asked!.text)
+})

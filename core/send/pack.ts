@@ -39,9 +39,17 @@ export function packOf(lesson: Lesson, ladder: readonly Idea[]): Pack {
 }
 
 function tasksOf(lesson: Pick<Lesson, 'segments'>): PackTask[] {
-  return lesson.segments.flatMap((s) =>
-    s.steps.flatMap((x) => (x.task ? [{ id: x.id, prompt: pauseWords(x.text), spec: x.task }] : [])),
-  )
+  return lesson.segments.flatMap((s) => {
+    // Where no film says them, the words before a task come with it.
+    let before: string[] = []
+    return s.steps.flatMap((x): PackTask[] => {
+      if (s.unfilmed && x.verb === 'say' && !x.task) before.push(x.text)
+      if (!x.task) return []
+      const prompt = [...before, pauseWords(x.text)].join(' ')
+      before = []
+      return [{ id: x.id, prompt, spec: x.task }]
+    })
+  })
 }
 
 function aimOf(lesson: Lesson, ladder: readonly Idea[]): string {

@@ -3,7 +3,7 @@ import os from 'node:os'
 import path from 'node:path'
 import { type HeardLine, type HeardWord, type Hearing, plainCodes } from '@awlbox/core/contracts/heard'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
-import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
+import { isInFilm, type Lesson, type Segment } from '@awlbox/core/contracts/lesson'
 import { isTelephone } from '@awlbox/core/film/ear/channels'
 import { captionWords, readCaptions } from '@awlbox/core/film/desk/captions'
 import { hearFree } from '@awlbox/core/film/judge/free'
@@ -56,7 +56,7 @@ async function listenFreely(file: string): Promise<Printed> {
 
 async function listenTo(lesson: Lesson, segmentName: string | null, file: string): Promise<Printed> {
   const named = lesson.segments.filter(
-    (s) => s.audience === 'children' && (!segmentName || s.id === segmentName || s.title === segmentName),
+    (s) => isInFilm(s) && (!segmentName || s.id === segmentName || s.title === segmentName),
   )
   if (!named.length)
     throw new BadInput(

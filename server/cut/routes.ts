@@ -1,3 +1,4 @@
+import { isInFilm } from '@awlbox/core/contracts/lesson'
 import type { Router } from 'express'
 import * as api from '@awlbox/core/contracts/api/cut'
 import { takeFacts } from '../film/store.ts'
@@ -28,7 +29,7 @@ export function cutRoutes(router: Router, s: Services): void {
     const id = params.lessonId
     await mayLesson(s.db, person, id, 'read')
     const { lesson, doc: whole } = (await currentCut(s.db, id))!
-    const children = new Set(lesson.segments.filter((x) => x.audience === 'children').map((x) => x.id))
+    const children = new Set(lesson.segments.filter(isInFilm).map((x) => x.id))
     const doc = { ...whole, segments: whole.segments.filter((x) => children.has(x.segmentId)) }
     const [title, name] = [lesson.title, fileName(lesson.title, 'film')]
     switch (params.format) {

@@ -1,4 +1,4 @@
-import type { Lesson } from '@awlbox/core/contracts/lesson'
+import { isInFilm, type Lesson } from '@awlbox/core/contracts/lesson'
 import { partsFromMarks, sortClip, type Sorted } from '@awlbox/core/film/desk/sort-clip'
 import { spokenLines } from '@awlbox/core/film/follow/spoken'
 import { recognise } from '../platform/media/recogniser.ts'
@@ -24,7 +24,7 @@ export async function sortTake(
   wav: string,
   { signal, progress }: Work,
 ): Promise<void> {
-  const segments = lesson.doc.segments.filter((x) => x.audience === 'children')
+  const segments = lesson.doc.segments.filter(isInFilm)
   const marked = partsFromMarks(take.marks, take.seconds ?? 0).filter((p) =>
     segments.some((x) => x.id === p.segmentId),
   )

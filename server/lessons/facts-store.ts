@@ -34,7 +34,7 @@ export async function lessonFacts(
         filmSeconds: lessons.filmSeconds,
         segments: sql<
           { id: string }[]
-        >`(select coalesce(jsonb_agg(jsonb_build_object('id', s->>'id')), '[]') from jsonb_array_elements(${lessons.doc}->'segments') s where s->>'audience' = 'children')`,
+        >`(select coalesce(jsonb_agg(jsonb_build_object('id', s->>'id')), '[]') from jsonb_array_elements(${lessons.doc}->'segments') s where s->>'audience' = 'children' and s->>'unfilmed' is distinct from 'true')`,
       })
       .from(lessons)
       .where(inArray(lessons.id, list)),

@@ -2,7 +2,7 @@ import { setTimeout as delay } from 'node:timers/promises'
 import type { CutList } from '@awlbox/core/contracts/cut'
 import { decideAll } from '@awlbox/core/cut/edit'
 import type { Slip, StandInOrder } from '@awlbox/core/contracts/stand-in'
-import type { Lesson } from '@awlbox/core/contracts/lesson'
+import { isInFilm, type Lesson } from '@awlbox/core/contracts/lesson'
 import { client, type Client } from '../http.ts'
 
 /** One day of the demo, lived over HTTP like any user: a lesson filmed, heard, cut, rendered, sent and answered. */
@@ -36,7 +36,7 @@ async function live(http: Client, lessonId: string): Promise<void> {
   // Loaded only on the day itself: later starts need none of it.
   const { replyFrom } = await import('../homes/reply.ts')
   const { doc } = await http.get<{ doc: Lesson }>(`/api/lessons/${lessonId}`)
-  const segments = doc.segments.filter((s) => s.audience === 'children')
+  const segments = doc.segments.filter(isInFilm)
   const { items: takes } = await http.get<{ items: { segmentId: string }[] }>(
     `/api/lessons/${lessonId}/takes`,
   )

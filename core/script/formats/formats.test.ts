@@ -107,6 +107,7 @@ const anyLesson = fc
         title: name,
         kind: fc.constantFrom(...segmentKinds),
         audience: fc.constantFrom('children' as const, 'adults' as const),
+        unfilmed: fc.option(fc.constant(true as const), { nil: undefined }),
         steps: fc.array(step, { maxLength: 6 }),
       }),
       { maxLength: 5 },

@@ -89,6 +89,7 @@ function readHeading(text: string, id: string): Segment {
       (kind.success && kind.data === 'note to adults' && !words.includes('children'))
         ? 'adults'
         : 'children',
+    ...(words.includes('no film') ? { unfilmed: true as const } : {}),
     steps: [],
   }
 }
@@ -161,7 +162,7 @@ const oneLine = (text: string): string => text.replace(/\s+/g, ' ').trim()
 export function toMarkdown(lesson: Lesson): string {
   const body = lesson.segments.flatMap((s) => [
     '',
-    `## ${oneLine(s.title)} {${s.kind}${s.audience === 'adults' && s.kind !== 'note to adults' ? ', adults' : s.audience === 'children' && s.kind === 'note to adults' ? ', children' : ''}}`,
+    `## ${oneLine(s.title)} {${s.kind}${s.audience === 'adults' && s.kind !== 'note to adults' ? ', adults' : s.audience === 'children' && s.kind === 'note to adults' ? ', children' : ''}${s.unfilmed ? ', no film' : ''}}`,
     '',
     ...s.steps.map((x) => {
       const text = oneLine(x.text)

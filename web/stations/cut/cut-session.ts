@@ -1,3 +1,4 @@
+import { isInFilm } from '@awlbox/core/contracts/lesson'
 import type { Frames, Seconds } from '@awlbox/core/contracts/units'
 import { createContext, useCallback, useContext, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import * as cutApi from '@awlbox/core/contracts/api/cut'
@@ -70,7 +71,7 @@ export function useCutSession() {
   const rows = useMemo(() => list?.segments ?? [], [list])
   // What is said to the adults alone is a film of its own.
   const main = useMemo(
-    () => rows.filter((r) => doc.segments.find((s) => s.id === r.segmentId)?.audience === 'children'),
+    () => rows.filter((r) => doc.segments.some((s) => s.id === r.segmentId && isInFilm(s))),
     [rows, doc.segments],
   )
   const adults = useMemo(() => rows.filter((r) => !main.includes(r)), [rows, main])

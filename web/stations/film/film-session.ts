@@ -1,3 +1,4 @@
+import { isInFilm } from '@awlbox/core/contracts/lesson'
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react'
 import * as filmApi from '@awlbox/core/contracts/api/film'
 import type { PromptLine } from '@awlbox/core/film/desk/prompter'
@@ -38,7 +39,7 @@ export function useFilmSession() {
   const { doc, record, at, goTo, proofed, me } = useLesson()
   const { data, mutate } = useAsked(filmApi.takes, { lessonId: record.id })
   const jobs = useJobs(record.id)
-  const children = useMemo(() => doc.segments.filter((s) => s.audience === 'children'), [doc.segments])
+  const children = useMemo(() => doc.segments.filter(isInFilm), [doc.segments])
   // What adults are told alone may be filmed too: it becomes a film of its own.
   const segments = useMemo(
     () => [...children, ...doc.segments.filter((s) => s.audience === 'adults')],

@@ -51,6 +51,7 @@ export const SegmentCard = memo(function SegmentCard(p: Props) {
       <span className="text-steel text-sm whitespace-nowrap">
         {segment.kind}
         {segment.audience === 'adults' ? ' · grown-ups, not in the film' : ''}
+        {segment.unfilmed ? ' · given without a film' : ''}
         {time.home > 0 ? ` · ${clockTime(time.home)} at home` : ''}
       </span>
     </>

@@ -36,6 +36,15 @@ export function SegmentMenu({ segment, first, last }: { segment: Segment; first:
     })
     goTo(id)
   }
+  const toggleFilm = () =>
+    edit((d) => ({
+      ...d,
+      segments: d.segments.map((s) => {
+        if (s.id !== segment.id) return s
+        const { unfilmed, ...rest } = s
+        return unfilmed ? rest : { ...rest, unfilmed: true as const }
+      }),
+    }))
   const keep = () =>
     ask(lessonsApi.addToLibrary, {}, { segment, age: doc.age }).then(
       () => setSaid('Kept for everybody here'),
@@ -74,6 +83,11 @@ export function SegmentMenu({ segment, first, last }: { segment: Segment; first:
             <DropdownMenu.Item className={item} disabled={last} onSelect={() => move(1)}>
               Move down
             </DropdownMenu.Item>
+            {segment.audience === 'children' && (
+              <DropdownMenu.Item className={item} onSelect={toggleFilm}>
+                {segment.unfilmed ? 'Film it after all' : 'Give it without a film'}
+              </DropdownMenu.Item>
+            )}
             <DropdownMenu.Item className={item} onSelect={() => void keep()}>
               Keep in the library
             </DropdownMenu.Item>
