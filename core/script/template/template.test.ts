@@ -61,43 +61,41 @@ describe('a template lesson has nothing wrong', () => {
       for (const [name, said] of styles)
         test(`${structure}, ${arc}, ${name}`, () => {
           const style = HouseStyle.parse(said)
-          for (const seed of [1, 2]) {
-            const aim = aimOf({
-              structure,
-              upTo: ranges[structure],
-              count: 4,
-              mustHave: structure === 'share' ? ['leftover'] : [],
-              among: 3,
+          const aim = aimOf({
+            structure,
+            upTo: ranges[structure],
+            count: 4,
+            mustHave: structure === 'share' ? ['leftover'] : [],
+            among: 3,
+          })
+          const found = findExamples(aim, {
+            zero: style.zeroIsPart,
+            turnRounds: style.turnRoundsCount,
+            seed: 1,
+          })
+          if (!found.ok) throw new Error(found.conflict)
+          for (const set of found.sets) {
+            let n = 0
+            const lesson = fromTemplate({
+              title: 'Post',
+              ideaId: 'add-10',
+              age: structure === 'tens' || structure === 'round-back' ? 6 : 4,
+              aim,
+              examples: set.examples,
+              style,
+              arc,
+              sets: found.sets.map((s) => s.examples),
+              newId: () => `t${(n += 1)}`,
             })
-            const found = findExamples(aim, {
-              zero: style.zeroIsPart,
-              turnRounds: style.turnRoundsCount,
-              seed,
-            })
-            if (!found.ok) throw new Error(found.conflict)
-            for (const set of found.sets) {
-              let n = 0
-              const lesson = fromTemplate({
-                title: 'Post',
-                ideaId: 'add-10',
-                age: structure === 'tens' || structure === 'round-back' ? 6 : 4,
-                aim,
-                examples: set.examples,
-                style,
-                arc,
-                sets: found.sets.map((s) => s.examples),
-                newId: () => `t${(n += 1)}`,
-              })
-              expect(Lesson.safeParse(lesson).success).toBe(true)
-              const read = proofread(lesson, style)
-              expect(read.moments.filter((m) => m.unread || m.error).map((m) => m.step.text)).toEqual([])
-              expect(
-                read.findings.map(
-                  (f) =>
-                    `${f.code}: ${told('script', f)} (${read.moments.find((m) => m.step.id === f.stepId)?.step.text ?? ''})`,
-                ),
-              ).toEqual([])
-            }
+            expect(Lesson.safeParse(lesson).success).toBe(true)
+            const read = proofread(lesson, style)
+            expect(read.moments.filter((m) => m.unread || m.error).map((m) => m.step.text)).toEqual([])
+            expect(
+              read.findings.map(
+                (f) =>
+                  `${f.code}: ${told('script', f)} (${read.moments.find((m) => m.step.id === f.stepId)?.step.text ?? ''})`,
+              ),
+            ).toEqual([])
           }
         })
 })

@@ -96,7 +96,7 @@ export const SegmentCard = memo(function SegmentCard(p: Props) {
               {findings.length} to mend
             </span>
           )}
-          <span className="figures">{clockTime(time.film)}</span>
+          <span className="figures">{segment.unfilmed ? 'no film' : clockTime(time.film)}</span>
         </button>
       </div>
     )
@@ -179,9 +179,9 @@ function OpenCard({
         <span className="flex-1" />
         <span
           className="font-semibold figures"
-          title={`${clockTime(time.film)} of film, ${clockTime(time.home)} at home`}
+          title={`${segment.unfilmed ? 'no film' : clockTime(time.film)} of film, ${clockTime(time.home)} at home`}
         >
-          {clockTime(time.film)}
+          {segment.unfilmed ? 'no film' : clockTime(time.film)}
         </span>
         {record.mayChange && <SegmentMenu segment={segment} first={first} last={last} />}
       </header>
