@@ -199,6 +199,23 @@ export function anotherLike(
   return near.sort((x, y) => x.far - y.far)[0]?.f ?? null
 }
 
+/**
+ * Another fact in the place of one, and what has been offered there by then: asking on and on goes through all there are
+ * before any comes again (`again`).
+ */
+export function nextLike(
+  e: Example,
+  set: readonly Example[],
+  aim: Aim,
+  options: SearchOptions & { offered: readonly string[] },
+): { next: Example | null; offered: readonly string[]; again: boolean } {
+  const offered = [...options.offered, factKey(e)]
+  const fresh = anotherLike(e, set, aim, { ...options, offered: new Set(offered) })
+  if (fresh) return { next: fresh, offered, again: false }
+  const first = anotherLike(e, set, aim, { ...options, offered: new Set([factKey(e)]) })
+  return { next: first, offered: [factKey(e)], again: first !== null }
+}
+
 function conflictIn(aim: Aim, pool: readonly Example[], options: SearchOptions): string | null {
   const { structure, mustHave } = aim
   const keep = options.keep ?? []

@@ -1,7 +1,7 @@
 import { Card } from '../../kit/card.tsx'
 import { arrayMove } from '@dnd-kit/sortable'
 import { useState } from 'react'
-import { anotherLike } from '@awlbox/core/plan/examples'
+import { nextLike } from '@awlbox/core/plan/examples'
 import { exampleSentence, factKey } from '@awlbox/core/plan/numbers/facts'
 import { useNavigate } from 'react-router'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
@@ -173,17 +173,13 @@ export default function PlanPage() {
                         })),
                       onAnother: (e) => {
                         const place = doc.examples.indexOf(e)
-                        const before = [...(offered[place] ?? []), factKey(e)]
-                        const ask = (known: readonly string[]) =>
-                          anotherLike(e, doc.examples, doc.aim, {
-                            zero: me.houseStyle.zeroIsPart,
-                            turnRounds: me.houseStyle.turnRoundsCount,
-                            seed: 1,
-                            offered: new Set(known),
-                          })
-                        const fresh = ask(before)
-                        setOffered({ ...offered, [place]: fresh ? before : [factKey(e)] })
-                        const next = fresh ?? ask([])
+                        const { next, ...after } = nextLike(e, doc.examples, doc.aim, {
+                          zero: me.houseStyle.zeroIsPart,
+                          turnRounds: me.houseStyle.turnRoundsCount,
+                          seed: 1,
+                          offered: offered[place] ?? [],
+                        })
+                        setOffered({ ...offered, [place]: after.offered })
                         if (next)
                           edit((d) => ({ ...d, examples: d.examples.map((x) => (x === e ? next : x)) }))
                       },

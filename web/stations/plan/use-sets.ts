@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react'
-import { anotherLike, findExamples, type SearchResult, scoreOf } from '@awlbox/core/plan/examples'
+import { findExamples, nextLike, type SearchResult, scoreOf } from '@awlbox/core/plan/examples'
 import { exampleSentence, factKey } from '@awlbox/core/plan/numbers/facts'
 import { type HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Example } from '@awlbox/core/contracts/lesson'
@@ -45,18 +45,17 @@ export function useSets(value: AimChoice, style: HouseStyle, start: readonly Exa
       if (!result.ok) return
       const examples = result.sets[set]!.examples
       const place = `${set}:${examples.indexOf(e)}`
-      const before = [...(offered[place] ?? []), factKey(e)]
-      const ask = (known: readonly string[]) =>
-        anotherLike(e, examples, value.aim, { ...options, offered: new Set(known) })
-      const fresh = ask(before)
-      const next = fresh ?? ask([])
-      setOffered({ ...offered, [place]: fresh ? before : [factKey(e)] })
+      const { next, again, ...after } = nextLike(e, examples, value.aim, {
+        ...options,
+        offered: offered[place] ?? [],
+      })
+      setOffered({ ...offered, [place]: after.offered })
       setSaid(
-        next
-          ? fresh
-            ? null
-            : 'All facts like it have been shown: they begin again.'
-          : `There is no other fact like ${exampleSentence(e)} for this aim.`,
+        !next
+          ? `There is no other fact like ${exampleSentence(e)} for this aim.`
+          : again
+            ? 'All facts like it have been shown: they begin again.'
+            : null,
       )
       if (next)
         setSwapped({

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react'
 import type { Example, Lesson, Segment } from '@awlbox/core/contracts/lesson'
-import { anotherLike } from '@awlbox/core/plan/examples'
+import { anotherLike, nextLike } from '@awlbox/core/plan/examples'
 import { exampleSentence, factFrom, factKey, tagsOf } from '@awlbox/core/plan/numbers/facts'
 import { duplicateWith, factOf } from '@awlbox/core/script/renumber'
 import { teachingOf } from '@awlbox/core/script/template/teach'
@@ -50,17 +50,13 @@ export function RenumberDialog({
   const wrong = to.total < 0 ? 'Less than nothing would be left.' : null
   const field = 'min-h-10 w-20 rounded-lg border border-hair bg-card px-2.5 font-child text-lg figures'
   const another = () => {
-    const before = [...offered, factKey(to)]
-    const ask = (known: readonly string[]) =>
-      anotherLike(fact, doc.examples, doc.aim, {
-        zero: me.houseStyle.zeroIsPart,
-        turnRounds: me.houseStyle.turnRoundsCount,
-        seed: 1,
-        offered: new Set(known),
-      })
-    const fresh = ask(before)
-    setOffered(fresh ? before : [factKey(to)])
-    const next = fresh ?? ask([factKey(to)])
+    const { next, ...after } = nextLike(to, doc.examples, doc.aim, {
+      zero: me.houseStyle.zeroIsPart,
+      turnRounds: me.houseStyle.turnRoundsCount,
+      seed: 1,
+      offered,
+    })
+    setOffered(after.offered)
     if (next) {
       setA(next.a)
       setB(next.b)
