@@ -96,7 +96,10 @@ test('the prompter: a pedal, a large screen, a phone as remote, one film straigh
       'Parted from a longer recording',
       { timeout: 90_000 },
     )
-    await expect(page.getByRole('article', { name: 'Take 1' })).toContainText('Marked while filming')
+    // Marks are shown with the take itself, once it is made playable.
+    await expect(page.getByRole('article', { name: 'Take 1' })).toContainText('Marked while filming', {
+      timeout: 90_000,
+    })
     await segment(page, 'Hello from Bobbin').click()
     await expect(page.getByRole('article', { name: 'Take 1' })).toContainText(
       'Parted from a longer recording',
