@@ -3,30 +3,22 @@ import type { HomePack } from '../contracts/api/home.ts'
 import type { Lesson } from '../contracts/lesson.ts'
 import type { Pack, PackTask } from '../contracts/pack.ts'
 import { ideaById } from '../plan/ladder/ladder.ts'
-import { cautionsFor, swapsFor, thingNamed } from '../plan/things.ts'
+import { cautionsFor, swapsFor } from '../plan/things.ts'
 import { pauseWords } from '../script/reading.ts'
+import { needed } from '../script/stock.ts'
 
 /** Makes what a home receives from the lesson. `younger`: a child under three lives there. */
 export function packOf(lesson: Lesson, ladder: readonly Idea[]): Pack {
-  const twoFaces = lesson.segments.some((s) =>
-    s.steps.some((x) => x.verb === 'do' && /\bturn over\b|\bblue\b/i.test(x.text)),
-  )
+  const uses = new Map(needed(lesson).map((n) => [n.thing, n.uses]))
   return {
     title: lesson.title,
     ideaId: lesson.ideaId,
     aim: aimOf(lesson, ladder),
-    needs: lesson.kit.map((k) => {
-      const uses =
-        twoFaces && thingNamed(k.thing)?.properties.includes('two faces')
-          ? (['counted', 'two faces'] as const)
-          : undefined
-      const swap = swapsFor(k.thing, uses)[0]
-      return { ...k, swap: swap?.name ?? null }
-    }),
+    needs: lesson.kit.map((k) => ({ ...k, swap: swapsFor(k.thing, uses.get(k.thing))[0]?.name ?? null })),
     cautions: cautionsFor(
       lesson.kit.flatMap((k) => [
         k,
-        ...swapsFor(k.thing)
+        ...swapsFor(k.thing, uses.get(k.thing))
           .slice(0, 1)
           .map((s) => ({ thing: s.name, count: 1 })),
       ]),

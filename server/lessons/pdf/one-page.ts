@@ -96,7 +96,10 @@ export async function onePage(lesson: Lesson, style: HouseStyle, idea: Idea | un
   heading('Each home needs')
   line(
     lesson.kit
-      .map((k) => `${k.count} ${k.thing}${swapsFor(k.thing)[0] ? ` (or ${swapsFor(k.thing)[0]!.name})` : ''}`)
+      .map((k) => {
+        const [swap] = swapsFor(k.thing, p.needs.find((n) => n.thing === k.thing)?.uses)
+        return `${k.count} ${k.thing}${swap ? ` (or ${swap.name})` : ''}`
+      })
       .join('; ') || 'Nothing.',
   )
   heading('What comes back')
