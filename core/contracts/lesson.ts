@@ -86,7 +86,8 @@ export const isInFilm = (s: Pick<Segment, 'audience' | 'unfilmed'>): boolean =>
 
 /**
  * One fact. `op`: `+` and `-` as usual; `÷` shares a among b, total each (the rest is left over); `~` compares a with
- * b, total is the difference; `@` is the number a on a line, b its nearest ten, total again a; `#` is the number a alone, b is 0 and total a.
+ * b, total is the difference; `@` is the number a on a line, b its nearest ten, total again a; `#` is
+ * the number a alone, b is 0 and total a.
  */
 export const Example = z.object({
   a: z.number().int().min(0).max(200),

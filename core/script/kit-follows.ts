@@ -5,8 +5,17 @@ import { needed } from './stock.ts'
 const writes = /\b(draw|write|copy|trace)\b|\b(on|of) paper\b/i
 const paper = 'paper and a pencil'
 
+// Every key asks for the list before it and after it: the one before is the one after the key before.
+const known = new WeakMap<Lesson['segments'], KitItem[]>()
 /** The list of things a home needs: counted from the script's table, and paper where children draw or write. */
 export function kitFor(lesson: Pick<Lesson, 'segments'>): KitItem[] {
+  const before = known.get(lesson.segments)
+  if (before) return before
+  const list = counted(lesson)
+  known.set(lesson.segments, list)
+  return list
+}
+function counted(lesson: Pick<Lesson, 'segments'>): KitItem[] {
   const list = needed(lesson).map(({ thing, count }) => ({ thing, count }))
   const byHand = lesson.segments.some(
     (s) => s.audience !== 'adults' && s.steps.some((x) => x.verb === 'pause' && writes.test(x.text)),
@@ -26,8 +35,8 @@ export function kitFollows(before: Lesson, after: Lesson): Lesson {
   const was = kitFor(before)
   const now = kitFor(after)
   const kept = after.kit.flatMap((k): KitItem[] => {
-    const counted = named(was, k.thing)
-    if (!counted || counted.count !== k.count) return [k]
+    const before = named(was, k.thing)
+    if (!before || before.count !== k.count) return [k]
     const next = named(now, k.thing)
     return next ? [next.count === k.count ? k : { ...k, count: next.count }] : []
   })

@@ -44,6 +44,7 @@ describe('an answer is worked out', () => {
       'story',
     ],
     ['Ask: Fourteen stamps, four on each card. How many cards are full? {answer 1}', 3, 'story'],
+    ['Ask: Bobbin fills six bags with three parcels in each bag. How many parcels? {answer 1}', 18, 'story'],
     ['Ask: There are three bags with five plums in each. How many plums? {answer 1}', 15, 'story'],
   ] as const)('%s', (line, value, from) => expect(worked(line)).toEqual({ value, from }))
   test('from the table it is asked at', () => {
@@ -67,6 +68,7 @@ describe('nothing is worked out', () => {
     ['Ask: Six children play. Two more watch. How many are playing now? {answer 1}'],
     ['Ask: We count in twos. What comes after 6? {answer 1}'],
     ['Ask: Bobbin has seven parcels and puts three in each bag. How many bags does he need? {answer 1}'],
+    ['Ask: Bobbin has six bags, three parcels in each bag. How many bags are there? {answer 1}'],
     ['Ask: Which double helps with two and one? {answer 1}'],
     ['Ask: How could we part the five to make ten with nine? {answer 1}'],
     ['Pause: Put one of your own things on nineteen. (90 s) {photo of 1}'],

@@ -43,6 +43,11 @@ const examples = (list: [number, number][]) =>
 const pairs: [code: string, bad: string, good: string, given?: Given, goodGiven?: Given][] = [
   [
     'needs-line',
+    `## Things {things needed}\nSay: You need five counters and nine spoons.\n\n## Show {show}\n${put(6)}Do: Put 9 spoons on the table`,
+    `## Things {things needed}\nSay: You need six counters and nine spoons.\n\n## Show {show}\n${put(6)}Do: Put 9 spoons on the table`,
+  ],
+  [
+    'needs-line',
     `## Things {things needed}\nSay: You need six small things.\n\n## Show {show}\n${put(9)}`,
     `## Things {things needed}\nSay: You need nine small things.\n\n## Show {show}\n${put(9)}`,
   ],

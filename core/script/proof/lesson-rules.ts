@@ -5,7 +5,7 @@ import { sentencesIn } from '../sentence.ts'
 import { choiceHolds, keyOf, workedOut } from '../worked-out.ts'
 import { numberName, numbersIn, tokens } from '../../plan/numbers/names.ts'
 import { thingNamed } from '../../plan/things.ts'
-import { compareStock } from '../stock.ts'
+import { compareStock, type Needed } from '../stock.ts'
 import { clock } from '../time.ts'
 import { at, type Finding, type Fix, ofLesson, type Rule } from './finding.ts'
 
@@ -61,42 +61,38 @@ function isNamed(lesson: Lesson, thing: string): boolean {
     )
   })
 }
-/**
- * "You need thirteen small things" while fourteen are out at once, or far fewer: said of what is counted only, since what
- * a thing is called in the line and on the list may differ.
- */
-export const needsLine: Rule = ({ lesson, needs }) => {
+/** How many of what is counted a word asks for; null where it may mean one of several kinds. */
+function countedAs(word: string, needs: readonly Needed[]): number | null {
   const counted = needs.filter((n) => thingNamed(n.thing)?.properties.includes('counted') ?? true)
-  const most = Math.max(0, ...counted.map((n) => n.count))
-  if (!most) return []
-  return lesson.segments.flatMap((s) =>
+  if (/^counters?$/.test(word)) return counted.find((n) => n.thing === 'two-faced counters')?.count ?? null
+  return counted.length === 1 ? counted[0]!.count : null
+}
+const youNeed =
+  /\byou(?:'ll| will)? need (?:about |at least )?([\p{L}\d-]+) (?:small )?(things|counters|objects|bits)\b/iu
+/**
+ * "You need thirteen small things" while fourteen are out at once, or far fewer. A doubt: the one who teaches may put out
+ * more than a child needs.
+ */
+export const needsLine: Rule = ({ lesson, needs }) =>
+  lesson.segments.flatMap((s) =>
     s.kind !== 'things needed' || s.audience === 'adults'
       ? []
       : s.steps.flatMap((x): Finding[] => {
-          const found = x.text.match(
-            /\b[Yy]ou(?:'ll| will)? need (?:about |at least )?([\p{L}\d-]+) (?:small )?(things|counters|objects|bits)\b/u,
-          )
-          const said = found && numbersIn(tokens(found[1]!))[0]?.value
-          if (!found || said == null || said === most || (said > most && said <= most + 3)) return []
+          const found = x.text.match(youNeed)
+          const said = found ? numbersIn(tokens(found[1]!))[0]?.value : undefined
+          const most = found ? countedAs(found[2]!.toLowerCase(), needs) : null
+          if (!found || said === undefined || most === null) return []
+          if (said >= most && said <= most + 3) return []
           const is = /^\d/.test(found[1]!) ? String(most) : numberName(most)
-          return [
-            ofLesson(
-              'needs-line',
-              { said, needed: most, case: said < most ? 'fewer' : 'more' },
-              {
-                stepId: x.id,
-                segmentId: s.id,
-                fix: {
-                  kind: 'replace',
-                  stepId: x.id,
-                  text: x.text.replace(found[0], found[0].replace(found[1]!, is)),
-                },
-              },
-            ),
-          ].map((f) => (said < most ? f : { ...f, severity: 'tidy' as const }))
+          const text = x.text.replace(found[0], found[0].replace(found[1]!, is))
+          const told = ofLesson(
+            'needs-line',
+            { said, needed: most, case: said < most ? 'fewer' : 'more' },
+            { stepId: x.id, segmentId: s.id, fix: { kind: 'replace', stepId: x.id, text } },
+          )
+          return [said < most ? { ...told, certain: false } : { ...told, severity: 'tidy' }]
         }),
   )
-}
 /** "Stretch your string along the rug": a thing of the home's own that the list does not have. */
 function askedByName(lesson: Lesson): Finding[] {
   const listed = new Set(

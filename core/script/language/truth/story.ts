@@ -181,10 +181,12 @@ function groupsAsked(sentences: readonly Said[], ask: string, a: Told, b: Told):
   const same = (x: string, y: string): boolean => x !== '' && y !== '' && one(x) === one(y)
   // "Each" belongs to the number told last before it.
   if (each < 0 || b.n < 1 || sentences[b.sentence]!.words[b.at + 1]?.t === 'more') return null
+  // "Six bags, three parcels in each bag": the bags are told, and only things can be asked for.
+  if (same(a.noun, place)) return same(asked, b.noun) ? a.n * b.n : null
   if (same(asked, place) || (same(asked, 'groups') && !same(a.noun, 'groups')))
     return a.n % b.n === 0 || /\bfull\b/.test(ask) ? Math.floor(a.n / b.n) : null
   // Groups told first, then how many in one: things are asked for.
-  if ((same(a.noun, place) || place === '' || !/^\p{L}/u.test(place)) && same(asked, b.noun)) return a.n * b.n
+  if ((place === '' || !/^\p{L}/u.test(place)) && same(asked, b.noun)) return a.n * b.n
   return null
 }
 /** "You and a friend, the same for both": one number shared by two. */
