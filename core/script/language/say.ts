@@ -78,6 +78,7 @@ function lineOf(a: Action, table: TableState): string {
     case 'bring back':
       return `Bring the ${a.mat === 'frame' ? 'frame' : a.mat} back`
     case 'put': {
+      if (a.kind === 'drawn tally marks') return `Draw tally marks for ${a.count}`
       const many = a.worth === 10 ? (a.count === 1 ? ' ten' : ' tens') : ''
       const kind =
         a.kind === 'counters' || a.kind === 'coins' || many || a.at.mat === 'hands' ? '' : ` ${a.kind}`
