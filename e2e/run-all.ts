@@ -7,6 +7,8 @@ const root = path.resolve(import.meta.dirname, '..')
 const out = path.join(root, 'test-results')
 fs.mkdirSync(out, { recursive: true })
 let [passed, failed] = [0, 0]
+/** What failed, named once more at the end: a long run's first lines are often cut off where it is read. */
+const wrong: string[] = []
 
 function run(command: string, args: string[], env: Record<string, string> = {}): Promise<number> {
   return new Promise((resolve) => {
@@ -22,6 +24,7 @@ async function check(name: string, command: string, args: string[]): Promise<voi
   const code = await run(command, args)
   console.log(`— ${name}: ${code === 0 ? 'well' : `ended with ${code}`}`)
   add(code === 0 ? 1 : 0, code === 0 ? 0 : 1)
+  if (code !== 0) wrong.push(name)
 }
 interface Slow {
   name: string
@@ -32,8 +35,19 @@ interface VitestReport {
   numPassedTests: number
   numFailedTests: number
   numFailedTestSuites: number
-  testResults: { assertionResults: { fullName: string; duration?: number | null }[] }[]
+  testResults: {
+    name: string
+    status: string
+    message: string
+    assertionResults: {
+      fullName: string
+      status: string
+      duration?: number | null
+      failureMessages?: string[] | null
+    }[]
+  }[]
 }
+const firstLines = (text: string): string => text.split('\n').slice(0, 6).join('\n    ')
 /** Unit and API tests in one pool: the long ones fill one core while the short ones fill the other. */
 async function vitest(projects: string[]): Promise<void> {
   console.log(`\n— ${projects.join(' and ')} tests`)
@@ -50,11 +64,19 @@ async function vitest(projects: string[]): Promise<void> {
   try {
     const r = JSON.parse(fs.readFileSync(file, 'utf8')) as VitestReport
     add(r.numPassedTests, r.numFailedTests || (r.numFailedTestSuites ? 1 : 0))
-    for (const t of r.testResults.flatMap((f) => f.assertionResults))
-      slow.push({ name: t.fullName, seconds: (t.duration ?? 0) / 1000 })
+    for (const f of r.testResults) {
+      for (const t of f.assertionResults) {
+        slow.push({ name: t.fullName, seconds: (t.duration ?? 0) / 1000 })
+        if (t.status === 'failed')
+          wrong.push(`${t.fullName}\n    ${firstLines(t.failureMessages?.[0] ?? '')}`)
+      }
+      if (f.status === 'failed' && f.message)
+        wrong.push(`${path.relative(root, f.name)}\n    ${firstLines(f.message)}`)
+    }
   } catch (error) {
     console.error(`No report of the ${projects.join(' and ')} tests: ${String(error)}`)
     add(0, 1)
+    wrong.push(String(error))
   }
 }
 async function browser(): Promise<void> {
@@ -67,15 +89,27 @@ async function browser(): Promise<void> {
   try {
     const r = JSON.parse(fs.readFileSync(file, 'utf8')) as {
       stats: { expected: number; unexpected: number; flaky: number }
-      suites: { specs: { title: string; tests: { results: { duration: number }[] }[] }[] }[]
+      suites: {
+        specs: {
+          title: string
+          ok: boolean
+          tests: { results: { duration: number; error?: { message?: string } }[] }[]
+        }[]
+      }[]
     }
     add(r.stats.expected, r.stats.unexpected + r.stats.flaky)
-    for (const spec of r.suites.flatMap((x) => x.specs))
+    for (const spec of r.suites.flatMap((x) => x.specs)) {
+      if (!spec.ok)
+        wrong.push(
+          `${spec.title}\n    ${firstLines(spec.tests.flatMap((t) => t.results).at(-1)?.error?.message ?? '')}`,
+        )
       for (const t of spec.tests.flatMap((x) => x.results))
         slow.push({ name: spec.title, seconds: t.duration / 1000 })
+    }
   } catch (error) {
     console.error(`No report of the browser tests: ${String(error)}`)
     add(0, 1)
+    wrong.push(String(error))
   }
 }
 const npx = (...args: string[]): [string, string[]] => ['npx', ['--no-install', ...args]]
@@ -122,5 +156,6 @@ console.log('\nThe ten slowest:')
 for (const t of slow.sort((a, b) => b.seconds - a.seconds).slice(0, 10))
   console.log(`${t.seconds.toFixed(0).padStart(5)} s  ${t.name}`)
 console.log(`All: ${Math.round((Date.now() - started) / 1000)} s`)
+if (wrong.length) console.log(`\nFailed:\n${wrong.map((w) => `  ${w}`).join('\n')}`)
 console.log(`\n${passed} passed, ${failed} failed`)
 process.exitCode = failed || !passed ? 1 : 0

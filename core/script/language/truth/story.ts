@@ -96,6 +96,11 @@ export const storyAnswer: (text: string) => number | null = remembered((text) =>
   if (shared !== null) return shared
   if (/\b(each|every|apiece)\b/.test(plain)) return groupsAsked(sentences, ask, a, b)
   if (asksDifference.test(ask)) return Math.abs(a.n - b.n)
+  if (otherThing(a, b) && !asksAll.test(ask)) return null
+  return changed(sentences, ask, a, b)
+})
+/** What a story of one change comes to, when what is asked is what there is after it, or what is hidden. */
+function changed(sentences: readonly Said[], ask: string, a: Told, b: Told): number | null {
   const second = sentences[b.sentence]!.words
   // What happens is said with the second number: in its own sentence, or after the first number of the same one.
   const joint = second.slice(0, b.at).findLastIndex((w) => ['and', ',', 'then', 'but'].includes(w.t))
@@ -105,26 +110,28 @@ export const storyAnswer: (text: string) => number | null = remembered((text) =>
     .map((s) => s.words.map((w) => w.t).join(' '))
     .join(' ')
   const change = changeIn(happens)
-  const partOf = second
-    .slice(b.at)
-    .some((w, k, rest) => w.t === 'of' && ['them', 'these', 'those'].includes(rest[k + 1]?.t ?? ''))
-  const whole = /\b(in all|altogether)\b/.test(told)
-  const laid =
-    /\b(go|goes|are|is|lie|lies|stands?|sits?|swim|swims) (on|in|at|up|down|where|under|over|there)\b/.test(
-      second
-        .slice(b.at)
-        .map((w) => w.t)
-        .join(' '),
-    )
-  const twoOwners = a.sentence !== b.sentence && /\b(has|have)\b/.test(happens.map((w) => w.t).join(' '))
-  if (otherThing(a, b) && !asksAll.test(ask)) return null
-  if (asksOther.test(ask) && change !== 'more' && !partOf && !twoOwners)
-    return whole || change === null || laid ? (b.n <= a.n ? a.n - b.n : null) : null
+  const left = b.n <= a.n ? a.n - b.n : null
+  if (asksOther.test(ask) && change !== 'more' && !ofThem(second, b) && !twoOwners(happens, a, b))
+    return change === null || /\b(in all|altogether)\b/.test(told) || isLaid(second, b) ? left : null
   if (asksTheChange(ask, happens)) return null
   if (change === 'more' && !/\bleft\b/.test(ask)) return asksNothingElse(ask, told) ? a.n + b.n : null
-  if (change === 'fewer' && asksLeft.test(ask) && !partOfChange(ask)) return b.n <= a.n ? a.n - b.n : null
-  return null
-})
+  return change === 'fewer' && asksLeft.test(ask) && !partOfChange(ask) ? left : null
+}
+/** "Three of them": the second number is a part of what was told. */
+const ofThem = (second: readonly Word[], b: Told): boolean =>
+  second
+    .slice(b.at)
+    .some((w, k, rest) => w.t === 'of' && ['them', 'these', 'those'].includes(rest[k + 1]?.t ?? ''))
+/** "Three lie on the plate": told where they are, not what becomes of them. */
+const isLaid = (second: readonly Word[], b: Told): boolean =>
+  /\b(go|goes|are|is|lie|lies|stands?|sits?|swim|swims) (on|in|at|up|down|where|under|over|there)\b/.test(
+    second
+      .slice(b.at)
+      .map((w) => w.t)
+      .join(' '),
+  )
+const twoOwners = (happens: readonly Word[], a: Told, b: Told): boolean =>
+  a.sentence !== b.sentence && /\b(has|have)\b/.test(happens.map((w) => w.t).join(' '))
 /** "Seven parcels … three letters": the second number counts things of its own. */
 const otherThing = (a: Told, b: Told): boolean =>
   /(?:s|ren|eet|ice)$/.test(b.noun) &&
@@ -173,22 +180,27 @@ function shareOf(plain: string, whole: number, among: number): number | null {
  * How many parcels?" to things. Null where the words leave open which number is whose.
  */
 function groupsAsked(sentences: readonly Said[], ask: string, a: Told, b: Told): number | null {
-  const words = sentences.flatMap((s) => (s.end === '?' ? [] : s.words))
-  const each = words.findIndex((w) => ['each', 'every', 'apiece'].includes(w.t))
-  const place = words[each]?.t === 'apiece' ? '' : (words[each + 1]?.t ?? '')
+  const place = placeOfEach(sentences)
   const asked = ask.match(/\bhow many (\w+)/)?.[1] ?? ''
-  const one = (plural: string): string => plural.replace(/(?:es|s)$/, '')
-  const same = (x: string, y: string): boolean => x !== '' && y !== '' && one(x) === one(y)
   // "Each" belongs to the number told last before it.
-  if (each < 0 || b.n < 1 || sentences[b.sentence]!.words[b.at + 1]?.t === 'more') return null
+  if (place === null || b.n < 1 || sentences[b.sentence]!.words[b.at + 1]?.t === 'more') return null
   // "Six bags, three parcels in each bag": the bags are told, and only things can be asked for.
   if (same(a.noun, place)) return same(asked, b.noun) ? a.n * b.n : null
   if (same(asked, place) || (same(asked, 'groups') && !same(a.noun, 'groups')))
     return a.n % b.n === 0 || /\bfull\b/.test(ask) ? Math.floor(a.n / b.n) : null
   // Groups told first, then how many in one: things are asked for.
-  if ((place === '' || !/^\p{L}/u.test(place)) && same(asked, b.noun)) return a.n * b.n
-  return null
+  return !/^\p{L}/u.test(place) && same(asked, b.noun) ? a.n * b.n : null
 }
+/** What "each" names ("three in each bag": bag), empty where it names nothing; null where nothing is told of each. */
+function placeOfEach(sentences: readonly Said[]): string | null {
+  const words = sentences.flatMap((s) => (s.end === '?' ? [] : s.words))
+  const each = words.find((w) => ['each', 'every', 'apiece'].includes(w.t))
+  if (!each) return null
+  return each.t === 'apiece' ? '' : (words[words.indexOf(each) + 1]?.t ?? '')
+}
+/** One thing and several of it are the same thing. */
+const same = (x: string, y: string): boolean =>
+  x !== '' && y !== '' && x.replace(/(?:es|s)$/, '') === y.replace(/(?:es|s)$/, '')
 /** "You and a friend, the same for both": one number shared by two. */
 export const shareOfTwo: (text: string) => number | null = remembered((text) => {
   const sentences = sentencesSaid(text)
