@@ -146,7 +146,7 @@ const whole: typeof steps = [
 ]
 const wanted = process.argv.slice(2)
 const started = Date.now()
-for (const [name, step] of wanted.length ? steps : whole)
+for (const [name, step] of wanted.length ? [...steps, ...whole.slice(0, 1)] : whole)
   if (!wanted.length || wanted.includes(name)) {
     const from = Date.now()
     await step()
