@@ -183,6 +183,8 @@ export const Lesson = z.object({
   aim: Aim,
   examples: z.array(Example).max(12),
   kit: z.array(KitItem).max(20),
+  /** Things a person took off the list: they stay off it whatever the script comes to use. */
+  leftOut: z.array(z.string().min(1).max(60)).max(40).optional(),
   segments: z.array(Segment).max(60),
   story: Story.default(defaultStory),
   words: z.array(NewWord).max(30).default([]),

@@ -1,3 +1,4 @@
+import { kitByHand } from './kit-follows.ts'
 import { withKey } from './worked-out.ts'
 import { assertNever } from '../contracts/assert-never.ts'
 import type { Lesson, Segment, Step, TaskSpec } from '../contracts/lesson.ts'
@@ -106,10 +107,10 @@ export function applyFix(lesson: Lesson, fix: Fix, newId: () => string): Lesson 
       return insertStep(lesson, segment.id, i, { id: newId(), verb: fix.verb, text: fix.text })
     }
     case 'list-thing':
-      return {
-        ...lesson,
-        kit: [...lesson.kit.filter((k) => k.thing !== fix.thing), { thing: fix.thing, count: fix.count }],
-      }
+      return kitByHand(lesson, [
+        ...lesson.kit.filter((k) => k.thing !== fix.thing),
+        { thing: fix.thing, count: fix.count },
+      ])
     case 'unlist-thing':
       return { ...lesson, kit: lesson.kit.filter((k) => k.thing !== fix.thing) }
     default:

@@ -3,7 +3,7 @@ import { lessonOf } from '../cut/test-words.ts'
 import type { Lesson } from '../contracts/lesson.ts'
 import { swapsFor } from '../plan/things.ts'
 import { changeStep } from './edit.ts'
-import { kitFollows, kitFor } from './kit-follows.ts'
+import { kitByHand, kitFollows, kitFor } from './kit-follows.ts'
 import { needed } from './stock.ts'
 
 const lesson = (): Lesson => {
@@ -39,6 +39,30 @@ describe('the list of things', () => {
     }
     const next = change(mine, 'Put 4 in the jar', 'Put 9 in the jar')
     expect(said(next)).toEqual(['1 blanket', '1 egg box', '20 two-faced counters'])
+  })
+  test('left out once, a thing stays out while its line is typed anew; put back, it is counted again', () => {
+    const l = lesson()
+    const without = kitByHand(
+      l,
+      l.kit.filter((k) => k.thing !== 'jar'),
+    )
+    const typed = change(without, 'Put 4 in the jar', 'Put 4 in')
+    const again = change(typed, 'Put 4 in', 'Put 5 in the jar')
+    expect(said(again).join()).not.toContain('jar')
+    const back = kitByHand(again, [...again.kit, { thing: 'jar', count: 1 }])
+    const gone = change(back, 'Put 5 in the jar', 'Put 5 in')
+    expect(said(gone).join()).not.toContain('jar')
+    expect(said(change(gone, 'Put 5 in', 'Put 5 in the jar'))).toContain('1 jar')
+  })
+  test('named otherwise, a thing does not come back under its old name', () => {
+    const l = lesson()
+    const renamed = kitByHand(
+      l,
+      l.kit.map((k) => (k.thing === 'jar' ? { ...k, thing: 'pot' } : k)),
+    )
+    const next = change(change(renamed, 'Put 4 in the jar', 'Put 4'), 'Put 4', 'Put 4 in the jar')
+    expect(said(next)).toContain('1 pot')
+    expect(said(next)).not.toContain('1 jar')
   })
   test('has paper and a pencil where children draw, and only there', () => {
     const drawn = lessonOf('# T\n\n## Alone {alone}\nPause: Draw five circles and count them. (90 s)\n')

@@ -28,7 +28,8 @@ const named = (list: readonly KitItem[], thing: string): KitItem | undefined =>
 
 /**
  * A changed lesson whose list of things follows its script. Only what stood as it was counted follows: a number set by
- * hand, a thing added or renamed, and one that was left out stay as the teacher has them.
+ * hand, a thing added or renamed, and one that was left out stay as the teacher has them, however often its line is
+ * typed anew.
  */
 export function kitFollows(before: Lesson, after: Lesson): Lesson {
   if (after.segments === before.segments || after.kit !== before.kit) return after
@@ -40,9 +41,17 @@ export function kitFollows(before: Lesson, after: Lesson): Lesson {
     const next = named(now, k.thing)
     return next ? [next.count === k.count ? k : { ...k, count: next.count }] : []
   })
-  const fresh = now.filter((k) => !named(was, k.thing) && !named(kept, k.thing))
+  const out = new Set(after.leftOut)
+  const fresh = now.filter((k) => !out.has(k.thing) && !named(was, k.thing) && !named(kept, k.thing))
   const kit = [...kept, ...fresh]
   return kit.length === after.kit.length && kit.every((k, i) => k === after.kit[i])
     ? after
     : { ...after, kit }
+}
+
+/** A lesson with its list of things changed by a person: what she took off it, or named otherwise, stays off. */
+export function kitByHand(lesson: Lesson, kit: KitItem[]): Lesson {
+  const gone = lesson.kit.filter((k) => !named(kit, k.thing)).map((k) => k.thing)
+  const out = [...new Set([...(lesson.leftOut ?? []), ...gone])].filter((thing) => !named(kit, thing))
+  return { ...lesson, kit, leftOut: out.length ? out.slice(-40) : undefined }
 }

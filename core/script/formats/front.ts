@@ -31,6 +31,7 @@ export function frontLines(lesson: Lesson): string[] {
       `Examples: ${lesson.examples.map((e) => `${exampleText(e)}${e.locked ? ' (kept)' : ''}`).join('; ')}`,
     )
   if (lesson.kit.length) out.push(`Needs: ${lesson.kit.map((k) => `${k.count} ${k.thing}`).join(', ')}`)
+  if (lesson.leftOut?.length) out.push(`Left out: ${lesson.leftOut.join(', ')}`)
   if (lesson.arc !== 'show-together-alone') out.push(`Arc: ${lesson.arc}`)
   out.push(`Story: ${[story.who, story.thing, story.things, story.place].join(' | ')}`)
   for (const w of lesson.words) out.push(`Word: ${w.word} | ${w.gesture}`)
@@ -121,7 +122,7 @@ function readExample(text: string): Example | null {
 /** Reads one line of front matter into the lesson; false when it is none, or says something that cannot be. */
 export function readFront(line: string, lesson: Lesson): boolean {
   const found = line.match(
-    /^(idea|age|aim|device|examples|needs|you need|things needed|arc|story|word)\s*:\s*(.+)$/i,
+    /^(idea|age|aim|device|examples|needs|you need|things needed|left out|arc|story|word)\s*:\s*(.+)$/i,
   )
   if (!found) return false
   const value = found[2]!.trim()
@@ -172,6 +173,13 @@ export function readFront(line: string, lesson: Lesson): boolean {
       const [word, ...gesture] = value.split('|').map((x) => x.trim())
       return take({ words: [...lesson.words, { word: word ?? '', gesture: gesture.join(' | ') }] })
     }
+    case 'left out':
+      return take({
+        leftOut: value
+          .split(/[,;]/)
+          .map((x) => x.trim())
+          .filter(Boolean),
+      })
     default:
       return take({ kit: kitIn(value) })
   }

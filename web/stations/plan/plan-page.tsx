@@ -5,7 +5,7 @@ import { nextLike } from '@awlbox/core/plan/examples'
 import { exampleSentence, factKey } from '@awlbox/core/plan/numbers/facts'
 import { useNavigate } from 'react-router'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
-import { kitFor } from '@awlbox/core/script/kit-follows'
+import { kitByHand, kitFor } from '@awlbox/core/script/kit-follows'
 import { fromTemplate } from '@awlbox/core/script/template/lesson'
 import { compareStock, neededBySegment } from '@awlbox/core/script/stock'
 import { useLesson } from '../../frame/lesson-context.ts'
@@ -91,7 +91,7 @@ export default function PlanPage() {
                 ? {
                     lesson: doc,
                     needs: proofed.needs,
-                    onChange: (kit) => edit((d) => ({ ...d, kit })),
+                    onChange: (kit) => edit((d) => kitByHand(d, kit)),
                   }
                 : undefined
             }
@@ -106,7 +106,7 @@ export default function PlanPage() {
                     small
                     look="act"
                     disabled={!record.mayChange}
-                    onClick={() => edit((d) => ({ ...d, kit: kitFor(d) }))}
+                    onClick={() => edit((d) => kitByHand(d, kitFor(d)))}
                   >
                     Count again
                   </Button>

@@ -47,6 +47,7 @@ export function ThingsList({
         })}
       </ul>
       {editing && <AddThing kit={kit} onChange={editing.onChange} />}
+      {editing && <LeftOut kit={kit} editing={editing} />}
       <SmallPartCheck />
       {cautions.map((c) => (
         <p key={c} className="mt-2 text-sm text-brick">
@@ -187,5 +188,25 @@ function AddThing({ kit, onChange }: { kit: readonly KitItem[]; onChange: (kit: 
       </Button>
       {there && thing && <span className="text-sm text-steel">It is on the list.</span>}
     </form>
+  )
+}
+
+/** What was taken off the list by hand and the script still uses, each with the way back. */
+function LeftOut({ kit, editing }: { kit: readonly KitItem[]; editing: ThingsEditing }) {
+  const out = editing.needs.filter((n) => editing.lesson.leftOut?.includes(n.thing))
+  if (!out.length) return null
+  return (
+    <p className="mt-2 text-sm text-steel flex flex-wrap items-center gap-x-2 gap-y-1">
+      Left out by hand:
+      {out.map((n) => (
+        <Button
+          key={n.thing}
+          small
+          onClick={() => editing.onChange([...kit, { thing: n.thing, count: n.count }])}
+        >
+          Put back {n.thing}
+        </Button>
+      ))}
+    </p>
   )
 }

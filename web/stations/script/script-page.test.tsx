@@ -88,6 +88,22 @@ describe('the script', () => {
     expect(doc().segments[1]!.steps[0]).toMatchObject({ verb: 'ask', text: 'Now you.' })
     expect(document.activeElement).toBe(line(1))
   })
+  test('several segments are ticked and taken out together', async () => {
+    const more = lessonOf('# Parcels\n\n## A {hook}\nSay: A.\n## B {show}\nSay: B.\n## C {alone}\nSay: C.\n')
+    const { user, doc } = showingIn(more, <ScriptPage />)
+    const takeOut = async (title: string) => {
+      await user.click(screen.getByRole('button', { name: `More for ${title}` }))
+      await user.click(screen.getByRole('menuitem', { name: 'Take out several…' }))
+    }
+    await takeOut('A')
+    await user.click(screen.getByRole('checkbox', { name: /^C/ }))
+    await user.click(screen.getByRole('button', { name: 'Keep all' }))
+    expect(doc().segments).toHaveLength(3)
+    await takeOut('A')
+    await user.click(screen.getByRole('checkbox', { name: /^C/ }))
+    await user.click(screen.getByRole('button', { name: 'Take out 2 segments' }))
+    expect(doc().segments.map((x) => x.title)).toEqual(['B'])
+  })
   test('a closed segment opens where it stands', async () => {
     const { user } = showingIn(lesson, <ScriptPage />)
     await user.click(screen.getByRole('button', { name: /^Together/ }))

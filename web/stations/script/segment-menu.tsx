@@ -8,11 +8,13 @@ import { ask, wordsOf } from '../../api.ts'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { newId } from '../../frame/new-id.ts'
 import { RenumberDialog } from './renumber-dialog.tsx'
+import { TakeOutDialog } from './take-out-dialog.tsx'
 
 /** What can be done with a whole segment. */
 export function SegmentMenu({ segment, first, last }: { segment: Segment; first: boolean; last: boolean }) {
   const { edit, goTo, doc } = useLesson()
   const [again, setAgain] = useState(false)
+  const [takingOut, setTakingOut] = useState(false)
   const [said, setSaid] = useState<string | null>(null)
   const fact = factOf(segment, doc.examples)
   const move = (by: number) =>
@@ -99,25 +101,13 @@ export function SegmentMenu({ segment, first, last }: { segment: Segment; first:
             >
               Take out
             </DropdownMenu.Item>
-            {!last && (
-              <DropdownMenu.Item
-                className={`${item} text-brick`}
-                onSelect={() =>
-                  edit((d) => ({
-                    ...d,
-                    segments: d.segments.slice(
-                      0,
-                      d.segments.findIndex((s) => s.id === segment.id),
-                    ),
-                  }))
-                }
-              >
-                Take out this and all after it
-              </DropdownMenu.Item>
-            )}
+            <DropdownMenu.Item className={`${item} text-brick`} onSelect={() => setTakingOut(true)}>
+              Take out several…
+            </DropdownMenu.Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
+      {takingOut && <TakeOutDialog from={segment} onClose={() => setTakingOut(false)} />}
       {again && fact && <RenumberDialog segment={segment} fact={fact} onClose={() => setAgain(false)} />}
     </>
   )
