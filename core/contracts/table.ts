@@ -1,7 +1,10 @@
 import { z } from 'zod'
 
-/** Faces of a two-faced counter. The blue face carries a dot, so the two stay apart without colour. */
-export const Face = z.enum(['saffron', 'blue'])
+/**
+ * Faces of a two-faced counter, and a third colour for what is drawn, shaded or of another sort. The blue face carries a
+ * dot and the green a bar, so that they stay apart without colour.
+ */
+export const Face = z.enum(['saffron', 'blue', 'green'])
 export type Face = z.infer<typeof Face>
 export const Thing = z.object({
   /** Which thing it is: kept while it is moved or turned, so that a drawing can show it travel. */
@@ -66,6 +69,8 @@ export const Line = z.object({
   at: z.number().nullable(),
   /** Numbers placed or shaded. */
   marks: z.array(z.number()).readonly(),
+  /** The colour of those that were marked in one. */
+  pens: z.array(z.object({ number: z.number(), face: Face })).readonly(),
 })
 export type Line = z.infer<typeof Line>
 /** A card, a face of a die, a slip in a bowl, a part of a spinner. */

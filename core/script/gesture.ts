@@ -88,7 +88,7 @@ export function spotWords({ mat, region }: Spot): string {
 export function gestureText(g: Gesture): string {
   switch (g.type) {
     case 'put':
-      return `Put ${g.count}${g.face === 'blue' ? ' blue' : ''} ${hasWhole(g.at.mat) || g.at.mat === 'jar' ? 'in' : 'on'} ${spotWords(g.at)}`
+      return `Put ${g.count}${g.face === 'saffron' ? '' : ` ${g.face}`} ${hasWhole(g.at.mat) || g.at.mat === 'jar' ? 'in' : 'on'} ${spotWords(g.at)}`
     case 'take':
       return `Take ${g.count} from ${spotWords(g.at)}`
     case 'move':

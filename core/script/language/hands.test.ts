@@ -31,6 +31,26 @@ describe('a reading says itself back as a line that is read as the same', () => 
   })
 })
 
+describe('what lines of colour and shape come to says itself back too', () => {
+  test.each<[string[], string]>([
+    [['Lay a ten frame'], 'Shade 4 squares red, 3 blue and 2 green'],
+    [['Lay a hundred square'], 'Shade 5 and 10 in green'],
+    [[], 'Show the number shape for 5'],
+    [[], 'Put 3 green and 2 blue on the frame'],
+  ])('%j %s', (setup, line) => {
+    const table = after(setup)
+    const read = readHands(line, table)
+    const again = readHands(sayActions(read.actions, table)!, table)
+    expect(again.whole).toBe(true)
+    expect(describeTable(again.after)).toBe(describeTable(read.after))
+  })
+  test.each([
+    [['Lay a bar'], 'Shade 4 red'],
+    [['Lay a hundred square'], 'Shade 4 squares red'],
+    [[], 'Show the number shapes for 4 and 3'],
+  ])('%j %s is not guessed at', (setup, line) => expect(readHands(line, after(setup)).whole).toBe(false))
+})
+
 describe('neighbours of those lines', () => {
   test.each<[string[], string]>([
     [['Draw tally marks for 14'], 'open table: 14 saffron'],
@@ -43,7 +63,27 @@ describe('neighbours of those lines', () => {
       ],
       'dot card: the left square 3 blue; the right square 4 saffron',
     ],
-    [['Put 4 in green on the frame'], 'ten frame: 4 blue, 6 empty'],
+    [['Put 4 in green on the frame'], 'ten frame: 4 green, 6 empty'],
+    [['Draw 3 red circles, 4 blue circles and 2 green circles'], 'open table: 3 saffron, 4 blue, 2 green'],
+    [
+      ['Lay a ten frame', 'Shade 4 squares red', 'Colour 3 more blue', 'Shade 2 green'],
+      'ten frame: 4 saffron, 3 blue, 2 green, 1 empty',
+    ],
+    [['Lay a ten frame', 'Colour 5 boxes green and 3 yellow'], 'ten frame: 3 saffron, 5 green, 2 empty'],
+    [
+      ['Lay a hundred square', 'Shade 5, 10 and 15 in blue', 'Shade 20 green'],
+      'hundred square 1 to 100: shaded: 5 in blue, 10 in blue, 15 in blue, 20 in green',
+    ],
+    [
+      ['Put 3 green and 2 blue on the frame', 'Turn over the blue ones'],
+      'ten frame: 2 saffron, 3 green, 5 empty',
+    ],
+    [['Lay out a ten frame with 6 counters on it'], 'ten frame: 6 saffron, 4 empty'],
+    [['Show a ten frame with 4 red and 3 blue'], 'ten frame: 4 saffron, 3 blue, 3 empty'],
+    [['Get out a jar with 8 beans'], 'jar: 8 saffron'],
+    [['Lay out two plates with 3 plums on each'], 'plates: plate 1 3 saffron; plate 2 3 saffron'],
+    [['Show the number shape for 5'], 'pair plate: 5, one on its own'],
+    [['Lay out a bowl with digits 0 to 3'], 'bowl with 4 slips: 0, 1, 2, 3'],
     [
       ['Lay out a part-whole', 'Name the first part plates', 'Write “cups” in part 2'],
       'part-whole: the whole empty; part 1 marked plates; part 2 marked cups',

@@ -24,6 +24,7 @@ export const matNouns: readonly (readonly [string, MatKind])[] = [
   ['domino', 'dots'],
   ['ladybird', 'dots'],
   ['pair plate', 'pairs'],
+  ['number shape', 'pairs'],
   ['number card', 'cards'],
   ['word card', 'cards'],
   ['picture card', 'cards'],
@@ -78,12 +79,12 @@ export const faces: Readonly<Record<string, Face>> = {
   yellow: 'saffron',
   blue: 'blue',
   dotted: 'blue',
-  // A story may have other colours: the two faces stand for them, warm and cool.
+  // A story may have other colours: three stand for them, warm, cool and green.
   red: 'saffron',
   orange: 'saffron',
   pink: 'saffron',
   white: 'saffron',
-  green: 'blue',
+  green: 'green',
   purple: 'blue',
   brown: 'blue',
   black: 'blue',

@@ -8,6 +8,8 @@ import * as moving from './senses/moving.ts'
 import * as numbers from './senses/numbers.ts'
 import { inPicture } from './senses/picture.ts'
 import * as parting from './senses/parting.ts'
+import { laidThenPut } from './laid-with.ts'
+import { shade } from './senses/shading.ts'
 import * as putting from './senses/putting.ts'
 import type { Said, Sense, Sensed } from './senses/sense.ts'
 import * as sharing from './senses/sharing.ts'
@@ -57,6 +59,7 @@ const senses: readonly Sense[] = [
   taking.rubOut,
   marking.crossOut,
   marking.ring,
+  shade,
   numbers.mark,
   moving.exchange,
   moving.pair,
@@ -159,7 +162,7 @@ export function readHands(text: string, table: TableState): HandReading {
   let named: Said['ground']['named'] = null
   let understood = false
   let verb: string | null = null
-  for (const list of clausesOf(words)) {
+  for (const list of clausesOf(words).flatMap(laidThenPut)) {
     const own = readClause(list)
     // "… and then 3 blue": the verb before it is meant again.
     const clause: Clause = {

@@ -1,3 +1,4 @@
+import { shading } from './senses/shading.ts'
 import { assertNever } from '../../contracts/assert-never.ts'
 import { numberName } from '../../plan/numbers/names.ts'
 import { layWords, spotWords } from '../gesture.ts'
@@ -79,6 +80,7 @@ function lineOf(a: Action, table: TableState): string {
       return `Bring the ${a.mat === 'frame' ? 'frame' : a.mat} back`
     case 'put': {
       if (a.kind === 'drawn tally marks') return `Draw tally marks for ${a.count}`
+      if (a.kind === shading) return `Shade ${a.count} ${a.count === 1 ? 'square' : 'squares'} ${a.face}`
       const many = a.worth === 10 ? (a.count === 1 ? ' ten' : ' tens') : ''
       const kind =
         a.kind === 'counters' || a.kind === 'coins' || many || a.at.mat === 'hands' ? '' : ` ${a.kind}`
@@ -88,7 +90,7 @@ function lineOf(a: Action, table: TableState): string {
         return `Put ${a.count === 1 ? 'a coin' : `${a.count} coins`} worth ${a.worth} on the table`
       if (a.apart)
         return `Put a ${a.at.mat === 'tower' ? 'tower' : 'heap'} of ${a.count} ${into(a.at)} ${placeWords(a.at, table)}`
-      return `Put ${a.count}${a.face === 'blue' ? ' blue' : ''}${many}${kind}${a.at.mat === 'scene' ? ' more' : ''} ${into(a.at)} ${placeWords(a.at, table)}`
+      return `Put ${a.count}${a.face === 'saffron' ? '' : ` ${a.face}`}${many}${kind}${a.at.mat === 'scene' ? ' more' : ''} ${into(a.at)} ${placeWords(a.at, table)}`
     }
     case 'take':
       return lying(a.keys, table)
@@ -268,7 +270,7 @@ function numberLine(
     case 'stand':
       return `Start at ${a.at}`
     case 'mark':
-      return a.mat === 'square' ? `Shade ${list(a.numbers)}` : `Mark ${list(a.numbers)} on the line`
+      return `${a.mat === 'square' ? `Shade ${list(a.numbers)}` : `Mark ${list(a.numbers)} on the line`}${a.face ? ` in ${a.face}` : ''}`
     case 'unmark':
       return a.numbers ? `Rub out the mark at ${list(a.numbers)}` : 'Rub out the marks'
     case 'unhop':

@@ -1,3 +1,4 @@
+import { Face } from '../../contracts/table.ts'
 import { numbersIn, run, tokens } from '../../plan/numbers/names.ts'
 import type { Moment } from '../simulate.ts'
 import { holdsThings, type TableError, thingsIn, thingsOn, visibleThings, worthOn } from '../table/state.ts'
@@ -119,7 +120,7 @@ export const claimedCount: LineRule = (m) => {
   if (said === undefined || all.length === 0) return []
   const left = all.filter((t) => !t.crossed).length
   const parts = m.before.mats.flatMap((x) => x.regions.map((r) => r.things.length))
-  const faces = [all.filter((t) => t.face === 'blue').length, all.filter((t) => t.face === 'saffron').length]
+  const faces = Face.options.map((f) => all.filter((t) => t.face === f).length)
   if ([all.length, left, ...parts, ...faces, m.before.start].includes(said)) return []
   return [at(m, 'claim-table', { said, there: left })]
 }

@@ -1,3 +1,4 @@
+import { Face } from '../../contracts/table.ts'
 import type { Lesson } from '../../contracts/lesson.ts'
 import { numbersIn, tokens } from '../../plan/numbers/names.ts'
 import type { Moment } from '../simulate.ts'
@@ -124,7 +125,7 @@ export const unaccounted: Rule = eachSegment((list, lesson) => {
       m.after.taken,
       m.after.start,
       m.after.held ?? -1,
-      all.filter((t) => t.face === 'blue').length,
+      ...Face.options.map((f) => all.filter((t) => t.face === f).length),
       all.filter((t) => t.hidden).length,
     ])
       shown.add(n)

@@ -3,19 +3,28 @@ import { type Mat, type Region, type TableState, type Thing, thingsIn, thingsOn 
 
 const faces = (r: Region): string[] => {
   const saffron = r.things.filter((t) => t.face === 'saffron').length
-  const blue = r.things.length - saffron
+  const green = r.things.filter((t) => t.face === 'green').length
+  const blue = r.things.length - saffron - green
   const crossed = r.things.filter((t) => t.crossed).length
   const hidden = r.things.filter((t) => t.hidden).length
   const tens = r.things.filter((t) => t.worth !== 1)
   return [
     saffron && `${saffron} saffron`,
     blue && `${blue} blue`,
+    green && `${green} green`,
     tens.length && `${tens.length} of them worth ${[...new Set(tens.map((t) => t.worth))].join(' or ')}`,
     crossed && `${crossed} crossed out`,
     hidden && `${hidden} covered`,
     r.label && `marked ${r.label}`,
   ].filter((x): x is string => Boolean(x))
 }
+/** A marked number with its colour, where it was marked in one. */
+const penned =
+  (pens: readonly { number: number; face: string }[]) =>
+  (n: number): string => {
+    const face = pens.find((p) => p.number === n)?.face
+    return face ? `${n} in ${face}` : String(n)
+  }
 const list = (words: readonly string[]): string => words.join(', ') || 'empty'
 
 function describeMat(m: Mat): string {
@@ -24,7 +33,7 @@ function describeMat(m: Mat): string {
   if (m.line) {
     const hops = m.line.hops.map((h) => `a hop from ${h.from} to ${h.to}`)
     const marks = m.line.marks.length
-      ? [`${m.kind === 'square' ? 'shaded' : 'marked'}: ${m.line.marks.join(', ')}`]
+      ? [`${m.kind === 'square' ? 'shaded' : 'marked'}: ${m.line.marks.map(penned(m.line.pens)).join(', ')}`]
       : []
     return `${name} ${m.line.from} to ${m.line.to}${m.line.every === 0 ? ', empty' : ''}${hops.length + marks.length ? `: ${[...marks, ...hops].join(', ')}` : ''}`
   }
@@ -83,9 +92,12 @@ function nameOfAll(state: TableState, all: readonly Thing[]): string {
 export function inHand(state: TableState): string {
   const all = thingsOn(state)
   if (!all.length) return 'nothing'
-  const blue = all.filter((t) => t.face === 'blue').length
+  const told = (['saffron', 'blue', 'green'] as const)
+    .map((face) => ({ face, n: all.filter((t) => t.face === face).length }))
+    .filter((x) => x.n > 0)
   const crossed = all.filter((t) => t.crossed).length
   const kind = nameOfAll(state, all)
-  const sides = blue && blue < all.length ? `: ${all.length - blue} saffron, ${blue} blue` : ''
+  const sides =
+    told.length > 1 || told[0]?.face === 'green' ? `: ${told.map((x) => `${x.n} ${x.face}`).join(', ')}` : ''
   return `${all.length} ${kind}${sides}${crossed ? `, ${crossed} ${kind === 'skittles' ? 'knocked over' : 'crossed out'}` : ''}`
 }

@@ -153,7 +153,7 @@ function onNumbers(
     case 'stand':
       return standAt(state, a.at)
     case 'mark':
-      return mark(state, a.numbers, a.mat)
+      return mark(state, a.numbers, a.mat, a.face)
     case 'unmark':
       return unmark(state, a.numbers)
     case 'unhop':
@@ -235,6 +235,6 @@ function cleared(m: Mat): Mat {
     cards:
       m.kind === 'bowl' || m.kind === 'spinner' ? m.cards.map((c) => ({ ...c, up: m.kind === 'bowl' })) : [],
     regions: m.regions.map((r) => ({ ...r, things: [], label: null })),
-    line: m.line && { ...m.line, hops: [], at: null, marks: [] },
+    line: m.line && { ...m.line, hops: [], at: null, marks: [], pens: [] },
   }
 }

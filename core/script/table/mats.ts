@@ -47,6 +47,7 @@ export function layMat(kind: MatKind, wanted: Partial<Laid> = {}, key = 0): Mat 
     hops: [],
     at: null,
     marks: [],
+    pens: [],
   })
   const cards = (): Card[] =>
     o.items.flatMap((i) => Array.from({ length: Math.max(1, i.count) }, () => ({ text: i.text, up: true })))

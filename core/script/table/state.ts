@@ -66,7 +66,7 @@ export type Action =
   | { type: 'rearrange'; mat: MatKind | null }
   | { type: 'hop'; from: number | null; by: number; times: number }
   | { type: 'stand'; at: number }
-  | { type: 'mark'; numbers: readonly number[]; mat: 'line' | 'square' }
+  | { type: 'mark'; numbers: readonly number[]; mat: 'line' | 'square'; face: Face | null }
   | { type: 'unmark'; numbers: readonly number[] | null }
   | { type: 'unhop' }
   | { type: 'hold'; number: number }

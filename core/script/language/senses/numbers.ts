@@ -4,6 +4,7 @@ import { thingsAt } from '../pick.ts'
 import type { Ground } from '../spots.ts'
 import { isVerbOf } from '../verbs.ts'
 import type { Word } from '../words.ts'
+import { colourOf } from './shading.ts'
 import { bare, has, numbersSaid, says, type Sense, sensed, stepSaid } from './sense.ts'
 
 const lineOn = (g: Ground): { kind: 'line' | 'square'; line: Line } | null => {
@@ -126,6 +127,9 @@ export const mark: Sense = (c, { ground }) => {
   const shades = ['shade', 'colour'].includes(c.verb!)
   const plain =
     shades || ['mark', 'point', 'tap', 'touch', 'find', 'stand', 'circle', 'ring', 'tick'].includes(c.verb!)
+  // Where squares to colour in lie on the table, no other mat is meant.
+  if (!here && shades && !says(c, 'hundred', 'square', 'number', 'numbers') && ground.table.mats.length)
+    return null
   if (!here && !shades && !(c.verb === 'mark' || says(c, 'line', 'square'))) return null
   const numbers = numbersMarked(c, here?.line ?? null)
   // "Shade four squares" says how many, not which.
@@ -166,7 +170,7 @@ export const mark: Sense = (c, { ground }) => {
   if (!here && thingsAt(ground.table, null).length && !says(c, 'line', 'square')) return null
   const kind = says(c, 'square') || shades ? 'square' : 'line'
   return sensed(
-    [{ type: 'mark', numbers, mat: here ? here.kind : kind }],
+    [{ type: 'mark', numbers, mat: here ? here.kind : kind, face: colourOf(c) }],
     c.subject ? [...c.parts, c.subject] : c.parts,
   )
 }
@@ -200,6 +204,6 @@ export const markMiddle: Sense = (c, { ground }) => {
   if (!here || c.verb !== 'mark' || !says(c, 'middle', 'half')) return null
   const n = c.words.find((w) => w.n !== null)?.n ?? (here.line.from + here.line.to) / 2
   return Number.isInteger(n) && !has(c, 'off')
-    ? sensed([{ type: 'mark', numbers: [n], mat: here.kind }], c.parts)
+    ? sensed([{ type: 'mark', numbers: [n], mat: here.kind, face: null }], c.parts)
     : null
 }

@@ -229,6 +229,6 @@ export const join: Sense = (c, { ground }) => {
 }
 /** Parts told apart by their faces become one again. */
 const faced = (things: readonly Thing[]): Action[] => {
-  const blue = things.filter((t) => t.face === 'blue').map((t) => t.key)
-  return blue.length && blue.length < things.length ? [{ type: 'turn', keys: blue, face: 'saffron' }] : []
+  const other = things.filter((t) => t.face !== 'saffron').map((t) => t.key)
+  return other.length && other.length < things.length ? [{ type: 'turn', keys: other, face: 'saffron' }] : []
 }

@@ -168,7 +168,7 @@ export function aspectIn(words: readonly Word[], table: TableState, state: Aspec
 }
 const several = (s: Spot, ground: Ground): boolean => (matOn(ground, s.mat)?.regions.length ?? 0) > 1
 const faceSaid = (words: readonly Word[]): Aspect['face'] =>
-  words.some((w) => w.t === 'blue') ? 'blue' : words.some((w) => w.t === 'saffron') ? 'saffron' : null
+  (['blue', 'saffron', 'green'] as const).find((f) => words.some((w) => w.t === f)) ?? null
 /** "up there", "down below", "the lower one": shelves named without their noun. */
 function shelfWords(words: readonly Word[], ground: Ground): Spot[] {
   if (!matOn(ground, 'shelves')) return []

@@ -1,3 +1,4 @@
+import { Face } from '../../../contracts/table.ts'
 import {
   hasWhole,
   heapsIn,
@@ -33,11 +34,7 @@ export function everyNumber(table: TableState): Set<number> {
       count(list, (t) => t.hidden),
       count(list, (t) => !t.hidden),
     )
-    add(
-      count(list, (t) => t.face === 'blue'),
-      count(list, (t) => t.face === 'saffron'),
-      worth(list),
-    )
+    add(...Face.options.map((f) => count(list, (t) => t.face === f)), worth(list))
     for (const w of new Set(list.map((t) => t.worth)))
       add(
         count(list, (t) => t.worth === w),
@@ -61,10 +58,7 @@ function ofMat(m: Mat): number[] {
   const out: number[] = [m.regions.length, m.regions.length - (hasWhole(m.kind) ? 1 : 0)]
   for (const r of m.regions) {
     out.push(r.things.length, uncrossed(r.things), worth(r.things), ...heapsIn(r).map((h) => h.length))
-    out.push(
-      count(r.things, (t) => t.face === 'blue'),
-      count(r.things, (t) => t.face === 'saffron'),
-    )
+    out.push(...Face.options.map((f) => count(r.things, (t) => t.face === f)))
     if (r.slots !== null) out.push(r.slots - r.things.length, r.slots, r.slots / 10)
     if (r.label !== null && /^\d+$/.test(r.label)) out.push(Number(r.label))
   }

@@ -1,5 +1,5 @@
 import { layMat } from '../mats.ts'
-import { type Line, TableError, type TableState } from '../state.ts'
+import { type Face, type Line, TableError, type TableState } from '../state.ts'
 
 const within = (line: Line, n: number): number => {
   if (n < line.from || n > line.to)
@@ -41,12 +41,27 @@ export function hop(state: TableState, from: number | null, by: number, times: n
   })
 }
 
-/** Marks numbers on a line, or shades them on a hundred square; the last one is where one stands. */
-export function mark(state: TableState, numbers: readonly number[], kind: 'line' | 'square'): TableState {
+/** Marks numbers on a line, or shades them on a hundred square, in a colour where one is said; the last one is where one stands. */
+export function mark(
+  state: TableState,
+  numbers: readonly number[],
+  kind: 'line' | 'square',
+  face: Face | null = null,
+): TableState {
   const here = state.mats.some((m) => m.kind === kind) ? kind : state.mats.some((m) => m.line) ? null : kind
   return onLine(state, here, Math.max(...numbers), (line) => {
     for (const n of numbers) within(line, n)
-    return { ...line, marks: [...new Set([...line.marks, ...numbers])], at: numbers.at(-1) ?? line.at }
+    return {
+      ...line,
+      marks: [...new Set([...line.marks, ...numbers])],
+      pens: face
+        ? [
+            ...line.pens.filter((p) => !numbers.includes(p.number)),
+            ...numbers.map((number) => ({ number, face })),
+          ]
+        : line.pens,
+      at: numbers.at(-1) ?? line.at,
+    }
   })
 }
 /** Where one stands before the first hop, without a mark. */
@@ -57,7 +72,8 @@ export const unmark = (state: TableState, numbers: readonly number[] | null): Ta
   onLine(state, null, 0, (line) => {
     const missing = numbers?.find((n) => !line.marks.includes(n))
     if (missing !== undefined) throw new TableError('not-there', { case: 'mark', number: missing })
-    return { ...line, marks: numbers ? line.marks.filter((n) => !numbers.includes(n)) : [] }
+    const stays = (n: number): boolean => numbers !== null && !numbers.includes(n)
+    return { ...line, marks: line.marks.filter(stays), pens: line.pens.filter((p) => stays(p.number)) }
   })
 export const unhop = (state: TableState): TableState =>
   onLine(state, null, 0, (line) => ({ ...line, hops: [], at: line.marks.at(-1) ?? null }))

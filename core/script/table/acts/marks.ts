@@ -24,7 +24,8 @@ function these(state: TableState, keys: readonly number[], change: (t: Thing) =>
       : m,
   )
 }
-const other = (face: Face): Face => (face === 'saffron' ? 'blue' : 'saffron')
+/** The other side; what is green has none and stays green. */
+const other = (face: Face): Face => (face === 'green' ? 'green' : face === 'saffron' ? 'blue' : 'saffron')
 export const turnOver = (state: TableState, keys: readonly number[], face: Face | null): TableState =>
   these(state, keys, (t) => ({ ...t, face: face ?? other(t.face) }))
 export const cross = (state: TableState, keys: readonly number[], crossed: boolean): TableState =>

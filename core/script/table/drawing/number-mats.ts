@@ -42,6 +42,8 @@ export const numberLine: Layout = (m) => {
   return laid(w, 104, { under, zones: [{ region: 0, x: -12, y: 0, w: w + 24, h: 104 }] })
 }
 
+/** Washes of the three colours, light enough for a numeral to be read on. */
+const shade = { saffron: '#F8DB7A', blue: '#A9CBEA', green: '#A8D5B9' } as const
 /** Ten rows of ten, the smallest at the top left. */
 export const hundredSquare: Layout = (m) => {
   const l = m.line!
@@ -54,13 +56,14 @@ export const hundredSquare: Layout = (m) => {
   for (let n = l.from; n <= l.to; n++) {
     const [x, y] = centre(n)
     const shaded = l.marks.includes(n)
+    const pen = l.pens.find((p) => p.number === n)?.face
     under.push(
       el('rect', {
         x: x - c / 2,
         y: y - c / 2,
         width: c,
         height: c,
-        fill: shaded ? '#F8DB7A' : paper.white,
+        fill: shaded ? shade[pen ?? 'saffron'] : paper.white,
         stroke: paper.hair,
         'stroke-width': 1.4,
       }),

@@ -18,6 +18,8 @@ export const paper = {
   saffronEdge: '#C48F00',
   blue: '#1F5F99',
   blueEdge: '#174A78',
+  green: '#2F7A5A',
+  greenEdge: '#235F45',
   shadow: '#14232B',
   lid: '#D3D8D2',
   hair: '#C9CFC9',

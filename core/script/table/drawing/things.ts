@@ -2,43 +2,51 @@ import type { Thing } from '../state.ts'
 import { el, label, line, paper, path, type Shape } from './paper.ts'
 
 /** How a thing looks; what it is stays the same wherever it is moved. */
-export type Form = 'counter' | 'dot' | 'peg' | 'cube' | 'skittle' | 'picture' | 'stroke' | 'strike' | 'half'
+export type Form =
+  'counter' | 'dot' | 'peg' | 'cube' | 'skittle' | 'picture' | 'stroke' | 'strike' | 'shading' | 'half'
 
 /** A counter, radius r: saffron with a ring, or blue with a dot; a ten carries its number. */
 function counter(r: number, t: Thing): Shape[] {
-  const blue = t.face === 'blue'
+  const dark = t.face !== 'saffron'
   const parts = [
     el('circle', { cx: r * 0.08, cy: r * 0.14, r, fill: paper.shadow, opacity: 0.16 }),
     el('circle', {
       cx: 0,
       cy: 0,
       r: r * 0.96,
-      fill: blue ? paper.blue : paper.saffron,
-      stroke: blue ? paper.blueEdge : paper.saffronEdge,
+      ...edges(t),
       'stroke-width': r * 0.09,
     }),
   ]
   if (t.worth !== 1 || t.kind === 'coins')
-    parts.push(label(0, r * 0.34, r * 0.95, String(t.worth), blue ? { fill: paper.white } : {}))
+    parts.push(label(0, r * 0.34, r * 0.95, String(t.worth), dark ? { fill: paper.white } : {}))
+  else if (dark) parts.push(...badge(r, t))
   else
     parts.push(
-      blue
-        ? el('circle', { cx: 0, cy: 0, r: r * 0.26, fill: paper.white })
-        : el('circle', {
-            cx: 0,
-            cy: 0,
-            r: r * 0.78,
-            fill: 'none',
-            stroke: paper.saffronEdge,
-            'stroke-width': r * 0.05,
-          }),
+      el('circle', {
+        cx: 0,
+        cy: 0,
+        r: r * 0.78,
+        fill: 'none',
+        stroke: paper.saffronEdge,
+        'stroke-width': r * 0.05,
+      }),
     )
   return parts
 }
-const edges = (t: Thing) =>
+const edges = (t: Pick<Thing, 'face'>) =>
+  ({
+    saffron: { fill: paper.saffron, stroke: paper.saffronEdge },
+    blue: { fill: paper.blue, stroke: paper.blueEdge },
+    green: { fill: paper.green, stroke: paper.greenEdge },
+  })[t.face]
+/** What tells a face without its colour: a dot on blue, a bar on green. */
+const badge = (r: number, t: Pick<Thing, 'face'>): Shape[] =>
   t.face === 'blue'
-    ? { fill: paper.blue, stroke: paper.blueEdge }
-    : { fill: paper.saffron, stroke: paper.saffronEdge }
+    ? [el('circle', { cx: 0, cy: 0, r: r * 0.27, fill: paper.white })]
+    : t.face === 'green'
+      ? [line(-r * 0.45, 0, r * 0.45, 0, r * 0.24, paper.white)]
+      : []
 
 /** A skittle stands until it is knocked over; then it lies, pale. */
 function skittle(r: number, t: Thing): Shape[] {
@@ -201,13 +209,13 @@ function picture(r: number, kind: string): Shape[] {
 /** A thing drawn about the origin with radius r. */
 export function drawThing(form: Form, r: number, t: Thing): Shape[] {
   const shapes = ((): Shape[] => {
-    switch (form) {
+    switch (t.kind === 'drawn shading' ? 'shading' : form) {
       case 'counter':
         return counter(r, t)
       case 'dot':
         return [
-          el('circle', { cx: 0, cy: 0, r: r * 0.94, fill: t.face === 'blue' ? paper.blue : paper.ink }),
-          ...(t.face === 'blue' ? [el('circle', { cx: 0, cy: 0, r: r * 0.28, fill: paper.white })] : []),
+          el('circle', { cx: 0, cy: 0, r: r * 0.94, fill: t.face === 'saffron' ? paper.ink : edges(t).fill }),
+          ...badge(r, t),
         ]
       case 'peg':
         return [
@@ -221,9 +229,9 @@ export function drawThing(form: Form, r: number, t: Thing): Shape[] {
             'stroke-width': r * 0.1,
           }),
           line(0, -r * 0.2, 0, r * 1.5, r * 0.1, paper.ink),
-          ...(t.face === 'blue'
-            ? [el('circle', { cx: 0, cy: -r * 0.5, r: r * 0.18, fill: paper.white })]
-            : []),
+          ...(t.face === 'saffron'
+            ? []
+            : [el('g', { transform: `translate(0 ${-r * 0.5})` }, badge(r * 0.66, t))]),
         ]
       case 'cube':
         return [
@@ -236,7 +244,7 @@ export function drawThing(form: Form, r: number, t: Thing): Shape[] {
             ...edges(t),
             'stroke-width': r * 0.12,
           }),
-          ...(t.face === 'blue' ? [el('circle', { cx: 0, cy: 0, r: r * 0.28, fill: paper.white })] : []),
+          ...badge(r, t),
         ]
       case 'skittle':
         return skittle(r, t)
@@ -247,6 +255,12 @@ export function drawThing(form: Form, r: number, t: Thing): Shape[] {
       // The fifth of a tally lies across the four before it.
       case 'strike':
         return [line(-r * 2.1, r * 0.8, r * 2.1, -r * 0.8, r * 0.2, paper.ink)]
+      // A square coloured in fills its place.
+      case 'shading':
+        return [
+          el('rect', { x: -r, y: -r, width: 2 * r, height: 2 * r, ...edges(t), 'stroke-width': r * 0.08 }),
+          ...badge(r, t),
+        ]
       case 'half':
         return [
           path(`M${-r * 0.9} ${r * 0.45} A${r * 0.9} ${r * 0.9} 0 0 1 ${r * 0.9} ${r * 0.45}Z`, {
