@@ -61,8 +61,8 @@ describe('rendering', () => {
               (
                 [
                   [0, 12],
-                  // Of a take that says its lines three times the last time is enough to be rendered twice.
-                  [60, Math.round(0.6 * Math.max(...s.items.map((i) => (i.kind === 'clip' ? i.to : 0))))],
+                  // Of a take that says its lines three times the end is enough to be rendered twice.
+                  [60, Math.round(0.66 * Math.max(...s.items.map((i) => (i.kind === 'clip' ? i.to : 0))))],
                 ] as const
               ).reduce((row, [from, to]) => dropStretch(row, s.takeId!, from, to, () => `n${n++}`), s),
               null,
@@ -132,7 +132,7 @@ describe('the worker', () => {
     await upload(
       film(
         'killed',
-        Array.from({ length: 14 }, () => 'Bobbin has seven parcels to sort and a long way to go'),
+        Array.from({ length: 4 }, () => 'Bobbin has seven parcels to sort and a long way to go'),
       ),
       show.id,
     )

@@ -5,7 +5,7 @@ import path from 'node:path'
 import { describe, expect, test } from 'vitest'
 import type { Hearing } from '@awlbox/core/contracts/heard'
 import { until } from '../testing.ts'
-import { idOf, linesOf, show, takesWorld } from './test-takes.ts'
+import { hook, idOf, linesOf, show, takesWorld } from './test-takes.ts'
 
 const { at, dir, L, film, upload, takes, take, prepare } = takesWorld()
 
@@ -21,8 +21,9 @@ const captionsOf = (lines: readonly string[]): string =>
 
 describe('sound as it comes', () => {
   const spoken = () => film('sound', linesOf(show), 1.2)
-  const slipsAfter = async (file: string) => {
-    const id = idOf(await upload(file))
+  const hello = () => film('hello', linesOf(hook), 1.2)
+  const slipsAfter = async (file: string, segmentId = show.id) => {
+    const id = idOf(await upload(file, segmentId))
     await prepare(id)
     const t = (await take(id))!
     return {
@@ -34,14 +35,16 @@ describe('sound as it comes', () => {
   }
   test('in one ear only it is heard in full, and said so', async () => {
     const { t, codes } = await slipsAfter(
-      withSound('oneear', spoken(), 'aformat=channel_layouts=mono,pan=stereo|c0=0*c0|c1=c0'),
+      withSound('oneear', hello(), 'aformat=channel_layouts=mono,pan=stereo|c0=0*c0|c1=c0'),
+      hook.id,
     )
     expect(t.sound).toMatchObject({ channels: 2, used: 'right' })
     expect(codes).toEqual([])
   })
   test('with its two channels against each other it is not lost', async () => {
     const { t, codes } = await slipsAfter(
-      withSound('against', spoken(), 'aformat=channel_layouts=mono,pan=stereo|c0=c0|c1=-1*c0'),
+      withSound('against', hello(), 'aformat=channel_layouts=mono,pan=stereo|c0=c0|c1=-1*c0'),
+      hook.id,
     )
     expect(t.sound!.notes[0]).toMatch(/cancel/)
     expect(codes).toEqual([])

@@ -40,7 +40,7 @@ describe('what lines of colour and shape come to says itself back too', () => {
   ])('%j %s', (setup, line) => {
     const table = after(setup)
     const read = readHands(line, table)
-    const again = readHands(sayActions(read.actions, table)!, table)
+    const again = readHands(sayActions(read.actions, table), table)
     expect(again.whole).toBe(true)
     expect(describeTable(again.after)).toBe(describeTable(read.after))
   })
