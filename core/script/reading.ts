@@ -46,9 +46,14 @@ export function readCount(line: string): CountLine | null {
   return null
 }
 
-/** "in twos", "in fives", "in tens". */
-const stepIn = (text: string): number | null =>
-  /\b(twos|2s)\b/.test(text) ? 2 : /\b(fives|5s)\b/.test(text) ? 5 : /\b(tens|10s)\b/.test(text) ? 10 : null
+const stepWords: readonly (readonly [RegExp, number])[] = [
+  [/\b(twos|2s)\b/, 2],
+  [/\b(fives|5s)\b/, 5],
+  [/\b(tens|10s)\b/, 10],
+  [/\b(hundreds|100s)\b/, 100],
+]
+/** "in twos", "in fives", "in tens", "in hundreds". */
+const stepIn = (text: string): number | null => stepWords.find(([said]) => said.test(text))?.[1] ?? null
 /** The groups a count names besides its numbers; "the table" and "the things" are everything. */
 function countedGroups(line: string): Group[] {
   return readClause(wordsOf(line))

@@ -1,4 +1,4 @@
-import { parseNumber } from '../../plan/numbers/names.ts'
+import { numbersIn, parseNumber } from '../../plan/numbers/names.ts'
 import { nameWords, type SpokenLine } from '../follow/spoken.ts'
 import { talkWords } from './talk-words.ts'
 
@@ -29,14 +29,21 @@ export const numberWords: ReadonlySet<string> = new Set(
   floorNumbers.flatMap(nameWords).filter((w) => w !== 'and'),
 )
 
-const tensWords = new Set([30, 40, 50, 60, 70, 80, 90, 100].flatMap(nameWords))
+const tensWords: ReadonlySet<string> = new Set([30, 40, 50, 60, 70, 80, 90].flatMap(nameWords))
+/** A segment speaks of tens from here on, and of hundreds from here on: a slip goes a step further than the script. */
+const [tensFrom, hundredsFrom] = [13, 80]
+/** The largest number a segment's lines say; 0 where they say none. */
+const largestIn = (lines: readonly SpokenLine[]): number =>
+  Math.max(0, ...lines.flatMap((l) => l.numbers ?? numbersIn(l.words).map((n) => n.value)))
 /**
  * Number words that may slip in where the script has others. Tens are among them only where the segment speaks of
  * numbers over twelve: "eight equals" sounds like "eighty quals", and nobody says eighty in a lesson to ten.
  */
 function floorOf(lines: readonly SpokenLine[]): string[] {
-  const large = lines.some((l) => l.words.some((w) => tensWords.has(w) || /teen$|^twenty$/.test(w)))
-  return [...numberWords].filter((w) => large || !tensWords.has(w))
+  const largest = largestIn(lines)
+  return [...numberWords].filter((w) =>
+    w === 'hundred' ? largest >= hundredsFrom : !tensWords.has(w) || largest >= tensFrom,
+  )
 }
 
 /** What passes between the numbers of a count besides slips. */

@@ -1,7 +1,7 @@
 import type { Seconds } from '../../contracts/units.ts'
 import type { Params } from '../../contracts/finding.ts'
 import type { HeardFinding, HeardWord } from '../../contracts/heard.ts'
-import { parseNumber, readNumberAt } from '../../plan/numbers/names.ts'
+import { type NumberAt, numbersIn, parseNumber, readNumberAt } from '../../plan/numbers/names.ts'
 import type { Piece } from '../ear/chunks.ts'
 import { hearing, slipTalk } from './limits.ts'
 import { confusable, inCount, isNumberWord, likeNumber } from '../ear/sounds.ts'
@@ -31,6 +31,28 @@ export const passedOver: ReadonlySet<string> = new Set([
   ...slipTalk,
 ])
 
+/** Seconds of silence that part "twenty" from "one": within a number nobody waits so long. */
+const parting = 0.6
+/** A "hundred" whose "one" was lost at a stretch's edge or never said: "ninety, hundred". */
+const loneHundred = (list: readonly string[], i: number): NumberAt | null =>
+  list[i] === 'hundred' && list[i + 1] !== 'square' ? { value: 100, from: i, to: i + 1 } : null
+
+/** "One hundred, ninety, eighty" is 100 and 90, "one hundred ninety, one hundred ninety-one" is 190: by what comes next. */
+function apart(list: readonly string[], i: number, found: NumberAt | null): NumberAt | null {
+  if (
+    !found ||
+    found.value <= 100 ||
+    found.value >= 1000 ||
+    list[i + 1] !== 'hundred' ||
+    list[i + 2] === 'and'
+  )
+    return found
+  const next = numbersIn(list.slice(found.to, found.to + 6))[0]
+  const hundreds = Math.floor(found.value / 100) * 100
+  const nearer = next && Math.abs(next.value - (found.value - hundreds)) < Math.abs(next.value - found.value)
+  return nearer ? { value: hundreds, from: i, to: i + 2 } : found
+}
+
 /** The numbers among heard words from index `from` up to `to`. `spell` says which word stands for which: in a count "to" is two, "for" is four. */
 export function numbersSaid(
   words: readonly HeardWord[],
@@ -40,9 +62,16 @@ export function numbersSaid(
 ): Said[] {
   const list = words.slice(from, to).map((w, i) => spell(w.word, from + i))
   const out: Said[] = []
+  // "Twenty. One more": a tens word and a unit are one number only where nothing parts them.
+  const together = (k: number): boolean => {
+    const [before, here] = [words[from + k - 1], words[from + k]]
+    return !before || !here || (here.start - before.end < parting && !/[.!?;]/.test(before.mark ?? ''))
+  }
   for (let i = 0; i < list.length;) {
     const found =
-      list[i] === 'nothing' || list[i] === 'none' || list[i] === 'double' ? null : readNumberAt(list, i)
+      list[i] === 'nothing' || list[i] === 'none' || list[i] === 'double'
+        ? null
+        : (apart(list, i, readNumberAt(list, i, together)) ?? loneHundred(list, i))
     if (!found) {
       i++
       continue

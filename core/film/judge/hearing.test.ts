@@ -486,3 +486,64 @@ describe('a number that goes on further than written', () => {
       codes(segment('Say: Twelve and nine make twenty-one.'), 'twelve and nine make twenty one'),
     ).toEqual([]))
 })
+
+describe('the words that are listened for follow the numbers of the segment', () => {
+  const heardFor = (body: string): Set<string> =>
+    new Set(vocabularyOf(spokenLines(segment(body), defaultHouseStyle)))
+  const tens = ['thirty', 'forty', 'fifty', 'sixty', 'seventy', 'eighty', 'ninety']
+  test.each([
+    ['one that never says one', 'Say: Two and two make four.'],
+    ['one to five', 'Count: 1 to 5'],
+    ['to twelve', 'Count: 1 to 12'],
+  ])('%s: every small number, no ten and no hundred', (_, body) => {
+    const words = heardFor(body)
+    for (const w of ['one', 'two', 'seven', 'ten', 'twelve', 'thirteen', 'twenty'])
+      expect(words.has(w), w).toBe(true)
+    for (const w of [...tens, 'hundred']) expect(words.has(w), w).toBe(false)
+  })
+  test.each([
+    ['teens', 'Say: Thirteen parcels lie here.'],
+    ['to twenty', 'Count: 1 to 20'],
+    ['tens to fifty', 'Count: 10 to 50 in tens'],
+  ])('%s: tens too, no hundred', (_, body) => {
+    const words = heardFor(body)
+    for (const w of ['one', ...tens]) expect(words.has(w), w).toBe(true)
+    expect(words.has('hundred')).toBe(false)
+  })
+  test('tens to ninety: the hundred one may run on to', () => {
+    const words = heardFor('Count: 10 to 90 in tens')
+    for (const w of ['one', 'hundred', ...tens]) expect(words.has(w), w).toBe(true)
+  })
+})
+
+describe('hundreds', () => {
+  const tens = segment('Count: 10 to 100 in tens')
+  const hundreds = segment('Count: 100 to 1000 in hundreds')
+  test.each([
+    ['one hundred', 'ten twenty thirty forty fifty sixty seventy eighty ninety one hundred'],
+    ['with a pause in it', 'ten twenty thirty forty fifty sixty seventy eighty ninety one ~0.9 hundred'],
+    ['its one lost', 'ten twenty thirty forty fifty sixty seventy eighty ninety hundred'],
+    ['a hundred', 'ten twenty thirty forty fifty sixty seventy eighty ninety a hundred'],
+  ])('%s ends a count in tens', (_, text) => expect(codes(tens, text)).toEqual([]))
+  test('a ten left out before it is found', () =>
+    expect(
+      slips(tens, 'ten twenty thirty forty fifty sixty seventy eighty one hundred').map((f) => [
+        f.code,
+        f.expected,
+      ]),
+    ).toEqual([['count-skip', '90']]))
+  test.each([
+    ['a hundred down in tens', 'Count: 100 to 50 in tens', 'one hundred ninety eighty seventy sixty fifty'],
+    [
+      'past a hundred with no and',
+      'Count: 98 to 103',
+      'ninety eight ninety nine one hundred one hundred one one hundred two one hundred three',
+    ],
+  ])('%s', (_, body, text) => expect(codes(segment(body), text)).toEqual([]))
+  test('to a thousand', () => {
+    const names = ['one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine'].map(
+      (n) => `${n} hundred`,
+    )
+    expect(codes(hundreds, [...names, 'one thousand'].join(' '))).toEqual([])
+  })
+})

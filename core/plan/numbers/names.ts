@@ -90,43 +90,54 @@ export const tokens: (text: string) => readonly string[] = remembered(
       .match(/\d+|[\p{L}']+|[+=×]|-(?=\s*[\d\s_□])|_{2,}|□/gu) ?? [],
 )
 
-/** Reads one number starting at token i, or null. "none", "nought" are 0; "double four" is 8. */
-export function readNumberAt(words: readonly string[], i: number): NumberAt | null {
+/** Whether token k may be of one number with the token before it: no where a full stop or a pause parts them. */
+export type Together = (k: number) => boolean
+const always: Together = () => true
+
+/**
+ * Reads one number starting at token i, or null: the longest that leaves the next one whole ("ninety, one hundred" is 90
+ * and 100). "none", "nought" are 0; "double four" is 8.
+ */
+export function readNumberAt(words: readonly string[], i: number, together = always): NumberAt | null {
   const w = words[i]
   if (w === undefined) return null
   if (/^\d+$/.test(w)) return { value: Number(w), from: i, to: i + 1 }
   if (w === 'double') {
-    const inner = readNumberAt(words, i + 1)
+    const inner = readNumberAt(words, i + 1, together)
     return inner && { value: inner.value * 2, from: i, to: inner.to }
   }
   if (w === 'two') {
     const many = plurals.get(words[i + 1] ?? '')
     if (many !== undefined) return { value: many * 2, from: i, to: i + 2 }
   }
-  let value: number
-  let j = i + 1
-  const hundredNext = words[j] === 'hundred'
-  if (
-    (w === 'a' && hundredNext) ||
-    (smallWords.has(w) && smallWords.get(w)! > 0 && smallWords.get(w)! < 10 && hundredNext)
-  ) {
-    value = (w === 'a' ? 1 : smallWords.get(w)!) * 100
-    j++
-    const k = words[j] === 'and' ? j + 1 : j
-    const rest = readNumberAt(words, k)
-    if (rest && rest.value < 100 && !/^\d/.test(words[k]!))
-      return { value: value + rest.value, from: i, to: rest.to }
-    return { value, from: i, to: j }
+  return largeAt(words, i, together) ?? underHundredAt(words, i, together)
+}
+const large = new Set(['hundred', 'thousand'])
+/** "A hundred", "three hundred and six", "one thousand"; null where no hundred or thousand begins. */
+function largeAt(words: readonly string[], i: number, together: Together): NumberAt | null {
+  const w = words[i]!
+  const [unit, name] = [w === 'a' ? 1 : smallWords.get(w), words[i + 1]]
+  if (unit === undefined || unit < 1 || unit > 9 || !name || !large.has(name)) return null
+  if (name === 'thousand') return unit === 1 ? { value: 1000, from: i, to: i + 2 } : null
+  const k = words[i + 2] === 'and' ? i + 3 : i + 2
+  const joined = together(i + 2) && together(k)
+  const rest = joined && !/^\d/.test(words[k] ?? '') ? underHundredAt(words, k, together) : null
+  // "One hundred, two hundred" and "nine hundred, one thousand": what follows is a number of its own.
+  const own = rest === null || rest.value === 0 || large.has(words[rest.to] ?? '')
+  return own
+    ? { value: unit * 100, from: i, to: i + 2 }
+    : { value: unit * 100 + rest.value, from: i, to: rest.to }
+}
+function underHundredAt(words: readonly string[], i: number, together: Together): NumberAt | null {
+  const ten = tensWords.get(words[i] ?? '')
+  if (ten === undefined) {
+    const small = smallWords.get(words[i] ?? '')
+    return small === undefined ? null : { value: small, from: i, to: i + 1 }
   }
-  if ((w === 'one' || w === 'a') && words[j] === 'thousand') return { value: 1000, from: i, to: j + 1 }
-  if (tensWords.has(w)) {
-    value = tensWords.get(w)!
-    const unit = smallWords.get(words[j] ?? '')
-    if (unit !== undefined && unit > 0 && unit < 10) return { value: value + unit, from: i, to: j + 1 }
-    return { value, from: i, to: j }
-  }
-  const small = smallWords.get(w)
-  return small === undefined ? null : { value: small, from: i, to: j }
+  const unit = smallWords.get(words[i + 1] ?? '')
+  const joins =
+    unit !== undefined && unit > 0 && unit < 10 && together(i + 1) && !large.has(words[i + 2] ?? '')
+  return joins ? { value: ten + unit, from: i, to: i + 2 } : { value: ten, from: i, to: i + 1 }
 }
 
 /** The whole number a text stands for ("twenty one", "a hundred and five", "7"), or null. */
