@@ -3,6 +3,7 @@ import type { HeardFinding, HeardWord } from '../../contracts/heard.ts'
 import { run } from '../../plan/numbers/names.ts'
 import { countSlips, mendRetries, numbersSaid, passedOver, type Said, withoutEcho } from './count-heard.ts'
 import { pauseCues, waitsIn } from './cues.ts'
+import { stumbles } from './stumbles.ts'
 import { hearing } from './limits.ts'
 import { confusable, inCount } from '../ear/sounds.ts'
 import { nameWords } from '../follow/spoken.ts'
@@ -23,6 +24,7 @@ export function hearFree(input: readonly HeardWord[]): HeardFinding[] {
     ...falseStatements(words, statements),
     ...pauseCues(words),
     ...waitsIn(words),
+    ...stumbles(words),
   ].sort((a, b) => a.start - b.start)
 }
 
@@ -117,13 +119,13 @@ function countsHere(words: readonly HeardWord[], i: number): boolean {
 function countRuns(words: readonly HeardWord[], statements: readonly Statement[]): Run[] {
   const out: Run[] = []
   for (const group of groupsOf(words, statements)) {
-    const { said: mended, findings: retries } = mendRetries(group, words, null)
+    const { said: mended, findings: retries } = mendRetries(withoutTotal(group, words), words, null)
     let first = true
     for (const part of atRestarts([...withoutEcho(mended)])) {
       const found = progression(part)
       if (!found) continue
       const before = out.at(-1)
-      const findings = judge(found, words)
+      const findings = [...judge(found, words), ...saidOver(part, found)]
       if (first && retries.length) findings.push(...retries)
       first = false
       // The same count once more, soon after, is a check and no slip.
@@ -147,6 +149,39 @@ function countRuns(words: readonly HeardWord[], statements: readonly Statement[]
     }
   }
   return out
+}
+
+/** "… four, five. Six bears altogether": what is announced after a count's full stop is its total and no part of it. */
+function withoutTotal(group: readonly Said[], words: readonly HeardWord[]): readonly Said[] {
+  const [last, before] = [group.at(-1)!, group.at(-2)]
+  if (!before || group.length < 4) return group
+  const list = words.slice(last.last + 1, last.last + 6).map((w) => w.word)
+  if (!wholes.some((w) => list.some((_, k) => k <= 2 && w.every((x, i) => list[k + i] === x)))) return group
+  const stops = group.slice(0, -1).map((s) => /[.!?]/.test(words[s.last]!.mark ?? ''))
+  const gaps = group.slice(1).map((s, i) => s.start - group[i]!.end)
+  const usual = [...gaps].sort((a, b) => a - b)[Math.floor(gaps.length / 2)]!
+  // Where every number is a sentence, a full stop says nothing.
+  const parted = stops.at(-1)! && stops.filter(Boolean).length <= stops.length / 2
+  return parted || (gaps.at(-1)! > 0.5 && gaps.at(-1)! > usual * 1.8) ? group.slice(0, -1) : group
+}
+/** "A hundred, a hundred, a hundred, ninety": a count's first number said three times or more. Twice is how one sets off. */
+function saidOver(part: readonly Said[], p: Progression): HeardFinding[] {
+  const first = part.indexOf(p.span[0]!)
+  const again = part.slice(0, first).filter((s) => s.n === p.start)
+  if (again.length < 2 || first !== again.length) return []
+  const said = part[first]!
+  return [
+    {
+      code: 'count-repeat',
+      start: part[1]!.start,
+      end: said.end,
+      stepId: null,
+      expected: String(p.start + p.step),
+      heard: String(p.start),
+      certain: Math.min(...part.slice(0, first + 1).map((s) => s.confidence)) >= hearing.unsure,
+      params: { case: 'sure', said: p.start },
+    },
+  ]
 }
 
 /** Parts a run of numbers where it starts over: three or more on their way, then back to where they began. */
@@ -302,6 +337,23 @@ const somethingElse = new Set([
   'or',
 ])
 
+const empty = new Set(
+  'a an the so and there are is that makes we have i you now yes well right very good of them here oh then it all ones one things'.split(
+    ' ',
+  ),
+)
+/** "… three red ones. And there are four blue ones": another group is told, not the total of the first. */
+function ofOthers(between: readonly string[], after: readonly string[]): boolean {
+  const name = (w: string): string => w.replace(/s$/, '')
+  const [counted, told] = [between, after.slice(0, 2)].map((l) => l.filter((w) => !empty.has(w)).map(name))
+  return counted!.length > 0 && told!.length > 0 && !told!.some((w) => counted!.includes(w))
+}
+
+/** Whether the words between a count and the next number lead up to its total: "that makes", "how many". */
+const announced = (between: readonly string[]): boolean =>
+  totalLeads.some((w) => w.every((x, i) => between[between.length - w.length + i] === x)) ||
+  between.slice(-3).join(' ').includes('how many')
+
 /** The total announced after a count, where it is not what was counted. */
 function totals(words: readonly HeardWord[], tokens: readonly Token[], runs: readonly Run[]): HeardFinding[] {
   const out: HeardFinding[] = []
@@ -322,16 +374,9 @@ function totals(words: readonly HeardWord[], tokens: readonly Token[], runs: rea
     )
       continue
     const whole = wholes.some((w) => after.some((_, k) => k <= 2 && w.every((x, i) => after[k + i] === x)))
-    const lead = totalLeads.some((w) => w.every((x, i) => between[between.length - w.length + i] === x))
-    if (
-      !whole &&
-      !(lead && Math.abs(next.n - r.end) <= 3) &&
-      !(between.slice(-3).join(' ').includes('how many') && Math.abs(next.n - r.end) <= 3)
-    )
-      continue
+    if (!whole && !(announced(between) && Math.abs(next.n - r.end) <= 3)) continue
     const mixedUp = confusable(nameWords(next.n).join(' '), nameWords(r.end).join(' '))
-    const asked = tokens[next.last]!.mark.includes('?')
-    if (asked) continue
+    if (tokens[next.last]!.mark.includes('?') || (!whole && ofOthers(between, after))) continue
     out.push({
       code: 'total-mismatch',
       start: next.start,

@@ -387,7 +387,7 @@ function joinedAt(r: Reader, i: number): { statement: Statement; next: number } 
   const right = ownSentence || (left.works && wide.terms > 1 && wide.weak) ? narrow : wide
   if (!left.works && !right.works) return null
   // "… and four is three fewer than seven" is read by its own rule; a plain "than" after it compares.
-  if (['more', 'fewer', 'less', 'bigger', 'smaller', 'than'].includes(r.list[right.to] ?? '')) return null
+  if (noResult(r, left, right)) return null
   const rest = remainder(r, right.to)
   const whole = left.text.includes('÷')
   if (whole && !Number.isInteger(left.value) && rest === null) return null
@@ -410,6 +410,25 @@ function anyReading(r: Reader, i: number, left: Side, right: Side, wide: Side): 
   }
   return false
 }
+
+/** What follows says that the right side is no result: a comparison, a count, a number held in the head. */
+const noResult = (r: Reader, left: Side, right: Side): boolean =>
+  ['more', 'fewer', 'less', 'bigger', 'smaller', 'than'].includes(r.list[right.to] ?? '') ||
+  countsOnFrom(r, right) ||
+  (operandsOf(left).includes(right.value) && heldInHead(r, right.to))
+/** "Double three is one, two, three …": what stands where the result would begins a count. */
+function countsOnFrom(r: Reader, right: { value: number; to: number }): boolean {
+  const next = numberAt(r, right.to)
+  if (!next || Math.abs(next.value - right.value) !== 1 || r.t[right.to]!.gap > 1.5) return false
+  // "Four add one is five. Six …" goes on with something new, "is five, six" counts.
+  return !ends(r.t[right.to - 1]!.mark) && joinAt(r, next.to) < 0
+}
+/** "… is seven in my head", "eight on my fingers, then …": where one starts from, not what it comes to. */
+const heldInHead = (r: Reader, i: number): boolean =>
+  /^(in|on) (my|your|our|the|his|her|their) (head|heads|mind|fingers|finger|hand|hands)\b|^to (start|begin)\b|^at the (start|beginning)\b/.test(
+    r.list.slice(i, i + 3).join(' '),
+  )
+const operandsOf = (s: Side): number[] => (s.text.match(/\d+/g) ?? []).map(Number)
 
 /** "… three each and one left over": the one; null when nothing is said to be left over. */
 function remainder(r: Reader, i: number): number | null {
@@ -463,7 +482,9 @@ function bareAt(r: Reader, i: number): { statement: Statement; next: number } | 
   if (!paused && !lead) return null
   if (!r.t[at] || r.t.slice(left.to, at + 1).some((x) => x.gap > forgotten)) return null
   const right = numberAt(r, at)
-  if (!right || !closed(r, right.to)) return null
+  if (!right || !closed(r, right.to) || countsOnFrom(r, right)) return null
+  // "Five plus six. Six, I was thinking …": a number said over again is no result.
+  if (!lead && right.value !== left.value && operandsOf(left).includes(right.value)) return null
   // Nobody starts the next sum with the answer to the last: "… take away four. Five add two".
   return {
     statement: {

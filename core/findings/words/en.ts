@@ -615,6 +615,7 @@ export const en = {
       what: {
         line: 'Started “{words}”, then again.',
         count: 'Counted {words}, then went back to {again}.',
+        free: 'Somebody starts again here: “{words}”.',
       },
     },
     filler: {
