@@ -2,6 +2,7 @@ import path from 'node:path'
 import sharp from 'sharp'
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import { type TakeLooked, type AreasSeen, privateKinds } from '@awlbox/core/contracts/render'
+import { mayBeFace } from '@awlbox/core/film/camera/skin'
 import { humIn } from '@awlbox/core/cut/hum'
 import { privateWords } from '@awlbox/core/cut/private-words'
 import { roomToneOf } from '@awlbox/core/cut/room-tone'
@@ -76,7 +77,11 @@ export async function lookOver(
     sum.r += red / grey.length
     sum.g += green / grey.length
     sum.b += blue / grey.length
-    const boxes = n % each === 0 ? (find?.(grey, small.width, small.height) ?? []) : []
+    // A frame of counters can have the light and dark of a face; it has not its colour.
+    const boxes =
+      n % each === 0
+        ? (find?.(grey, small.width, small.height) ?? []).filter((b) => mayBeFace(rgb, small.width, b))
+        : []
     if (boxes.length)
       faces.push({
         frame: n * every,
