@@ -75,6 +75,28 @@ export const HeardLine = z.object({
 })
 export type HeardLine = z.infer<typeof HeardLine>
 
+/** What a recording's sound is like: decibels under full strength, and shares. */
+export const SoundFacts = z.object({
+  speech: z.number(),
+  noise: z.number(),
+  /** Share of loud samples at the very top: high where sound was cut off. */
+  cutOff: z.number(),
+  /** Decibels of what lies over 4.6 kHz against all of it. */
+  high: z.number(),
+})
+export type SoundFacts = z.infer<typeof SoundFacts>
+export const soundAdvice = ['cut off', 'telephone', 'quiet', 'noise'] as const
+export type SoundAdvice = (typeof soundAdvice)[number]
+const How = z.enum(['understood', 'partly', 'not understood'])
+/** How much of a recording was understood, 0–1, by stretches between silences; and what would make it be heard better. */
+export const Understanding = z.object({
+  how: How,
+  share: z.number(),
+  stretches: z.array(z.object({ from: AnySecond, to: AnySecond, how: How })),
+  advice: z.array(z.enum(soundAdvice)),
+})
+export type Understanding = z.infer<typeof Understanding>
+
 export const Hearing = z.object({
   words: z.array(HeardWord),
   lines: z.array(HeardLine),
@@ -86,6 +108,8 @@ export const Hearing = z.object({
   quality: z.number(),
   /** Script words the recogniser had no pronunciation for. */
   unpronounced: z.array(z.string()),
+  /** Missing in hearings of before it was measured. */
+  understood: Understanding.optional(),
   /** What the listener should know about the whole take: another segment, telephone sound. */
   note: z.string().optional(),
   /** When claps were heard, in seconds; null where nobody listened for them. */

@@ -8,6 +8,8 @@ import { isTelephone } from '@awlbox/core/film/ear/channels'
 import { captionWords, readCaptions } from '@awlbox/core/film/desk/captions'
 import { hearFree } from '@awlbox/core/film/judge/free'
 import { hear } from '@awlbox/core/film/judge/heard'
+import { certainWhereUnderstood, understandCaptions } from '@awlbox/core/film/judge/understood'
+import { sayUnderstood } from '@awlbox/core/findings/understood'
 import { takeCodes } from '@awlbox/core/findings/codes'
 import { told } from '@awlbox/core/findings/say'
 import { sortClip } from '@awlbox/core/film/desk/sort-clip'
@@ -40,15 +42,22 @@ export async function listen(args: string[]): Promise<Printed> {
 async function listenFreely(file: string): Promise<Printed> {
   if (isCaptions(file)) {
     const { words } = await captionsOf(file)
-    return print({ words, lines: [], findings: hearFree(words) })
+    const understood = understandCaptions(words, null)
+    return print({
+      words,
+      lines: [],
+      findings: certainWhereUnderstood(hearFree(words), understood),
+      understood,
+    })
   }
-  const { words, findings, telephone } = await withSound(file, async (wav, telephone) => ({
+  const { words, findings, understood, telephone } = await withSound(file, async (wav, telephone) => ({
     ...(await hearFreeTake(wav)),
     telephone,
   }))
   return print({
     words,
     lines: [],
+    understood,
     findings: findings.map((f) => (telephone ? { ...f, certain: false } : f)),
     ...(telephone ? { note: phone } : {}),
   })
@@ -122,7 +131,7 @@ async function withSound<T>(
   }
 }
 
-type Listened = Pick<Hearing, 'words' | 'findings' | 'note'> & {
+type Listened = Pick<Hearing, 'words' | 'findings' | 'note' | 'understood'> & {
   lines: readonly HeardLine[]
   segment?: Segment
 }
@@ -145,6 +154,7 @@ function print(l: Listened): Printed {
       text: told('take', f),
     })),
     note: l.note ?? null,
+    understood: l.understood ?? null,
   }
   const lines = l.findings.map(
     (f) =>
@@ -152,10 +162,12 @@ function print(l: Listened): Printed {
   )
   const text = [
     ...(l.note ? [l.note] : []),
-    ...(lines.length ? lines : l.note ? [] : ['Everything was heard as it should be.']),
+    ...(l.understood && l.understood.how !== 'understood' ? sayUnderstood(l.understood) : []),
+    ...(lines.length ? lines : l.note || !heardWell(l) ? [] : ['Everything was heard as it should be.']),
   ].join('\n')
-  return { json, text, clean: slips.length === 0 && !l.note }
+  return { json, text, clean: slips.length === 0 && !l.note && heardWell(l) }
 }
+const heardWell = (l: Listened): boolean => (l.understood?.how ?? 'understood') === 'understood'
 function take(args: string[], flag: string): boolean {
   const i = args.indexOf(flag)
   if (i < 0) return false

@@ -84,6 +84,7 @@ export async function judgeAgain(s: Services, take: TakeRow, lesson: OfLesson): 
     claps: before.claps ?? null,
     voiced: before.voiced ?? [],
     unsure: isTelephone(take.sound),
+    advice: before.understood?.advice ?? [],
   })
   // What two hearings did not agree on stays a doubt.
   const doubted = (f: HeardFinding): boolean =>

@@ -1,4 +1,10 @@
-import type { HeardFinding, HeardWord, Hearing } from '@awlbox/core/contracts/heard'
+import type {
+  HeardFinding,
+  HeardWord,
+  Hearing,
+  SoundFacts,
+  Understanding,
+} from '@awlbox/core/contracts/heard'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Segment } from '@awlbox/core/contracts/lesson'
 import { clapTimes } from '@awlbox/core/film/judge/claps'
@@ -8,6 +14,8 @@ import { spokenLines } from '@awlbox/core/film/follow/spoken'
 import { hearFree } from '@awlbox/core/film/judge/free'
 import { freeLines } from '@awlbox/core/film/ear/free-language'
 import { agreedFindings, doubtful, withSecond } from '@awlbox/core/film/judge/second-ear'
+import { addSamples, adviceOf, factsOf, gather } from '@awlbox/core/film/ear/sound-facts'
+import { certainWhereUnderstood, isMaimed, understand, withAdvice } from '@awlbox/core/film/judge/understood'
 import { voicedIn, withinVoice } from '@awlbox/core/film/ear/voiced'
 import { readClaps } from '@awlbox/core/script/reading'
 import { levelsIn, type Listening, recognise } from '../platform/media/recogniser.ts'
@@ -34,6 +42,7 @@ export async function hearTake(
   const duration = span.bytes / 2 / span.rate
   const levels = await levelsIn(wav)
   const voiced = voicedIn(levels)
+  const advice = adviceOf(await soundFactsOf(wav, levels))
   const claps = segment.steps.some((s) => s.verb === 'sound' && readClaps(s.text)) ? await clapsIn(wav) : null
   return hearTwice(
     wav,
@@ -47,6 +56,7 @@ export async function hearTake(
         claps,
         voiced,
         unsure,
+        advice,
       }),
     { ...listening, levels },
   )
@@ -56,20 +66,33 @@ export async function hearTake(
 export async function hearFreeTake(
   wav: string,
   listening: Listening = {},
-): Promise<{ words: HeardWord[]; findings: HeardFinding[] }> {
+): Promise<{ words: HeardWord[]; findings: HeardFinding[]; understood: Understanding }> {
   const span = await openWav(wav)
   const duration = span.bytes / 2 / span.rate
   const levels = await levelsIn(wav)
   const voiced = voicedIn(levels)
+  const advice = adviceOf(await soundFactsOf(wav, levels))
   const words = withinVoice(voiced, (await recognise(wav, freeLines, { ...listening, levels })).words)
+  const understood = withAdvice(understand(words, voiced, null), advice)
+  const sure = (found: readonly HeardFinding[]): HeardFinding[] =>
+    isMaimed(advice)
+      ? found.map((f) => ({ ...f, certain: false }))
+      : certainWhereUnderstood(found, understood)
   const findings = hearFree(words)
   const stretches = doubtful({ words, findings }, duration)
-  if (!stretches.length) return { words, findings }
+  if (!stretches.length) return { words, findings: sure(findings), understood }
   const again = withinVoice(
     voiced,
     (await recognise(wav, freeLines, { ...listening, levels, only: stretches, second: true })).words,
   )
-  return { words, findings: agreedFindings(findings, hearFree(withSecond(words, again, stretches)), []) }
+  const agreed = agreedFindings(findings, hearFree(withSecond(words, again, stretches)), [])
+  return { words, findings: sure(agreed), understood }
+}
+/** What the sound of a WAV is like, read in blocks. */
+async function soundFactsOf(wav: string, levels: ArrayLike<number>): Promise<SoundFacts> {
+  const gathered = gather()
+  await eachBlock(wav, await openWav(wav), 30, (samples) => addSamples(gathered, samples))
+  return factsOf(gathered, levels)
 }
 
 /** Claps of a WAV, a minute at a time so that a long take costs no more memory than a short one. */

@@ -5,6 +5,8 @@ import {
   type HeardWord,
   type Hearing,
   plainCodes,
+  type SoundAdvice,
+  type Understanding,
 } from '../../contracts/heard.ts'
 import type { HouseStyle } from '../../contracts/house-style.ts'
 import type { Segment } from '../../contracts/lesson.ts'
@@ -18,6 +20,7 @@ import { lineSlips } from './line-heard.ts'
 import { inCount, isNumberWord, soundsLike } from '../ear/sounds.ts'
 import { spokenLines, type SpokenLine } from '../follow/spoken.ts'
 import { triesOf } from '../follow/tries.ts'
+import { certainWhereUnderstood, isMaimed, understand, understandCaptions, withAdvice } from './understood.ts'
 import { soundEnd, unheardVoice, withinVoice } from '../ear/voiced.ts'
 
 export interface HearOptions {
@@ -29,6 +32,8 @@ export interface HearOptions {
   unsure?: boolean
   /** Where anything sounds, from `voicedIn`: tells what was not said from what was not understood. */
   voiced?: readonly Piece[]
+  /** What would make it be heard better, from the sound itself. */
+  advice?: readonly SoundAdvice[]
   /** When claps and taps were heard, in seconds; null where nobody listened for them. */
   claps?: readonly number[] | null
 }
@@ -51,6 +56,12 @@ export function hear(
   }))
   const unpronounced = options.unpronounced ?? []
   const lines = spokenLines(segment, style)
+  const advice = options.advice ?? []
+  const understood = (perLine: readonly HeardLine[]): Understanding =>
+    withAdvice(
+      voiced.length ? understand(heard, voiced, perLine) : understandCaptions(heard, perLine),
+      advice,
+    )
   if (heard.length === 0) {
     const findings: HeardFinding[] = lines.length
       ? [
@@ -66,9 +77,11 @@ export function hear(
           },
         ]
       : []
+    const missing = lines.map((l) => lineOf(l, null, heard))
     return {
       words: heard,
-      lines: lines.map((l) => lineOf(l, null, heard)),
+      lines: missing,
+      ...(voiced.length ? { understood: understood(missing) } : {}),
       findings,
       drops: [],
       pace: null,
@@ -89,6 +102,7 @@ export function hear(
       pace,
       quality: 0,
       unpronounced: [...unpronounced],
+      understood: understood(perLine),
       note: 'Hardly a word of this segment was heard in it: another segment, another language, or music?',
       claps: options.claps ? [...options.claps] : null,
       voiced: [...voiced],
@@ -123,15 +137,20 @@ export function hear(
       params: { pace: Math.round(pace) },
     })
   findings.sort((a, b) => a.start - b.start)
-  if (options.unsure) for (const f of findings) f.certain = false
+  const how = understood(perLine)
+  const sure =
+    options.unsure || isMaimed(advice)
+      ? findings.map((f) => ({ ...f, certain: false }))
+      : certainWhereUnderstood(findings, how)
   const drops = [...tries.drops, ...gaps.drops].sort((a, b) => a.from - b.from)
   return {
     words: heard,
     lines: perLine,
-    findings,
+    findings: sure,
+    understood: how,
     drops,
     pace,
-    quality: qualityOf(findings),
+    quality: qualityOf(sure),
     unpronounced: [...unpronounced],
     claps: options.claps ? [...options.claps] : null,
     voiced: [...voiced],

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto'
 import fs from 'node:fs/promises'
+import { type SpeechModel, speechModel } from './speech-model.ts'
 import os from 'node:os'
 import path from 'node:path'
 import { gainFor, levelsOf, levelsPerSecond, type Piece, piecesOfSound } from '@awlbox/core/film/ear/chunks'
@@ -43,9 +44,16 @@ export class NoRecogniser extends Error {
 }
 
 let dictionary: Promise<Map<string, string[]>> | null = null
+let model: Promise<SpeechModel> | null = null
+/** The model that is installed or chosen, looked for once. @throws NoRecogniser where there is none. */
+const theModel = (): Promise<SpeechModel> =>
+  (model ??= speechModel(recognition.model).catch(() => {
+    model = null
+    throw new NoRecogniser()
+  }))
 async function loadDictionary(): Promise<Map<string, string[]>> {
   const words = new Map<string, string[]>()
-  const text = await fs.readFile(path.join(recognition.model, 'cmudict-en-us.dict'), 'utf8').catch(() => {
+  const text = await fs.readFile((await theModel()).dictionary, 'utf8').catch(() => {
     dictionary = null
     throw new NoRecogniser()
   })
@@ -160,12 +168,15 @@ export async function recognise(
       ? options.means.get(way)!
       : await meanOf(await loudened(wav, span, warmStretch(levels), gain), folder, flags, abandon.signal)
     options.means?.set(way, mean)
-    const acoustic = mean ? await withMean(mean, folder) : ownModel()
+    const own = await theModel()
+    const acoustic = mean ? await withMean(mean, own.acoustic, folder) : own.acoustic
     const model = createHash('sha256')
       .update(dict)
       .update(lm)
       .update(way)
       .update(mean ?? '')
+      // What one model heard says nothing of what another would.
+      .update(own.key)
       .digest('hex')
     const heard: HeardWord[][] = pieces.map(() => [])
     const total = pieces.reduce((s, p) => s + p.to - p.from, 0)
@@ -243,7 +254,7 @@ async function meanOf(
   await fs.writeFile(path.join(folder, 'warm.lm'), warmModel)
   await fs.writeFile(wav, wavOf(samples, recognition.rate))
   await recogniser(
-    ownModel(),
+    (await theModel()).acoustic,
     [
       '-infile',
       wav,
@@ -261,17 +272,16 @@ async function meanOf(
   return last ? last.trim().split(/\s+/).join(',') : null
 }
 
-const ownModel = (): string => path.join(recognition.model, 'en-us')
 /**
  * The acoustic model with another mean to begin from, so that the first words of each piece are heard as well as later
  * ones. The model's own parameters outrank the command line, hence a folder of links with one file changed.
  */
-async function withMean(mean: string, folder: string): Promise<string> {
+async function withMean(mean: string, acoustic: string, folder: string): Promise<string> {
   const out = path.join(folder, 'acoustic')
   await fs.mkdir(out)
-  for (const name of await fs.readdir(ownModel()))
-    if (name !== 'feat.params') await fs.symlink(path.join(ownModel(), name), path.join(out, name))
-  const own = await fs.readFile(path.join(ownModel(), 'feat.params'), 'utf8')
+  for (const name of await fs.readdir(acoustic))
+    if (name !== 'feat.params') await fs.symlink(path.join(acoustic, name), path.join(out, name))
+  const own = await fs.readFile(path.join(acoustic, 'feat.params'), 'utf8')
   await fs.writeFile(
     path.join(out, 'feat.params'),
     `${own.replace(/^-cmninit.*$/m, '').trimEnd()}\n-cmninit ${mean}\n`,

@@ -6,6 +6,7 @@ import type { Segment } from '@awlbox/core/contracts/lesson'
 import { heardIn, lineState, saidAsWritten } from '@awlbox/core/film/desk/corrections'
 import { takeCodes } from '@awlbox/core/findings/codes'
 import { told } from '@awlbox/core/findings/say'
+import { sayUnderstood } from '@awlbox/core/findings/understood'
 import { clockTime } from '@awlbox/core/words'
 import { ask, wordsOf } from '../../api.ts'
 import { Button } from '../../kit/button.tsx'
@@ -43,10 +44,14 @@ export function HeardView(props: Props) {
   return (
     <div className="grid gap-3">
       {hearing.note && <Notice kind="info">{hearing.note}</Notice>}
+      {hearing.words.length > 0 && hearing.understood && hearing.understood.how !== 'understood' && (
+        <Notice kind="info">{sayUnderstood(hearing.understood).join(' ')}</Notice>
+      )}
       {problem && <Notice kind="wrong">{problem}</Notice>}
       {slips.length === 0 &&
         hearing.words.length > 0 &&
         !hearing.note &&
+        (hearing.understood?.how ?? 'understood') === 'understood' &&
         (unclear === 0 ? (
           <p className="font-semibold text-moss">Everything was heard as written.</p>
         ) : (

@@ -45,6 +45,8 @@ export function TakeCard({
   }
   const act = (work: Promise<unknown>) =>
     void work.then(onChanged).catch((e: unknown) => setProblem(wordsOf(e)))
+  // Takes heard before it was measured count as understood.
+  const how = take.hearing?.understood?.how ?? 'understood'
   const slips = row?.slips.length ?? 0
   const old = take.heardAtRevision !== null && take.heardAtRevision < revision && take.hearing !== null
   const marks = take.marks.filter((m) => m.kind === 'slip')
@@ -69,8 +71,16 @@ export function TakeCard({
           {take.seconds ? ` · ${clockTime(take.seconds)}` : ''}
         </span>
         {take.hearing && !take.hearing.note && (
-          <span className={`text-sm font-semibold ${slips ? 'text-brick' : 'text-moss'}`}>
-            {slips ? `${slips} ${slips === 1 ? 'slip' : 'slips'}` : 'no slip'}
+          <span
+            className={`text-sm font-semibold ${slips ? 'text-brick' : how === 'understood' ? 'text-moss' : 'text-steel'}`}
+          >
+            {slips
+              ? `${slips} ${slips === 1 ? 'slip' : 'slips'}`
+              : how === 'understood'
+                ? 'no slip'
+                : how === 'partly'
+                  ? 'partly understood'
+                  : how}
           </span>
         )}
         {row?.best && <span className="text-sm font-semibold bg-wash rounded-md px-1.5">best</span>}
