@@ -85,7 +85,7 @@ export const SoundFacts = z.object({
   high: z.number(),
 })
 export type SoundFacts = z.infer<typeof SoundFacts>
-export const soundAdvice = ['cut off', 'telephone', 'quiet', 'noise'] as const
+const soundAdvice = ['cut off', 'telephone', 'quiet', 'noise'] as const
 export type SoundAdvice = (typeof soundAdvice)[number]
 const How = z.enum(['understood', 'partly', 'not understood'])
 /** How much of a recording was understood, 0–1, by stretches between silences; and what would make it be heard better. */

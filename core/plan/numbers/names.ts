@@ -91,7 +91,7 @@ export const tokens: (text: string) => readonly string[] = remembered(
 )
 
 /** Whether token k may be of one number with the token before it: no where a full stop or a pause parts them. */
-export type Together = (k: number) => boolean
+type Together = (k: number) => boolean
 const always: Together = () => true
 
 /**

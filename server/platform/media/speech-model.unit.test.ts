@@ -40,7 +40,7 @@ describe('a speech model is found', () => {
       speechModel(made('one', ['mdef', 'a.dict'])),
       speechModel(made('two', ['mdef', 'a.dict'])),
     ])
-    expect(keys[0]!.key).not.toBe(keys[1]!.key)
+    expect(keys[0].key).not.toBe(keys[1].key)
   })
   test.each([
     ['without sounds', ['a.dict']],

@@ -70,6 +70,25 @@ describe('the Film page', () => {
     expect(second.textContent).toContain('4 is left out of the count.')
     expect(screen.getByRole('article', { name: 'Take 1' }).textContent).toContain('best')
   })
+  test('what was not understood is not called clean, and says what to do', async () => {
+    const muddy = {
+      ...clean,
+      hearing: {
+        ...clean.hearing!,
+        understood: { how: 'not understood' as const, share: 0.2, stretches: [], advice: ['noise' as const] },
+      },
+    }
+    page(muddy)
+    const article = await screen.findByRole('article', { name: 'Take 1' })
+    expect(article.textContent).toContain('not understood')
+    expect(article.textContent).toContain('The room is nearly as loud as the voice')
+    expect(article.textContent).not.toMatch(/no slip|Everything was heard as written/)
+  })
+  test('what was understood and has no slip is', async () => {
+    page(clean)
+    const article = await screen.findByRole('article', { name: 'Take 1' })
+    expect(article.textContent).toContain('Everything was heard as written')
+  })
   test('with nothing but a slip asks for the segment to be filmed again, and says why', async () => {
     const { user } = page(slipped)
     const tab = await screen.findByRole('tab', { name: 'Film again · 2' })

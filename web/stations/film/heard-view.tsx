@@ -28,7 +28,6 @@ export function HeardView(props: Props) {
   const [editing, setEditing] = useState<string | null>(null)
   const slips = hearing.findings.filter((f) => !plainCodes.has(f.code))
   const plain = hearing.findings.filter((f) => plainCodes.has(f.code))
-  const unclear = hearing.lines.filter((l) => lineState(hearing, l) === 'unclear').length
   const correct = async (
     body: { from: Seconds; to: Seconds; heard: string; said: string } | { takeBack: number },
   ) => {
@@ -44,22 +43,8 @@ export function HeardView(props: Props) {
   return (
     <div className="grid gap-3">
       {hearing.note && <Notice kind="info">{hearing.note}</Notice>}
-      {hearing.words.length > 0 && hearing.understood && hearing.understood.how !== 'understood' && (
-        <Notice kind="info">{sayUnderstood(hearing.understood).join(' ')}</Notice>
-      )}
       {problem && <Notice kind="wrong">{problem}</Notice>}
-      {slips.length === 0 &&
-        hearing.words.length > 0 &&
-        !hearing.note &&
-        (hearing.understood?.how ?? 'understood') === 'understood' &&
-        (unclear === 0 ? (
-          <p className="font-semibold text-moss">Everything was heard as written.</p>
-        ) : (
-          <p className="font-semibold">
-            No slip was found, but {unclear === 1 ? 'one line was' : `${unclear} lines were`} hardly
-            understood: listen to {unclear === 1 ? 'it' : 'them'}.
-          </p>
-        ))}
+      {hearing.words.length > 0 && <HowHeard hearing={hearing} clean={slips.length === 0} />}
       {slips.length > 0 && (
         <ul className="grid gap-1" aria-label="What was heard otherwise">
           {slips.map((f, i) => {
@@ -254,5 +239,22 @@ function Correct({
         Leave it
       </Button>
     </form>
+  )
+}
+
+/** How much of it was understood; only of an understood take without a slip is anything said to be as written. */
+function HowHeard({ hearing, clean }: { hearing: Hearing; clean: boolean }) {
+  const { understood, note } = hearing
+  if (understood && understood.how !== 'understood')
+    return <Notice kind="info">{sayUnderstood(understood).join(' ')}</Notice>
+  const unclear = hearing.lines.filter((l) => lineState(hearing, l) === 'unclear').length
+  if (!clean || note) return null
+  return unclear === 0 ? (
+    <p className="font-semibold text-moss">Everything was heard as written.</p>
+  ) : (
+    <p className="font-semibold">
+      No slip was found, but {unclear === 1 ? 'one line was' : `${unclear} lines were`} hardly understood:
+      listen to {unclear === 1 ? 'it' : 'them'}.
+    </p>
   )
 }
