@@ -96,6 +96,7 @@ describe('what is not in order before a film is made', () => {
         lesson,
         findings: proofread(lesson, defaultHouseStyle).findings,
         notFilmed: [],
+        notUnderstood: [],
         checks: [],
         cut: null,
         ...over,
@@ -105,6 +106,14 @@ describe('what is not in order before a film is made', () => {
   test('wrong lines, what is not filmed, what the cut says wrongly', () => {
     expect(rendering(wrong)).toHaveLength(1)
     expect(rendering(right, { notFilmed: [{ id: 'id9', title: 'Show' }] })).toEqual(['film:missing:x'])
+    expect(
+      rendering(right, {
+        notUnderstood: [
+          { id: 'id9', title: 'Show', how: 'partly' },
+          { id: 'id8', title: 'Alone', how: 'not understood' },
+        ],
+      }),
+    ).toEqual(['film:unheard:x', 'film:unheard:x'])
     const check: Check = {
       code: 'count-skip',
       severity: 'wrong',

@@ -1,5 +1,6 @@
 import type { Concern } from '../contracts/concern.ts'
 import type { CutList, Why } from '../contracts/cut.ts'
+import type { Understanding } from '../contracts/heard.ts'
 import type { HouseStyle } from '../contracts/house-style.ts'
 import { isInFilm, type Lesson } from '../contracts/lesson.ts'
 import type { FilmCheck } from '../contracts/render.ts'
@@ -43,6 +44,8 @@ export function beforeRendering(g: {
   findings: readonly Finding[]
   /** Segments for children that no take is chosen for. */
   notFilmed: readonly { id: string; title: string }[]
+  /** Segments whose chosen take was not understood, or only in part: nobody knows what is said in it. */
+  notUnderstood: readonly { id: string; title: string; how: Understanding['how'] }[]
   checks: readonly Check[]
   cut: Pick<CutList, 'segments'> | null
 }): Concern[] {
@@ -54,6 +57,14 @@ export function beforeRendering(g: {
       .map((s) =>
         concern('film', `missing:${s.id}`, `“${short(s.title)}” is not filmed.`, { segmentId: s.id }),
       ),
+    ...g.notUnderstood.slice(0, most).map((s) =>
+      concern(
+        'film',
+        `unheard:${s.id}`,
+        `“${short(s.title)}” was ${s.how === 'partly' ? 'only partly understood' : s.how}: listen to it before it goes out.`,
+        { segmentId: s.id },
+      ),
+    ),
     ...wrong
       .slice(0, most)
       .map((c, i) => concern('cut', `${c.code}:${i}`, told('cut', c), { segmentId: c.segmentId })),

@@ -184,10 +184,15 @@ export function useCutSession() {
         lesson: doc,
         findings: proofed.findings,
         notFilmed: doc.segments.filter((s) => main.some((r) => r.segmentId === s.id && !r.takeId)),
+        notUnderstood: doc.segments.flatMap((s) => {
+          const takeId = main.find((r) => r.segmentId === s.id)?.takeId
+          const how = (takeId && hearings.get(takeId)?.understood?.how) || 'understood'
+          return how === 'understood' ? [] : [{ id: s.id, title: s.title, how }]
+        }),
         checks,
         cut: list,
       }),
-    [doc, proofed, main, checks, list],
+    [doc, proofed, main, checks, list, hearings],
   )
   const trying = async (work: () => Promise<unknown>): Promise<void> => {
     setProblem(null)
