@@ -57,14 +57,16 @@ export function beforeRendering(g: {
       .map((s) =>
         concern('film', `missing:${s.id}`, `“${short(s.title)}” is not filmed.`, { segmentId: s.id }),
       ),
-    ...g.notUnderstood.slice(0, most).map((s) =>
-      concern(
-        'film',
-        `unheard:${s.id}`,
-        `“${short(s.title)}” was ${s.how === 'partly' ? 'only partly understood' : s.how}: listen to it before it goes out.`,
-        { segmentId: s.id },
+    ...g.notUnderstood
+      .slice(0, most)
+      .map((s) =>
+        concern(
+          'film',
+          `unheard:${s.id}`,
+          `“${short(s.title)}” was ${s.how === 'partly' ? 'only partly understood' : s.how}: listen to it before it goes out.`,
+          { segmentId: s.id },
+        ),
       ),
-    ),
     ...wrong
       .slice(0, most)
       .map((c, i) => concern('cut', `${c.code}:${i}`, told('cut', c), { segmentId: c.segmentId })),

@@ -16,6 +16,8 @@ const cost = {
   backLine: 0.25,
   pause: 0.7,
   longPause: 2.2,
+  /** Each end of what was left out that lies within a line: of ways alike, lines are left out whole. */
+  broken: 0.02,
 } as const
 const [paused, longPaused] = [2, 4]
 /** Lines one can go back over at once: nobody begins again further back without starting the take anew. */
@@ -110,6 +112,9 @@ function leastCost(
   /** Where a matched word came from: position × 2, plus 1 if the word before it was extra; an extra word stays where it is. */
   const cameFrom = new Int32Array(m * width)
   const extraFrom = new Uint8Array(m * width)
+  /** Position q lies between two words of one line. */
+  const within = (q: number): number =>
+    q > 0 && q < n && expected[q]!.line === expected[q - 1]!.line ? cost.broken : 0
   let opened = true
   for (let j = 0; j < m; j++) {
     const row = j * width
@@ -143,14 +148,14 @@ function leastCost(
       const across = (q: number): number =>
         pause > 0 && !counts[expected[i]!.line] && q > startOf(lines, expected[i]!.line) ? pause : 0
       let [c, from] = [least(p - 1) + across(p - 1), via(p - 1)]
-      const skipped = skipCost + cost.gap + cost.delete * (p - 1) + across(skipFrom >> 1)
+      const skipped = skipCost + cost.gap + cost.delete * (p - 1) + across(skipFrom >> 1) + within(p - 1)
       if (skipped < c) [c, from] = [skipped, skipFrom]
       const again = back.get(i)
       if (again && again.cost < c) [c, from] = [again.cost, via(again.from)]
       nextMatched[p] = c + differ(i, j)
       cameFrom[row + p] = from
-      if (least(p - 1) - cost.delete * (p - 1) < skipCost)
-        [skipCost, skipFrom] = [least(p - 1) - cost.delete * (p - 1), via(p - 1)]
+      const leaving = least(p - 1) - cost.delete * (p - 1) + within(p - 1)
+      if (leaving < skipCost) [skipCost, skipFrom] = [leaving, via(p - 1)]
     }
     matched = nextMatched
     extra = nextExtra

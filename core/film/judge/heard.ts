@@ -16,6 +16,7 @@ import { clapSlips } from './claps.ts'
 import { countSlips, mendRetries, numbersSaid, passedOver, type Said, withGuesses } from './count-heard.ts'
 import { gapsOf, silentBetween } from './gaps.ts'
 import { hearing } from './limits.ts'
+import { mayBeAnother } from './resembling.ts'
 import { lineSlips } from './line-heard.ts'
 import { inCount, isNumberWord, soundsLike } from '../ear/sounds.ts'
 import { spokenLines, type SpokenLine } from '../follow/spoken.ts'
@@ -317,7 +318,8 @@ function linesJudged(
         duration,
         voiced,
       )
-      if (finding) out.push(finding)
+      if (finding)
+        out.push(mayBeAnother(i, lines, followed, heard) ? { ...finding, certain: false } : finding)
       return
     }
     if (line.numbers) out.push(...countLine(line, followed.final[i]!, i, followed, heard, used, voiced))

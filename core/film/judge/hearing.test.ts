@@ -547,3 +547,30 @@ describe('hundreds', () => {
     expect(codes(hundreds, [...names, 'one thousand'].join(' '))).toEqual([])
   })
 })
+
+describe('which of lines that resemble each other is left out', () => {
+  const alike = segment(
+    'Say: Put five on the plate.\nSay: Put six on the plate.\nSay: Put nine in the jar by the door.\nSay: Now we close the shop.',
+  )
+  const skipped = (text: string) =>
+    slips(alike, text)
+      .filter((f) => f.code === 'line-skipped')
+      .map((f) => [f.expected, f.certain])
+  const [plate5, plate6, jar, shop] = [
+    'put five on the plate',
+    'put six on the plate',
+    'put nine in the jar by the door',
+    'now we close the shop',
+  ]
+  test('heard word for word, the other is left out', () =>
+    expect(skipped(`${plate5} ~1.5 ${jar} ~1.5 ${shop}`)).toEqual([['Put six on the plate.', true]]))
+  test('the word that tells them apart not heard, which of them it was is a doubt', () =>
+    expect(skipped(`put on the plate ~1.5 ${jar} ~1.5 ${shop}`).map(([, certain]) => certain)).toEqual([
+      false,
+    ]))
+  test('one that resembles none is left out for certain', () =>
+    expect(skipped(`${plate5} ~1.5 ${plate6} ~1.5 ${shop}`)).toEqual([
+      ['Put nine in the jar by the door.', true],
+    ]))
+  test('all said, none is', () => expect(skipped(`${plate5} ~1 ${plate6} ~1 ${jar} ~1 ${shop}`)).toEqual([]))
+})
