@@ -230,15 +230,30 @@ describe('two people on one lesson', () => {
     story: { ...base.story, who: 'Suri' },
     words: [{ word: 'part', gesture: 'One flat hand.' }],
     arc: 'game',
+    leftOut: ['pot'],
   }
-  test.each(['title', 'age', 'ideaId', 'aim', 'examples', 'kit', 'story', 'words', 'arc'] as const)(
-    'their %s comes in beside my segment, and mine stays where I changed it',
-    (key) => {
-      const mine = change(base, 0, 'mine')
-      expect(mergeLessons(base, mine, theirs)).toMatchObject({ ok: true, doc: { [key]: theirs[key] } })
-      expect(mergeLessons(base, { ...mine, [key]: theirs[key] }, base).doc[key]).toEqual(theirs[key])
-    },
-  )
+  test('what they took off altogether goes, where I did not touch it', () => {
+    const before = { ...base, leftOut: ['pot'] }
+    const { leftOut, ...gone } = before
+    expect(leftOut).toEqual(['pot'])
+    expect(mergeLessons(before, change(before, 0, 'mine'), gone).doc.leftOut).toBeUndefined()
+  })
+  test.each([
+    'title',
+    'age',
+    'ideaId',
+    'aim',
+    'examples',
+    'kit',
+    'story',
+    'words',
+    'arc',
+    'leftOut',
+  ] as const)('their %s comes in beside my segment, and mine stays where I changed it', (key) => {
+    const mine = change(base, 0, 'mine')
+    expect(mergeLessons(base, mine, theirs)).toMatchObject({ ok: true, doc: { [key]: theirs[key] } })
+    expect(mergeLessons(base, { ...mine, [key]: theirs[key] }, base).doc[key]).toEqual(theirs[key])
+  })
 })
 test('adults’ segments have a table of their own', () => {
   const moments = simulate(

@@ -42,7 +42,9 @@ export function mergeLessons(base: Lesson, mine: Lesson, theirs: Lesson): Merge 
     if (b) conflicts.push({ segmentId: t.id, title: t.title })
   })
   // Whatever else a lesson holds follows whoever changed it; where both did, mine stays.
-  const untouched = (Object.keys(theirs) as (keyof Lesson)[]).filter((k) => same(mine[k], base[k]))
+  // What they took away altogether is a key of the base alone.
+  const keys = [...new Set([...Object.keys(base), ...Object.keys(theirs)])] as (keyof Lesson)[]
+  const untouched = keys.filter((k) => same(mine[k], base[k]))
   const doc: Lesson = { ...mine, ...Object.fromEntries(untouched.map((k) => [k, theirs[k]])), segments }
   return conflicts.length ? { ok: false, doc, conflicts } : { ok: true, doc }
 }

@@ -44,7 +44,11 @@ export function compareFirstFrame(
   const [seenBlue, seenSaffron] = ['blue', 'saffron'].map(
     (c) => reading.groups.find((g) => g.colour === c)?.count ?? 0,
   ) as [number, number]
-  const colours = seenBlue + seenSaffron === reading.count && reading.count === shown.length
+  // Where a third colour lies, two say nothing of it.
+  const colours =
+    seenBlue + seenSaffron === reading.count &&
+    reading.count === shown.length &&
+    shown.every((t) => t.face !== 'green')
   if (shown.length >= reading.low && shown.length <= reading.high) {
     if (colours && seenBlue !== blue)
       return {

@@ -1,3 +1,5 @@
+import type { HeardCode } from '../../contracts/heard.ts'
+
 /** Limits of hearing, in seconds unless said otherwise, each with its reason. */
 export const hearing = {
   /** Silence beyond what is written before it is called dead air: a breath and a look at the notes. */
@@ -29,6 +31,19 @@ export const hearing = {
   slowest: 45,
   fastest: 260,
 } as const
+
+/** Codes that rest on which words were recognised, not on when. */
+export const ofWords: ReadonlySet<HeardCode> = new Set([
+  'count-skip',
+  'count-repeat',
+  'count-order',
+  'count-end',
+  'total-mismatch',
+  'false-sentence',
+  'number-changed',
+  'line-skipped',
+  'false-start',
+])
 
 /** Words that go with a slip: what follows them is a second try. */
 export const slipTalk: ReadonlySet<string> = new Set([

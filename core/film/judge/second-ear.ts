@@ -2,20 +2,9 @@ import type { Seconds } from '../../contracts/units.ts'
 import { type HeardFinding, type HeardLine, type HeardWord, type Hearing } from '../../contracts/heard.ts'
 import type { Piece } from '../ear/chunks.ts'
 import { qualityOf } from './heard.ts'
+import { ofWords } from './limits.ts'
 import type { SpokenLine } from '../follow/spoken.ts'
 
-/** Codes that rest on which words were recognised, not on when. */
-const ofWords: ReadonlySet<HeardFinding['code']> = new Set([
-  'count-skip',
-  'count-repeat',
-  'count-order',
-  'count-end',
-  'total-mismatch',
-  'false-sentence',
-  'number-changed',
-  'line-skipped',
-  'false-start',
-])
 const matters = (f: HeardFinding): boolean => ofWords.has(f.code)
 /** Seconds listened to around a finding, and how far apart two hearings of one slip may lie. */
 const [around, near] = [6, 1.2]

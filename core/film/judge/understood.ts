@@ -2,6 +2,7 @@ import type { Seconds } from '../../contracts/units.ts'
 import type { HeardFinding, HeardLine, HeardWord, SoundAdvice, Understanding } from '../../contracts/heard.ts'
 import type { Piece } from '../ear/chunks.ts'
 import { numberWords } from '../ear/language-model.ts'
+import { ofWords } from './limits.ts'
 import { talkWords } from '../ear/talk-words.ts'
 
 /**
@@ -110,15 +111,7 @@ export function certainWhereUnderstood(findings: readonly HeardFinding[], u: Und
   return findings.map((f) => (f.certain && ofMeaning.has(f.code) && !clear(f) ? { ...f, certain: false } : f))
 }
 const ofMeaning: ReadonlySet<HeardFinding['code']> = new Set([
-  'count-skip',
-  'count-repeat',
-  'count-order',
-  'count-end',
-  'total-mismatch',
-  'false-sentence',
-  'number-changed',
-  'line-skipped',
-  'false-start',
+  ...ofWords,
   'filler',
   'answer-early',
   'pause-cue',
