@@ -151,7 +151,7 @@ export function hear(
     understood: how,
     drops,
     pace,
-    quality: qualityOf(sure),
+    quality: qualityOf(sure, how),
     unpronounced: [...unpronounced],
     claps: options.claps ? [...options.claps] : null,
     voiced: [...voiced],
@@ -206,17 +206,15 @@ const weight: Partial<Record<HeardFinding['code'], number>> = {
   'wait-short': 8,
   'answer-early': 10,
 }
-export const qualityOf = (findings: readonly HeardFinding[]): number =>
-  Math.max(
+/** A take's hundred less its slips; of one that was not all understood only the share that was. */
+export function qualityOf(findings: readonly HeardFinding[], understood?: Understanding): number {
+  const lost = findings.reduce(
+    (s, f) => s + (plainCodes.has(f.code) ? 0 : (weight[f.code] ?? 3) * (f.certain ? 1 : 0.5)),
     0,
-    Math.round(
-      100 -
-        findings.reduce(
-          (s, f) => s + (plainCodes.has(f.code) ? 0 : (weight[f.code] ?? 3) * (f.certain ? 1 : 0.5)),
-          0,
-        ),
-    ),
   )
+  const share = understood && understood.how !== 'understood' ? understood.share : 1
+  return Math.max(0, Math.round((100 - lost) * share))
+}
 
 /**
  * "… six, six. Five altogether": the number nearer to the rest of the line is the line's own, though the earlier one is

@@ -115,7 +115,7 @@ export function agreedFindings(
 /** The first hearing with what both agree on. `second` is the hearing of `withSecond`. */
 export function agreed(first: Hearing, second: Pick<Hearing, 'findings' | 'lines'>): Hearing {
   const findings = agreedFindings(first.findings, second.findings, second.lines)
-  return { ...first, findings, quality: qualityOf(findings) }
+  return { ...first, findings, quality: qualityOf(findings, first.understood) }
 }
 /** A number heard wrong may be told as a number, a total or a sentence, depending on the words around it. */
 const family = (code: HeardFinding['code']): string =>

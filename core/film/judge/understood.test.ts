@@ -31,6 +31,10 @@ describe('a take', () => {
   })
   test('in which the right words were guessed at is not passed as understood', () =>
     expect(taken(heardAs(right, 0.3)).understood!.how).not.toBe('understood'))
+  test('that was guessed at is worth less than one with a slip that was clearly heard', () =>
+    expect(taken(heardAs(right, 0.3)).quality).toBeLessThan(
+      taken(heardAs(right.replace(' five six', ' six'), 0.95)).quality,
+    ))
   test('of other talk is not understood, however sure each word was', () => {
     const other = 'we went to the shop and got a big red box for her and then we came home again'
     expect(taken(heardAs(other, 0.8)).understood!.how).not.toBe('understood')
