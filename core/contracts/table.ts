@@ -2,7 +2,7 @@ import { z } from 'zod'
 
 /**
  * Faces of a two-faced counter, and a third colour for what is drawn, shaded or of another sort. The blue face carries a
- * dot and the green a bar, so that they stay apart without colour.
+ * dot and the green a square, so that they stay apart without colour.
  */
 export const Face = z.enum(['saffron', 'blue', 'green'])
 export type Face = z.infer<typeof Face>

@@ -29,7 +29,7 @@ export function TakeOutDialog({ from, onClose }: { from: Segment; onClose: () =>
           Tick none
         </Button>
       </div>
-      <ul className="grid mb-4">
+      <ul className="grid mb-4 max-h-[52dvh] overflow-auto">
         {doc.segments.map((s) => (
           <li key={s.id}>
             <label className="flex items-center gap-3 min-h-10 rounded-md px-2 hover:bg-wash cursor-pointer">

@@ -40,12 +40,12 @@ const edges = (t: Pick<Thing, 'face'>) =>
     blue: { fill: paper.blue, stroke: paper.blueEdge },
     green: { fill: paper.green, stroke: paper.greenEdge },
   })[t.face]
-/** What tells a face without its colour: a dot on blue, a bar on green. */
+/** What tells a face without its colour: a dot on blue, a square on green (a bar would be read as a minus). */
 const badge = (r: number, t: Pick<Thing, 'face'>): Shape[] =>
   t.face === 'blue'
     ? [el('circle', { cx: 0, cy: 0, r: r * 0.27, fill: paper.white })]
     : t.face === 'green'
-      ? [line(-r * 0.45, 0, r * 0.45, 0, r * 0.24, paper.white)]
+      ? [el('rect', { x: -r * 0.25, y: -r * 0.25, width: r * 0.5, height: r * 0.5, fill: paper.white })]
       : []
 
 /** A skittle stands until it is knocked over; then it lies, pale. */
