@@ -71,7 +71,7 @@ export function factsOf(g: Gathered, levels: ArrayLike<number>): SoundFacts {
 /**
  * Where a sound stops being heard well. `apart`: decibels of speech over noise; at 15 a slip is still found, at 10 right
  * ones are called wrong. `cutOff`: share of loud samples at the very top; undistorted speech has under a hundredth, cut
- * off a third. `high`: decibels of what lies over 4.6 kHz; voices have −20 to −35 of it, a telephone's −50 and less.
+ * off a third. `high`: decibels of what lies over 4.6 kHz; the voices tried have −18 to −38 of it, through a telephone's band −49 to −64.
  */
 const limits = { apart: 19, quiet: -45, cutOff: 0.05, high: -46 } as const
 /** What to do about a sound that is heard badly, from the sound itself; nothing where it is good. */

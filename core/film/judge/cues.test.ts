@@ -70,5 +70,7 @@ describe('viewers are not told to stop the film', () => {
     'Don’t press pause just yet.',
     'She did not stop the film.',
     'Hold on to your parcels.',
+    'Use the play dough to make five.',
+    'Push play people along the street.',
   ])('%s', (text) => expect(cuesIn(text)).toEqual([]))
 })

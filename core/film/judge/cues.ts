@@ -10,7 +10,9 @@ const isDeterminer = (w: string | undefined): boolean =>
   /^(a|an|the|that|this|another|your|our|my|his|her|its|no|each|every|short|little|long|quick|dramatic|tiny|big|wee|first|next|good|brief)$/.test(
     w ?? '',
   )
-const presses = /^(press|hit|tap|click|push|use|touch|find)$/
+const presses = /^(press|hit|tap|click|push)$/
+/** "Press play when you are back", not "push play people along". */
+const afterPlay = /^(button|when|once|again|to|and|if|after|as|on|now|then|for|so|before)$/
 /** Seconds within which two cues are one, and within which "press play" still belongs to the pause before it. */
 const [together, playAfter] = [6, 20]
 
@@ -102,7 +104,8 @@ export function pauseCues(words: readonly HeardWord[]): HeardFinding[] {
   const out: HeardFinding[] = []
   words.forEach((w, i) => {
     const last = out.at(-1)
-    const button = w.word === 'play' ? pressed(clauseBefore(words, i)) : null
+    const next = clauseAfter(words, i, 1)[0] ?? 'now'
+    const button = w.word === 'play' && afterPlay.test(next) ? pressed(clauseBefore(words, i)) : null
     const since = last ? w.start - last.start : Infinity
     const cue = button ? since > playAfter && !denied(button) : since >= together && tellsToPause(words, i)
     if (!cue) return

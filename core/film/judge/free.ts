@@ -267,9 +267,13 @@ function judge(p: Progression, words: readonly HeardWord[]): HeardFinding[] {
     .some((w) => noticed.has(w.word) && w.start - after.end < 5)
   return countSlips(planned, p.span, null, words[after.last]?.mark === undefined).map((f) => ({
     ...f,
-    certain: f.certain && !seen && p.span.length >= 4,
+    certain: f.certain && !seen && !mostlyTeens(p) && p.span.length >= 4,
   }))
 }
+
+/** A run of teens with no script may be tens: the ear cannot tell fifteen from fifty. */
+const mostlyTeens = (p: Progression): boolean =>
+  p.span.filter((s) => s.n >= 13 && s.n <= 19).length >= p.span.length / 2
 
 const totalLeads: readonly (readonly string[])[] = [
   ['so', "that's"],

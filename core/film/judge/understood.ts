@@ -106,7 +106,7 @@ export function certainWhereUnderstood(findings: readonly HeardFinding[], u: Und
   const near: Seconds = 0.6
   const clear = (f: HeardFinding): boolean => {
     const here = u.stretches.filter((s) => s.from < f.end + near && s.to > f.start - near)
-    return here.length ? here.every((s) => s.how === 'understood') : u.how !== 'not understood'
+    return here.length ? here.every((s) => s.how === 'understood') : u.how === 'understood'
   }
   return findings.map((f) => (f.certain && ofMeaning.has(f.code) && !clear(f) ? { ...f, certain: false } : f))
 }

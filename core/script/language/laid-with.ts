@@ -29,7 +29,7 @@ const jointIn = (act: readonly Word[], mat: Group): number =>
 /** The things of "6 counters on it", and whether each place gets as many. */
 function thingsIn(rest: readonly Word[]): { things: readonly Word[]; each: boolean } {
   let to = rest.length
-  while (to > 0 && closing.has(rest[to - 1]!.t)) to--
+  while (to > 0 && rest[to - 1]!.n === null && closing.has(rest[to - 1]!.t)) to--
   return { things: rest.slice(0, to), each: rest.slice(to).some((w) => w.t === 'each' || w.t === 'both') }
 }
 
