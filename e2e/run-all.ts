@@ -113,12 +113,17 @@ async function browser(): Promise<void> {
   }
 }
 const npx = (...args: string[]): [string, string[]] => ['npx', ['--no-install', ...args]]
+/** The compiled compiler checks in a fifth of the time; lint still needs the one written in JavaScript, whose command has the same name. */
+const types = (project: string): [string, string[]] => [
+  process.execPath,
+  ['node_modules/typescript-7/bin/tsc', '-p', project, '--noEmit'],
+]
 const folders = ['core', 'server', 'web', 'standins', 'e2e', 'bench', 'docs']
 const still: [string, [string, string[]]][] = [
-  ['types', npx('tsc', '-p', 'tsconfig.json', '--noEmit')],
-  ['types of core, which knows no browser and no Node', npx('tsc', '-p', 'core/tsconfig.json', '--noEmit')],
-  ['types of web, which knows no Node', npx('tsc', '-p', 'web/tsconfig.json', '--noEmit')],
-  ['types of server, which knows no browser', npx('tsc', '-p', 'server/tsconfig.json', '--noEmit')],
+  ['types', types('tsconfig.json')],
+  ['types of core, which knows no browser and no Node', types('core/tsconfig.json')],
+  ['types of web, which knows no Node', types('web/tsconfig.json')],
+  ['types of server, which knows no browser', types('server/tsconfig.json')],
   ['lint', npx('eslint', ...folders, '--max-warnings', '0')],
   ['boundaries', npx('depcruise', '--config', '.dependency-cruiser.cjs', ...folders)],
   ['format', npx('prettier', '--check', '.', '--log-level', 'warn')],

@@ -23,7 +23,7 @@ import {
 import type { Shape } from '@awlbox/core/script/table/drawing/paper'
 import { toSvg } from '@awlbox/core/script/table/drawing/table'
 import type { TableState } from '@awlbox/core/script/table/state'
-import { type EncodeOptions, ffmpeg, filmSize, probe, videoCodec } from '../platform/media/ffmpeg.ts'
+import { coding, type EncodeOptions, ffmpeg, filmSize, probe, videoCodec } from '../platform/media/ffmpeg.ts'
 import { levelled, loudnessOf } from '../platform/media/loudness.ts'
 import { toPng } from '../platform/media/raster.ts'
 import { pictureFilters, soundFilters } from './repair-filters.ts'
@@ -133,9 +133,20 @@ export function segmentKey(s: SegmentSource): string {
   const shown = new Set(all.flatMap((r) => (r.kind === 'clip' ? [r.takeId] : [])))
   const quiet = all.some((r) => r.kind !== 'clip')
   const tones = quiet ? [...shown].map((id) => s.films.get(id)!.tone ?? null) : []
-  return createHash('sha256')
-    .update(JSON.stringify([renderVersion, runs, tones, drawnOver(s)]))
-    .digest('hex')
+  return (
+    createHash('sha256')
+      // Files coded differently cannot be joined without coding them again.
+      .update(
+        JSON.stringify([
+          renderVersion,
+          runs,
+          tones,
+          drawnOver(s),
+          ...(coding === 'veryfast' ? [] : [coding]),
+        ]),
+      )
+      .digest('hex')
+  )
 }
 
 /** One part of a segment's filter graph: a clip or card with the holds that follow it. */

@@ -75,8 +75,9 @@ export async function filmBeats(
       path.join(folder, 'list.txt'),
       '-i',
       path.join(folder, 'sound.wav'),
+      // Converted once a picture, not once for each time it is shown.
       '-vf',
-      'fps=30,format=yuv420p',
+      'format=yuv420p,fps=30',
       '-c:v',
       'libx264',
       '-preset',
