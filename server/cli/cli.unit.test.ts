@@ -4,6 +4,7 @@ import os from 'node:os'
 import path from 'node:path'
 import sharp from 'sharp'
 import { afterAll, describe, expect, test } from 'vitest'
+import { runCommand, type Said } from './run.ts'
 
 const root = path.resolve(import.meta.dirname, '../..')
 const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-cli-'))
@@ -12,26 +13,27 @@ const write = (name: string, text: string | Buffer) => {
   fs.writeFileSync(path.join(folder, name), text)
   return path.join(folder, name)
 }
+const awlbox = (...args: string[]): Promise<Said> => runCommand(args)
 /** Runs a command as the launcher does, with no database to be reached. */
-function awlbox(...args: string[]): { code: number | null; out: string; err: string } {
+function inShell(args: string[], env: Record<string, string> = {}): Said {
   const r = spawnSync(process.execPath, ['--import', 'tsx', 'server/cli/main.ts', ...args], {
     cwd: root,
     encoding: 'utf8',
-    env: { ...process.env, DATABASE_URL: 'postgres://127.0.0.1:1/none' },
+    env: { ...process.env, DATABASE_URL: 'postgres://127.0.0.1:1/none', ...env },
   })
-  return { code: r.status, out: r.stdout, err: r.stderr }
+  return { code: r.status as Said['code'], out: r.stdout, err: r.stderr }
 }
 const clean =
   '# Post\nAge: 4\nNeeds: 5 two-faced counters, 1 ten frame\n\n## Together {together}\nSay: Bobbin has five parcels for the long street.\nDo: Put 5 on the frame\nCount: 1 to 5, touching each\n\n## Close {close}\nSay: Thank you for sorting everything with me.\n'
 
 describe('proof', () => {
-  test('clean: exit 0 and says so', () =>
-    expect(awlbox('proof', write('a.md', clean))).toMatchObject({
+  test('clean: exit 0 and says so', async () =>
+    expect(await awlbox('proof', write('a.md', clean))).toMatchObject({
       code: 0,
       out: expect.stringContaining('Nothing found wrong') as string,
     }))
-  test('with findings: exit 1, as JSON with line and code', () => {
-    const r = awlbox('proof', write('b.md', clean.replace('1 to 5', '1 to 6')), '--json')
+  test('with findings: exit 1, as JSON with line and code', async () => {
+    const r = await awlbox('proof', write('b.md', clean.replace('1 to 5', '1 to 6')), '--json')
     const json = JSON.parse(r.out) as {
       version: number
       findings: { code: string; line: number }[]
@@ -50,8 +52,8 @@ describe('proof', () => {
     ['bad.lesson.json', '{"format": "other"}'],
     ['broken.json', '{oops'],
     ['no-segment.md', '# Only a title'],
-  ])('%s: exit 2 and one line without a stack', (name, text) => {
-    const r = awlbox('proof', text === null ? path.join(folder, name) : write(name, text))
+  ])('%s: exit 2 and one line without a stack', async (name, text) => {
+    const r = await awlbox('proof', text === null ? path.join(folder, name) : write(name, text))
     expect([r.code, r.out]).toEqual([2, ''])
     expect(r.err.trim().split('\n')).toHaveLength(1)
   })
@@ -69,8 +71,8 @@ describe('table', () => {
     }[]
     written: string[]
   }
-  const rows = (name: string, text: string): { code: number | null; lines: Row[] } => {
-    const r = awlbox('table', write(name, text), '--json')
+  const rows = async (name: string, text: string): Promise<{ code: number; lines: Row[] }> => {
+    const r = await awlbox('table', write(name, text), '--json')
     return { code: r.code, lines: (JSON.parse(r.out) as { lines: Row[] }).lines }
   }
   const played = `# T
@@ -83,8 +85,8 @@ Do: Put 2 blue on the second plate
 Do: Cross out 1
 Write: 4 + 2 = 6
 `
-  test('gives after each line every place with its things, and where the line stands in the file', () => {
-    const { code, lines } = rows('t.md', played)
+  test('gives after each line every place with its things, and where the line stands in the file', async () => {
+    const { code, lines } = await rows('t.md', played)
     expect([code, lines.map((l) => [l.line, l.step, l.read.how])]).toEqual([
       0,
       [
@@ -101,8 +103,8 @@ Write: 4 + 2 = 6
     expect(on.filter((x) => x[3]).map((x) => x[1])).toEqual([1])
     expect(last.written).toEqual(['4 + 2 = 6'])
   })
-  test('what is not read or cannot be done is said at its line: exit 1', () => {
-    const { code, lines } = rows(
+  test('what is not read or cannot be done is said at its line: exit 1', async () => {
+    const { code, lines } = await rows(
       'u.md',
       played.replace('Cross out 1', 'Take 9 away').replace('two plates', 'two plates\nDo: Wiggle it about'),
     )
@@ -112,14 +114,16 @@ Write: 4 + 2 = 6
   })
 })
 
-test('files are named from where one stands', () => {
+test('in the shell files are named from where one stands, and what was found is the exit code', () => {
   write('here.md', clean)
-  const r = spawnSync(process.execPath, ['--import', 'tsx', 'server/cli/main.ts', 'proof', 'here.md'], {
-    cwd: root,
-    encoding: 'utf8',
-    env: { ...process.env, AWLBOX_FROM: folder },
+  expect(inShell(['proof', 'here.md'], { AWLBOX_FROM: folder })).toMatchObject({ code: 0, err: '' })
+  write('here.md', clean.replace('1 to 5', '1 to 6'))
+  expect(inShell(['proof', 'here.md'], { AWLBOX_FROM: folder })).toMatchObject({
+    code: 1,
+    out: expect.stringContaining('count-end') as string,
+    err: '',
   })
-  expect([r.status, r.stderr]).toEqual([0, ''])
+  expect(inShell(['proof', 'gone.md'], { AWLBOX_FROM: folder })).toMatchObject({ code: 2, out: '' })
 })
 
 describe('listen', () => {
@@ -128,16 +132,16 @@ describe('listen', () => {
     execFileSync('flite', ['-voice', 'awb', '--setf', 'duration_stretch=1.2', '-t', text, '-o', file])
     return file
   }
-  test('a take of one segment of a lesson is heard against that one', () => {
+  test('a take of one segment of a lesson is heard against that one', async () => {
     const lesson = write('l.md', clean)
-    const whole = awlbox(
+    const whole = await awlbox(
       'listen',
       lesson,
       spoken('one.wav', 'Bobbin has five parcels for the long street. one, two, three, four, five.'),
       '--json',
     )
     expect([whole.code, (JSON.parse(whole.out) as { findings: unknown[] }).findings]).toEqual([0, []])
-    const short = awlbox(
+    const short = await awlbox(
       'listen',
       lesson,
       spoken('two.wav', 'Bobbin has five parcels for the long street. one, two, four, five.'),
@@ -151,18 +155,18 @@ describe('listen', () => {
       ]),
     ]).toEqual([1, [['count-skip', '3']]])
   })
-  test('with no script, from captions and from sound', () => {
+  test('with no script, from captions and from sound', async () => {
     const vtt = write('c.vtt', 'WEBVTT\n\n00:01.000 --> 00:05.000\none, two, three, five, six\n')
-    expect(awlbox('listen', '--free', vtt)).toMatchObject({
+    expect(await awlbox('listen', '--free', vtt)).toMatchObject({
       code: 1,
       out: expect.stringContaining('count-skip') as string,
     })
     expect(
-      awlbox('listen', '--free', spoken('three.wav', 'one, two, three, four, six, seven, eight.')),
+      await awlbox('listen', '--free', spoken('three.wav', 'one, two, three, four, six, seven, eight.')),
     ).toMatchObject({ code: 1, out: expect.stringContaining('5 is left out') as string })
   })
-  test('a text file named .mp4: exit 2', () =>
-    expect(awlbox('listen', '--free', write('list.mp4', 'a shopping list\n'.repeat(9)))).toMatchObject({
+  test('a text file named .mp4: exit 2', async () =>
+    expect(await awlbox('listen', '--free', write('list.mp4', 'a shopping list\n'.repeat(9)))).toMatchObject({
       code: 2,
       err: expect.stringContaining('no picture or sound') as string,
     }))
@@ -179,28 +183,28 @@ describe('count', () => {
       .toBuffer()
   test('counts, and gives a list for several', async () => {
     const [a, b] = [write('4.jpg', await discs(4)), write('5.jpg', await discs(5))]
-    expect(JSON.parse(awlbox('count', a, '--json').out)).toMatchObject({
+    expect(JSON.parse((await awlbox('count', a, '--json')).out)).toMatchObject({
       count: 4,
       low: 4,
       high: 4,
       groups: [{ colour: 'blue', count: 4 }],
     })
     expect(
-      (JSON.parse(awlbox('count', a, b, '--json').out) as { count: number }[]).map((r) => r.count),
+      (JSON.parse((await awlbox('count', a, b, '--json')).out) as { count: number }[]).map((r) => r.count),
     ).toEqual([4, 5])
   })
-  test('what is no photo: exit 2', () =>
-    expect(awlbox('count', write('x.jpg', 'no photo'))).toMatchObject({
+  test('what is no photo: exit 2', async () =>
+    expect(await awlbox('count', write('x.jpg', 'no photo'))).toMatchObject({
       code: 2,
       err: expect.stringContaining('not a photo') as string,
     }))
 })
-test('an unknown command names the known ones', () =>
-  expect(awlbox('fly')).toMatchObject({ code: 2, err: expect.stringContaining('proof') as string }))
+test('an unknown command names the known ones', async () =>
+  expect(await awlbox('fly')).toMatchObject({ code: 2, err: expect.stringContaining('proof') as string }))
 
 describe('ways', () => {
-  test('a whole list in order: exit 0', () => {
-    const r = awlbox('ways', '5', '5+0, 4+1, 3+2, 2+3, 1+4, 0+5', '--json')
+  test('a whole list in order: exit 0', async () => {
+    const r = await awlbox('ways', '5', '5+0, 4+1, 3+2, 2+3, 1+4, 0+5', '--json')
     expect(r.code).toBe(0)
     expect(JSON.parse(r.out)).toMatchObject({
       version: 1,
@@ -211,8 +215,8 @@ describe('ways', () => {
       order: 'in order',
     })
   })
-  test('gaps, untruths and turn-rounds are told: exit 1', () => {
-    const r = awlbox('ways', '10', '1+9, 2+8, 8+2, 3+3', '--one-way', '--json')
+  test('gaps, untruths and turn-rounds are told: exit 1', async () => {
+    const r = await awlbox('ways', '10', '1+9, 2+8, 8+2, 3+3', '--one-way', '--json')
     expect(r.code).toBe(1)
     expect(JSON.parse(r.out)).toMatchObject({
       valid: ['1+9', '2+8'],
@@ -223,8 +227,8 @@ describe('ways', () => {
   })
   test.each([[['ten-ish', '1+9']], [['10']], [['200', '1+9']], [['10', '1+9', '--sideways']]])(
     '%j: exit 2 with words',
-    (args) => {
-      const r = awlbox('ways', ...args)
+    async (args) => {
+      const r = await awlbox('ways', ...args)
       expect([r.code, r.out]).toEqual([2, ''])
       expect(r.err.trim().split('\n')).toHaveLength(1)
     },
@@ -233,14 +237,14 @@ describe('ways', () => {
 
 describe('convert', () => {
   const out = (name: string) => path.join(folder, name)
-  test('Markdown to a lesson file and back is the same lesson', () => {
-    expect(awlbox('convert', write('c.md', clean), out('c.lesson.json')).code).toBe(0)
-    expect(awlbox('convert', out('c.lesson.json'), out('c2.md')).code).toBe(0)
-    expect(awlbox('convert', out('c2.md'), out('c3.md')).code).toBe(0)
+  test('Markdown to a lesson file and back is the same lesson', async () => {
+    expect((await awlbox('convert', write('c.md', clean), out('c.lesson.json'))).code).toBe(0)
+    expect((await awlbox('convert', out('c.lesson.json'), out('c2.md'))).code).toBe(0)
+    expect((await awlbox('convert', out('c2.md'), out('c3.md'))).code).toBe(0)
     expect(fs.readFileSync(out('c3.md'), 'utf8')).toBe(fs.readFileSync(out('c2.md'), 'utf8'))
   })
-  test('notes become a lesson, and what could not be placed is said: exit 1', () => {
-    const r = awlbox(
+  test('notes become a lesson, and what could not be placed is said: exit 1', async () => {
+    const r = await awlbox(
       'convert',
       write(
         'notes.txt',
@@ -254,38 +258,43 @@ describe('convert', () => {
     ])
     expect(r.out).toMatch(/line 6: not placed/)
   })
-  test('to print: a plan on one page and cue cards are PDF', () => {
+  test('to print: a plan on one page and cue cards are PDF', async () => {
     for (const name of ['c.pdf', 'c.cue-cards.pdf']) {
-      expect(awlbox('convert', write('p.md', clean), out(name)).code).toBe(0)
+      expect((await awlbox('convert', write('p.md', clean), out(name))).code).toBe(0)
       const bytes = fs.readFileSync(out(name))
       expect(bytes.subarray(0, 5).toString()).toBe('%PDF-')
       expect(bytes.toString('latin1').match(/\/Type \/Page\b/g)).toHaveLength(1)
     }
   })
-  test('a screenplay has a scene for each segment', () => {
-    awlbox('convert', write('f.md', clean), out('f.fountain'))
+  test('a screenplay has a scene for each segment', async () => {
+    await awlbox('convert', write('f.md', clean), out('f.fountain'))
     expect(fs.readFileSync(out('f.fountain'), 'utf8')).toMatch(
       /\.TOGETHER \(together\)[\s\S]*\.CLOSE \(close\)/,
     )
   })
-  test('captions go both ways', () => {
+  test('captions go both ways', async () => {
     expect(
-      awlbox('convert', write('s.srt', '1\n00:00:01,000 --> 00:00:02,500\nFour and three\n'), out('s.vtt'))
-        .code,
+      (
+        await awlbox(
+          'convert',
+          write('s.srt', '1\n00:00:01,000 --> 00:00:02,500\nFour and three\n'),
+          out('s.vtt'),
+        )
+      ).code,
     ).toBe(0)
     expect(fs.readFileSync(out('s.vtt'), 'utf8')).toMatch(
       /^WEBVTT[\s\S]*00:01\.000 --> 00:02\.500|^WEBVTT[\s\S]*00:00:01\.000 --> 00:00:02\.500/,
     )
   })
-  test('never writes over a file: exit 2', () => {
+  test('never writes over a file: exit 2', async () => {
     const there = write('there.md', 'keep me')
-    expect(awlbox('convert', write('q.md', clean), there)).toMatchObject({
+    expect(await awlbox('convert', write('q.md', clean), there)).toMatchObject({
       code: 2,
       err: expect.stringContaining('is there already') as string,
     })
     expect(fs.readFileSync(there, 'utf8')).toBe('keep me')
   })
-  test('a cut list becomes OpenTimelineIO and CMX 3600 and comes back', () => {
+  test('a cut list becomes OpenTimelineIO and CMX 3600 and comes back', async () => {
     const id = 'aaaaaaaa-0000-4000-8000-000000000001'
     const list = {
       format: 'awlbox-cut',
@@ -302,13 +311,13 @@ describe('convert', () => {
         },
       ],
     }
-    expect(awlbox('convert', write('x.cut.json', JSON.stringify(list)), out('x.otio')).code).toBe(0)
-    expect(awlbox('convert', out('x.otio'), out('y.cut.json')).code).toBe(0)
+    expect((await awlbox('convert', write('x.cut.json', JSON.stringify(list)), out('x.otio'))).code).toBe(0)
+    expect((await awlbox('convert', out('x.otio'), out('y.cut.json'))).code).toBe(0)
     expect(JSON.parse(fs.readFileSync(out('y.cut.json'), 'utf8'))).toEqual(list)
-    expect(awlbox('convert', out('x.otio'), out('x.edl')).code).toBe(0)
+    expect((await awlbox('convert', out('x.otio'), out('x.edl'))).code).toBe(0)
     expect(fs.readFileSync(out('x.edl'), 'utf8')).toMatch(/00:00:01:00 00:00:03:00 00:00:00:00 00:00:02:00/)
-    expect(awlbox('convert', out('x.edl'), out('x.mlt')).code).toBe(0)
-    expect(awlbox('convert', write('bad.cut.json', '{}'), out('z.otio'))).toMatchObject({
+    expect((await awlbox('convert', out('x.edl'), out('x.mlt'))).code).toBe(0)
+    expect(await awlbox('convert', write('bad.cut.json', '{}'), out('z.otio'))).toMatchObject({
       code: 2,
       err: expect.stringContaining('no cut list') as string,
     })
@@ -318,5 +327,5 @@ describe('convert', () => {
     ['a.md', 'b.xyz'],
     ['a.md', 'b.vtt'],
     ['gone.md', 'b.md'],
-  ])('%s to %s: exit 2', (a, b) => expect(awlbox('convert', out(a), out(b)).code).toBe(2))
+  ])('%s to %s: exit 2', async (a, b) => expect((await awlbox('convert', out(a), out(b))).code).toBe(2))
 })
