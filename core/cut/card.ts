@@ -4,6 +4,7 @@ import { readable } from '../film/camera/frame.ts'
 import { paper, round, type Shape, tableHeight, tableWidth } from '../script/table/drawing/paper.ts'
 import { drawTable } from '../script/table/drawing/table.ts'
 import type { TableState } from '../script/table/state.ts'
+import { thingsShapes } from './things-card.ts'
 
 /** Breaks text into lines of at most `letters`, never inside a word unless the word alone is longer. */
 export function wrap(text: string, letters: number): string[] {
@@ -128,8 +129,15 @@ function layCard(card: CardWords, narrow: boolean): Laid {
     whole: false,
   }
 }
+/** Things drawn in fields of their own, under a title of one line; null where there is no room for that. */
+const thingsTitle = { px: 56, foot: 156 } as const
+const fieldsOf = (card: CardWords, narrow: boolean): Shape[] | null =>
+  card.look === 'things' && !narrow && [...card.title].length * thingsTitle.px * letter <= 1150
+    ? thingsShapes(card.lines, thingsTitle.foot, 648)
+    : null
 /** Whether a card's words all stand on it, and large enough for a phone. */
 export function cardFits(card: CardWords, narrow = false): 'well' | 'small' | 'not wholly' {
+  if (fieldsOf(card, narrow)) return 'well'
   const laid = layCard(card, narrow)
   return !laid.whole
     ? 'not wholly'
@@ -144,6 +152,7 @@ export function cardShapes(
   beside: { table: TableState; fill: HouseStyle['frameFill'] } | null = null,
 ): Shape[] {
   const narrow = beside !== null
+  const fields = fieldsOf(card, narrow)
   const { title, columns, px, height } = layCard(card, narrow)
   const [first, last] = room(card.look)
   const top = Math.max(first, Math.min((card.look === 'stop' ? 440 : 360) - height / 2, last - height))
@@ -169,6 +178,14 @@ export function cardShapes(
   })
   const under = top + title.lines.length * title.px * 1.25 + 24
   const titleX = narrow ? 72 : centred ? 640 : columns.length > 1 ? 96 : 330
+  const wordsOnly = (): Shape[] => [
+    ...title.lines.map((l, i) =>
+      text(titleX, top + (i + 0.8) * title.px * 1.25, title.px, l, paper.white, centred),
+    ),
+    ...columns
+      .flat()
+      .map((l) => text(l.x, under + (l.row + 0.8) * px * 1.35, px, l.text, paper.linen, centred)),
+  ]
   return [
     { tag: 'rect', attrs: { x: 0, y: 0, width: 1280, height: 720, fill: paper.ink } },
     // The thread, sewn along the foot of every card.
@@ -183,12 +200,7 @@ export function cardShapes(
         fill: card.look === 'guard' ? paper.saffron : paper.steel,
       },
     })),
-    ...title.lines.map((l, i) =>
-      text(titleX, top + (i + 0.8) * title.px * 1.25, title.px, l, paper.white, centred),
-    ),
-    ...columns
-      .flat()
-      .map((l) => text(l.x, under + (l.row + 0.8) * px * 1.35, px, l.text, paper.linen, centred)),
+    ...(fields ? [text(64, 118, thingsTitle.px, card.title, paper.white, false), ...fields] : wordsOnly()),
     ...(beside ? onCard(beside.table, beside.fill) : []),
   ]
 }

@@ -3,12 +3,15 @@ import type { HouseStyle } from '../contracts/house-style.ts'
 import { type Card, cardLines, type CardLook, type CutItem, framesPerSecond } from '../contracts/cut.ts'
 import type { Hearing } from '../contracts/heard.ts'
 import { isInFilm, type Lesson, type Segment, type Step } from '../contracts/lesson.ts'
+import { swapsFor } from '../plan/things.ts'
+import { needed } from '../script/stock.ts'
 import { pauseWords } from '../script/reading.ts'
 import { sentencesIn } from '../script/sentence.ts'
 import { sentenceNear } from '../script/sentence-near.ts'
 import { type Moment, simulate } from '../script/simulate.ts'
 import { visibleThings } from '../script/table/state.ts'
 import { timeLesson } from '../script/time.ts'
+import { fetchLine } from './things-card.ts'
 import { toFrame } from './timeline.ts'
 
 /** The least seconds of each card: a stop and a guard must be noticed, and reached for. */
@@ -130,16 +133,6 @@ export function cardsFor(
         (segment.kind === 'aim' ? firstSaid(segment)?.text : null) ?? lesson.title,
       ),
     })
-  if (segment.kind === 'things needed' && lesson.kit.length)
-    out.push({
-      place: 'end',
-      card: card(
-        'things',
-        `things-${segment.id}`,
-        'You need',
-        lesson.kit.map((k) => `${k.count} ${k.thing}`),
-      ),
-    })
   if (isAnswers(segment))
     out.push({
       place: 'start',
@@ -164,6 +157,15 @@ export function cardsFor(
         ),
       })
   })
+  if (segment.kind === 'things needed' && lesson.kit.length) {
+    const uses = new Map(needed(lesson, moments).map((n) => [n.thing, n.uses]))
+    const lines = lesson.kit.map((k) =>
+      fetchLine({ ...k, swap: swapsFor(k.thing, uses.get(k.thing))[0]?.name ?? null }),
+    )
+    // Where viewers are told to stop and fetch, they see what before the film stands still. Of cards at one place the later goes before.
+    const stop = out.find((c) => c.card.look === 'stop')
+    out.push({ place: stop?.place ?? 'end', card: card('things', `things-${segment.id}`, 'You need', lines) })
+  }
   if (segment.id === seen.at(-1)?.id)
     out.push({ place: 'end', card: card('thanks', `thanks-${segment.id}`, 'Thank you for working with us.') })
   return out

@@ -17,6 +17,7 @@ import { captionsOf } from './captions.ts'
 import {
   checkCaptions,
   checkLength,
+  unfilmed,
   checkOverlays,
   checkPeople,
   checkSegment,
@@ -349,5 +350,22 @@ describe('people, sound and length', () => {
       segment.id,
     ])
     expect(checkLength([row], { film: 400, segment: 400 }, () => 'Show')).toEqual([])
+  })
+  test('what is not filmed yet counts as long as it is planned', () => {
+    const row = {
+      ...whole(t),
+      items: [{ kind: 'clip' as const, id: 'c', takeId: A, from: 0, to: 30 * 300, why: null }],
+    }
+    const time = {
+      segments: [
+        { ...{ id: row.segmentId, start: 0, steps: [], home: 0 }, film: 290 },
+        { ...{ id: 'later', start: 0, steps: [], home: 0 }, film: 150 },
+      ],
+    }
+    const rest = unfilmed([row, { segmentId: 'later', takeId: null }], time)
+    expect(rest).toBe(150)
+    expect(checkLength([row], { film: 400, segment: 400 }, () => 'Show', rest)).toMatchObject([
+      { code: 'film-long', params: { case: 'planned', filmSeconds: 450, plannedSeconds: 150 } },
+    ])
   })
 })

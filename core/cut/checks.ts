@@ -1,4 +1,5 @@
 import type { Seconds } from '../contracts/units.ts'
+import type { LessonTime } from '../script/time.ts'
 import type { CutList, CutSegment, FilmBox, Overlay } from '../contracts/cut.ts'
 import type { HouseStyle } from '../contracts/house-style.ts'
 import type { HeardWord, Hearing } from '../contracts/heard.ts'
@@ -286,14 +287,27 @@ export function checkPeople(list: Pick<CutList, 'repairs' | 'segments'>): Check[
   return out
 }
 
-/** The whole film against the clock: its limit, each segment's, and the cards' share. Seconds. */
+/** Seconds that the segments nobody has filmed are planned to take, by their script. */
+export const unfilmed = (
+  rows: readonly Pick<CutSegment, 'segmentId' | 'takeId'>[],
+  time: Pick<LessonTime, 'segments'>,
+): Seconds =>
+  rows
+    .filter((r) => !r.takeId)
+    .reduce((n, r) => n + (time.segments.find((s) => s.id === r.segmentId)?.film ?? 0), 0)
+
+/**
+ * The whole film against the clock: its limit, each segment's, and the cards' share. Seconds; `toFilm` of what is not
+ * filmed yet count as they are planned.
+ */
 export function checkLength(
   rows: readonly CutSegment[],
   limits: { film: number; segment: number },
   titleOf: (segmentId: string) => string,
+  toFilm: Seconds = 0,
 ): Check[] {
   const out: Check[] = []
-  const whole = toSeconds(filmFrames({ segments: rows }))
+  const whole = toSeconds(filmFrames({ segments: rows })) + toFilm
   const cards = toSeconds(
     rows.reduce((n, r) => n + segmentFrames({ items: r.items.filter((i) => i.kind === 'card') }), 0),
   )
@@ -304,7 +318,8 @@ export function checkLength(
       segmentId: null,
       start: null,
       params: {
-        case: cards > 20 ? 'cards' : 'film',
+        case: toFilm > 0 ? 'planned' : cards > 20 ? 'cards' : 'film',
+        plannedSeconds: toFilm,
         filmSeconds: whole,
         limitSeconds: limits.film,
         cardSeconds: cards,

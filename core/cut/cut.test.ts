@@ -622,7 +622,7 @@ describe('bringing a cut list up to date', () => {
 
 describe('cards', () => {
   const lesson = lessonOf(
-    '# Parts of seven\n\nThings: 7 bottle tops, 1 egg box\n\n## Hello {hook}\nSay: Hello.\n## Things you need {things needed}\nSay: Fetch your things.\nPause: Press play when you are ready. (30 s)\n## Answers {close}\nReveal: Four and three.\n## Bye {close}\nSay: Bye.',
+    '# Parts of seven\nNeeds: 7 bottle tops, 1 egg box\n\n## Hello {hook}\nSay: Hello.\n## Things you need {things needed}\nSay: Fetch your things.\nPause: Press play when you are ready. (30 s)\n## Answers {close}\nReveal: Four and three.\n## Bye {close}\nSay: Bye.',
   )
   const looks = (i: number, heard = '') => {
     const s = lesson.segments[i]!
@@ -632,9 +632,23 @@ describe('cards', () => {
   }
   test('come from the script: aim first, things where they are told, a stop where the film is stopped, a guard before answers, thanks last', () => {
     expect(looks(0)).toEqual(['aim'])
-    expect(looks(1, 'fetch your things press play when you are ready')).toEqual(
-      ['things', 'stop'].slice(lesson.kit.length ? 0 : 1),
+    const fetching = lesson.segments[1]!
+    const hearing = hear(fetching, said('fetch your things press play when you are ready'), 20, usual)
+    const cut = firstCut(
+      lesson,
+      fetching,
+      { id: 'a', segmentId: fetching.id, number: 1, seconds: 20, hearing },
+      { style: defaultHouseStyle },
     )
+    // One reads what to fetch, and then the film stands still.
+    expect(cut.flatMap((i) => (i.kind === 'card' ? [[i.look, ...i.lines]] : []))).toEqual([
+      [
+        'things',
+        expect.stringMatching(/^7 bottle tops · or ./) as string,
+        expect.stringMatching(/^1 egg box · or ./) as string,
+      ],
+      ['stop', 'Press play when you are ready.'],
+    ])
     expect(looks(2)).toEqual(['guard'])
     expect(looks(3)).toEqual(['thanks'])
   })

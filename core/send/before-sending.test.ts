@@ -97,6 +97,7 @@ describe('what is not in order before a film is made', () => {
         findings: proofread(lesson, defaultHouseStyle).findings,
         notFilmed: [],
         notUnderstood: [],
+        filmAgain: [],
         checks: [],
         cut: null,
         ...over,
@@ -114,6 +115,10 @@ describe('what is not in order before a film is made', () => {
         ],
       }),
     ).toEqual(['film:unheard:x', 'film:unheard:x'])
+    // A slip in the middle of a sentence stays whatever is cut.
+    const again = { id: 'id9', title: 'Show', slips: 1 }
+    expect(rendering(right, { filmAgain: [{ ...again, better: null }] })).toEqual(['film:again:x'])
+    expect(rendering(right, { filmAgain: [{ ...again, better: 2 }] })).toEqual(['cut:again:x'])
     const check: Check = {
       code: 'count-skip',
       severity: 'wrong',

@@ -46,6 +46,8 @@ export function beforeRendering(g: {
   notFilmed: readonly { id: string; title: string }[]
   /** Segments whose chosen take was not understood, or only in part: nobody knows what is said in it. */
   notUnderstood: readonly { id: string; title: string; how: Understanding['how'] }[]
+  /** Segments whose chosen take has slips that no cut takes away, and the number of a take without any. */
+  filmAgain: readonly { id: string; title: string; slips: number; better: number | null }[]
   checks: readonly Check[]
   cut: Pick<CutList, 'segments'> | null
 }): Concern[] {
@@ -67,6 +69,27 @@ export function beforeRendering(g: {
           { segmentId: s.id },
         ),
       ),
+    ...g.filmAgain.slice(0, most).map((s) => {
+      const slips =
+        s.slips === 1 ? 'a slip that cannot be cut away' : `${s.slips} slips that cannot be cut away`
+      return s.better === null
+        ? concern(
+            'film',
+            `again:${s.id}`,
+            `“${short(s.title)}” has ${slips}, and no take is without: film it again.`,
+            {
+              segmentId: s.id,
+            },
+          )
+        : concern(
+            'cut',
+            `again:${s.id}`,
+            `“${short(s.title)}” has ${slips}; take ${s.better} has none: cut from that one.`,
+            {
+              segmentId: s.id,
+            },
+          )
+    }),
     ...wrong
       .slice(0, most)
       .map((c, i) => concern('cut', `${c.code}:${i}`, told('cut', c), { segmentId: c.segmentId })),

@@ -10,6 +10,7 @@ import { type CaptionPart, captionsOf, segmentCaptions } from '@awlbox/core/cut/
 import { chapterMetadata, chaptersOf } from '@awlbox/core/cut/chapters'
 import { descriptionsOf } from '@awlbox/core/cut/described'
 import { lessonAsFilmed, tableAfter } from '@awlbox/core/cut/propose'
+import { renderRate, renderSeconds } from '@awlbox/core/cut/render-time'
 import { runsOf } from '@awlbox/core/cut/timeline'
 import { toSrt, toVtt } from '@awlbox/core/film/desk/captions'
 import { inFolder } from '../film/folder.ts'
@@ -31,7 +32,16 @@ import {
   stillStretches,
   type TakeFilm,
 } from './render.ts'
-import { addRender, addRenderFile, filmsOf, keepSegmentFile, segmentFile, setChecks } from './store.ts'
+import {
+  addRender,
+  addRenderFile,
+  filmsOf,
+  keepSegmentFile,
+  noteRender,
+  renderHistory,
+  segmentFile,
+  setChecks,
+} from './store.ts'
 
 /** The middle of the longest stretch shown without a cut: there the table is full, and no card is shown. */
 function posterSecond(sources: readonly SegmentSource[]): number {
@@ -133,6 +143,13 @@ async function render(s: Services, work: Work): Promise<void> {
   const length = [...main.sources, ...adults.sources].reduce((n, x) => n + framesOf(x), 0) / framesPerSecond
   if ((await roomLeft(s.config.blobs, s.config.diskReserve)) < length * bytesASecond)
     throw new JobProblem(noRoom)
+  const encoded = (await missingFrames(s, [...main.sources, ...adults.sources])) / framesPerSecond
+  const rate = renderRate(await renderHistory(s.db))
+  await noteRender(s.db, job.id, {
+    film: length,
+    encoded,
+    expected: rate === null ? null : renderSeconds(rate, length, encoded),
+  })
   await inFolder('render', async (folder) => {
     const c: Context = { s, work, folder }
     const { file: film, frames: made } = await encode(c, main, 'film', { from: 0, to: stages.join })
@@ -204,6 +221,12 @@ async function render(s: Services, work: Work): Promise<void> {
   })
 }
 
+/** Frames of the segments that were not rendered before as they are now. */
+async function missingFrames(s: Services, sources: readonly SegmentSource[]): Promise<Frames> {
+  let n = 0
+  for (const source of sources) if (!(await segmentFile(s.db, segmentKey(source)))) n += framesOf(source)
+  return n
+}
 /** Encodes what is not there yet, segment by segment, and joins it. Gives the film's file and its frames. */
 async function encode(
   { s, work, folder }: Context,

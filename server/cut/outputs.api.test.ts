@@ -1,4 +1,4 @@
-import { execFileSync } from 'node:child_process'
+import { execFileSync, spawnSync } from 'node:child_process'
 import fs from 'node:fs'
 import path from 'node:path'
 import { Writable } from 'node:stream'
@@ -106,7 +106,7 @@ describe('the finished film looked through', () => {
   })
 })
 
-test('chapters are in the joined film, with their titles', async () => {
+test('chapters are in the joined film with their titles, and in its small version and its sound', async () => {
   const films = new Map([[takeA, makeFilm(file('take.mp4'), 'testsrc2=s=1280x720:r=30:d=3', 'sine=d=3', 3)]])
   const out = file('joined.mp4')
   await joinSegments(
@@ -119,13 +119,23 @@ test('chapters are in the joined film, with their titles', async () => {
       { start: 1.5, end: 3, title: 'Stop here; have a go', stop: true },
     ]),
   )
-  const { chapters } = JSON.parse(
-    execFileSync('ffprobe', ['-v', 'error', '-show_chapters', '-of', 'json', out], { encoding: 'utf8' }),
-  ) as { chapters: { start_time: string; tags: { title: string } }[] }
-  expect(chapters.map((c) => [Number(c.start_time), c.tags.title])).toEqual([
-    [0, 'Hello = hello'],
-    [1.5, 'Stop here; have a go'],
-  ])
+  const [small, sound] = [file('joined-small.mp4'), file('joined.m4a')]
+  await makeSmall(out, small, 3, 1e6, {})
+  await makeSound(out, sound, {})
+  for (const made of [out, small, sound]) {
+    const probed = spawnSync('ffprobe', ['-v', 'warning', '-show_chapters', '-of', 'json', made], {
+      encoding: 'utf8',
+    })
+    const { chapters } = JSON.parse(probed.stdout) as {
+      chapters: { start_time: string; tags: { title: string } }[]
+    }
+    expect([made, ...chapters.map((c) => [Number(c.start_time), c.tags.title])]).toEqual([
+      made,
+      [0, 'Hello = hello'],
+      [1.5, 'Stop here; have a go'],
+    ])
+    expect(probed.stderr).not.toContain('chapter track not found')
+  }
 })
 
 test.each([

@@ -50,7 +50,8 @@ export async function makeSmall(
         '1',
         '-movflags',
         '+faststart',
-        '-map_metadata',
+        // Only what is said of the whole file: without their titles chapters are a track no player finds.
+        '-map_metadata:g',
         '-1',
         '-map_chapters',
         '0',
@@ -78,7 +79,7 @@ export async function makeSound(film: string, out: string, options: EncodeOption
       '1',
       '-movflags',
       '+faststart',
-      '-map_metadata',
+      '-map_metadata:g',
       '-1',
       '-map_chapters',
       '0',

@@ -11,12 +11,13 @@ import type { Services } from '../platform/services.ts'
 import { toEdl } from '@awlbox/core/cut/exchange/edl'
 import { toMlt } from '@awlbox/core/cut/exchange/mlt'
 import { toOtio } from '@awlbox/core/cut/exchange/otio'
+import { renderRate } from '@awlbox/core/cut/render-time'
 import { readList } from '@awlbox/core/cut/exchange/read'
 import { renderFileMimes } from '@awlbox/core/contracts/render'
 import { fileName } from '../platform/file-name.ts'
 import { currentCut } from './current.ts'
 import { sendText, writeBundle } from './exchange.ts'
-import { cutOf, filmsOf, renderById, renderFile, rendersOf, saveCut } from './store.ts'
+import { cutOf, filmsOf, renderById, renderFile, renderHistory, rendersOf, saveCut } from './store.ts'
 
 export function cutRoutes(router: Router, s: Services): void {
   personRoute(router, s, api.readCut, async ({ person, params }) => {
@@ -86,7 +87,7 @@ export function cutRoutes(router: Router, s: Services): void {
   })
   personRoute(router, s, api.renders, async ({ person, params }) => {
     await mayLesson(s.db, person, params.lessonId, 'read')
-    return { items: await rendersOf(s.db, params.lessonId) }
+    return { items: await rendersOf(s.db, params.lessonId), rate: renderRate(await renderHistory(s.db)) }
   })
   personRoute(router, s, api.renderFile, async ({ res, person, params }) => {
     await mayRender(s.db, person, params.renderId, 'read')

@@ -1,9 +1,18 @@
-import { and, desc, eq, inArray } from 'drizzle-orm'
+import { and, desc, eq, inArray, sql } from 'drizzle-orm'
 import type { CutList } from '@awlbox/core/contracts/cut'
 import type { FilmCheck, RenderFileKind } from '@awlbox/core/contracts/render'
+import type { Rendered } from '@awlbox/core/cut/render-time'
 import { readCut } from '@awlbox/core/cut/upgrade'
 import type { Db } from '../platform/db.ts'
-import { cutLists, cutRevisions, renderFiles, renders, segmentFiles, takes } from '../platform/schema.ts'
+import {
+  cutLists,
+  cutRevisions,
+  jobs,
+  renderFiles,
+  renders,
+  segmentFiles,
+  takes,
+} from '../platform/schema.ts'
 
 /** The cut list of a lesson, in today's form whatever version was stored. */
 export async function cutOf(
@@ -62,6 +71,34 @@ export async function cutAt(db: Db, lessonId: string, revision: number): Promise
     .where(and(eq(cutRevisions.lessonId, lessonId), eq(cutRevisions.revision, revision)))
     .limit(1)
   return row && readCut(row.doc, () => null)
+}
+/** What was last rendered on this machine, by whomever. */
+export async function renderHistory(db: Db): Promise<Rendered[]> {
+  const rows = await db
+    .select({ data: jobs.data, from: jobs.startedAt, to: jobs.heartbeatAt })
+    .from(jobs)
+    .where(and(eq(jobs.kind, 'render'), eq(jobs.status, 'done'), sql`${jobs.data} ? 'film'`))
+    .orderBy(desc(jobs.createdAt))
+    .limit(7)
+  return rows.flatMap((r) =>
+    r.from && r.to
+      ? [
+          {
+            film: Number(r.data.film),
+            encoded: Number(r.data.encoded),
+            took: (r.to.getTime() - r.from.getTime()) / 1000,
+          },
+        ]
+      : [],
+  )
+}
+/** Writes down with a render's job what it renders, and how long that should take (seconds; null: unknown). */
+export async function noteRender(
+  db: Db,
+  jobId: string,
+  data: { film: number; encoded: number; expected: number | null },
+): Promise<void> {
+  await db.update(jobs).set({ data }).where(eq(jobs.id, jobId))
 }
 export async function rendersOf(db: Db, lessonId: string) {
   const rows = await db

@@ -1,5 +1,6 @@
 import * as filmApi from '@awlbox/core/contracts/api/film'
 import * as jobsApi from '@awlbox/core/contracts/api/jobs'
+import { secondsLeft } from '@awlbox/core/cut/render-time'
 import { useAsked } from './use-asked.ts'
 import { ask } from '../api.ts'
 import { timeLeft } from './time.ts'
@@ -15,10 +16,10 @@ const words: Record<JobRecord['kind'], string> = {
 }
 function left(j: JobRecord): string | null {
   if (j.status === 'queued') return 'waiting its turn'
-  if (!j.startedAt || j.share < 0.05) return null
+  if (!j.startedAt) return null
   const gone = (Date.now() - new Date(j.startedAt).getTime()) / 1000
-  const s = (gone / j.share) * (1 - j.share)
-  return timeLeft(s)
+  const s = secondsLeft(typeof j.data.expected === 'number' ? j.data.expected : null, gone, j.share)
+  return s === null ? null : timeLeft(s)
 }
 
 export function useJobs(lessonId: string): JobRecord[] {

@@ -57,9 +57,13 @@ export type RenderRecord = z.infer<typeof RenderRecord>
 export const renders = route({
   method: 'GET',
   path: '/api/lessons/:lessonId/renders',
-  summary: 'Films made of a lesson, newest first.',
+  summary: 'Films made of a lesson, newest first, and how long this machine takes for one.',
   params: ofLesson,
-  response: z.object({ items: z.array(RenderRecord) }),
+  response: z.object({
+    items: z.array(RenderRecord),
+    /** Seconds of work for a second of film on this machine; null before anything was rendered on it. */
+    rate: z.number().nullable(),
+  }),
   changesWith: ['job'],
 })
 export const renderFile = route({

@@ -721,6 +721,8 @@ export const en = {
       when: 'The film is longer than children of its age watch.',
       what: {
         film: '{filmSeconds} is longer than the {limitSeconds} children of this age watch. Shorten it, or send it in two parts.',
+        planned:
+          'With {plannedSeconds} still to film it comes to {filmSeconds}, longer than the {limitSeconds} children of this age watch. Shorten it, or send it in two parts.',
         cards:
           '{filmSeconds} is longer than the {limitSeconds} children of this age watch; {cardSeconds} of it are cards. Shorten it, or send it in two parts.',
       },

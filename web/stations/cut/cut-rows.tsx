@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { BeforeItGoesOut } from '../../frame/before-it-goes-out.tsx'
 import { Card } from '../../kit/card.tsx'
 import { cutReasons } from '@awlbox/core/contracts/cut'
+import { renderSeconds } from '@awlbox/core/cut/render-time'
 import { clockTime } from '@awlbox/core/words'
 import { Button } from '../../kit/button.tsx'
 import { Notice } from '../../kit/notice.tsx'
@@ -118,22 +119,40 @@ function Proposed() {
   )
 }
 
-/** About half a second of work for a second of film. */
-const renderTime = (length: number): string =>
-  length < 170
-    ? `${Math.max(10, Math.round((length * 0.5) / 10) * 10)} s`
-    : `${Math.round((length * 0.5) / 60)} min`
+/** How long the work takes, as this machine has taken before; nothing where it never has. */
+function renderTime(length: number, rate: number | null): string {
+  if (rate === null) return ''
+  const seconds = renderSeconds(rate, length)
+  return ` · ${seconds < 90 ? `${Math.max(10, Math.round(seconds / 10) * 10)} s` : `${Math.round(seconds / 60)} min`}`
+}
 
 function Foot() {
-  const { takesShown, length, limit, missing, wrong, checks, setPanel, record, render, rendering, concerns } =
-    useOpenCut()
+  const {
+    takesShown,
+    length,
+    limit,
+    missing,
+    toFilm,
+    renderRate,
+    wrong,
+    checks,
+    setPanel,
+    record,
+    render,
+    rendering,
+    concerns,
+  } = useOpenCut()
   const [asking, setAsking] = useState(false)
   return (
     <div className="bg-card border-t border-hair px-4 py-2 min-h-[56px] flex flex-wrap items-center gap-x-4 gap-y-1 figures">
       <span title={`Filmed: ${clockTime(takesShown)}`}>
         Cut <b>{clockTime(length)}</b> of {clockTime(limit)}
       </span>
-      {missing > 0 && <span className="text-brick">{missing} not filmed</span>}
+      {missing > 0 && (
+        <span className="text-brick" title="As long as their script is likely to take">
+          + about {clockTime(toFilm)} in {missing} not filmed
+        </span>
+      )}
       <button
         type="button"
         onClick={() => setPanel('checks')}
@@ -151,7 +170,7 @@ function Foot() {
           onClick={() => (concerns.length ? setAsking(true) : void render())}
           disabled={rendering || length < 0.1}
         >
-          Render · {renderTime(length)}
+          Render{renderTime(length, renderRate)}
         </Button>
       )}
       {asking && (

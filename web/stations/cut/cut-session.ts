@@ -4,6 +4,8 @@ import { createContext, useCallback, useContext, useLayoutEffect, useMemo, useRe
 import * as cutApi from '@awlbox/core/contracts/api/cut'
 import * as filmApi from '@awlbox/core/contracts/api/film'
 import { type CutList, type CutSegment, framesPerSecond, plainList } from '@awlbox/core/contracts/cut'
+import { toFilmAgain } from '@awlbox/core/film/desk/take-sheet'
+import { unfilmed } from '@awlbox/core/cut/checks'
 import { programOf, shotAt } from '@awlbox/core/cut/program'
 import { filmFrames, proposalsOf, tableAfter } from '@awlbox/core/cut/propose'
 import { layOut, plays, shownAt, toSeconds, wordBeside } from '@awlbox/core/cut/timeline'
@@ -107,6 +109,7 @@ export function useCutSession() {
     hearings,
     style: me.houseStyle,
     lesson: doc,
+    time: proofed.time,
   })
   const startOf = useCallback((segmentId: string): number => program.starts.get(segmentId) ?? 0, [program])
   const frameOf = useCallback(
@@ -178,6 +181,7 @@ export function useCutSession() {
     () => rows.reduce((n, r) => n + (takes.find((t) => t.id === r.takeId)?.seconds ?? 0), 0),
     [rows, takes],
   )
+  const toFilm = useMemo(() => unfilmed(main, proofed.time), [main, proofed])
   const concerns = useMemo(
     () =>
       beforeRendering({
@@ -189,10 +193,18 @@ export function useCutSession() {
           const how = (takeId && hearings.get(takeId)?.understood?.how) || 'understood'
           return how === 'understood' ? [] : [{ id: s.id, title: s.title, how }]
         }),
+        filmAgain: doc.segments.flatMap((s) => {
+          const takeId = main.find((r) => r.segmentId === s.id)?.takeId
+          const slips = toFilmAgain((takeId && hearings.get(takeId)) || null).length
+          const better = takes.find(
+            (t) => t.segmentId === s.id && t.hearing && toFilmAgain(t.hearing).length === 0,
+          )
+          return slips ? [{ id: s.id, title: s.title, slips, better: better?.number ?? null }] : []
+        }),
         checks,
         cut: list,
       }),
-    [doc, proofed, main, checks, list, hearings],
+    [doc, proofed, main, checks, list, hearings, takes],
   )
   const trying = async (work: () => Promise<unknown>): Promise<void> => {
     setProblem(null)
@@ -239,6 +251,9 @@ export function useCutSession() {
     held,
     takesShown,
     missing: main.filter((r) => !r.takeId).length,
+    /** Seconds that what is not filmed yet is planned to take. */
+    toFilm,
+    renderRate: renders?.rate ?? null,
     jobs,
     rendering: jobs.some((j) => j.kind === 'render' && (j.status === 'queued' || j.status === 'running')),
     latest: renders?.items[0] ?? null,

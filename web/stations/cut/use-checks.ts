@@ -3,12 +3,14 @@ import type { CutList, CutSegment } from '@awlbox/core/contracts/cut'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Hearing } from '@awlbox/core/contracts/heard'
 import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
+import type { LessonTime } from '@awlbox/core/script/time'
 import { type FilmCue, segmentCaptions } from '@awlbox/core/cut/captions'
 import {
   type Check,
   checkCaptions,
   checkCards,
   checkLength,
+  unfilmed,
   checkOverlays,
   checkPeople,
   checkSegment,
@@ -97,6 +99,7 @@ export function useChecks({
   hearings,
   style,
   lesson,
+  time,
   peaks,
 }: {
   list: CutList
@@ -105,6 +108,7 @@ export function useChecks({
   hearings: ReadonlyMap<string, Hearing>
   style: HouseStyle
   lesson: Lesson
+  time: LessonTime
   peaks: ReadonlyMap<string, Uint8Array> | undefined
 }): Checked {
   const now = useMemo(() => ({ list, rows }), [list, rows])
@@ -130,12 +134,13 @@ export function useChecks({
         late.rows,
         limitsOf(lesson.age),
         (id) => filmed.segments.find((s) => s.id === id)?.title ?? '',
+        unfilmed(late.rows, time),
       ),
     )
     return {
       cues,
       checks: checks.sort((a, b) => (a.severity === b.severity ? 0 : a.severity === 'wrong' ? -1 : 1)),
     }
-  }, [late, filmed, hearings, style, lesson.age, peaks])
+  }, [late, filmed, hearings, style, lesson.age, time, peaks])
   return { ...result, behind: late !== now }
 }
