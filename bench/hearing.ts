@@ -12,7 +12,7 @@ import { harmless, type Mistake, mistakes, type Plan, plans } from './hearing/te
 import { here, type Voice } from './hearing/voices.ts'
 
 /**
- * How well takes are heard: node --import tsx bench/hearing.ts [takes a surrounding] [first seed] [--free] [--only TEXT] [--show]
+ * How well takes are heard: node --import tsx bench/hearing.ts [takes a surrounding] [first seed] [--free] [--only TEXT] [--show] [--confusions]
  * Voices, surroundings, plans and mistakes are crossed; what makes the takes (bench/hearing/) shares no code with what
  * hears them. Seeds under 50,000 are for looking at; from 50,000 on only figures are looked at.
  */
@@ -27,6 +27,8 @@ const [each, first] = words
 const [free, show, only] = [flag('--free'), flag('--show'), option('--only')]
 const folder = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-hearing-'))
 
+/** How often a number said by itself was heard as each word. */
+const confusions = new Map<string, number>()
 /** What came of a take. Told: a finding at the mistake, of its kind. Wrong: a finding anywhere else. */
 interface Outcome {
   mistake: Mistake
@@ -55,6 +57,14 @@ async function outcomeOf(
   const heard = free
     ? await hearFreeTake(file)
     : await hearTake(file, mine, { style: defaultHouseStyle, age: lesson.age })
+  for (const [i, said] of take.text.said.filter((x) => voice !== 'person' || x.counted).entries()) {
+    // Only numbers of one word, said by themselves: there is no doubt which word was heard for them.
+    if (!said.counted || said.text.includes(' ')) continue
+    const { from, to } = take.times[i]!
+    const middle = heard.words.filter((w) => (w.start + w.end) / 2 > from && (w.start + w.end) / 2 < to)
+    const as = middle.length ? middle.map((w) => w.word).join(' ') : '—'
+    confusions.set(`${said.text} → ${as}`, (confusions.get(`${said.text} → ${as}`) ?? 0) + 1)
+  }
   const at = take.text.wrongAt === null ? null : take.times[take.text.wrongAt]
   const findings = heard.findings.filter((f) => !plainCodes.has(f.code))
   const right = findings.filter(
@@ -76,7 +86,6 @@ const installed = here()
 const families = new Map<string, Outcome[]>()
 const put = (name: string, o: Outcome): void => void families.set(name, [...(families.get(name) ?? []), o])
 let [seed, made, lasted] = [first, 0, 0]
-const began = process.cpuUsage()
 for (const around of surroundings) {
   if (only && !nameOf(around).includes(only)) continue
   for (let k = 0; k < each; k++, seed++) {
@@ -104,7 +113,6 @@ for (const around of surroundings) {
       )
   }
 }
-const cpu = process.cpuUsage(began)
 fs.rmSync(folder, { recursive: true, force: true })
 
 const per = (n: number, of: number): string => (of ? `${n}/${of}` : '·').padStart(8)
@@ -129,6 +137,6 @@ for (const [name, all] of [...families].sort(([a], [b]) => (a < b ? -1 : 1))) {
     ].join(' ')}`,
   )
 }
-console.log(
-  `The hearing process itself used ${((cpu.user + cpu.system) / 1e6 / lasted).toFixed(2)} s of computing for each second of sound, recognisers not counted.`,
-)
+if (flag('--confusions'))
+  for (const [pair, n] of [...confusions].sort(([, a], [, b]) => b - a))
+    if (n > 1) console.log(`${String(n).padStart(6)}  ${pair}`)

@@ -78,9 +78,17 @@ export function makeApp(s: Services): Express {
     log.debug({ requestId: id, method: req.method, path: pathForLog(req.path) }, 'request')
     next()
   })
+  // An address that cannot be read leads nowhere: told here, before any library tells it in its own words.
+  app.use((req, _res, next) => {
+    try {
+      decodeURIComponent(req.path)
+      next()
+    } catch {
+      next(new URIError(req.path))
+    }
+  })
   app.use('/api', sameOrigin(s.config.origin))
   uploadRoutes(app, s)
-  app.use('/api', express.json({ limit: '4mb' }))
   for (const room of [
     jobRoutes,
     peopleRoutes,

@@ -38,14 +38,32 @@ const launch = (name: Program, env: Record<string, string>, stdio: StdioOptions)
 const children = new Map<string, ChildProcess>()
 let stopping = false
 
+/** Seconds without a turn of its loop after which the web is taken to hang: far longer than any request may hold it. */
+const hangs = 8
+/** Watches a web process that has turned once; counted in this program's own seconds, so that a machine's sleep is no hanging. */
+function watched(name: Program, child: ChildProcess): { turned: () => void; end: () => void } {
+  let still: number | null = null
+  const timer = setInterval(() => {
+    if (still === null || stopping) return
+    still++
+    if (still <= hangs) return
+    console.error(`The ${name} did not answer for ${hangs} seconds; it is ended.`)
+    child.kill('SIGKILL')
+  }, 1000)
+  return { turned: () => (still = 0), end: () => clearInterval(timer) }
+}
+
 function start(name: Program, env: Record<string, string>, ready: () => void, failures = 0): void {
   const child = launch(name, env, ['ignore', 'inherit', 'inherit', 'ipc'])
   children.set(name, child)
   const since = Date.now()
+  const watch = watched(name, child)
   child.on('message', (m) => {
     if (m === 'ready') ready()
+    if (m === 'turning') watch.turned()
   })
   child.on('exit', (code) => {
+    watch.end()
     children.delete(name)
     if (stopping) return
     if (code === 3) {

@@ -14,6 +14,8 @@ const server = makeApp(services).listen(config.port, config.host, (error?: Error
   log.info({ port: config.port }, 'web ready')
   process.send?.('ready')
 })
+// Whoever started it sees that it turns: one that does not for some seconds is started anew.
+setInterval(() => process.send?.('turning'), 1000).unref()
 // Longer than a proxy or a browser keeps an idle connection, so that none is closed under a request.
 server.keepAliveTimeout = 65_000
 onStop(async () => {

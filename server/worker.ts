@@ -1,6 +1,8 @@
 import { renderFilm } from './cut/jobs.ts'
 import { filmSegment } from './film/film-segment.ts'
+import { finishLeftOver } from './film/finish-upload.ts'
 import { prepareTake } from './film/prepare.ts'
+import { uploadStore } from './film/uploads.ts'
 import { readStale, readStoredPhoto } from './look/read-photo.ts'
 import { openServices } from './open-services.ts'
 import { readConfig } from './platform/config.ts'
@@ -21,6 +23,9 @@ const staleEvery = 60_000
 const lookForStale = () =>
   readStale(services).catch((error: unknown) => log.warn({ error: forLog(error) }, 'stale photos'))
 await lookForStale()
+await finishLeftOver(services, uploadStore(services)).catch((error: unknown) =>
+  log.warn({ error: forLog(error) }, 'uploads left over'),
+)
 const timer = setInterval(() => void lookForStale(), staleEvery)
 onStop(() => {
   clearInterval(timer)

@@ -174,6 +174,9 @@ export type Arc = (typeof arcs)[number]
 export const KitItem = z.object({ thing: z.string().min(1).max(60), count: z.number().int().min(1).max(200) })
 export type KitItem = z.infer<typeof KitItem>
 
+/** Lines of one lesson: forty segments of fifty. A film of that length is watched by nobody. */
+const mostLines = 2000
+
 export const Lesson = z.object({
   format: z.literal('awlbox-lesson'),
   version: z.literal(1),
@@ -185,7 +188,12 @@ export const Lesson = z.object({
   kit: z.array(KitItem).max(20),
   /** Things a person took off the list: they stay off it whatever the script comes to use. */
   leftOut: z.array(z.string().min(1).max(60)).max(40).optional(),
-  segments: z.array(Segment).max(60),
+  segments: z
+    .array(Segment)
+    .max(60)
+    .refine((all) => all.reduce((n, s) => n + s.steps.length, 0) <= mostLines, {
+      error: `holds more than ${mostLines} lines: part the lesson in two`,
+    }),
   story: Story.default(defaultStory),
   words: z.array(NewWord).max(30).default([]),
   arc: z.enum(arcs).default('show-together-alone'),

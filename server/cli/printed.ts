@@ -1,3 +1,4 @@
+import { issueInWords } from '@awlbox/core/contracts/issue-words'
 import fs from 'node:fs/promises'
 import path from 'node:path'
 import { Lesson } from '@awlbox/core/contracts/lesson'
@@ -46,9 +47,7 @@ export async function readLesson(
     }
     const parsed = Lesson.safeParse(data)
     if (!parsed.success)
-      throw new BadInput(
-        `${file} is not a lesson: ${parsed.error.issues[0]?.path.join('.') || 'document'}: ${parsed.error.issues[0]?.message}`,
-      )
+      throw new BadInput(`${file} is not a lesson: ${issueInWords(parsed.error.issues[0])}`)
     return { lesson: parsed.data, unplaced: [] }
   }
   let n = 0

@@ -4,6 +4,7 @@ import * as api from '@awlbox/core/contracts/api/cut'
 import { takeFacts } from '../film/store.ts'
 import { lessonById } from '../lessons/store.ts'
 import { mayLesson, mayRender } from '../platform/access.ts'
+import { apart } from '../platform/apart/apart.ts'
 import { notFound, Problem } from '../platform/problem.ts'
 import { personRoute } from '../platform/route.ts'
 import { sendBlob } from '../platform/send-blob.ts'
@@ -12,7 +13,6 @@ import { toEdl } from '@awlbox/core/cut/exchange/edl'
 import { toMlt } from '@awlbox/core/cut/exchange/mlt'
 import { toOtio } from '@awlbox/core/cut/exchange/otio'
 import { renderRate } from '@awlbox/core/cut/render-time'
-import { readList } from '@awlbox/core/cut/exchange/read'
 import { renderFileMimes } from '@awlbox/core/contracts/render'
 import { fileName } from '../platform/file-name.ts'
 import { currentCut } from './current.ts'
@@ -57,7 +57,8 @@ export function cutRoutes(router: Router, s: Services): void {
     await mayLesson(s.db, person, id, 'read')
     const [lesson, facts] = await Promise.all([lessonById(s.db, id), takeFacts(s.db, id)])
     try {
-      return { doc: readList(body.name, body.text, lesson!.doc, facts) }
+      const takes = facts.map(({ id: takeId, segmentId, seconds }) => ({ id: takeId, segmentId, seconds }))
+      return { doc: await apart('cutList', { ...body, lesson: lesson!.doc, takes }, 'This cut list') }
     } catch (error) {
       if (error instanceof SyntaxError) throw new Problem(422, 'Not read', error.message)
       throw error

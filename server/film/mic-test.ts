@@ -1,12 +1,13 @@
 import fs from 'node:fs/promises'
 import path from 'node:path'
-import express, { type Router } from 'express'
+import type { Router } from 'express'
 import * as api from '@awlbox/core/contracts/api/film'
 import { captured } from '@awlbox/core/film/ear/mic'
 import { spokenLines } from '@awlbox/core/film/follow/spoken'
 import { mayLesson } from '../platform/access.ts'
 import { levelsIn, NoRecogniser, recognise } from '../platform/media/recogniser.ts'
 import { probe, toSpeechWav } from '../platform/media/ffmpeg.ts'
+import { bytesIn } from '../platform/body.ts'
 import { Problem } from '../platform/problem.ts'
 import { personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
@@ -15,12 +16,14 @@ import { houseStyleOf } from '../settings/store.ts'
 import { inFolder } from './folder.ts'
 
 /** A few seconds of the microphone before filming, given back as words. Nothing of it is kept. */
+/** Bytes of a few seconds of sound, however it is coded. */
+const mostSound = 4_000_000
+
 export function micTestRoutes(router: Router, s: Services): void {
-  router.use(api.micTest.path, express.raw({ type: () => true, limit: '4mb' }))
-  personRoute(router, s, api.micTest, async ({ person, params, req }) => {
+  personRoute(router, s, api.micTest, async ({ person, params, req, res }) => {
     await mayLesson(s.db, person, params.lessonId, 'read')
-    const body: unknown = req.body
-    if (!Buffer.isBuffer(body) || body.length < 100)
+    const body = await bytesIn(req, res, mostSound)
+    if (body.length < 100)
       throw new Problem(422, 'No sound', 'No sound arrived. Is the microphone switched on?')
     const lesson = (await lessonById(s.db, params.lessonId))!
     const style = await houseStyleOf(s.db, lesson.settingId)

@@ -1,11 +1,11 @@
 import type { Router } from 'express'
 import * as api from '@awlbox/core/contracts/api/film'
 import { ok } from '@awlbox/core/contracts/api/route'
-import { readCaptions } from '@awlbox/core/film/desk/captions'
 import { withCorrection } from '@awlbox/core/film/desk/corrections'
 import { taught } from '@awlbox/core/film/ear/pronounce'
 import type { Person } from '../platform/actor.ts'
 import { mayLesson, mayTake } from '../platform/access.ts'
+import { apart } from '../platform/apart/apart.ts'
 import { notFound, Problem } from '../platform/problem.ts'
 import { phonesIfAny } from '../platform/media/recogniser.ts'
 import { lessonById } from '../lessons/store.ts'
@@ -26,6 +26,9 @@ import {
   tellPerson,
   unlearn,
 } from './store.ts'
+
+/** Words of the captions of one take: an hour of somebody who talks without a pause. */
+const mostCaptionWords = 12_000
 
 export function filmRoutes(router: Router, s: Services): void {
   /** A take this person may change, with its lesson. */
@@ -139,9 +142,12 @@ export function filmRoutes(router: Router, s: Services): void {
   personRoute(router, s, api.captionTake, async ({ person, params, body }) => {
     const { take, lesson } = await changing(person, params.takeId)
     try {
-      readCaptions(body.text)
+      const { words } = await apart('captions', { text: body.text }, 'These captions')
+      if (words > mostCaptionWords)
+        throw new SyntaxError(`These captions hold ${words} words: more than anyone says in one take.`)
     } catch (error) {
-      throw new Problem(422, 'No captions', `${(error as Error).message} Nothing was changed.`)
+      if (!(error instanceof SyntaxError)) throw error
+      throw new Problem(422, 'No captions', `${error.message} Nothing was changed.`)
     }
     if (take.segmentId === null)
       throw new Problem(409, 'Not sorted', 'Give the clip to a segment first; then bring its captions.')

@@ -4,10 +4,12 @@ import { factsOf, type TakeFacts } from '@awlbox/core/cut/propose'
 import type { Db } from '../platform/db.ts'
 import {
   children,
+  classes,
+  finishedUploads,
   hearings,
   households,
+  jobs,
   lessons,
-  classes,
   pronunciations,
   settings,
   takes,
@@ -102,25 +104,82 @@ export async function takeById(db: Db, id: string): Promise<TakeRow | undefined>
   const [row] = await db.select().from(takes).where(eq(takes.id, id)).limit(1)
   return row
 }
-/** Adds a take unless the lesson has one from the very same file: then that one is `known`. Two that come at once wait for each other. */
-export const addOnce = (db: Db, input: NewTake): Promise<{ takeId: string; known: boolean }> =>
+/** An upload that became a take, as it is remembered. */
+export interface FinishedUpload {
+  takeId: string
+  known: boolean
+  size: number
+  personId: string
+}
+export async function finishedUpload(db: Db, id: string): Promise<FinishedUpload | undefined> {
+  const [row] = await db
+    .select({
+      takeId: finishedUploads.takeId,
+      known: finishedUploads.known,
+      size: finishedUploads.size,
+      personId: finishedUploads.personId,
+    })
+    .from(finishedUploads)
+    .where(eq(finishedUploads.id, id))
+    .limit(1)
+  return row
+}
+/** Takes that nothing was ever begun for, because the process ended right after they were written down. */
+export const takesLeftAlone = (db: Db) =>
+  db
+    .select({
+      id: takes.id,
+      lessonId: takes.lessonId,
+      segmentId: takes.segmentId,
+      settingId: classes.settingId,
+    })
+    .from(takes)
+    .innerJoin(lessons, eq(lessons.id, takes.lessonId))
+    .innerJoin(classes, eq(classes.id, lessons.classId))
+    .where(
+      and(
+        eq(takes.status, 'preparing'),
+        sql`not exists (select 1 from ${jobs} where ${jobs.subject} = ${takes.id}::text)`,
+      ),
+    )
+    .limit(50)
+
+/**
+ * Adds a take unless the lesson has one from the very same file: then that one is `known`. Two that come at once wait
+ * for each other. `upload` is remembered with it, so that an upload finished twice becomes one take.
+ */
+export const addOnce = (
+  db: Db,
+  input: NewTake,
+  upload: { id: string; size: number; personId: string } | null = null,
+): Promise<{ takeId: string; known: boolean }> =>
   numbered(() =>
     db.transaction(async (tx) => {
+      const remember = async (made: { takeId: string; known: boolean }) => {
+        if (upload)
+          await tx
+            .insert(finishedUploads)
+            .values({ ...upload, ...made })
+            .onConflictDoNothing()
+        return made
+      }
       await tx.execute(
         sql`select pg_advisory_xact_lock(hashtextextended(${input.lessonId} || ${input.original}, 0))`,
       )
+      const before = upload && (await finishedUpload(tx as unknown as Db, upload.id))
+      if (before) return { takeId: before.takeId, known: before.known }
       const [there] = await tx
         .select({ id: takes.id })
         .from(takes)
         .where(and(eq(takes.lessonId, input.lessonId), eq(takes.original, input.original)))
         .orderBy(asc(takes.createdAt))
         .limit(1)
-      if (there) return { takeId: there.id, known: true }
+      if (there) return remember({ takeId: there.id, known: true })
       const [row] = await tx
         .insert(takes)
         .values({ ...input, number: nextNumber(input.lessonId, input.segmentId) })
         .returning({ id: takes.id })
-      return { takeId: row!.id, known: false }
+      return remember({ takeId: row!.id, known: false })
     }),
   )
 export const partsOf = (db: Db, take: TakeRow): Promise<TakeRow[]> =>

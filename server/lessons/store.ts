@@ -1,7 +1,8 @@
 import { and, asc, desc, eq, inArray, lt, max, sql } from 'drizzle-orm'
-import { proofread } from '@awlbox/core/script/proof/proof'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { Lesson } from '@awlbox/core/contracts/lesson'
+import { apart } from '../platform/apart/apart.ts'
+import { tasks } from '../platform/apart/tasks.ts'
 import type { Db } from '../platform/db.ts'
 import {
   children,
@@ -55,11 +56,13 @@ export async function lastReplies(db: Db, classIds: readonly string[]) {
     .orderBy(asc(children.name))
 }
 
+/** Lines up to which a lesson is proof-read where it is saved, in a fraction of a second; longer ones are read in a thread. */
+const short = 150
 /** What is kept beside a document so that lists need not compute it again. */
-function derived(doc: Lesson, style: HouseStyle): { findings: number; filmSeconds: number } {
-  const p = proofread(doc, style)
-  return { findings: p.findings.length, filmSeconds: p.time.film }
-}
+const derived = (doc: Lesson, style: HouseStyle): Promise<{ findings: number; filmSeconds: number }> =>
+  doc.segments.reduce((n, s) => n + s.steps.length, 0) <= short
+    ? Promise.resolve(tasks.derived({ doc, style }))
+    : apart('derived', { doc, style }, 'Proof-reading this lesson')
 
 export async function createLesson(
   db: Db,
@@ -72,6 +75,7 @@ export async function createLesson(
     createdAt?: Date
   },
 ): Promise<string> {
+  const beside = await derived(input.doc, input.style)
   return db.transaction(async (tx) => {
     const [row] = await tx
       .insert(lessons)
@@ -80,7 +84,7 @@ export async function createLesson(
         day: input.day,
         revision: 1,
         doc: input.doc,
-        ...derived(input.doc, input.style),
+        ...beside,
         ...(input.createdAt ? { createdAt: input.createdAt } : {}),
       })
       .returning({ id: lessons.id })
@@ -118,6 +122,7 @@ export async function saveLesson(
   db: Db,
   input: { id: string; revision: number; doc: Lesson; byId: string; style: HouseStyle },
 ): Promise<number | undefined> {
+  const beside = await derived(input.doc, input.style)
   return db.transaction(async (tx) => {
     const [row] = await tx
       .update(lessons)
@@ -125,7 +130,7 @@ export async function saveLesson(
         doc: input.doc,
         revision: input.revision + 1,
         updatedAt: new Date(),
-        ...derived(input.doc, input.style),
+        ...beside,
       })
       .where(and(eq(lessons.id, input.id), eq(lessons.revision, input.revision)))
       .returning({ revision: lessons.revision })

@@ -1,5 +1,6 @@
 import type { ErrorRequestHandler } from 'express'
 import { ZodError } from 'zod'
+import { issueInWords } from '@awlbox/core/contracts/issue-words'
 import { forLog, log, pathForLog } from './log.ts'
 
 /** An error with words for the person: what happened, what was kept, what to do. Sent as RFC 9457 problem+json. */
@@ -53,15 +54,30 @@ export function isDbAway(error: unknown): boolean {
   return false
 }
 
-function asProblem(error: unknown): Problem {
+/** The code PostgreSQL gives for what went wrong, however it is wrapped. */
+function dbCodeOf(error: unknown): string | undefined {
+  for (let e = error as { code?: unknown; cause?: unknown } | undefined; e; e = e.cause as typeof e)
+    if (typeof e.code === 'string' && /^[0-9A-Z]{5}$/.test(e.code)) return e.code
+  return undefined
+}
+const refusals: Readonly<Record<number, Problem>> = {
+  400: new Problem(
+    400,
+    'Not understood',
+    'This request is not put together as it should be. Nothing was changed.',
+  ),
+  404: notFound(),
+  405: new Problem(405, 'Not like this', 'This address is not used like that. Nothing was changed.'),
+  412: new Problem(412, 'Changed', 'This has changed since it was loaded. Load it again.'),
+  413: new Problem(413, 'Too large', 'This is more than Awlbox takes at once. Nothing was changed.'),
+  415: new Problem(415, 'Not understood', 'This comes in a form that is not read here. Nothing was changed.'),
+  416: new Problem(416, 'Not that far', 'There is no such part of this file.'),
+}
+
+export function asProblem(error: unknown): Problem {
   if (error instanceof Problem) return error
   if (error instanceof ZodError) {
-    const first = error.issues[0]
-    return new Problem(
-      400,
-      'Not understood',
-      `${first?.path.join(' › ') || 'The request'}: ${first?.message ?? 'not valid'}. Nothing was changed.`,
-    )
+    return new Problem(400, 'Not understood', `${issueInWords(error.issues[0])} Nothing was changed.`)
   }
   const e = error as { code?: string; type?: string; status?: number; message?: string }
   if (isDbAway(error))
@@ -78,7 +94,30 @@ function asProblem(error: unknown): Problem {
     return new Problem(413, 'Too large', 'This is more than Awlbox takes at once. Nothing was changed.')
   if (e.type === 'entity.parse.failed')
     return new Problem(400, 'Not understood', 'The request is not valid JSON. Nothing was changed.')
-  if (e.code === '22P02') return notFound()
+  const code = dbCodeOf(error)
+  if (code === '22P02') return notFound()
+  if (code === '23503')
+    return new Problem(
+      409,
+      'Gone meanwhile',
+      'Something this belongs to was removed meanwhile. Load the page again.',
+    )
+  if (code === '23505')
+    return new Problem(
+      409,
+      'Here already',
+      'This is here already, perhaps from another window. Load the page again.',
+    )
+  // What the database cannot hold: numbers out of range, dates that are none, text of no encoding.
+  if (code?.startsWith('22') || code === '23514')
+    return new Problem(
+      400,
+      'Not understood',
+      'A value in this cannot be kept: it is out of any range. Nothing was changed.',
+    )
+  // What the web's own parts say of a request they cannot serve, in our words and none of theirs.
+  const status = error instanceof URIError ? 400 : e.status
+  if (status !== undefined && status >= 400 && status < 500) return refusals[status] ?? refusals[400]!
   return new Problem(
     500,
     'Something went wrong here',

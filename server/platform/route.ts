@@ -2,6 +2,7 @@ import { isDeepStrictEqual } from 'node:util'
 import type { Request, Response, Router } from 'express'
 import type { z } from 'zod'
 import { type Answer, isFile, type Route, type Who } from '@awlbox/core/contracts/api/route'
+import { cleaned, cleanText, jsonIn } from './body.ts'
 import { type Home, homeOf, type Person, personOf } from './actor.ts'
 import type { Services } from './services.ts'
 import { linkIsClosed, notFound, Problem } from './problem.ts'
@@ -36,15 +37,18 @@ export function listed(route: Pick<Route, 'method' | 'path' | 'who'>, who: Who):
 }
 
 /** What was asked, by its contract. An address that cannot be one of ours is not found; the rest is a 400 with words. */
-function calledOf<T extends Route>(route: T, req: Request, res: Response): Called<T> {
-  const params = route.params.safeParse(req.params)
+async function calledOf<T extends Route>(route: T, req: Request, res: Response): Promise<Called<T>> {
+  const params = route.params.safeParse(cleaned({ ...req.params }))
   if (!params.success) throw notFound()
+  // Signs that nobody can have typed do not lead anywhere.
+  if (Object.values(req.params).some((p) => typeof p === 'string' && cleanText(p) !== p)) throw notFound()
+  const sent = route.raw || route.method === 'GET' ? undefined : await jsonIn(req, res, route.largest)
   return {
     req,
     res,
     params: params.data as z.output<T['params']>,
-    query: route.query.parse(req.query) as z.output<T['query']>,
-    body: (route.raw ? undefined : route.body.parse(req.body)) as z.output<T['body']>,
+    query: route.query.parse(cleaned({ ...req.query })) as z.output<T['query']>,
+    body: (route.raw ? undefined : route.body.parse(sent)) as z.output<T['body']>,
   }
 }
 
@@ -79,7 +83,7 @@ export function personRoute<T extends Route>(
     const person = await personOf(services.db, req)
     if (!person)
       throw new Problem(401, 'Signed out', 'Sign in again. What you have typed stays on this page.')
-    answer(services, route, res, await handle({ ...calledOf(route, req, res), person }))
+    answer(services, route, res, await handle({ ...(await calledOf(route, req, res)), person }))
   })
 }
 
@@ -94,7 +98,7 @@ export function homeRoute<T extends Route>(
   router[verbs[route.method]](route.path, async (req, res) => {
     const home = await homeOf(services.db, String(req.params.token))
     if (!home) throw linkIsClosed
-    answer(services, route, res, await handle({ ...calledOf(route, req, res), home }))
+    answer(services, route, res, await handle({ ...(await calledOf(route, req, res)), home }))
   })
 }
 
@@ -107,6 +111,6 @@ export function openRoute<T extends Route>(
 ): void {
   listed(route, 'anyone')
   router[verbs[route.method]](route.path, async (req, res) => {
-    answer(services, route, res, await handle(calledOf(route, req, res)))
+    answer(services, route, res, await handle(await calledOf(route, req, res)))
   })
 }

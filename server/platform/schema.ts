@@ -276,6 +276,25 @@ export const takes = pgTable(
   ],
 )
 
+/** Which take an upload became: written with the take itself, so that an upload asked about again gives the same one. */
+export const finishedUploads = pgTable(
+  'finished_uploads',
+  {
+    id: text('id').primaryKey(),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id, { onDelete: 'cascade' }),
+    takeId: uuid('take_id')
+      .notNull()
+      .references(() => takes.id, { onDelete: 'cascade' }),
+    size: bigint('size', { mode: 'number' }).notNull(),
+    /** The lesson had this very file already. */
+    known: boolean('known').notNull(),
+    at: at('at'),
+  },
+  (t) => [index('finished_uploads_take').on(t.takeId), index('finished_uploads_person').on(t.personId)],
+)
+
 /** What each piece of sound was recognised as with one language model: a job begun again listens only to what is missing. */
 export const heardPieces = pgTable(
   'heard_pieces',

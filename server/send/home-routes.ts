@@ -9,7 +9,7 @@ import { renderFile } from '../cut/store.ts'
 import { readLater } from '../look/read-photo.ts'
 import { kitOfHome, saveKit } from '../plan/kit-store.ts'
 import { homeHasChild, homeMayOpen } from '../platform/access.ts'
-import { notFound, Problem } from '../platform/problem.ts'
+import { isDbAway, notFound, Problem } from '../platform/problem.ts'
 import { homeRoute } from '../platform/route.ts'
 import { sendBlob } from '../platform/send-blob.ts'
 import type { Services } from '../platform/services.ts'
@@ -17,6 +17,16 @@ import { cleanPhoto } from './photo-file.ts'
 import { lessonsFor, packFor } from './home-pack.ts'
 import { addPhoto, ownPhotos, packById, saveReply } from './store.ts'
 
+/** A form that is no form, was cut off, or holds something else than one photo. */
+function photoProblem(error: unknown): unknown {
+  const code = (error as { code?: string }).code
+  if (code === 'LIMIT_FILE_SIZE' || isDbAway(error)) return error
+  return new Problem(
+    400,
+    'No photo',
+    'The photo did not arrive whole. Your answers are kept; choose it again.',
+  )
+}
 /** What families see, behind a home's link. */
 export function homeRoutes(router: Router, s: Services): void {
   router.use(
@@ -45,7 +55,7 @@ export function homeRoutes(router: Router, s: Services): void {
   const photoIn = (req: Request, res: Response): Promise<Buffer | null> =>
     new Promise((resolve, reject) => {
       photo(req, res, (error: unknown) => {
-        if (error) reject(error instanceof Error ? error : new Error('The photo did not arrive.'))
+        if (error) reject(photoProblem(error))
         else resolve(req.file?.buffer ?? null)
       })
     })

@@ -1,8 +1,9 @@
 import type { Router } from 'express'
 import Papa from 'papaparse'
 import * as api from '@awlbox/core/contracts/api/settings'
-import { ladderHeader, ladderRows, readLadder } from '@awlbox/core/plan/ladder/csv'
+import { ladderHeader, ladderRows } from '@awlbox/core/plan/ladder/csv'
 import type { Person } from '../platform/actor.ts'
+import { apart } from '../platform/apart/apart.ts'
 import { forbidden, Problem } from '../platform/problem.ts'
 import { personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
@@ -42,8 +43,7 @@ export function settingRoutes(router: Router, s: Services): void {
   })
   personRoute(router, s, api.readLadderCsv, async ({ person, body }) => {
     owns(person)
-    const table = Papa.parse<string[]>(body.csv.replace(/^\uFEFF/, '').trim(), { skipEmptyLines: true })
-    const read = readLadder(table.data)
+    const read = await apart('ladder', { csv: body.csv }, 'This table')
     if (!read.ok)
       throw new Problem(
         400,

@@ -28,11 +28,16 @@ export function uploadTake(
       onProgress: (sent, total) =>
         tell({ name: file.name, share: total ? sent / total : 0, problem: null, stop }),
       onSuccess: ({ lastResponse }) => {
+        // All bytes are there; only a take's id says that it is one.
+        const takeId = lastResponse.getHeader('Awlbox-Take')
+        if (!takeId) {
+          stopped(
+            'It arrived, but it is not a take yet. It is kept: choose the same file again, and it is made one.',
+          )
+          return
+        }
         tell(null)
-        resolve({
-          takeId: lastResponse.getHeader('Awlbox-Take') ?? '',
-          known: lastResponse.getHeader('Awlbox-Known') === '1',
-        })
+        resolve({ takeId, known: lastResponse.getHeader('Awlbox-Known') === '1' })
       },
       onError: (error) => {
         const body = 'originalResponse' in error ? (error.originalResponse?.getBody() ?? '') : ''
@@ -43,10 +48,13 @@ export function uploadTake(
         } catch {
           // No words from the server: ours stand.
         }
-        tell({ name: file.name, share: 0, problem: words, stop })
-        reject(new Error(words))
+        stopped(words)
       },
     })
+    const stopped = (words: string) => {
+      tell({ name: file.name, share: 0, problem: words, stop })
+      reject(new Error(words))
+    }
     const stop = () => {
       void upload.abort().then(() => {
         tell(null)

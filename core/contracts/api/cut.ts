@@ -19,6 +19,7 @@ export const saveCut = route({
     'Saves a cut list over the revision it was made from; 409 with the other version where that is stale.',
   params: ofLesson,
   body: z.object({ revision: z.number().int().min(0), doc: CutList }),
+  largest: 4_000_000,
   response: Revisioned,
 })
 export const cutFormats = ['json', 'otio', 'edl', 'mlt', 'zip'] as const
@@ -35,6 +36,7 @@ export const readCutFile = route({
   summary: 'Reads a list from another program; nothing is saved.',
   params: ofLesson,
   body: z.object({ name: z.string().max(200), text: z.string().min(1).max(8_000_000) }),
+  largest: 8_200_000,
   response: z.object({ doc: CutList }),
 })
 export const render = route({

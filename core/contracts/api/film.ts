@@ -110,6 +110,7 @@ export const captionTake = route({
   summary: 'Judges a take by captions made elsewhere.',
   params: ofTake,
   body: z.object({ text: z.string().min(1).max(2_000_000) }),
+  largest: 4_000_000,
   response: Heard,
 })
 export const uncaptionTake = route({

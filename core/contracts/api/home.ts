@@ -129,5 +129,6 @@ export const sendReply = route({
   summary: 'A child’s reply; sent again with the same key it is the same reply.',
   params: ofPack,
   body: ReplyInput,
+  largest: 400_000,
   response: z.object({ receivedAt: Moment, again: z.boolean() }),
 })

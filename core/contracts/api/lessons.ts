@@ -53,6 +53,7 @@ export const makeLesson = route({
   summary: 'Makes a lesson for a class.',
   params: ofClass,
   body: z.object({ day: Day, doc: Lesson }),
+  largest: 3_000_000,
   response: Made,
 })
 export const readLesson = route({
@@ -69,6 +70,7 @@ export const saveLesson = route({
   summary: 'Saves a document over the revision it was made from; 409 with both versions where that is stale.',
   params: ofLesson,
   body: z.object({ revision: z.number().int().min(1), doc: Lesson }),
+  largest: 3_000_000,
   response: Revisioned,
 })
 

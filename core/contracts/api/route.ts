@@ -37,6 +37,8 @@ export interface Route<
   readonly body: B
   /** Whether bytes or a form are sent instead. */
   readonly raw: boolean
+  /** Bytes of JSON that are read; more is refused. */
+  readonly largest: number
   readonly response: R
   /** What, told of by the server, changes the answer: of the same lesson where the path names one, else of any. */
   readonly changesWith: readonly ToldKind[]
@@ -62,12 +64,14 @@ export function route<
   query?: Q
   body?: B
   raw?: boolean
+  largest?: number
   response: R
   changesWith?: readonly ToldKind[]
 }): Route<M, A, P, Q, B, R> {
   return {
     who: 'person',
     raw: false,
+    largest: 128 * 1024,
     changesWith: [],
     ...r,
     params: r.params ?? (z.object({}) as unknown as P),

@@ -27,6 +27,7 @@ export const saveLadder = route({
   path: '/api/ladder',
   summary: 'Changes the ladder; the owner’s alone.',
   body: z.object({ ideas: Ladder }),
+  largest: 2_000_000,
   response: z.object({ ideas: z.array(Idea) }),
 })
 export const ladderCsv = route({
@@ -40,5 +41,6 @@ export const readLadderCsv = route({
   path: '/api/ladder/csv',
   summary: 'Takes a table over as the ladder, whole or not at all; the owner’s alone.',
   body: z.object({ csv: z.string().max(500_000) }),
+  largest: 1_100_000,
   response: z.object({ ideas: z.array(Idea) }),
 })

@@ -27,11 +27,27 @@ const named: Readonly<Record<string, string>> = {
 const entities = (text: string): string =>
   text.replace(/&(?:#(\d+)|#x([0-9a-f]+)|(\w+));/gi, (all, ten: string, hex: string, name: string) =>
     ten
-      ? String.fromCodePoint(Number(ten))
+      ? (letter(Number(ten)) ?? all)
       : hex
-        ? String.fromCodePoint(parseInt(hex, 16))
+        ? (letter(parseInt(hex, 16)) ?? all)
         : (named[name.toLowerCase()] ?? all),
   )
+const letter = (code: number): string | null =>
+  code > 0 && code <= 0x10ffff && !(code >= 0xd800 && code <= 0xdfff) ? String.fromCodePoint(code) : null
+
+/** No line of captions is as long as this: longer ones are parted, so that reading one never takes long. */
+const longestLine = 1000
+function parted(line: string): string[] {
+  if (line.length <= longestLine) return [line]
+  const out: string[] = []
+  for (let at = 0; at < line.length;) {
+    const space = line.lastIndexOf(' ', at + longestLine)
+    const end = line.length - at <= longestLine ? line.length : space > at ? space : at + longestLine
+    out.push(line.slice(at, end))
+    at = end
+  }
+  return out
+}
 
 /**
  * Reads WebVTT or SubRip cues. Markup goes, times within a cue stay; lines that roll up from cue to cue, as live
@@ -42,6 +58,7 @@ export function readCaptions(text: string): Cue[] {
     .replace(/^\uFEFF/, '')
     .replace(/\r\n?/g, '\n')
     .split('\n')
+    .flatMap(parted)
   const timings = all.flatMap((line, i) => (line.includes('-->') ? [i] : []))
   const raw = timings.flatMap((at, k) => {
     const [a, b] = all[at]!.split('-->')
@@ -74,7 +91,19 @@ function bodyOf(lines: readonly string[], named: boolean): string[] {
   return (note < 0 ? own : own.slice(0, note)).map((l) => l.trim()).filter(Boolean)
 }
 
-const bare = (line: string): string => line.replace(/<[^>]*>/g, '').trim()
+/** Without what stands in angle brackets. A bracket that is never closed is a sign like any other, and is looked for once. */
+function untagged(text: string): string {
+  if (!text.includes('<')) return text
+  let [out, at] = ['', 0]
+  for (;;) {
+    const open = text.indexOf('<', at)
+    const close = open < 0 ? -1 : text.indexOf('>', open)
+    if (close < 0) return out + text.slice(at)
+    out += text.slice(at, open)
+    at = close + 1
+  }
+}
+const bare = (line: string): string => untagged(line).trim()
 /**
  * Captions that roll show each line twice: as the last of one cue and the first of the next. Where that is the file's
  * habit, and not one line said again, each line is kept where it first appears.
@@ -137,13 +166,13 @@ function cueOf(start: number, end: number, lines: readonly string[]): Cue {
   for (const part of lines.join(' ').split(/(<(?:\d+:)?\d{1,2}:\d{2}[.,]\d{1,3}>)/)) {
     const time = /^<[\d:.,]+>$/.test(part) ? part.match(stamp) : null
     if (time) stamps.push({ at: text.length, time: seconds(time) })
-    else text += part.replace(/<[^>]*>/g, '')
+    else text += untagged(part)
   }
   // Leaving out what is unsaid would move the stamps: with stamps it is blanked out in place.
   const said = stamps.length
     ? text.replace(/\[[^\]]*\]|[♪♫]/g, (m) => ' '.repeat(m.length))
     : lines
-        .map((l) => unsaid(l.replace(/<[^>]*>/g, '')))
+        .map((l) => unsaid(untagged(l)))
         .join(' ')
         .replace(/\s+/g, ' ')
         .trim()

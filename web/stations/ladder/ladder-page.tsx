@@ -1,3 +1,4 @@
+import { issueInWords } from '@awlbox/core/contracts/issue-words'
 import { fieldLook } from '../../kit/field.ts'
 import { Select } from '../../kit/select.tsx'
 import * as nextApi from '@awlbox/core/contracts/api/next'
@@ -443,11 +444,7 @@ function IdeaForm({
           onBlur={(e) => set({ codes: list(e.target.value) })}
         />
       </label>
-      {!parsed.success && (
-        <p className="text-sm text-brick">
-          {parsed.error.issues[0]?.path.join(' ')}: {parsed.error.issues[0]?.message}
-        </p>
-      )}
+      {!parsed.success && <p className="text-sm text-brick">{issueInWords(parsed.error.issues[0])}</p>}
       <div className="flex flex-wrap gap-2">
         <Button look="main" type="submit" disabled={!parsed.success}>
           Keep it

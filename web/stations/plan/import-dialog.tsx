@@ -1,3 +1,4 @@
+import { issueInWords } from '@awlbox/core/contracts/issue-words'
 import { Select } from '../../kit/select.tsx'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
@@ -28,7 +29,7 @@ function read(text: string, wait: number): Read | { problem: string } {
       return parsed.success
         ? { lesson: parsed.data, unplaced: [] }
         : {
-            problem: `This is no lesson file: ${parsed.error.issues[0]?.path.join(' ') ?? ''} ${parsed.error.issues[0]?.message ?? ''}`,
+            problem: `This is no lesson file: ${issueInWords(parsed.error.issues[0])}`,
           }
     } catch {
       return { problem: 'This looks like a lesson file, but it is not whole.' }
