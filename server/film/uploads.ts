@@ -130,7 +130,7 @@ export function uploadRoutes(router: Router, s: Services): void {
       const upload = await uploadIfThere(store, id)
       if (!upload || upload.metadata?.personId !== person.id) return false
       // A last piece sent again tells the length again: the protocol's server would take it for another.
-      if (Number(req.headers['upload-length']) === upload.size) delete req.headers['upload-length']
+      if (Number(req.headers['upload-length']) === upload.size) withoutHeader(req, 'upload-length')
       if (!isWhole(upload)) return false
       finished = await finishUpload(s, store, upload)
     }
@@ -164,22 +164,32 @@ export function uploadRoutes(router: Router, s: Services): void {
     await server.handle(req, res)
   })
 }
-/** Whatever the protocol's server refuses goes out as a problem. */
+function withoutHeader(req: Request, name: string): void {
+  delete req.headers[name]
+  const at = req.rawHeaders.findIndex((x, i) => i % 2 === 0 && x.toLowerCase() === name)
+  if (at >= 0) req.rawHeaders.splice(at, 2)
+}
+/** Whatever the protocol's server refuses goes out as a problem with our words, also where it has words of its own. */
 function asProblems(res: Response): void {
-  const send = res.writeHead.bind(res) as (...args: unknown[]) => Response
-  res.writeHead = ((...args: unknown[]) => {
-    if (Number(args[0]) >= 400) {
-      const given = args.at(-1)
-      if (Array.isArray(given)) {
-        const flat = given.flat() as string[]
-        const at = flat.findIndex((x, i) => i % 2 === 0 && x.toLowerCase() === 'content-type')
-        if (at >= 0) flat[at + 1] = 'application/problem+json'
-        else flat.push('Content-Type', 'application/problem+json')
-        args[args.length - 1] = flat
-      } else if (given && typeof given === 'object')
-        args[args.length - 1] = { ...given, 'content-type': 'application/problem+json' }
-      else args.push({ 'content-type': 'application/problem+json' })
+  const [writeHead, end] = [res.writeHead.bind(res), res.end.bind(res)]
+  let body = ''
+  res.writeHead = ((status: number, ...rest: unknown[]) => {
+    if (status < 400) return (writeHead as (...all: unknown[]) => Response)(status, ...rest)
+    const taken = (chunk: unknown): void => {
+      if (typeof chunk === 'string' || chunk instanceof Uint8Array)
+        body += Buffer.from(chunk as string).toString()
     }
-    return send(...args)
+    res.write = ((chunk: unknown) => (taken(chunk), true)) as typeof res.write
+    res.end = ((chunk?: unknown) => {
+      taken(chunk)
+      if (!body.startsWith('{')) body = refuse(status, ...(words[status] ?? words[400]!)).body
+      writeHead(status, {
+        'Content-Type': 'application/problem+json',
+        'Content-Length': String(Buffer.byteLength(body)),
+        'Tus-Resumable': '1.0.0',
+      })
+      return end(body)
+    }) as typeof res.end
+    return res
   }) as typeof res.writeHead
 }

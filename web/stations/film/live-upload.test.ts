@@ -18,6 +18,11 @@ class Server {
   whole: string[] = []
   metadata = ''
   asked: string[] = []
+  /** How often it will answer that all is there without its being a take yet. */
+  takeless = 0
+  isTake(): boolean {
+    return this.length === this.data.length && this.takeless === 0
+  }
   readonly fetch = async (
     _url: string,
     init: { method: string; headers: Record<string, string>; body?: Blob },
@@ -32,7 +37,15 @@ class Server {
     if (init.method === 'HEAD')
       return new Response(
         null,
-        this.open ? { status: 200, headers: { 'Upload-Offset': String(this.data.length) } } : { status: 404 },
+        this.open
+          ? {
+              status: 200,
+              headers: {
+                'Upload-Offset': String(this.data.length),
+                ...(this.isTake() ? { 'Awlbox-Take': 'take-1' } : {}),
+              },
+            }
+          : { status: 404 },
       )
     if (!this.open) return new Response(null, { status: 404 })
     if (this.refuse) return Response.json({ detail: this.refuse.detail }, { status: this.refuse.status })
@@ -47,10 +60,9 @@ class Server {
       this.open = false
     }
     if (lost === 'after') throw new TypeError('no connection')
-    return new Response(null, {
-      status: 204,
-      headers: this.length === this.data.length ? { 'Awlbox-Take': 'take-1' } : {},
-    })
+    const headers: Record<string, string> = this.isTake() ? { 'Awlbox-Take': 'take-1' } : {}
+    if (this.length === this.data.length) this.takeless = Math.max(0, this.takeless - 1)
+    return new Response(null, { status: 204, headers })
   }
 }
 let server: Server
@@ -168,6 +180,15 @@ describe('a recording found again after the page died', () => {
     Object.assign(server, { open: true, data: 'abc', sweeps: true, lost: ['after'] })
     expect(await sending({ url: '/api/uploads/one' }, 'abcdef').finish()).toEqual({ takeId: 'take-1' })
     expect(server.whole).toEqual(['abcdef', 'abcdef'])
+  })
+  test('that had arrived is the take the server says it is, and nothing is sent again', async () => {
+    Object.assign(server, { open: true, data: 'abcdef', length: 6 })
+    expect(await sending({ url: '/api/uploads/one' }, 'abcdef').finish()).toEqual({ takeId: 'take-1' })
+    expect(server.asked).not.toContain('PATCH')
+  })
+  test('that is whole but no take yet is asked for again until it is one', async () => {
+    Object.assign(server, { open: true, data: 'abc', takeless: 2 })
+    expect(await sending({ url: '/api/uploads/one' }, 'abcdef').finish()).toEqual({ takeId: 'take-1' })
   })
   test('is sent anew where its place was swept away', async () => {
     expect(await sending({ url: '/api/uploads/gone' }, 'abcdef').finish()).toEqual({ takeId: 'take-1' })

@@ -88,6 +88,9 @@ export function liveUpload(
       return
     }
     if (!head.ok) throw new Error('away')
+    // It had arrived, and only the answer was lost.
+    const takeId = head.headers.get('Awlbox-Take')
+    if (takeId && ended) done = { takeId }
     const has = Number(head.headers.get('Upload-Offset') ?? 0)
     pending = pending.slice(has - offset)
     offset = has
@@ -108,7 +111,11 @@ export function liveUpload(
     if (!r.ok) throw await refusal(r)
     offset += data.size
     pending = pending.slice(data.size)
-    if (last) done = { takeId: r.headers.get('Awlbox-Take') ?? '' }
+    if (!last) return
+    const takeId = r.headers.get('Awlbox-Take')
+    // Whole there, and yet no take: asked again until it is one.
+    if (!takeId) throw new Error('away')
+    done = { takeId }
   }
   async function pump(): Promise<void> {
     let tries = 0
@@ -118,7 +125,7 @@ export function liveUpload(
         if (!opened) await begin()
         if (unsure) await catchUp()
         unsure = false
-        if (opened) {
+        if (opened && !done) {
           await piece()
           tries = 0
         }
