@@ -29,6 +29,8 @@ async function readSecret(config: Pick<Config, 'secret' | 'blobs'>): Promise<str
 }
 
 export async function openServices(config: Config): Promise<Services & { close: () => Promise<void> }> {
+  // Files of children’s homes are for this program alone.
+  process.umask(0o077)
   const { db, pool } = openDb(config.databaseUrl)
   const queue = await openQueue(db, config.databaseUrl)
   const events = listen(config.databaseUrl)

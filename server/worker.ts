@@ -7,6 +7,7 @@ import { readStale, readStoredPhoto } from './look/read-photo.ts'
 import { openServices } from './open-services.ts'
 import { readConfig } from './platform/config.ts'
 import { forLog, log } from './platform/log.ts'
+import { sweepFolders } from './platform/temporary.ts'
 import { onStop } from './platform/on-stop.ts'
 
 const services = await openServices(readConfig())
@@ -16,6 +17,8 @@ await services.queue.work({
   render: (w) => renderFilm(services, w),
   photo: (w) => readStoredPhoto(services, w),
 })
+// What killed processes left lying in the folder for temporary files.
+await sweepFolders().catch((error: unknown) => log.warn({ error: forLog(error) }, 'temporary folders'))
 log.info('worker ready')
 process.send?.('ready')
 /** Photos whose reading was lost, or is of an older reader, are looked for from time to time (milliseconds). */

@@ -1,5 +1,3 @@
-import fs from 'node:fs/promises'
-import os from 'node:os'
 import path from 'node:path'
 import { type HeardLine, type HeardWord, type Hearing, plainCodes } from '@awlbox/core/contracts/heard'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
@@ -17,6 +15,7 @@ import { spokenLines } from '@awlbox/core/film/follow/spoken'
 import { hearFreeTake, hearTake } from '../film/hear-take.ts'
 import { probe, toSpeechWav } from '../platform/media/ffmpeg.ts'
 import { NoRecogniser, recognise } from '../platform/media/recogniser.ts'
+import { inFolder } from '../platform/temporary.ts'
 import { soundCheck } from '../platform/media/sound-check.ts'
 import { BadInput, type Printed, readFile, readLesson } from './printed.ts'
 
@@ -120,15 +119,12 @@ async function withSound<T>(
   const media = await probe(file)
   if (!media) throw new BadInput(`${file} holds no picture or sound that can be read.`)
   if (!media.audio) throw new BadInput(`${file} has no sound.`)
-  const folder = await fs.mkdtemp(path.join(os.tmpdir(), 'awlbox-listen-'))
-  try {
+  return inFolder('listen', async (folder) => {
     const wav = path.join(folder, 'sound.wav')
     const sound = await soundCheck(file, media)
     await toSpeechWav(file, wav, { ears: sound.used })
-    return await work(wav, isTelephone(sound), (await probe(wav))?.seconds ?? media.seconds)
-  } finally {
-    await fs.rm(folder, { recursive: true, force: true })
-  }
+    return work(wav, isTelephone(sound), (await probe(wav))?.seconds ?? media.seconds)
+  })
 }
 
 type Listened = Pick<Hearing, 'words' | 'findings' | 'note' | 'understood'> & {

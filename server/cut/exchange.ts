@@ -10,7 +10,7 @@ import { pictureFile, toMlt } from '@awlbox/core/cut/exchange/mlt'
 import { toOtio } from '@awlbox/core/cut/exchange/otio'
 import { film } from '@awlbox/core/film/camera/frame'
 import { toSvg } from '@awlbox/core/script/table/drawing/table'
-import { inFolder } from '../film/folder.ts'
+import { inFolder } from '../platform/temporary.ts'
 import { ffmpeg } from '../platform/media/ffmpeg.ts'
 import { toPng } from '../platform/media/raster.ts'
 

@@ -13,7 +13,7 @@ import { canRead, readWords } from '../platform/media/reading.ts'
 import { openWav, readSamples } from '../platform/media/wav.ts'
 import type { Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
-import { inFolder } from './folder.ts'
+import { inFolder } from '../platform/temporary.ts'
 import { peaksPerSecond } from './peaks.ts'
 import { hearingOf, setTake, type TakeRow, whoIsNear } from './store.ts'
 

@@ -13,7 +13,7 @@ import { personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
 import { lessonById } from '../lessons/store.ts'
 import { houseStyleOf } from '../settings/store.ts'
-import { inFolder } from './folder.ts'
+import { inFolder } from '../platform/temporary.ts'
 
 /** A few seconds of the microphone before filming, given back as words. Nothing of it is kept. */
 /** Bytes of a few seconds of sound, however it is coded. */

@@ -166,7 +166,7 @@ export const addOnce = (
       await tx.execute(
         sql`select pg_advisory_xact_lock(hashtextextended(${input.lessonId} || ${input.original}, 0))`,
       )
-      const before = upload && (await finishedUpload(tx as unknown as Db, upload.id))
+      const before = upload && (await finishedUpload(tx, upload.id))
       if (before) return { takeId: before.takeId, known: before.known }
       const [there] = await tx
         .select({ id: takes.id })

@@ -179,7 +179,10 @@ function asProblems(res: Response): void {
       if (typeof chunk === 'string' || chunk instanceof Uint8Array)
         body += Buffer.from(chunk as string).toString()
     }
-    res.write = ((chunk: unknown) => (taken(chunk), true)) as typeof res.write
+    res.write = ((chunk: unknown) => {
+      taken(chunk)
+      return true
+    }) as typeof res.write
     res.end = ((chunk?: unknown) => {
       taken(chunk)
       if (!body.startsWith('{')) body = refuse(status, ...(words[status] ?? words[400]!)).body

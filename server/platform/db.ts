@@ -20,6 +20,10 @@ export function openDb(url: string): { db: Db; pool: Pool } {
     idleTimeoutMillis: 30_000,
   })
   pool.on('error', (error) => log.warn({ error: error.message }, 'database connection lost'))
+  // One that is lost while somebody holds it, as between two queries of a transaction, is told to nobody else.
+  pool.on('connect', (client) =>
+    client.on('error', (error) => log.warn({ error: error.message }, 'database connection lost')),
+  )
   return { db: drizzle(pool, { schema }), pool }
 }
 export const migrateDb = (db: Db): Promise<void> =>

@@ -2,7 +2,9 @@ import { and, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
 import PgBoss from 'pg-boss'
 import type { Db } from './db.ts'
 import { forLog, log, noted } from './log.ts'
+import { type Locks, openLocks } from './locks.ts'
 import { jobKinds } from '@awlbox/core/contracts/api/jobs'
+import { isDbAway } from './problem.ts'
 import { jobs } from './schema.ts'
 
 type JobKind = typeof jobs.$inferSelect.kind
@@ -11,6 +13,8 @@ export type JobRow = typeof jobs.$inferSelect
 /** A reason trying again would not help; its words are shown. */
 export class JobProblem extends Error {}
 export class Cancelled extends Error {}
+/** The record store was away for long: somebody else may have begun this job meanwhile. */
+class Lost extends Error {}
 
 export interface Work {
   job: JobRow
@@ -40,7 +44,7 @@ export interface Queue {
   close: () => Promise<void>
 }
 
-/** A worker that has not been heard of for this long (seconds) is taken for dead, and its job is picked up again. */
+/** A job whose worker has not been heard of for this long (seconds) is looked after: where nobody holds it any more, it is picked up again. */
 const deadAfter = 12
 const attemptsAllowed = 3
 
@@ -56,6 +60,7 @@ export async function openQueue(db: Db, url: string): Promise<Queue> {
       expireInSeconds: 4 * 3600,
     })
   const timers: NodeJS.Timeout[] = []
+  const locks = openLocks(url)
 
   const post = async (job: JobRow) => {
     const bossId = await boss.send(
@@ -76,6 +81,9 @@ export async function openQueue(db: Db, url: string): Promise<Queue> {
         ),
       )
     for (const job of stale) {
+      // Slow is not dead: who holds it is still at it.
+      if (!(await locks.take(job.id))) continue
+      await locks.release(job.id)
       if (job.attempts >= attemptsAllowed) {
         await db
           .update(jobs)
@@ -153,12 +161,13 @@ export async function openQueue(db: Db, url: string): Promise<Queue> {
           kind,
           { batchSize: 1, pollingIntervalSeconds: 0.5 },
           async ([message]) => {
-            if (message) await runJob(db, message.data.jobId, handlers[kind])
+            if (message) await runJob(db, locks, message.data.jobId, handlers[kind])
           },
         )
     },
     async close() {
       timers.forEach(clearInterval)
+      await locks.close()
       await boss
         .stop({ graceful: false, wait: true, timeout: 3000 })
         .catch(noted('the queue did not stop in time'))
@@ -166,7 +175,26 @@ export async function openQueue(db: Db, url: string): Promise<Queue> {
   }
 }
 
-async function runJob(db: Db, jobId: string, handle: (w: Work) => Promise<void>): Promise<void> {
+async function runJob(
+  db: Db,
+  locks: Locks,
+  jobId: string,
+  handle: (w: Work) => Promise<void>,
+): Promise<void> {
+  // Somebody is at it: a message that came twice begins nothing, and counts for no attempt.
+  if (!(await locks.take(jobId))) return
+  try {
+    await runLocked(db, locks, jobId, handle)
+  } finally {
+    await locks.release(jobId)
+  }
+}
+async function runLocked(
+  db: Db,
+  locks: Locks,
+  jobId: string,
+  handle: (w: Work) => Promise<void>,
+): Promise<void> {
   const [job] = await db
     .update(jobs)
     .set({
@@ -192,9 +220,13 @@ async function runJob(db: Db, jobId: string, handle: (w: Work) => Promise<void>)
       })
       .catch(noted('a job’s heartbeat'))
   }, 1500)
+  const lost = (ids: string[]): void => {
+    if (ids.includes(jobId)) void heldAgain(locks, jobId).then((held) => held || abort.abort(new Lost()))
+  }
+  locks.onLost(lost)
   let told = 0
   const progress: Work['progress'] = async (step, share) => {
-    if (abort.signal.aborted) throw new Cancelled()
+    abort.signal.throwIfAborted()
     const now = Date.now()
     if (now - told < 300 && share < 1) return
     told = now
@@ -203,6 +235,11 @@ async function runJob(db: Db, jobId: string, handle: (w: Work) => Promise<void>)
       .set({ step, share: Math.min(1, Math.max(0, share)), heartbeatAt: new Date() })
       .where(eq(jobs.id, jobId))
       .returning({ cancel: jobs.cancelAsked })
+      .catch((error: unknown) => {
+        // Work goes on while nobody can be told of it.
+        if (!isDbAway(error)) throw error
+        return []
+      })
     if (row?.cancel) {
       abort.abort(new Cancelled())
       throw new Cancelled()
@@ -215,6 +252,8 @@ async function runJob(db: Db, jobId: string, handle: (w: Work) => Promise<void>)
       .set({ status: 'done', step: 'done', share: 1, heartbeatAt: new Date() })
       .where(eq(jobs.id, jobId))
   } catch (error) {
+    // Somebody else has it now: nothing of it is ours to say.
+    if (abort.signal.reason instanceof Lost) return
     if (error instanceof Cancelled || abort.signal.aborted) {
       await db.update(jobs).set({ status: 'cancelled', step: 'cancelled' }).where(eq(jobs.id, jobId))
       return
@@ -237,5 +276,19 @@ async function runJob(db: Db, jobId: string, handle: (w: Work) => Promise<void>)
     throw error
   } finally {
     clearInterval(beat)
+    locks.offLost(lost)
   }
+}
+/** Half seconds in which the record store may come back before a job is given up to whoever picks it up. */
+const patience = 60
+async function heldAgain(locks: Locks, jobId: string): Promise<boolean> {
+  for (let i = 0; i < patience; i++) {
+    try {
+      return await locks.take(jobId)
+    } catch (error) {
+      noted('a job’s lock could not be taken again yet')(error)
+      await new Promise((resolve) => setTimeout(resolve, 500))
+    }
+  }
+  return false
 }

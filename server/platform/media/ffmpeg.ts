@@ -1,8 +1,7 @@
 import { framesPerSecond } from '@awlbox/core/contracts/cut'
 import { film } from '@awlbox/core/film/camera/frame'
 import type { TakeSound } from '@awlbox/core/contracts/take'
-import { spawn } from 'node:child_process'
-import { run, ToolError } from './run.ts'
+import { run, startBound, ToolError } from './run.ts'
 
 /**
  * The one door to ffmpeg and ffprobe. Whatever is opened is opened by local protocols only: a playlist or header
@@ -35,7 +34,7 @@ export function decode(
   as: readonly string[],
   signal?: AbortSignal,
 ): { bytes: AsyncIterable<Buffer>; ended: Promise<string> } {
-  const child = spawn(
+  const child = startBound(
     'ffmpeg',
     localOnly(['-hide_banner', '-nostdin', '-nostats', '-i', file, ...as, 'pipe:1']),
     {
@@ -44,7 +43,7 @@ export function decode(
     },
   )
   let report = ''
-  child.stderr.setEncoding('utf8').on('data', (t: string) => {
+  child.stderr!.setEncoding('utf8').on('data', (t: string) => {
     report = (report + t).slice(-200_000)
   })
   const ended = new Promise<string>((resolve, reject) => {
@@ -55,7 +54,7 @@ export function decode(
   })
   // Whoever waits for it sees the failure; until then it only must not count as one that nobody hears.
   ended.catch(heardByWhoWaits)
-  return { bytes: child.stdout, ended }
+  return { bytes: child.stdout!, ended }
 }
 const heardByWhoWaits = (): void => undefined
 

@@ -12,6 +12,7 @@ import { warmStretch } from '@awlbox/core/film/ear/warm'
 import { inPlace } from '@awlbox/core/film/ear/utterances'
 import { voicedIn } from '@awlbox/core/film/ear/voiced'
 import { wavOf } from '@awlbox/core/film/ear/wav'
+import { inFolder } from '../temporary.ts'
 import { run } from './run.ts'
 import { eachBlock, openWav, readSamples, type WavSpan } from './wav.ts'
 
@@ -151,12 +152,11 @@ export async function recognise(
   options: Listening = {},
 ): Promise<Recognition> {
   const { dict, lm, unpronounced } = await modelFor(lines, options.pronunciations ?? new Map())
-  const folder = await fs.mkdtemp(path.join(os.tmpdir(), 'awlbox-hear-'))
   const abandon = new AbortController()
   const stop = () => abandon.abort()
   options.signal?.addEventListener('abort', stop, { once: true })
   if (options.signal?.aborted) stop()
-  try {
+  const inside = async (folder: string): Promise<Recognition> => {
     await fs.writeFile(path.join(folder, 'words.dict'), dict)
     await fs.writeFile(path.join(folder, 'model.lm'), lm)
     const [span, levels] = [await openWav(wav), options.levels ?? (await levelsIn(wav))]
@@ -216,10 +216,8 @@ export async function recognise(
       },
     )
     return { words: heard.flat(), unpronounced }
-  } finally {
-    options.signal?.removeEventListener('abort', stop)
-    await fs.rm(folder, { recursive: true, force: true })
   }
+  return inFolder('hear', inside).finally(() => options.signal?.removeEventListener('abort', stop))
 }
 
 /** The samples of a piece at a level the recogniser likes, with a hiss under it, before and after. */

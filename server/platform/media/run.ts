@@ -1,4 +1,16 @@
-import { spawn } from 'node:child_process'
+import { existsSync } from 'node:fs'
+import { type ChildProcess, spawn, type SpawnOptions } from 'node:child_process'
+
+const setpriv = '/usr/bin/setpriv'
+const binds = process.platform === 'linux' && existsSync(setpriv)
+/** Starts a program that ends when this process does, however that ends: a killed worker leaves nobody at work. */
+export const startBound = (tool: string, args: readonly string[], options: SpawnOptions): ChildProcess =>
+  binds
+    ? spawn(setpriv, ['--pdeathsig', 'KILL', '--', tool, ...args], options)
+    : spawn(tool, [...args], options)
+/** How setpriv says that there is no such program. */
+export const isMissing = (code: number | null, stderr: string): boolean =>
+  binds && code === 127 && /failed to execute/.test(stderr)
 
 export interface RunOptions {
   signal?: AbortSignal
@@ -28,28 +40,34 @@ export function run(
   options: RunOptions = {},
 ): Promise<{ stdout: string; stderr: string }> {
   return new Promise((resolve, reject) => {
-    const child = spawn(tool, args, {
+    const child = startBound(tool, args, {
       stdio: ['pipe', 'pipe', 'pipe'],
       ...(options.env ? { env: { ...process.env, ...options.env } } : {}),
       ...(options.signal ? { signal: options.signal } : {}),
       ...(options.limit ? { timeout: options.limit, killSignal: 'SIGKILL' as const } : {}),
     })
     let [stdout, stderr, rest] = ['', '', '']
-    child.stdout.setEncoding('utf8').on('data', (text: string) => {
+    child.stdout!.setEncoding('utf8').on('data', (text: string) => {
       stdout += text
       if (!options.onLine) return
       const lines = (rest + text).split('\n')
       rest = lines.pop() ?? ''
       lines.forEach(options.onLine)
     })
-    child.stderr.setEncoding('utf8').on('data', (text: string) => {
+    child.stderr!.setEncoding('utf8').on('data', (text: string) => {
       stderr = (stderr + text).slice(-60_000)
     })
     child.on('error', reject)
     child.on('close', (code) =>
-      code === 0 ? resolve({ stdout, stderr }) : reject(new ToolError(tool, code, stderr)),
+      code === 0
+        ? resolve({ stdout, stderr })
+        : reject(
+            isMissing(code, stderr)
+              ? Object.assign(new Error(`There is no ${tool} here`), { code: 'ENOENT' })
+              : new ToolError(tool, code, stderr),
+          ),
     )
-    child.stdin.on('error', () => undefined)
-    child.stdin.end(options.input)
+    child.stdin!.on('error', () => undefined)
+    child.stdin!.end(options.input)
   })
 }
