@@ -348,10 +348,10 @@ const cases: Record<string, Case> = {
   },
   'get /api/uploads/:uploadId': {
     expect: {
-      owner: 404,
-      teacher: 404,
-      colleague: 404,
-      stranger: 404,
+      owner: 405,
+      teacher: 405,
+      colleague: 405,
+      stranger: 405,
       home: 401,
       otherHome: 401,
       nobody: 401,

@@ -32,6 +32,7 @@ const dist = path.join(projectRoot, 'web/dist')
 export function makeApp(s: Services): Express {
   const app = express()
   app.disable('x-powered-by')
+  app.set('trust proxy', s.config.proxies)
   app.use(
     helmet({
       contentSecurityPolicy: {

@@ -133,7 +133,7 @@ test('what is refused is refused as a problem, in words', async () => {
     await at.world.teacher.call('POST', '/api/uploads', undefined, { ...tus, 'upload-length': 'many' }),
     await at.world.teacher.call('POST', '/api/uploads', undefined, { 'upload-length': '5' }),
     await at.world.nobody.call('POST', '/api/uploads', undefined, { ...tus, 'upload-length': '5' }),
-    await at.world.teacher.call('GET', url),
+    await at.world.teacher.call('GET', url, undefined, tus),
   ]
   expect(
     refusals.map((r) => [r.status, r.headers.get('content-type')?.split(';')[0], typeof r.body.detail]),

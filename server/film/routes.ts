@@ -68,7 +68,7 @@ export function filmRoutes(router: Router, s: Services): void {
     await mayTake(s.db, person, params.takeId, 'read')
     const take = await takeById(s.db, params.takeId)
     if (!take?.peaks) throw notFound('This waveform')
-    res.type('application/octet-stream').setHeader('Cache-Control', 'private, max-age=31536000, immutable')
+    res.type('application/octet-stream').setHeader('Cache-Control', 'private, no-cache')
     res.end(take.peaks)
   })
   personRoute(router, s, api.takeSheet, async ({ res, person, params }) => {

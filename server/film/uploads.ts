@@ -147,13 +147,15 @@ export function uploadRoutes(router: Router, s: Services): void {
     return true
   }
   router.all(/^\/api\/uploads(\/.*)?$/, async (req, res) => {
-    if (!['POST', 'HEAD', 'PATCH', 'DELETE', 'OPTIONS'].includes(req.method))
-      throw new Problem(405, 'Not like this', 'Uploads are sent here, not read.')
     if (req.method !== 'OPTIONS' && req.headers['tus-resumable'] !== '1.0.0')
       throw new Problem(412, 'Not understood', 'Uploads are sent in the tus protocol, version 1.0.0.')
     await fs.mkdir(folder, { recursive: true })
     const id = req.path.match(/^\/api\/uploads\/([\w-]+)$/)?.[1]
     try {
+      if (!['POST', 'HEAD', 'PATCH', 'DELETE', 'OPTIONS'].includes(req.method)) {
+        await who(req.headers.cookie)
+        throw refuse(405, 'Not like this', 'Uploads are sent here, not read.')
+      }
       if (id && (await answered(req, res, id))) return
     } catch (error) {
       if (!(error instanceof Refused)) throw error

@@ -2,6 +2,9 @@ import type { Router } from 'express'
 import * as api from '@awlbox/core/contracts/api/jobs'
 import { ok } from '@awlbox/core/contracts/api/route'
 import { mayJob, mayLesson } from '../platform/access.ts'
+import { personOf, sessionToken } from '../platform/actor.ts'
+import { noted } from '../platform/log.ts'
+import { hashToken } from '../platform/tokens.ts'
 import { openRoute, personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
 import { jobsOf } from './store.ts'
@@ -33,13 +36,22 @@ export function jobRoutes(router: Router, s: Services): void {
     })
     // On a new connection everything may have changed meanwhile: the page asks again for all it shows.
     res.write('retry: 1000\nevent: hello\ndata: {}\n\n')
-    const stop = s.events.subscribe(person.settingId, ({ kind, lesson, person: only, message }) => {
+    const mine = hashToken(sessionToken(req.headers.cookie) ?? '').toString('hex')
+    const stop = s.events.subscribe(person.settingId, ({ kind, lesson, person: only, message, session }) => {
+      if (kind === 'signed out') {
+        if (session === mine) res.end()
+        return
+      }
       if (only !== undefined && only !== person.id) return
       res.write(
         `data: ${JSON.stringify({ kind, lesson, ...(message === undefined ? {} : { message }) })}\n\n`,
       )
     })
-    const beat = setInterval(() => res.write(': still here\n\n'), stillHere)
+    const beat = setInterval(() => {
+      res.write(': still here\n\n')
+      // A session that ran out, or was ended while this process did not listen.
+      personOf(s.db, req).then((still) => still || res.end(), noted('a stream could not be looked after'))
+    }, stillHere)
     req.on('close', () => {
       clearInterval(beat)
       stop()

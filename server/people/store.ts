@@ -1,4 +1,4 @@
-import { eq, lt } from 'drizzle-orm'
+import { eq, lt, sql } from 'drizzle-orm'
 import type { Db } from '../platform/db.ts'
 import { people, sessions } from '../platform/schema.ts'
 import { hashToken, newSessionToken } from '../platform/tokens.ts'
@@ -23,6 +23,19 @@ export async function openSession(db: Db, personId: string): Promise<{ token: st
   await db.insert(sessions).values({ tokenHash: hashToken(token), personId, expiresAt: expires })
   return { token, expires }
 }
+/** Ends a session, here and on every stream that it opened. */
 export async function closeSession(db: Db, token: string): Promise<void> {
-  await db.delete(sessions).where(eq(sessions.tokenHash, hashToken(token)))
+  const hash = hashToken(token)
+  const [ended] = await db
+    .delete(sessions)
+    .where(eq(sessions.tokenHash, hash))
+    .returning({ personId: sessions.personId })
+  if (!ended) return
+  const [person] = await db
+    .select({ settingId: people.settingId })
+    .from(people)
+    .where(eq(people.id, ended.personId))
+    .limit(1)
+  const told = { kind: 'signed out', setting: person!.settingId, lesson: '', session: hash.toString('hex') }
+  await db.execute(sql`select pg_notify('awlbox', ${JSON.stringify(told)})`)
 }

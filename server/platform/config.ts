@@ -23,6 +23,8 @@ const Environment = z.object({
   /** Address people use, behind a proxy; empty for the request's own. */
   AWLBOX_ORIGIN: unless(z.string().optional()),
   AWLBOX_SECURE: z.string().optional(),
+  /** How many proxies stand before it, whose word for the address of who asks is taken. */
+  AWLBOX_PROXIES: unless(z.coerce.number<string>().int().min(0).max(5).default(0)),
 })
 
 /** Settings of one process. Bytes, pixels. */
@@ -42,6 +44,7 @@ export interface Config {
   mostPixels: number
   origin: string
   secureCookies: boolean
+  proxies: number
 }
 
 /** Reads the environment, once for each process. @throws Error naming every variable that cannot be meant. */
@@ -66,5 +69,6 @@ export function readConfig(env: Readonly<Record<string, string | undefined>> = p
     mostPixels: 64_000_000,
     origin: e.AWLBOX_ORIGIN ?? '',
     secureCookies: e.AWLBOX_SECURE === '1',
+    proxies: e.AWLBOX_PROXIES,
   }
 }

@@ -4,13 +4,15 @@ import { Client } from 'pg'
 import { log, noted } from './log.ts'
 
 interface Told {
-  kind: 'job' | 'takes' | 'replies' | 'publications' | 'lessons' | 'prompter'
+  kind: 'job' | 'takes' | 'replies' | 'publications' | 'lessons' | 'prompter' | 'signed out'
   setting: string
   lesson: string
   job?: string
   /** Only this person is told: what passes between a prompter and its remote. */
   person?: string
   message?: unknown
+  /** Hash of a session that ended. */
+  session?: string
 }
 export interface Events {
   /** Calls back for everything that happens in a setting; returns how to stop. */

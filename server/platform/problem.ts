@@ -142,6 +142,7 @@ export const problems: ErrorRequestHandler = (error, req, res, next) => {
     )
   res
     .status(p.status)
+    .set('Cache-Control', 'no-store')
     .type('application/problem+json')
     .send(
       JSON.stringify({ type: 'about:blank', title: p.title, status: p.status, detail: p.detail, ...p.more }),

@@ -5,6 +5,7 @@ import { type Answer, isFile, type Route, type Who } from '@awlbox/core/contract
 import { cleaned, cleanText, jsonIn } from './body.ts'
 import { type Home, homeOf, type Person, personOf } from './actor.ts'
 import type { Services } from './services.ts'
+import { linkWasWrong, mayAskByLink } from './limits.ts'
 import { linkIsClosed, notFound, Problem } from './problem.ts'
 
 /** Every route that is served, for the authorisation matrix. */
@@ -68,6 +69,7 @@ function answer(services: Services, route: Route, res: Response, given: unknown)
   if (res.headersSent || given === undefined) return
   const json = JSON.stringify(given)
   if (services.checkAnswers) checked(route, json)
+  if (!res.hasHeader('Cache-Control')) res.setHeader('Cache-Control', 'no-store')
   res.type('application/json').send(json)
 }
 
@@ -96,8 +98,13 @@ export function homeRoute<T extends Route>(
 ): void {
   listed(route, 'home')
   router[verbs[route.method]](route.path, async (req, res) => {
-    const home = await homeOf(services.db, String(req.params.token))
-    if (!home) throw linkIsClosed
+    const token = String(req.params.token)
+    const home = await homeOf(services.db, token)
+    if (!home) {
+      await linkWasWrong(req)
+      throw linkIsClosed
+    }
+    await mayAskByLink(token)
     answer(services, route, res, await handle({ ...(await calledOf(route, req, res)), home }))
   })
 }

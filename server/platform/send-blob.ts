@@ -1,7 +1,10 @@
 import type { Response } from 'express'
 import path from 'node:path'
 
-/** Sends a stored file with byte ranges, so that films can be sought in. Its content never changes under its address. */
+/**
+ * Sends a stored file with byte ranges, so that films can be sought in. A browser may keep it, and asks before it shows
+ * it again: after signing out, or once a link is closed, nothing of it can be seen on a shared computer.
+ */
 export function sendBlob(res: Response, file: string, mime: string, download?: string): Promise<undefined> {
   return new Promise((resolve, reject) => {
     res.type(mime)
@@ -11,10 +14,12 @@ export function sendBlob(res: Response, file: string, mime: string, download?: s
       {
         root: path.dirname(file),
         acceptRanges: true,
-        cacheControl: true,
-        maxAge: '365d',
-        immutable: true,
-        headers: { 'Content-Type': mime },
+        cacheControl: false,
+        headers: {
+          'Content-Type': mime,
+          'Cache-Control': 'private, no-cache',
+          ETag: `"${path.basename(file)}"`,
+        },
       },
       (error) => {
         // A viewer who seeks or leaves ends the connection: nothing is wrong.

@@ -4,6 +4,7 @@ import { pathToFileURL } from 'node:url'
 import type { Router } from 'express'
 import { homeOf } from '../platform/actor.ts'
 import { forLog, log } from '../platform/log.ts'
+import { linkWasWrong, mayAskByLink } from '../platform/limits.ts'
 import { linkIsClosed, Problem } from '../platform/problem.ts'
 import { projectRoot } from '../platform/root.ts'
 import type { Services } from '../platform/services.ts'
@@ -62,6 +63,8 @@ export function homePageRoute(router: Router, s: Services, dist: string): void {
       throw new Problem(503, 'Not built', 'Run ./awlbox demo or ./awlbox start, which build the pages first.')
     render ??= (import(rendererFile.href) as Promise<{ renderHome: Render }>).then((m) => m.renderHome)
     const { status, first } = await firstOf(s, req.params.token)
+    if (status === 404) await linkWasWrong(req)
+    else await mayAskByLink(req.params.token)
     // A page that cannot be written here is written by the phone itself.
     const written = await render
       .then((write) => write(JSON.parse(JSON.stringify(first)) as First))

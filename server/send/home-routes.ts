@@ -1,5 +1,4 @@
 import type { Request, Response, Router } from 'express'
-import rateLimit from 'express-rate-limit'
 import multer from 'multer'
 import * as api from '@awlbox/core/contracts/api/home'
 import { ok } from '@awlbox/core/contracts/api/route'
@@ -29,24 +28,10 @@ function photoProblem(error: unknown): unknown {
 }
 /** What families see, behind a home's link. */
 export function homeRoutes(router: Router, s: Services): void {
-  router.use(
-    '/api/home',
-    rateLimit({
-      windowMs: 60_000,
-      limit: 240,
-      standardHeaders: true,
-      legacyHeaders: false,
-      handler: (_req, _res, next) =>
-        next(
-          new Problem(429, 'Too quick', 'Wait a minute and try again. Your answers are kept on this phone.'),
-        ),
-    }),
-    (_req, res, next) => {
-      res.setHeader('X-Robots-Tag', 'noindex, nofollow')
-      res.setHeader('Cache-Control', 'no-store')
-      next()
-    },
-  )
+  router.use('/api/home', (_req, res, next) => {
+    res.setHeader('X-Robots-Tag', 'noindex, nofollow')
+    next()
+  })
   const photo = multer({
     storage: multer.memoryStorage(),
     limits: { fileSize: s.config.largestPhoto, files: 1, fields: 4 },

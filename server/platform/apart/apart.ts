@@ -1,7 +1,6 @@
 import { existsSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { Worker } from 'node:worker_threads'
-import { log } from '../log.ts'
 import { Problem } from '../problem.ts'
 import type { Given, Made, TaskName } from './tasks.ts'
 
@@ -14,24 +13,26 @@ const limits = { seconds: 10, megabytes: 384, threads: 2 } as const
 interface Thread {
   worker: Worker
   busy: boolean
+  /** What ended it that was no want of memory. */
+  failed: Error | null
 }
 const threads: Thread[] = []
 const waiting: (() => void)[] = []
 
-/** The bundled thread beside the bundled program, else the source. */
+/** The bundled thread beside the bundled program, else the source, compiled as it loads. */
 const bundled = new URL('./apart.mjs', import.meta.url)
-const entry = existsSync(fileURLToPath(bundled)) ? bundled : new URL('./thread.ts', import.meta.url)
+const source = `import('tsx/esm/api').then((tsx) => { tsx.register(); return import(${JSON.stringify(new URL('./thread.ts', import.meta.url).href)}) })`
 function open(): Thread {
-  const worker = new Worker(entry, {
-    execArgv: entry === bundled ? [] : ['--import', 'tsx'],
-    resourceLimits: { maxOldGenerationSizeMb: limits.megabytes },
-    stdout: false,
-  })
+  const resourceLimits = { maxOldGenerationSizeMb: limits.megabytes }
+  const worker = existsSync(fileURLToPath(bundled))
+    ? new Worker(bundled, { resourceLimits })
+    : new Worker(source, { eval: true, resourceLimits })
   // A thread that waits keeps no program from ending.
   worker.unref()
-  const thread = { worker, busy: true }
-  // Out of memory: told by its end.
-  worker.on('error', (error) => log.warn({ error: error.message }, 'a thread ended'))
+  const thread: Thread = { worker, busy: true, failed: null }
+  worker.on('error', (error: NodeJS.ErrnoException) => {
+    if (error.code !== 'ERR_WORKER_OUT_OF_MEMORY') thread.failed = error
+  })
   worker.on('exit', () => {
     const i = threads.indexOf(thread)
     if (i >= 0) threads.splice(i, 1)
@@ -77,7 +78,7 @@ export async function apart<T extends TaskName>(name: T, given: Given<T>, what: 
   const listeners: ((m: Answered<T>) => void)[] = []
   try {
     return await new Promise<Made<T>>((resolve, reject) => {
-      ended = () => reject(tooMuch(what))
+      ended = () => reject(thread.failed ?? tooMuch(what))
       const answered = (m: Answered<T>) => ('made' in m ? resolve(m.made) : reject(errorOf(m.failed)))
       listeners.push(answered)
       worker.on('message', answered)
