@@ -3,6 +3,7 @@ import { filmSegment } from './film/film-segment.ts'
 import { finishLeftOver } from './film/finish-upload.ts'
 import { prepareTake } from './film/prepare.ts'
 import { uploadStore } from './film/uploads.ts'
+import { tidy } from './keep/daily.ts'
 import { readStale, readStoredPhoto } from './look/read-photo.ts'
 import { openServices } from './open-services.ts'
 import { readConfig } from './platform/config.ts'
@@ -30,7 +31,11 @@ await finishLeftOver(services, uploadStore(services)).catch((error: unknown) =>
   log.warn({ error: forLog(error) }, 'uploads left over'),
 )
 const timer = setInterval(() => void lookForStale(), staleEvery)
+const tidyUp = () => tidy(services).catch((error: unknown) => log.warn({ error: forLog(error) }, 'tidying'))
+void tidyUp()
+const daily = setInterval(() => void tidyUp(), 86_400_000)
 onStop(() => {
   clearInterval(timer)
+  clearInterval(daily)
   return services.close()
 })

@@ -8,10 +8,12 @@ import { sendBlob } from '../platform/send-blob.ts'
 import type { Services } from '../platform/services.ts'
 import { judge, judgementsOn, photoById, photosIn, repliesOf } from './store.ts'
 
+const repliesAtOnce = 100
+
 export function lookRoutes(router: Router, s: Services): void {
-  personRoute(router, s, api.replies, async ({ person, params }) => {
+  personRoute(router, s, api.replies, async ({ person, params, query }) => {
     await mayLesson(s.db, person, params.lessonId, 'read')
-    const rows = await repliesOf(s.db, params.lessonId, 200)
+    const rows = await repliesOf(s.db, params.lessonId, query.after ?? null, repliesAtOnce)
     const [pictures, told] = await Promise.all([
       photosIn(
         s.db,
@@ -23,6 +25,7 @@ export function lookRoutes(router: Router, s: Services): void {
       ),
     ])
     return {
+      next: rows.length === repliesAtOnce ? rows.at(-1)!.id : null,
       items: rows.map(({ doc, pack, ...r }) => ({
         ...r,
         tasks: pack.tasks.map((t) => ({

@@ -15,7 +15,8 @@ import {
   replies,
 } from '../platform/schema.ts'
 
-export const repliesOf = (db: Db, lessonId: string, limit: number) =>
+/** Replies of a lesson in the order they came, from the one after the reply given on. */
+export const repliesOf = (db: Db, lessonId: string, after: string | null, limit: number) =>
   db
     .select({
       id: replies.id,
@@ -37,8 +38,17 @@ export const repliesOf = (db: Db, lessonId: string, limit: number) =>
       lessonRevisions,
       sql`${lessonRevisions.lessonId} = ${publications.lessonId} and ${lessonRevisions.revision} = ${publications.lessonRevision}`,
     )
-    .where(eq(publications.lessonId, lessonId))
-    .orderBy(asc(replies.receivedAt), asc(children.name))
+    .where(
+      and(
+        eq(publications.lessonId, lessonId),
+        ...(after === null
+          ? []
+          : [
+              sql`(${replies.receivedAt}, ${replies.id}) > (select x.received_at, x.id from replies x where x.id = ${after})`,
+            ]),
+      ),
+    )
+    .orderBy(asc(replies.receivedAt), asc(replies.id))
     .limit(limit)
 
 export const photosIn = (db: Db, ids: readonly string[]) =>

@@ -1,7 +1,7 @@
 import type { ErrorRequestHandler } from 'express'
 import { ZodError } from 'zod'
 import { issueInWords } from '@awlbox/core/contracts/issue-words'
-import { forLog, log, pathForLog } from './log.ts'
+import { dbCodeOf, forLog, log, pathForLog } from './log.ts'
 
 /** An error with words for the person: what happened, what was kept, what to do. Sent as RFC 9457 problem+json. */
 export class Problem extends Error {
@@ -54,12 +54,6 @@ export function isDbAway(error: unknown): boolean {
   return false
 }
 
-/** The code PostgreSQL gives for what went wrong, however it is wrapped. */
-function dbCodeOf(error: unknown): string | undefined {
-  for (let e = error as { code?: unknown; cause?: unknown } | undefined; e; e = e.cause as typeof e)
-    if (typeof e.code === 'string' && /^[0-9A-Z]{5}$/.test(e.code)) return e.code
-  return undefined
-}
 const refusals: Readonly<Record<number, Problem>> = {
   400: new Problem(
     400,

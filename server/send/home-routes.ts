@@ -1,3 +1,5 @@
+import fs from 'node:fs/promises'
+import path from 'node:path'
 import type { Request, Response, Router } from 'express'
 import multer from 'multer'
 import * as api from '@awlbox/core/contracts/api/home'
@@ -8,6 +10,7 @@ import { renderFile } from '../cut/store.ts'
 import { readLater } from '../look/read-photo.ts'
 import { kitOfHome, saveKit } from '../plan/kit-store.ts'
 import { homeHasChild, homeMayOpen } from '../platform/access.ts'
+import { roomLeft } from '../platform/blobs.ts'
 import { isDbAway, notFound, Problem } from '../platform/problem.ts'
 import { homeRoute } from '../platform/route.ts'
 import { sendBlob } from '../platform/send-blob.ts'
@@ -32,16 +35,18 @@ export function homeRoutes(router: Router, s: Services): void {
     res.setHeader('X-Robots-Tag', 'noindex, nofollow')
     next()
   })
+  const waiting = path.join(s.config.blobs, 'tmp')
   const photo = multer({
-    storage: multer.memoryStorage(),
+    // On the disk, not in memory: a class sends at the same time.
+    storage: multer.diskStorage({ destination: (_req, _file, done) => done(null, waiting) }),
     limits: { fileSize: s.config.largestPhoto, files: 1, fields: 4 },
   }).single('photo')
   /** The photo of a form: taken in only once the link is known to be good. */
-  const photoIn = (req: Request, res: Response): Promise<Buffer | null> =>
+  const photoIn = (req: Request, res: Response): Promise<string | null> =>
     new Promise((resolve, reject) => {
       photo(req, res, (error: unknown) => {
         if (error) reject(photoProblem(error))
-        else resolve(req.file?.buffer ?? null)
+        else resolve(req.file?.path ?? null)
       })
     })
   homeRoute(router, s, api.homeKit, async ({ home }) => ({
@@ -77,10 +82,16 @@ export function homeRoutes(router: Router, s: Services): void {
   })
   homeRoute(router, s, api.sendPhoto, async ({ req, res, home, params }) => {
     await homeMayOpen(s.db, home, params.packId)
-    const bytes = await photoIn(req, res)
-    if (!bytes)
-      throw new Problem(400, 'No photo', 'No photo arrived. Your answers are kept; choose it again.')
-    const clean = await cleanPhoto(bytes, s.config.mostPixels)
+    await fs.mkdir(waiting, { recursive: true })
+    if (Number(req.headers['content-length'] ?? 0) > (await roomLeft(s.config.blobs, s.config.diskReserve)))
+      throw new Problem(
+        507,
+        'No room',
+        'There is no room for photos at the moment. Your answers are kept on this phone: tell your teacher, and send them later.',
+      )
+    const file = await photoIn(req, res)
+    if (!file) throw new Problem(400, 'No photo', 'No photo arrived. Your answers are kept; choose it again.')
+    const clean = await cleanPhoto(file, s.config.mostPixels).finally(() => fs.rm(file, { force: true }))
     const id = await addPhoto(s.db, {
       publicationId: params.packId,
       householdId: home.householdId,

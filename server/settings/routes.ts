@@ -38,7 +38,12 @@ export function settingRoutes(router: Router, s: Services): void {
   })
   personRoute(router, s, api.ladderCsv, async ({ person, res }) => {
     res.type('text/csv; charset=utf-8').attachment('ladder.csv')
-    res.send(Papa.unparse([[...ladderHeader], ...ladderRows(await ladderOf(s.db, person.settingId))]))
+    res.send(
+      Papa.unparse([[...ladderHeader], ...ladderRows(await ladderOf(s.db, person.settingId))], {
+        // A cell that begins like a sum is no sum to a spreadsheet.
+        escapeFormulae: true,
+      }),
+    )
     return undefined
   })
   personRoute(router, s, api.readLadderCsv, async ({ person, body }) => {

@@ -27,3 +27,24 @@ export function useAsked<T extends Route>(route: T, asked: Asked<T> | null): SWR
   const fetcher: Fetcher<Answer<T>, AskedKey> = () => ask(route, asked!)
   return useSWR<Answer<T>, unknown, AskedKey | null>(key, fetcher)
 }
+
+/** A list that comes in pages, each with what to ask the next one by. */
+type Paged = { items: readonly unknown[]; next: string | null }
+/** All pages of a list, one after another: nothing is left out however long it is. */
+export function useAllPages<T extends Route>(
+  route: T,
+  asked: Asked<T>,
+): SWRResponse<Answer<T> & Paged, unknown> {
+  const key: AskedKey = { path: route.path, asked: { ...asked }, changesWith: route.changesWith }
+  const fetcher: Fetcher<Answer<T> & Paged, AskedKey> = async () => {
+    const page = async (after: string | null): Promise<Answer<T> & Paged> =>
+      (await ask(route, { ...asked, ...(after === null ? {} : { after }) })) as Answer<T> & Paged
+    let all = await page(null)
+    while (all.next !== null) {
+      const more = await page(all.next)
+      all = { ...all, items: [...all.items, ...more.items], next: more.next }
+    }
+    return all
+  }
+  return useSWR<Answer<T> & Paged, unknown, AskedKey>(key, fetcher)
+}

@@ -42,9 +42,11 @@ export type ReplyRecord = z.infer<typeof ReplyRecord>
 export const replies = route({
   method: 'GET',
   path: '/api/lessons/:lessonId/replies',
-  summary: 'Replies to a lesson with their photos as read and how they were judged.',
+  summary: 'Replies to a lesson with their photos as read and how they were judged, a page at a time.',
   params: ofLesson,
-  response: z.object({ items: z.array(ReplyRecord) }),
+  query: z.object({ after: Uuid.optional() }),
+  /** `next` is to be asked for as `after`; null at the last page. */
+  response: z.object({ items: z.array(ReplyRecord), next: Uuid.nullable() }),
   changesWith: ['replies', 'publications', 'job'],
 })
 export const photo = route({

@@ -37,7 +37,7 @@ const page = (replies: ReplyRecord[], more: Parameters<typeof showingIn>[2] = {}
   showingIn(lesson, <LookPage />, {
     answer: ({ method, path }) =>
       path.endsWith('/replies')
-        ? { body: { items: replies } }
+        ? { body: { items: replies, next: null } }
         : method === 'POST'
           ? { body: { id: 'j' } }
           : undefined,
@@ -66,7 +66,7 @@ test('a refused judgement is told, and nothing moves on', async () => {
   const { user } = page([reply('Kofi'), reply('Suri')], {
     answer: ({ method, path }) =>
       path.endsWith('/replies')
-        ? { body: { items: [reply('Kofi'), reply('Suri')] } }
+        ? { body: { items: [reply('Kofi'), reply('Suri')], next: null } }
         : method === 'POST'
           ? { status: 403, body: { title: 'No', detail: 'You can look, not judge.' } }
           : undefined,

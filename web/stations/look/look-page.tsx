@@ -1,7 +1,7 @@
 import { Card } from '../../kit/card.tsx'
 import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
 import * as lookApi from '@awlbox/core/contracts/api/look'
-import { useAsked } from '../../frame/use-asked.ts'
+import { useAllPages } from '../../frame/use-asked.ts'
 import { useEffect, useMemo, useState } from 'react'
 import { Check } from 'lucide-react'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
@@ -22,7 +22,7 @@ import { Tray } from './tray.tsx'
 export default function LookPage() {
   const { record, me, doc } = useLesson()
   const ideas = useIdeas()
-  const { data, mutate } = useAsked(lookApi.replies, { lessonId: record.id })
+  const { data, mutate } = useAllPages(lookApi.replies, { lessonId: record.id })
   const replies = useMemo(() => data?.items ?? [], [data])
   const readings = useMemo(
     () => new Map(replies.flatMap((r) => r.photos).flatMap((p) => (p.reading ? [[p.id, p.reading]] : []))),

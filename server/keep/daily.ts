@@ -1,0 +1,81 @@
+import fs from 'node:fs/promises'
+import path from 'node:path'
+import { log } from '../platform/log.ts'
+import type { Services } from '../platform/services.ts'
+import { uploadStore } from '../film/uploads.ts'
+import {
+  blobNames,
+  letOriginalsGo,
+  removeLoosePhotos,
+  removeOldRenders,
+  removeOldSegmentFiles,
+  removeUnnamedBlobs,
+} from './store.ts'
+
+/** How long what nobody needs is kept, in days. */
+export const keptFor = {
+  loosePhotos: 7,
+  renders: 60,
+  segmentFiles: 30,
+  originals: 180,
+  temporary: 1,
+} as const
+/** Minutes a blob may be named by nothing: it is written before what names it. */
+const grace = 60
+
+export interface Tidied {
+  uploads: number
+  photos: number
+  renders: number
+  segmentFiles: number
+  originals: number
+  blobs: number
+  strays: number
+  /** Files that are named and not there: nothing here mends that. */
+  missing: string[]
+}
+
+/** Lets go of what nobody needs any more. Done once a day; done twice it does nothing more. */
+export async function tidy(s: Services): Promise<Tidied> {
+  const store = uploadStore(s)
+  await fs.mkdir(store.directory, { recursive: true })
+  const uploads = await store.deleteExpired()
+  const photos = await removeLoosePhotos(s.db, keptFor.loosePhotos)
+  const renders = await removeOldRenders(s.db, keptFor.renders)
+  const segmentFiles = await removeOldSegmentFiles(s.db, keptFor.segmentFiles)
+  const originals = await letOriginalsGo(s.db, keptFor.originals)
+  const gone = await removeUnnamedBlobs(s.db, grace)
+  for (const sha of gone) await fs.rm(s.blobs.path(sha), { force: true })
+  const { strays, missing } = await compareFiles(s)
+  const done = { uploads, photos, renders, segmentFiles, originals, blobs: gone.length, strays, missing }
+  if (missing.length) log.error({ missing: missing.length, first: missing[0] }, 'files are missing')
+  log.info({ ...done, missing: missing.length }, 'tidied')
+  return done
+}
+
+/** Files nothing names are removed once they are a day old; names without a file are given. */
+async function compareFiles(s: Services): Promise<{ strays: number; missing: string[] }> {
+  const folder = s.config.blobs
+  const old = async (file: string): Promise<boolean> =>
+    Date.now() - ((await fs.stat(file).catch(() => null))?.mtimeMs ?? Date.now()) >
+    keptFor.temporary * 86_400_000
+  let strays = 0
+  const there = new Set<string>()
+  for (const room of await fs.readdir(folder).catch(() => [])) {
+    if (!/^[0-9a-f]{2}$/.test(room)) continue
+    for (const name of await fs.readdir(path.join(folder, room))) there.add(name)
+  }
+  const named = new Set((await blobNames(s.db)).map((b) => b.sha256))
+  for (const name of there) {
+    if (named.has(name) || !/^[0-9a-f]{64}$/.test(name) || !(await old(s.blobs.path(name)))) continue
+    await fs.rm(s.blobs.path(name), { force: true })
+    strays++
+  }
+  for (const name of await fs.readdir(path.join(folder, 'tmp')).catch(() => [])) {
+    const file = path.join(folder, 'tmp', name)
+    if (!(await old(file))) continue
+    await fs.rm(file, { force: true })
+    strays++
+  }
+  return { strays, missing: [...named].filter((n) => !there.has(n)) }
+}

@@ -1,0 +1,67 @@
+import { sql } from 'drizzle-orm'
+import type { Db } from '../platform/db.ts'
+
+/** Photos that were sent and belong to no reply after so many days: chosen, and never sent off. */
+export const removeLoosePhotos = async (db: Db, days: number): Promise<number> =>
+  (
+    await db.execute(sql`
+      delete from photos p
+      where p.created_at < now() - make_interval(days => ${days})
+        and not exists (
+          select 1 from replies r, jsonb_array_elements(r.answers) a
+          where r.publication_id = p.publication_id and a->>'photoId' = p.id::text)`)
+  ).rowCount ?? 0
+
+/** Films that were never sent, older than so many days, but for the newest three of each lesson. */
+export const removeOldRenders = async (db: Db, days: number): Promise<number> =>
+  (
+    await db.execute(sql`
+      delete from renders r
+      where r.created_at < now() - make_interval(days => ${days})
+        and not exists (select 1 from publications p where p.render_id = r.id)
+        and not exists (select 1 from film_replacements f where f.render_id = r.id)
+        and r.id not in (
+          select id from (select id, row_number() over (partition by lesson_id order by created_at desc) as n from renders) x
+          where n <= 3)`)
+  ).rowCount ?? 0
+
+/** Segment files nobody has used for so many days: they are made anew when they are needed. */
+export const removeOldSegmentFiles = async (db: Db, days: number): Promise<number> =>
+  (await db.execute(sql`delete from segment_files where created_at < now() - make_interval(days => ${days})`))
+    .rowCount ?? 0
+
+/** Takes whose original is older than so many days keep the film made of it in its place. */
+export const letOriginalsGo = async (db: Db, days: number): Promise<number> =>
+  (
+    await db.execute(sql`
+      update takes set original = film
+      where film is not null and film <> original and status = 'ready'
+        and created_at < now() - make_interval(days => ${days})`)
+  ).rowCount ?? 0
+
+/** Every column that names a blob, as the database knows them: a new one is looked after without anybody thinking of it. */
+async function blobColumns(db: Db): Promise<{ table: string; column: string }[]> {
+  const { rows } = await db.execute<{ table: string; column: string }>(sql`
+    select con.conrelid::regclass::text as "table", a.attname as "column"
+    from pg_constraint con
+    join pg_attribute a on a.attrelid = con.conrelid and a.attnum = con.conkey[1]
+    where con.contype = 'f' and con.confrelid = 'blobs'::regclass`)
+  return rows
+}
+/** Blobs that nothing names any more, an hour after they came: their rows go, and their names are given. */
+export async function removeUnnamedBlobs(db: Db, minutes: number): Promise<string[]> {
+  const named = (await blobColumns(db)).map(
+    ({ table, column }) =>
+      sql`not exists (select 1 from ${sql.raw(table)} t where t.${sql.raw(column)} = b.sha256)`,
+  )
+  const { rows } = await db.execute<{ sha256: string }>(sql`
+    delete from blobs b
+    where b.created_at < now() - make_interval(mins => ${minutes}) and ${sql.join(named, sql` and `)}
+    returning b.sha256`)
+  return rows.map((r) => r.sha256)
+}
+export const blobNames = async (db: Db): Promise<{ sha256: string; size: number }[]> =>
+  (await db.execute<{ sha256: string; size: string }>(sql`select sha256, size from blobs`)).rows.map((r) => ({
+    sha256: r.sha256,
+    size: Number(r.size),
+  }))
