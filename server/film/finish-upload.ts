@@ -6,9 +6,11 @@ import { fileTypeFromFile } from 'file-type'
 import { lessonById } from '../lessons/store.ts'
 import { forLog, log, noted } from '../platform/log.ts'
 import { probe } from '../platform/media/ffmpeg.ts'
+import { stripMedia } from '../platform/media/strip.ts'
 import { Problem } from '../platform/problem.ts'
 import type { Services } from '../platform/services.ts'
 import { prepareLater } from './prepare-later.ts'
+import { inFolder } from '../platform/temporary.ts'
 import { addOnce, type FinishedUpload, finishedUpload, takesLeftAlone } from './store.ts'
 
 /** What the store of pieces knows of an upload; null where there is none. */
@@ -63,7 +65,14 @@ async function finish(s: Services, store: FileStore, upload: Upload): Promise<Fi
     await remove()
     throw new Problem(404, 'Not found', 'The lesson this was sent for is gone.')
   }
-  const original = await s.blobs.put(s.db, { file }, type!.mime)
+  const original = await inFolder('bare', async (folder) => {
+    // Where, when and with what a phone filmed is nobody's business; a file that does not let go of it is kept all the same.
+    const bare = await stripMedia(file, type!.mime, folder).catch((error: unknown) => {
+      log.warn({ error: forLog(error) }, 'what a film tells of itself could not be taken out')
+      return file
+    })
+    return s.blobs.put(s.db, { file: bare }, type!.mime)
+  })
   const size = upload.size!
   // A segment taken out of the script meanwhile: its film waits in the tray.
   const segment = lesson.doc.segments.some((x) => x.id === segmentId) ? segmentId! : null

@@ -182,9 +182,6 @@ test('all replies are given, page after page', async () => {
     after = r.body.next as string | null
     pages++
   } while (after)
-  const all = await at.app.db
-    .select({ id: replies.id })
-    .from(replies)
-    .where(eq(replies.publicationId, packId))
+  const all = await at.app.db.select({ id: replies.id }).from(replies)
   expect([ids.size, pages]).toEqual([all.length, 3])
 })
