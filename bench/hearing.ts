@@ -74,7 +74,8 @@ async function outcomeOf(
     (f) => !right.includes(f) && !(at && f.start <= at.to + near && f.end >= at.from - near),
   )
   return {
-    mistake,
+    // Where nothing is counted up to, there is no total to say wrong.
+    mistake: take.text.wrongAt === null && !harmless.includes(mistake) ? 'none' : mistake,
     told: right.some((f) => f.certain) ? 'sure' : right.length ? 'doubt' : null,
     wrongSure: beside.filter((f) => f.certain),
     wrongDoubt: beside.filter((f) => !f.certain),

@@ -85,7 +85,7 @@ export const SoundFacts = z.object({
   high: z.number(),
 })
 export type SoundFacts = z.infer<typeof SoundFacts>
-const soundAdvice = ['cut off', 'telephone', 'quiet', 'noise'] as const
+const soundAdvice = ['cut off', 'telephone', 'quiet', 'noise', 'second voice'] as const
 export type SoundAdvice = (typeof soundAdvice)[number]
 const How = z.enum(['understood', 'partly', 'not understood'])
 /** How much of a recording was understood, 0–1, by stretches between silences; and what would make it be heard better. */
@@ -94,6 +94,8 @@ export const Understanding = z.object({
   share: z.number(),
   stretches: z.array(z.object({ from: AnySecond, to: AnySecond, how: How })),
   advice: z.array(z.enum(soundAdvice)),
+  /** Where somebody else speaks: surely, or perhaps. What is found there is never certain. */
+  others: z.array(z.object({ from: AnySecond, to: AnySecond, sure: z.boolean() })).optional(),
 })
 export type Understanding = z.infer<typeof Understanding>
 

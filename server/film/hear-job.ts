@@ -85,6 +85,7 @@ export async function judgeAgain(s: Services, take: TakeRow, lesson: OfLesson): 
     voiced: before.voiced ?? [],
     unsure: isTelephone(take.sound),
     advice: before.understood?.advice ?? [],
+    others: before.understood?.others ?? [],
   })
   // What two hearings did not agree on stays a doubt.
   const doubted = (f: HeardFinding): boolean =>

@@ -15,7 +15,15 @@ import { hearFree } from '@awlbox/core/film/judge/free'
 import { freeLines } from '@awlbox/core/film/ear/free-language'
 import { agreedFindings, doubtful, withSecond } from '@awlbox/core/film/judge/second-ear'
 import { addSamples, adviceOf, factsOf, gather } from '@awlbox/core/film/ear/sound-facts'
-import { certainWhereUnderstood, isMaimed, understand, withAdvice } from '@awlbox/core/film/judge/understood'
+import {
+  certainWhereUnderstood,
+  isMaimed,
+  understand,
+  withAdvice,
+  withOthers,
+  withoutStretches,
+} from '@awlbox/core/film/judge/understood'
+import { otherVoices, pitchesIn, pitchesPerSecond, withoutOthers } from '@awlbox/core/film/ear/voices'
 import { voicedIn, withinVoice } from '@awlbox/core/film/ear/voiced'
 import { readClaps } from '@awlbox/core/script/reading'
 import { levelsIn, type Listening, recognise } from '../platform/media/recogniser.ts'
@@ -42,7 +50,8 @@ export async function hearTake(
   const duration = span.bytes / 2 / span.rate
   const levels = await levelsIn(wav)
   const voiced = voicedIn(levels)
-  const advice = adviceOf(await soundFactsOf(wav, levels))
+  const { facts, pitches } = await soundOf(wav, levels)
+  const advice = adviceOf(facts)
   const claps = segment.steps.some((s) => s.verb === 'sound' && readClaps(s.text)) ? await clapsIn(wav) : null
   return hearTwice(
     wav,
@@ -57,6 +66,7 @@ export async function hearTake(
         voiced,
         unsure,
         advice,
+        others: otherVoices(words, pitches, levels),
       }),
     { ...listening, levels },
   )
@@ -71,9 +81,15 @@ export async function hearFreeTake(
   const duration = span.bytes / 2 / span.rate
   const levels = await levelsIn(wav)
   const voiced = voicedIn(levels)
-  const advice = adviceOf(await soundFactsOf(wav, levels))
-  const words = withinVoice(voiced, (await recognise(wav, freeLines, { ...listening, levels })).words)
-  const understood = withAdvice(understand(words, voiced, null), advice)
+  const { facts, pitches } = await soundOf(wav, levels)
+  const advice = adviceOf(facts)
+  const said = withinVoice(voiced, (await recognise(wav, freeLines, { ...listening, levels })).words)
+  const others = otherVoices(said, pitches, levels)
+  const words = withoutOthers(said, others)
+  const understood = withOthers(
+    withAdvice(understand(words, withoutStretches(voiced, others), null), advice),
+    others,
+  )
   const sure = (found: readonly HeardFinding[]): HeardFinding[] =>
     isMaimed(advice)
       ? found.map((f) => ({ ...f, certain: false }))
@@ -81,18 +97,28 @@ export async function hearFreeTake(
   const findings = hearFree(words)
   const stretches = doubtful({ words, findings }, duration)
   if (!stretches.length) return { words, findings: sure(findings), understood }
-  const again = withinVoice(
-    voiced,
-    (await recognise(wav, freeLines, { ...listening, levels, only: stretches, second: true })).words,
+  const again = withoutOthers(
+    withinVoice(
+      voiced,
+      (await recognise(wav, freeLines, { ...listening, levels, only: stretches, second: true })).words,
+    ),
+    others,
   )
   const agreed = agreedFindings(findings, hearFree(withSecond(words, again, stretches)), [])
   return { words, findings: sure(agreed), understood }
 }
-/** What the sound of a WAV is like, read in blocks. */
-async function soundFactsOf(wav: string, levels: ArrayLike<number>): Promise<SoundFacts> {
-  const gathered = gather()
-  await eachBlock(wav, await openWav(wav), 30, (samples) => addSamples(gathered, samples))
-  return factsOf(gathered, levels)
+/** What the sound of a WAV is like, and its pitch, read in blocks. */
+async function soundOf(
+  wav: string,
+  levels: ArrayLike<number>,
+): Promise<{ facts: SoundFacts; pitches: Float32Array }> {
+  const [gathered, span] = [gather(), await openWav(wav)]
+  const pitches = new Float32Array(Math.ceil((span.bytes / 2 / span.rate) * pitchesPerSecond) + 1)
+  await eachBlock(wav, span, 30, (samples, from) => {
+    addSamples(gathered, samples)
+    pitches.set(pitchesIn(samples, span.rate), Math.round((from / span.rate) * pitchesPerSecond))
+  })
+  return { facts: factsOf(gathered, levels), pitches }
 }
 
 /** Claps of a WAV, a minute at a time so that a long take costs no more memory than a short one. */

@@ -21,7 +21,16 @@ import { lineSlips } from './line-heard.ts'
 import { inCount, isNumberWord, soundsLike } from '../ear/sounds.ts'
 import { spokenLines, type SpokenLine } from '../follow/spoken.ts'
 import { triesOf } from '../follow/tries.ts'
-import { certainWhereUnderstood, isMaimed, understand, understandCaptions, withAdvice } from './understood.ts'
+import {
+  certainWhereUnderstood,
+  isMaimed,
+  understand,
+  understandCaptions,
+  withAdvice,
+  withOthers,
+  withoutStretches,
+} from './understood.ts'
+import { type OtherVoice, withoutOthers } from '../ear/voices.ts'
 import { soundEnd, unheardVoice, withinVoice } from '../ear/voiced.ts'
 
 export interface HearOptions {
@@ -35,6 +44,8 @@ export interface HearOptions {
   voiced?: readonly Piece[]
   /** What would make it be heard better, from the sound itself. */
   advice?: readonly SoundAdvice[]
+  /** Where somebody else speaks, from `otherVoices`. */
+  others?: readonly OtherVoice[]
   /** When claps and taps were heard, in seconds; null where nobody listened for them. */
   claps?: readonly number[] | null
 }
@@ -51,7 +62,8 @@ export function hear(
 ): Hearing {
   const style = options.style
   const voiced = options.voiced ?? []
-  const heard = withoutEchoes(withinVoice(voiced, words)).map((w) => ({
+  const others = options.others ?? []
+  const heard = withoutEchoes(withoutOthers(withinVoice(voiced, words), others)).map((w) => ({
     ...w,
     word: w.word.toLowerCase().replace(/[‘’]/g, "'"),
   }))
@@ -59,9 +71,14 @@ export function hear(
   const lines = spokenLines(segment, style)
   const advice = options.advice ?? []
   const understood = (perLine: readonly HeardLine[]): Understanding =>
-    withAdvice(
-      voiced.length ? understand(heard, voiced, perLine) : understandCaptions(heard, perLine),
-      advice,
+    withOthers(
+      withAdvice(
+        voiced.length
+          ? understand(heard, withoutStretches(voiced, others), perLine)
+          : understandCaptions(heard, perLine),
+        advice,
+      ),
+      others,
     )
   if (heard.length === 0) {
     const findings: HeardFinding[] = lines.length

@@ -1,6 +1,7 @@
 import type { Seconds } from '../../contracts/units.ts'
 import type { HeardFinding, HeardLine, HeardWord, SoundAdvice, Understanding } from '../../contracts/heard.ts'
 import type { Piece } from '../ear/chunks.ts'
+import type { OtherVoice } from '../ear/voices.ts'
 import { numberWords } from '../ear/language-model.ts'
 import { ofWords } from './limits.ts'
 import { talkWords } from '../ear/talk-words.ts'
@@ -84,6 +85,32 @@ export const withAdvice = (u: Understanding, advice: readonly SoundAdvice[]): Un
 export const isMaimed = (advice: readonly SoundAdvice[]): boolean =>
   advice.includes('telephone') || advice.includes('cut off')
 
+/** The same beside where somebody else speaks. */
+export const withOthers = (u: Understanding, others: readonly OtherVoice[]): Understanding =>
+  others.length
+    ? {
+        ...u,
+        others: others.map(({ from: a, to: b, sure }) => ({ from: a, to: b, sure })),
+        advice: others.some((o) => o.sure) ? [...new Set([...u.advice, 'second voice' as const])] : u.advice,
+      }
+    : u
+/** What sounds but for where somebody else surely does: there is nothing in that to be understood. */
+export const withoutStretches = (voiced: readonly Piece[], others: readonly OtherVoice[]): Piece[] =>
+  others
+    .filter((o) => o.sure)
+    .reduce<Piece[]>(
+      (left, o) =>
+        left.flatMap((v) =>
+          o.from >= v.to || o.to <= v.from
+            ? [v]
+            : [
+                ...(o.from > v.from ? [{ from: v.from, to: o.from }] : []),
+                ...(o.to < v.to ? [{ from: o.to, to: v.to }] : []),
+              ],
+        ),
+      [...voiced],
+    )
+
 /** English of a lesson is half small words; captions in which they are this rare are of another language, or of none. */
 const known = { understood: 0.3, partly: 0.16 } as const
 const common = new Set<string>([...talkWords, ...numberWords])
@@ -104,7 +131,10 @@ export function understandCaptions(
 /** Findings with those in or beside a stretch that was not understood turned into doubts. Times alone (a silence, a pace) need no understanding. */
 export function certainWhereUnderstood(findings: readonly HeardFinding[], u: Understanding): HeardFinding[] {
   const near: Seconds = 0.6
+  const beside = (f: HeardFinding): boolean =>
+    u.others?.some((o) => o.from < f.end + near && o.to > f.start - near) ?? false
   const clear = (f: HeardFinding): boolean => {
+    if (beside(f)) return false
     const here = u.stretches.filter((s) => s.from < f.end + near && s.to > f.start - near)
     return here.length ? here.every((s) => s.how === 'understood') : u.how === 'understood'
   }
