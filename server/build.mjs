@@ -9,6 +9,7 @@ await build({
     start: 'server/start.ts',
     web: 'server/web.ts',
     worker: 'server/worker.ts',
+    keep: 'server/keep/main.ts',
     apart: 'server/platform/apart/thread.ts',
     camera: 'standins/camera/service.ts',
     day: 'standins/demo/day.ts',

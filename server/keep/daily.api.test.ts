@@ -8,9 +8,10 @@ import { addRender } from '../cut/store.ts'
 import { addTake, setTake } from '../film/store.ts'
 import { blobs, children, photos, publications, renders, replies, takes } from '../platform/schema.ts'
 import { caller, sampleLesson, testWorld } from '../testing.ts'
-import { keptFor, tidy } from './daily.ts'
+import { keptFor, tidy as tidyOrNot } from './daily.ts'
 
 const at = testWorld()
+const tidy = async (app: typeof at.app) => (await tidyOrNot(app))!
 const blob = (what: string) => at.app.blobs.put(at.app.db, Buffer.from(what), 'text/plain')
 const file = (sha: string) => fs.existsSync(at.app.blobs.path(sha))
 /** Makes what is in a table as old as so many days. */

@@ -2,6 +2,7 @@ import fs from 'node:fs/promises'
 import path from 'node:path'
 import { log } from '../platform/log.ts'
 import type { Services } from '../platform/services.ts'
+import { keepingLock, withClient } from './database.ts'
 import { uploadStore } from '../film/uploads.ts'
 import {
   blobNames,
@@ -35,8 +36,15 @@ export interface Tidied {
   missing: string[]
 }
 
-/** Lets go of what nobody needs any more. Done once a day; done twice it does nothing more. */
-export async function tidy(s: Services): Promise<Tidied> {
+/** Lets go of what nobody needs any more. Done once a day; done twice it does nothing more. Null while a backup is made. */
+export async function tidy(s: Services): Promise<Tidied | null> {
+  // Not while a backup copies what it was told is there.
+  return withClient(s.config.databaseUrl, async (c) => {
+    const { rows } = await c.query<{ got: boolean }>('select pg_try_advisory_lock($1) as got', [keepingLock])
+    return rows[0]!.got ? tidied(s) : null
+  })
+}
+async function tidied(s: Services): Promise<Tidied> {
   const store = uploadStore(s)
   await fs.mkdir(store.directory, { recursive: true })
   const uploads = await store.deleteExpired()
