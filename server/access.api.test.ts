@@ -207,6 +207,17 @@ const cases: Record<string, Case> = {
       csv: 'id,name,structure,least,up to,from age,to age,after,evidence,misconceptions\nparts-7,Parts of 7,parts,0,7,4,6,,,',
     }),
   },
+  'get /api/keeping': { expect: any, path: () => '/api/keeping' },
+  'put /api/keeping': {
+    expect: { ...any, teacher: 403, colleague: 403, stranger: 403 },
+    path: () => '/api/keeping',
+    body: () => ({ on: false, folder: '' }),
+  },
+  'post /api/keeping/backup': {
+    // No folder was chosen: to an owner that is said.
+    expect: { ...any, owner: 409, teacher: 403, colleague: 403, stranger: 403 },
+    path: () => '/api/keeping/backup',
+  },
   'get /api/library': { expect: any, path: () => '/api/library' },
   'post /api/library': {
     expect: any,

@@ -9,6 +9,7 @@ import { cutRoutes } from './cut/routes.ts'
 import { micTestRoutes } from './film/mic-test.ts'
 import { filmRoutes } from './film/routes.ts'
 import { uploadRoutes } from './film/uploads.ts'
+import { keepRoutes } from './keep/routes.ts'
 import { lookRoutes } from './look/routes.ts'
 import { nextRoutes } from './next/routes.ts'
 import { peopleRoutes } from './people/routes.ts'
@@ -92,6 +93,7 @@ export function makeApp(s: Services): Express {
   uploadRoutes(app, s)
   for (const room of [
     jobRoutes,
+    keepRoutes,
     peopleRoutes,
     settingRoutes,
     shelfRoutes,

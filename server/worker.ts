@@ -3,6 +3,7 @@ import { filmSegment } from './film/film-segment.ts'
 import { finishLeftOver } from './film/finish-upload.ts'
 import { prepareTake } from './film/prepare.ts'
 import { uploadStore } from './film/uploads.ts'
+import { backUpWhenDue } from './keep/nightly.ts'
 import { tidy } from './keep/daily.ts'
 import { readStale, readStoredPhoto } from './look/read-photo.ts'
 import { openServices } from './open-services.ts'
@@ -34,8 +35,10 @@ const timer = setInterval(() => void lookForStale(), staleEvery)
 const tidyUp = () => tidy(services).catch((error: unknown) => log.warn({ error: forLog(error) }, 'tidying'))
 void tidyUp()
 const daily = setInterval(() => void tidyUp(), 86_400_000)
+const nightly = setInterval(() => void backUpWhenDue(services), 20_000)
 onStop(() => {
   clearInterval(timer)
   clearInterval(daily)
+  clearInterval(nightly)
   return services.close()
 })

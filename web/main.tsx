@@ -22,6 +22,7 @@ const LookPage = lazy(() => import('./stations/look/look-page.tsx'))
 const NextPage = lazy(() => import('./stations/next/next-page.tsx'))
 const LadderPage = lazy(() => import('./stations/ladder/ladder-page.tsx'))
 const HouseStylePage = lazy(() => import('./stations/house-style/house-style-page.tsx'))
+const KeepingPage = lazy(() => import('./stations/keep/keeping-page.tsx'))
 const WeekPage = lazy(() => import('./stations/week/week-page.tsx'))
 const ClassPage = lazy(() => import('./stations/next/class-page.tsx'))
 
@@ -35,6 +36,7 @@ const router = createBrowserRouter([
       { path: '/classes/:classId', element: <ClassPage /> },
       { path: '/ladder', element: <LadderPage /> },
       { path: '/house-style', element: <HouseStylePage /> },
+      { path: '/keeping', element: <KeepingPage /> },
       { path: '/week', element: <WeekPage /> },
       { path: '/lessons/:lessonId/remote', element: <RemotePage /> },
       {

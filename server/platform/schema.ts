@@ -276,6 +276,23 @@ export const takes = pgTable(
   ],
 )
 
+/** The nightly backup of this machine: one row, or none while nobody chose. */
+export const nightlyBackup = pgTable(
+  'nightly_backup',
+  {
+    one: boolean('one').primaryKey().default(true),
+    on: boolean('on').notNull(),
+    folder: text('folder').notNull(),
+    since: timestamp('since', { withTimezone: true }),
+    lastGood: timestamp('last_good', { withTimezone: true }),
+    lastTried: timestamp('last_tried', { withTimezone: true }),
+    lastBytes: bigint('last_bytes', { mode: 'number' }),
+    problem: text('problem'),
+    asked: boolean('asked').notNull().default(false),
+  },
+  (t) => [check('nightly_backup_one', sql`${t.one}`)],
+)
+
 /** Which take an upload became: written with the take itself, so that an upload asked about again gives the same one. */
 export const finishedUploads = pgTable(
   'finished_uploads',

@@ -4,9 +4,11 @@ import * as api from '@awlbox/core/contracts/api/shelf'
 import { nextAct, sewn } from '@awlbox/core/next/minutes'
 import { quietOf, tonightOf } from '@awlbox/core/next/tonight'
 import { workLeft } from '@awlbox/core/next/work'
+import { lateBy } from '@awlbox/core/keep/nightly'
 import { usualHours } from '@awlbox/core/next/week'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
 import { lessonFacts } from '../lessons/facts-store.ts'
+import { nightlyOf } from '../keep/nightly-store.ts'
 import { classesOf, lastReplies, lessonsOf } from '../lessons/store.ts'
 import { workOf } from '../jobs/store.ts'
 import { personRoute } from '../platform/route.ts'
@@ -67,6 +69,7 @@ export function shelfRoutes(router: Router, s: Services): void {
       quiet: quietOf(heard, dayOf(now)),
       working,
       evening: hours[(getDay(now) + 6) % 7] ?? 0,
+      backupLate: lateBy(await nightlyOf(s.db), now),
     }
   })
 }

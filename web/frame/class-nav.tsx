@@ -43,6 +43,9 @@ export function ClassNav({ classes }: { classes: readonly { id: string; name: st
       <NavLink to="/house-style" className={item}>
         House style
       </NavLink>
+      <NavLink to="/keeping" className={item}>
+        What we keep
+      </NavLink>
       <span className="flex-1" />
       <Link
         to="/plan"

@@ -1,6 +1,7 @@
 import * as cut from './cut.ts'
 import * as film from './film.ts'
 import * as home from './home.ts'
+import * as keep from './keep.ts'
 import * as jobs from './jobs.ts'
 import * as lessons from './lessons.ts'
 import * as look from './look.ts'
@@ -13,7 +14,7 @@ import * as settings from './settings.ts'
 import * as shelf from './shelf.ts'
 import * as week from './week.ts'
 
-const rooms = { people, settings, shelf, lessons, plan, week, film, jobs, cut, send, home, look, next }
+const rooms = { people, settings, shelf, lessons, plan, week, film, jobs, keep, cut, send, home, look, next }
 /** Modules list what they export in an order of their loader's. */
 const byName = ([a]: [string, unknown], [b]: [string, unknown]): number => (a < b ? -1 : 1)
 const isRoute = (value: unknown): value is Route =>

@@ -53,6 +53,8 @@ export const Shelf = z.object({
   working: z.array(Working),
   /** Minutes this person has of this evening. */
   evening: z.number(),
+  /** Days since the last good backup, where one is wanted and that is too long. */
+  backupLate: z.number().int().nullable(),
 })
 export type Shelf = z.infer<typeof Shelf>
 

@@ -47,6 +47,7 @@ const shelf = {
     },
   ],
   evening: 60,
+  backupLate: null,
 } as unknown as Shelf
 const answer = (body: unknown) => ({
   answer: ({ path }: { path: string }) => (path === '/api/shelf' ? { body } : undefined),
@@ -80,4 +81,10 @@ test('what Awlbox does by itself shows how far it is and how long it takes yet',
 test('a server that is away is told, with nothing lost', async () => {
   showing(<ShelfPage />, { answer: () => 'away' })
   expect(await screen.findByText(/Awlbox does not answer/)).toBeTruthy()
+})
+test('a backup that has not come for days is told on top, with where to see why', async () => {
+  showing(<ShelfPage />, answer({ ...shelf, backupLate: 4 }))
+  const alert = await screen.findByRole('alert')
+  expect(alert.textContent).toContain('No backup for 4 days')
+  expect(within(alert).getByRole('link').getAttribute('href')).toBe('/keeping')
 })

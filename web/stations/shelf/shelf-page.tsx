@@ -10,7 +10,7 @@ import { ClassNav, SignOut } from '../../frame/class-nav.tsx'
 import { useMe } from '../../frame/me.ts'
 import { SmallThread } from '../../frame/thread.tsx'
 import { dayName, minutesText, timeLeft } from '../../frame/time.ts'
-import { Empty, WorkBar } from '../../kit/notice.tsx'
+import { Empty, Notice, WorkBar } from '../../kit/notice.tsx'
 
 export function ShelfPage() {
   const { data, error } = useAsked(shelfApi.shelf, {})
@@ -35,6 +35,18 @@ export function ShelfPage() {
       <ClassNav classes={data.classes} />
       <div className="flex max-lg:flex-col min-h-[calc(100dvh-98px)]">
         <main className="flex-1 min-w-0 p-5 grid gap-5 content-start">
+          {data.backupLate !== null && (
+            <Notice
+              kind="wrong"
+              action={
+                <Link to="/keeping" className="font-semibold underline underline-offset-2">
+                  See why
+                </Link>
+              }
+            >
+              No backup for {data.backupLate} days: if this machine breaks, what was made since is lost.
+            </Notice>
+          )}
           <Working working={data.working} />
           {data.classes.map((c) => (
             <ClassShelf

@@ -1,0 +1,39 @@
+import { z } from 'zod'
+import { Moment, Ok, route } from './route.ts'
+
+/** The nightly backup, and what is kept. */
+export const Keeping = z.object({
+  on: z.boolean(),
+  /** Folder on the machine Awlbox runs on; empty where none was chosen. */
+  folder: z.string(),
+  lastGood: Moment.nullable(),
+  lastBytes: z.number().nullable(),
+  /** Why the last try did not go well; null where it did. */
+  problem: z.string().nullable(),
+  /** One was asked for, or is being made. */
+  waiting: z.boolean(),
+  mayChange: z.boolean(),
+  kept: z.array(
+    z.object({ what: z.enum(['films', 'photos', 'files']), count: z.number(), bytes: z.number() }),
+  ),
+})
+export type Keeping = z.infer<typeof Keeping>
+export const keeping = route({
+  method: 'GET',
+  path: '/api/keeping',
+  summary: 'The nightly backup, and how much is kept.',
+  response: Keeping,
+})
+export const saveKeeping = route({
+  method: 'PUT',
+  path: '/api/keeping',
+  summary: 'Switches the nightly backup on or off, and says where it goes. Owners only.',
+  body: z.object({ on: z.boolean(), folder: z.string().trim().max(400) }),
+  response: Keeping,
+})
+export const backUpNow = route({
+  method: 'POST',
+  path: '/api/keeping/backup',
+  summary: 'Has a backup made now, into the folder that was chosen. Owners only.',
+  response: Ok,
+})
