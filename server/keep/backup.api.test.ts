@@ -42,10 +42,11 @@ beforeAll(async () => {
       original,
     })
   }
-  await teacher.call('PUT', `/api/lessons/${mine.lessonId}`, {
+  const saved = await teacher.call('PUT', `/api/lessons/${mine.lessonId}/doc`, {
     revision: 1,
     doc: sampleLesson('Changed once'),
   })
+  expect(saved.status).toBe(200)
   fs.writeFileSync(path.join(at.app.config.blobs, '..', 'secret'), 'the secret of the links, for tests')
 })
 
