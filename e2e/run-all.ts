@@ -133,7 +133,15 @@ const still: [string, [string, string[]]][] = [
 async function checks(): Promise<void> {
   for (const [name, command] of still) await check(name, ...command)
 }
+/** The long trials, of which every run makes a short sample: figures for docs/reliability.md. */
+const trials = (): Promise<void> =>
+  check('trials', 'env', [
+    ...['AWLBOX_TRIALS=40', 'AWLBOX_FUZZ=120', 'AWLBOX_HOMES=300', 'AWLBOX_WITHIN=120'],
+    ...['npx', '--no-install', 'vitest', 'run', '--project', 'api', '--disable-console-intercept'],
+    ...['server/trials', 'server/hostile', 'server/access'],
+  ])
 const steps: [string, () => Promise<void>][] = [
+  ['trials', trials],
   ...still.map(([name, command]): [string, () => Promise<void>] => [name, () => check(name, ...command)]),
   ['unit', () => vitest(['unit'])],
   ['api', () => vitest(['api'])],

@@ -1,5 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
+import fs from 'node:fs'
 import { Client } from 'pg'
 import { freePort } from '../platform/free-port.ts'
 import { projectRoot } from '../platform/root.ts'
@@ -14,6 +15,8 @@ export interface System {
   world: Awaited<ReturnType<typeof populate>>
   /** Where the web process answers. */
   address: string
+  /** Most memory the web process has used since it began, in megabytes. */
+  webMemory: () => number
   kill: (who: Victim) => Promise<void>
   /** Has everything run again that does not. */
   mend: () => Promise<void>
@@ -67,6 +70,10 @@ export async function openSystem(): Promise<System> {
     app,
     world,
     address,
+    webMemory() {
+      const told = fs.readFileSync(`/proc/${children.get('web')!.pid}/status`, 'utf8')
+      return Number(told.match(/VmHWM:\s+(\d+)/)![1]) / 1024
+    },
     async kill(who) {
       if (who === 'database') return database(false)
       const child = children.get(who)
