@@ -7,9 +7,9 @@ import { fromMarkdown } from '@awlbox/core/script/formats/markdown'
 import { hearFreeTake, hearTake } from '../server/film/hear-take.ts'
 import { drawFrom } from './hearing/draw.ts'
 import { seconds, wav } from './hearing/sound.ts'
-import { nameOf, type Surrounding, surroundings, takeOf } from './hearing/takes.ts'
-import { harmless, type Mistake, mistakes, type Plan, plans } from './hearing/texts.ts'
-import { here, type Voice } from './hearing/voices.ts'
+import { nameOf, type Order, surroundings, takeOf } from './hearing/takes.ts'
+import { harmless, type Mistake, mistakes, plans } from './hearing/texts.ts'
+import { here } from './hearing/voices.ts'
 
 /**
  * How well takes are heard: node --import tsx bench/hearing.ts [takes a surrounding] [first seed] [--free] [--only TEXT] [--show] [--confusions]
@@ -38,14 +38,9 @@ interface Outcome {
   how: Understanding['how']
 }
 const near = 1.5
-async function outcomeOf(
-  seed: number,
-  voice: Voice,
-  around: Surrounding,
-  plan: Plan,
-  mistake: Mistake,
-): Promise<Outcome> {
-  const take = takeOf(seed, voice, around, plan, mistake, folder)
+async function outcomeOf(order: Order): Promise<Outcome> {
+  const { voice, mistake } = order
+  const take = takeOf(order, folder)
   const file = path.join(folder, 'take.wav')
   fs.writeFileSync(file, wav(take.sound))
   let ids = 0
@@ -100,9 +95,10 @@ for (const around of surroundings) {
           ? d.of(['skip', 'repeat', 'swap'] as const)
           : d.of(mistakes.filter((m) => !harmless.includes(m)))
     const plan = d.of(plans)
-    const o = await outcomeOf(seed, voice, around, plan, mistake)
+    const order: Order = { seed, voice, around, plan, mistake }
+    const o = await outcomeOf(order)
     made++
-    lasted += seconds(takeOf(seed, voice, around, plan, mistake, folder).sound)
+    lasted += seconds(takeOf(order, folder).sound)
     put(`in ${nameOf(around)}`, o)
     put(`by ${voice}`, o)
     put(`of ${plan}`, o)

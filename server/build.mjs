@@ -10,6 +10,7 @@ await build({
     web: 'server/web.ts',
     worker: 'server/worker.ts',
     keep: 'server/keep/main.ts',
+    'photo-helper': 'server/send/photo-helper.ts',
     apart: 'server/platform/apart/thread.ts',
     camera: 'standins/camera/service.ts',
     day: 'standins/demo/day.ts',

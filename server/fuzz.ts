@@ -65,25 +65,28 @@ function near(s: Schema, root: Schema, depth = 0): fc.Arbitrary<unknown> {
   const several = s.anyOf ?? s.oneOf
   if (several) return fc.oneof(...several.map((x) => near(x, root, depth + 1)))
   if (s.allOf) return near(Object.assign({}, ...s.allOf) as Schema, root, depth + 1)
+  return plain(s, root, depth)
+}
+const days = { min: new Date('0001-01-01'), max: new Date('9999-12-31'), noInvalidDate: true } as const
+function text(s: Schema): fc.Arbitrary<unknown> {
+  if (s.format === 'uuid') return fc.uuid({ version: 4 })
+  if (s.format === 'date') return fc.date(days).map((d) => d.toISOString().slice(0, 10))
+  if (s.format === 'date-time') return fc.date(days).map((d) => d.toISOString())
+  return fc.string({ unit: 'binary', minLength: 1, maxLength: Math.min(40, s.maxLength ?? 40) })
+}
+const least = (s: Schema, usual: number): number => s.minimum ?? s.exclusiveMinimum ?? usual
+/** A value of one type. */
+function plain(s: Schema, root: Schema, depth: number): fc.Arbitrary<unknown> {
   switch (s.type) {
     case 'string':
-      if (s.format === 'uuid') return fc.uuid({ version: 4 })
-      if (s.format === 'date')
-        return fc
-          .date({ min: new Date('0001-01-01'), max: new Date('9999-12-31'), noInvalidDate: true })
-          .map((d) => d.toISOString().slice(0, 10))
-      if (s.format === 'date-time')
-        return fc
-          .date({ min: new Date('0001-01-01'), max: new Date('9999-12-31'), noInvalidDate: true })
-          .map((d) => d.toISOString())
-      return fc.string({ unit: 'binary', minLength: 1, maxLength: Math.min(40, s.maxLength ?? 40) })
+      return text(s)
     case 'integer':
       return fc.integer({
-        min: Math.max(s.minimum ?? s.exclusiveMinimum ?? -10, -(2 ** 31)),
+        min: Math.max(least(s, -10), -(2 ** 31)),
         max: Math.min(s.maximum ?? 2 ** 31, 2 ** 52),
       })
     case 'number':
-      return fc.double({ min: s.minimum ?? s.exclusiveMinimum ?? -1e6, max: s.maximum ?? 1e6, noNaN: true })
+      return fc.double({ min: least(s, -1e6), max: s.maximum ?? 1e6, noNaN: true })
     case 'boolean':
       return fc.boolean()
     case 'null':
@@ -93,9 +96,10 @@ function near(s: Schema, root: Schema, depth = 0): fc.Arbitrary<unknown> {
         ? fc.tuple(...s.prefixItems.map((x) => near(x, root, depth + 1)))
         : fc.array(near(s.items ?? {}, root, depth + 1), { maxLength: depth > 3 ? 1 : 3 })
     case 'object': {
-      const known = Object.entries(s.properties ?? {})
-      const fields = Object.fromEntries(known.map(([k, v]) => [k, near(v, root, depth + 1)]))
-      return fc.record(fields, { requiredKeys: s.required ?? [] })
+      const fields = Object.entries(s.properties ?? {}).map(
+        ([k, v]) => [k, near(v, root, depth + 1)] as const,
+      )
+      return fc.record(Object.fromEntries(fields), { requiredKeys: s.required ?? [] })
     }
     default:
       return nasty

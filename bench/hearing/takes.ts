@@ -69,14 +69,15 @@ const childish = [
   'eight',
 ]
 
-export function takeOf(
-  seed: number,
-  voice: Voice,
-  around: Surrounding,
-  plan: Plan,
-  mistake: Mistake,
-  folder: string,
-): Take {
+/** What a take is to be: everything that is crossed, and the seed of the rest. */
+export interface Order {
+  seed: number
+  voice: Voice
+  around: Surrounding
+  plan: Plan
+  mistake: Mistake
+}
+export function takeOf({ seed, voice, around, plan, mistake }: Order, folder: string): Take {
   const d = drawFrom(seed)
   const text = textOf(d, plan, mistake)
   const said = voice === 'person' ? text.said.filter((s) => s.counted) : text.said

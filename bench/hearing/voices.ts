@@ -42,12 +42,12 @@ export function speak(voice: Voice, text: string, folder: string, slow = 1.2): S
   const key = `${voice}|${slow}|${text}`
   const before = known.get(key)
   if (before) return before
-  const out = path.join(folder, 'spoken.wav')
-  const sound = voice === 'person' ? person(text) : machine(voice, text, folder, out, slow)
+  const sound = voice === 'person' ? person(text) : machine(voice, text, folder, slow)
   known.set(key, sound)
   return sound
 }
-function machine(voice: Voice, text: string, folder: string, out: string, slow: number): Sound {
+function machine(voice: Voice, text: string, folder: string, slow: number): Sound {
+  const out = path.join(folder, 'spoken.wav')
   const [family, name] = voice.split(' ') as [string, string]
   if (family === 'flite')
     execFileSync('flite', ['-voice', name, '--setf', `duration_stretch=${slow}`, '-t', text, '-o', out])

@@ -6,7 +6,7 @@ import { isTelephone } from '@awlbox/core/film/ear/channels'
 import { captionWords, readCaptions } from '@awlbox/core/film/desk/captions'
 import { hearFree } from '@awlbox/core/film/judge/free'
 import { hear } from '@awlbox/core/film/judge/heard'
-import { certainWhereUnderstood, understandCaptions } from '@awlbox/core/film/judge/understood'
+import { asSureAsHeard, understandCaptions } from '@awlbox/core/film/judge/understood'
 import { sayUnderstood } from '@awlbox/core/findings/understood'
 import { takeCodes } from '@awlbox/core/findings/codes'
 import { told } from '@awlbox/core/findings/say'
@@ -45,7 +45,7 @@ async function listenFreely(file: string): Promise<Printed> {
     return print({
       words,
       lines: [],
-      findings: certainWhereUnderstood(hearFree(words), understood),
+      findings: asSureAsHeard(hearFree(words), understood),
       understood,
     })
   }

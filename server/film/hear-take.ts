@@ -16,8 +16,7 @@ import { freeLines } from '@awlbox/core/film/ear/free-language'
 import { agreedFindings, doubtful, withSecond } from '@awlbox/core/film/judge/second-ear'
 import { addSamples, adviceOf, factsOf, gather } from '@awlbox/core/film/ear/sound-facts'
 import {
-  certainWhereUnderstood,
-  isMaimed,
+  asSureAsHeard,
   understand,
   withAdvice,
   withOthers,
@@ -90,10 +89,7 @@ export async function hearFreeTake(
     withAdvice(understand(words, withoutStretches(voiced, others), null), advice),
     others,
   )
-  const sure = (found: readonly HeardFinding[]): HeardFinding[] =>
-    isMaimed(advice)
-      ? found.map((f) => ({ ...f, certain: false }))
-      : certainWhereUnderstood(found, understood)
+  const sure = (found: readonly HeardFinding[]): HeardFinding[] => asSureAsHeard(found, understood)
   const findings = hearFree(words)
   const stretches = doubtful({ words, findings }, duration)
   if (!stretches.length) return { words, findings: sure(findings), understood }

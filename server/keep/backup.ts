@@ -5,6 +5,7 @@ import { BackupManifest } from '@awlbox/core/contracts/backup'
 import { roomLeft } from '../platform/blobs.ts'
 import { inFolder } from '../platform/temporary.ts'
 import { dump, keepingLock, migrationsIn, rowsIn, withClient } from './database.ts'
+import { statOf } from './files.ts'
 import { hashOf } from './hash.ts'
 
 /** What keeps a backup, a restore or a check from being made; its message is for people. */
@@ -97,7 +98,7 @@ async function copyBlobs(
 ): Promise<number> {
   const missing: BackupManifest['blobs'] = []
   for (const b of blobs) {
-    const there = await fs.stat(blobIn(folder, b.sha256)).catch(() => null)
+    const there = await statOf(blobIn(folder, b.sha256))
     if (there?.size !== b.size) missing.push(b)
   }
   const needed = missing.reduce((n, b) => n + b.size, 0)
@@ -168,8 +169,7 @@ async function piped(commands: [string, string[]][], out: string, passphrase: st
 const byPassphrase = ['--batch', '--yes', '--quiet', '--pinentry-mode', 'loopback', '--passphrase-fd', '3']
 /** Backs up into one file, a tar; encrypted (GnuPG, AES-256) where there is a pass phrase. */
 export async function backUpToFile(kept: Kept, file: string, passphrase: string | null): Promise<Made> {
-  if (await fs.stat(file).catch(() => null))
-    throw new CannotKeep(`${file} is there already; it was not touched.`)
+  if (await statOf(file)) throw new CannotKeep(`${file} is there already; it was not touched.`)
   return inFolder('backup', async (folder) => {
     const made = await backUp(kept, folder, { link: true })
     const partly = `${file}.partly`

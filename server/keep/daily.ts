@@ -2,6 +2,7 @@ import fs from 'node:fs/promises'
 import path from 'node:path'
 import { log } from '../platform/log.ts'
 import type { Services } from '../platform/services.ts'
+import { namesIn, statOf } from './files.ts'
 import { keepingLock, withClient } from './database.ts'
 import { uploadStore } from '../film/uploads.ts'
 import {
@@ -65,11 +66,10 @@ async function tidied(s: Services): Promise<Tidied> {
 async function compareFiles(s: Services): Promise<{ strays: number; missing: string[] }> {
   const folder = s.config.blobs
   const old = async (file: string): Promise<boolean> =>
-    Date.now() - ((await fs.stat(file).catch(() => null))?.mtimeMs ?? Date.now()) >
-    keptFor.temporary * 86_400_000
+    Date.now() - ((await statOf(file))?.mtimeMs ?? Date.now()) > keptFor.temporary * 86_400_000
   let strays = 0
   const there = new Set<string>()
-  for (const room of await fs.readdir(folder).catch(() => [])) {
+  for (const room of await namesIn(folder)) {
     if (!/^[0-9a-f]{2}$/.test(room)) continue
     for (const name of await fs.readdir(path.join(folder, room))) there.add(name)
   }
@@ -79,7 +79,7 @@ async function compareFiles(s: Services): Promise<{ strays: number; missing: str
     await fs.rm(s.blobs.path(name), { force: true })
     strays++
   }
-  for (const name of await fs.readdir(path.join(folder, 'tmp')).catch(() => [])) {
+  for (const name of await namesIn(path.join(folder, 'tmp'))) {
     const file = path.join(folder, 'tmp', name)
     if (!(await old(file))) continue
     await fs.rm(file, { force: true })

@@ -5,6 +5,7 @@ import { BackupManifest } from '@awlbox/core/contracts/backup'
 import { forLog, log } from '../platform/log.ts'
 import type { Services } from '../platform/services.ts'
 import { backUp, CannotKeep, setsIn } from './backup.ts'
+import { namesIn, statOf } from './files.ts'
 import { nightlyOf, setNightly } from './nightly-store.ts'
 
 /** Backups a folder keeps: two weeks of nights. */
@@ -73,10 +74,10 @@ export async function mayBackUpTo(folder: string, blobs: string): Promise<void> 
     throw new CannotKeep(
       'Choose a folder outside Awlbox’s own, best on another disk: what breaks one must not break both.',
     )
-  const names = await fs.readdir(folder).catch(() => null)
-  if (names === null)
+  const there = await statOf(folder)
+  if (!there?.isDirectory())
     throw new CannotKeep('This folder is not there, or Awlbox may not look into it. Make it first.')
-  if (names.some((n) => !['sets', 'blobs', 'lost+found'].includes(n)))
+  if ((await namesIn(folder)).some((n) => !['sets', 'blobs', 'lost+found'].includes(n)))
     throw new CannotKeep(
       'There is something else in this folder. Choose an empty one, or one with backups in it.',
     )

@@ -6,22 +6,22 @@ import { migrateDb, openDb } from '../platform/db.ts'
 import { inFolder } from '../platform/temporary.ts'
 import { CannotKeep, type Kept, setsIn, unpack } from './backup.ts'
 import { migrationsIn, nameIn, otherDatabase, rowsIn, undump, withClient } from './database.ts'
+import { dbCodeOf, noted } from '../platform/log.ts'
+import { namesIn, statOf } from './files.ts'
 import { hashOf } from './hash.ts'
 
 /** The newest whole backup of a folder. @throws CannotKeep where there is none. */
 async function newestSet(folder: string): Promise<string> {
-  const names = (await fs.readdir(setsIn(folder)).catch(() => []))
-    .filter((n) => !n.endsWith('.partly'))
-    .sort()
+  const names = (await namesIn(setsIn(folder))).filter((n) => !n.endsWith('.partly')).sort()
   const last = names.at(-1)
   if (!last) throw new CannotKeep(`There is no backup in ${folder}.`)
   return path.join(setsIn(folder), last)
 }
 async function readManifest(set: string): Promise<BackupManifest> {
-  const text = await fs.readFile(path.join(set, 'manifest.json'), 'utf8').catch(() => null)
-  if (text === null) throw new CannotKeep(`${set} is no whole backup: it was broken off.`)
+  const file = path.join(set, 'manifest.json')
+  if (!(await statOf(file))) throw new CannotKeep(`${set} is no whole backup: it was broken off.`)
   try {
-    return BackupManifest.parse(JSON.parse(text))
+    return BackupManifest.parse(JSON.parse(await fs.readFile(file, 'utf8')))
   } catch {
     throw new CannotKeep(`${set} is no backup of this Awlbox: its manifest cannot be read.`)
   }
@@ -49,7 +49,7 @@ export async function restore(
   source: string,
   passphrase: string | null,
 ): Promise<{ made: string; blobs: number; rows: Record<string, number> }> {
-  const info = await fs.stat(source).catch(() => null)
+  const info = await statOf(source)
   if (!info) throw new CannotKeep(`${source} is not there.`)
   if (info.isDirectory()) return fromFolder(kept, source)
   return inFolder('restore', async (folder) => {
@@ -91,7 +91,7 @@ async function fromFolder(kept: Kept, folder: string) {
     })
   } catch (error) {
     await withClient(server, (c) => c.query(`drop database if exists "${fresh}" with (force)`)).catch(
-      () => undefined,
+      noted('a database half restored could not be dropped'),
     )
     throw error
   }
@@ -99,7 +99,11 @@ async function fromFolder(kept: Kept, folder: string) {
 }
 /** A restore goes over nobody's work. */
 async function mustBeEmpty(url: string): Promise<void> {
-  const rows = await withClient(url, rowsIn).catch(() => ({}) as Record<string, number>)
+  const rows = await withClient(url, rowsIn).catch((error: unknown): Record<string, number> => {
+    // No such database: as empty as can be.
+    if (dbCodeOf(error) === '3D000') return {}
+    throw error
+  })
   if ((rows.settings ?? 0) > 0 || (rows.lessons ?? 0) > 0)
     throw new CannotKeep(
       'There is a setting here already, with work in it. A backup is restored only into an empty Awlbox: give another folder with AWLBOX_DATA=…, or move this one away first.',
@@ -143,7 +147,7 @@ async function bringBlob(folder: string, blobs: string, sha: string): Promise<vo
 /** The secret that home links are signed with: the backup's, unless one is set by the environment. */
 async function bringSecret(set: string, kept: Kept): Promise<void> {
   const from = path.join(set, 'secret')
-  if (!(await fs.stat(from).catch(() => null))) return
+  if (!(await statOf(from))) return
   const to = path.join(kept.blobs, '..', 'secret')
   await fs.copyFile(from, to)
   await fs.chmod(to, 0o600)

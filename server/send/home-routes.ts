@@ -15,14 +15,15 @@ import { isDbAway, notFound, Problem } from '../platform/problem.ts'
 import { homeRoute } from '../platform/route.ts'
 import { sendBlob } from '../platform/send-blob.ts'
 import type { Services } from '../platform/services.ts'
+import { inFolder } from '../platform/temporary.ts'
 import { cleanPhoto } from './photo-file.ts'
 import { lessonsFor, packFor } from './home-pack.ts'
 import { addPhoto, ownPhotos, packById, saveReply } from './store.ts'
 
 /** A form that is no form, was cut off, or holds something else than one photo. */
-function photoProblem(error: unknown): unknown {
+function photoProblem(error: unknown): Error {
   const code = (error as { code?: string }).code
-  if (code === 'LIMIT_FILE_SIZE' || isDbAway(error)) return error
+  if (error instanceof Error && (code === 'LIMIT_FILE_SIZE' || isDbAway(error))) return error
   return new Problem(
     400,
     'No photo',
@@ -36,7 +37,7 @@ export function homeRoutes(router: Router, s: Services): void {
     next()
   })
   const waiting = path.join(s.config.blobs, 'tmp')
-  const photo = multer({
+  const oneFile = multer({
     // On the disk, not in memory: a class sends at the same time.
     storage: multer.diskStorage({ destination: (_req, _file, done) => done(null, waiting) }),
     limits: { fileSize: s.config.largestPhoto, files: 1, fields: 4 },
@@ -44,7 +45,7 @@ export function homeRoutes(router: Router, s: Services): void {
   /** The photo of a form: taken in only once the link is known to be good. */
   const photoIn = (req: Request, res: Response): Promise<string | null> =>
     new Promise((resolve, reject) => {
-      photo(req, res, (error: unknown) => {
+      oneFile(req, res, (error: unknown) => {
         if (error) reject(photoProblem(error))
         else resolve(req.file?.path ?? null)
       })
@@ -91,17 +92,22 @@ export function homeRoutes(router: Router, s: Services): void {
       )
     const file = await photoIn(req, res)
     if (!file) throw new Problem(400, 'No photo', 'No photo arrived. Your answers are kept; choose it again.')
-    const clean = await cleanPhoto(file, s.config.mostPixels).finally(() => fs.rm(file, { force: true }))
+    const photo = await inFolder('photo', async (folder) => {
+      const clean = await cleanPhoto(file, s.config.mostPixels, folder)
+      return {
+        width: clean.width,
+        height: clean.height,
+        image: await s.blobs.put(s.db, { file: clean.image }, 'image/jpeg'),
+        small: await s.blobs.put(s.db, { file: clean.small }, 'image/jpeg'),
+      }
+    }).finally(() => fs.rm(file, { force: true }))
     const id = await addPhoto(s.db, {
       publicationId: params.packId,
       householdId: home.householdId,
-      width: clean.width,
-      height: clean.height,
-      image: await s.blobs.put(s.db, clean.image, 'image/jpeg'),
-      small: await s.blobs.put(s.db, clean.small, 'image/jpeg'),
+      ...photo,
     })
     await readLater(s, [id])
-    return { id, width: clean.width, height: clean.height }
+    return { id, width: photo.width, height: photo.height }
   })
   homeRoute(router, s, api.sendReply, async ({ home, params, body }) => {
     await homeMayOpen(s.db, home, params.packId)

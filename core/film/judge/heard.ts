@@ -22,8 +22,7 @@ import { inCount, isNumberWord, soundsLike } from '../ear/sounds.ts'
 import { spokenLines, type SpokenLine } from '../follow/spoken.ts'
 import { triesOf } from '../follow/tries.ts'
 import {
-  certainWhereUnderstood,
-  isMaimed,
+  asSureAsHeard,
   understand,
   understandCaptions,
   withAdvice,
@@ -156,10 +155,7 @@ export function hear(
     })
   findings.sort((a, b) => a.start - b.start)
   const how = understood(perLine)
-  const sure =
-    options.unsure || isMaimed(advice)
-      ? findings.map((f) => ({ ...f, certain: false }))
-      : certainWhereUnderstood(findings, how)
+  const sure = asSureAsHeard(findings, how, options.unsure)
   const drops = [...tries.drops, ...gaps.drops].sort((a, b) => a.from - b.from)
   return {
     words: heard,
