@@ -92,7 +92,7 @@ module.exports = {
       severity: 'error',
       from: {
         path: '^server/',
-        pathNot: `(^server/(platform|demo)/|^server/testing\\.ts$|store\\.ts$|drizzle\\.config|^server/film/test-takes|${test})`,
+        pathNot: `(^server/(platform|demo)/|^server/testing\\.ts$|store\\.ts$|drizzle\\.config|^server/film/test-takes|^server/trials/system|${test})`,
       },
       to: { path: 'node_modules/(drizzle-orm|pg)/|platform/schema' },
     },

@@ -9,7 +9,7 @@ const ones =
     ' ',
   )
 const tens = 'zero ten twenty thirty forty fifty sixty seventy eighty ninety'.split(' ')
-export const inWords = (n: number): string =>
+const inWords = (n: number): string =>
   n < 20
     ? ones[n]!
     : n === 100
@@ -36,7 +36,7 @@ export type Mistake = (typeof mistakes)[number]
 export const harmless: readonly Mistake[] = ['none', 'recount']
 
 /** One thing said: numbers of a count are said one by one. `line` is its place in the script. */
-export interface Said {
+interface Said {
   line: number
   text: string
   counted: boolean

@@ -4,7 +4,7 @@ import path from 'node:path'
 import { rate, type Sound } from './sound.ts'
 
 /** Two families of machine voices from Debian (flite, festival) and a person's recorded numbers (asterisk-core-sounds-en-g722). */
-export const voices = [
+const voices = [
   'flite slt',
   'flite rms',
   'flite awb',

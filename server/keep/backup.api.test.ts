@@ -11,7 +11,7 @@ import { addTake } from '../film/store.ts'
 import { sampleLesson } from '../testing.ts'
 import { backUp, backUpToFile, type Kept } from './backup.ts'
 import { check, isWhole } from './check.ts'
-import { otherDatabase, rowsIn, withClient } from './database.ts'
+import { otherDatabase, rowsIn, withClient } from './database-store.ts'
 import { restore } from './restore.ts'
 
 const at = testWorld()

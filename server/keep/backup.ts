@@ -4,7 +4,7 @@ import path from 'node:path'
 import { BackupManifest } from '@awlbox/core/contracts/backup'
 import { roomLeft } from '../platform/blobs.ts'
 import { inFolder } from '../platform/temporary.ts'
-import { dump, keepingLock, migrationsIn, rowsIn, withClient } from './database.ts'
+import { dump, keepingLock, migrationsIn, rowsIn, withClient } from './database-store.ts'
 import { statOf } from './files.ts'
 import { hashOf } from './hash.ts'
 

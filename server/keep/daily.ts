@@ -3,7 +3,7 @@ import path from 'node:path'
 import { log } from '../platform/log.ts'
 import type { Services } from '../platform/services.ts'
 import { namesIn, statOf } from './files.ts'
-import { keepingLock, withClient } from './database.ts'
+import { keepingLock, withClient } from './database-store.ts'
 import { uploadStore } from '../film/uploads.ts'
 import {
   blobNames,

@@ -65,3 +65,27 @@ export const blobNames = async (db: Db): Promise<{ sha256: string; size: number 
     sha256: r.sha256,
     size: Number(r.size),
   }))
+
+/** Lessons and judgements, and how many of them do not hold together. */
+export async function tallies(db: Db): Promise<{
+  revisions: { lessons: number; wrong: number }
+  judgements: { all: number; homeless: number }
+}> {
+  const one = async (query: ReturnType<typeof sql>): Promise<number> =>
+    Number((await db.execute<{ n: string }>(query)).rows[0]!.n)
+  return {
+    revisions: {
+      lessons: await one(sql`select count(*) as n from lessons`),
+      wrong: await one(sql`
+        select count(*) as n from lessons l
+        where not exists (select 1 from lesson_revisions r where r.lesson_id = l.id and r.revision = l.revision and r.doc = l.doc)
+           or exists (select 1 from lesson_revisions r where r.lesson_id = l.id and r.revision > l.revision)`),
+    },
+    judgements: {
+      all: await one(sql`select count(*) as n from judgements`),
+      homeless: await one(
+        sql`select count(*) as n from judgements j where not exists (select 1 from replies r where r.id = j.reply_id)`,
+      ),
+    },
+  }
+}

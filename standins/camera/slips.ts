@@ -1,7 +1,7 @@
 import type { Slip } from '@awlbox/core/contracts/stand-in'
 
 /** The codes hearing may give for each slip; the first is the best one. */
-export const codesFor: Record<Slip, readonly string[]> = {
+const codesFor: Record<Slip, readonly string[]> = {
   'leave out a number': ['count-skip'],
   'say a number twice': ['count-repeat'],
   'swap two numbers': ['count-order'],

@@ -82,7 +82,7 @@ export const withAdvice = (u: Understanding, advice: readonly SoundAdvice[]): Un
   how: u.how === 'understood' && isMaimed(advice) ? 'partly' : u.how,
   advice: [...advice],
 })
-export const isMaimed = (advice: readonly SoundAdvice[]): boolean =>
+const isMaimed = (advice: readonly SoundAdvice[]): boolean =>
   advice.includes('telephone') || advice.includes('cut off')
 
 /** The same beside where somebody else speaks. */
@@ -141,7 +141,7 @@ export const asSureAsHeard = (
     ? findings.map((f) => ({ ...f, certain: f.certain && !ofMeaning.has(f.code) }))
     : certainWhereUnderstood(findings, u)
 /** Findings with those in or beside a stretch that was not understood turned into doubts. Times alone (a silence, a pace) need no understanding. */
-export function certainWhereUnderstood(findings: readonly HeardFinding[], u: Understanding): HeardFinding[] {
+function certainWhereUnderstood(findings: readonly HeardFinding[], u: Understanding): HeardFinding[] {
   const near: Seconds = 0.6
   const beside = (f: HeardFinding): boolean =>
     u.others?.some((o) => o.from < f.end + near && o.to > f.start - near) ?? false

@@ -38,7 +38,7 @@ export const tasks = {
     return { findings: p.findings.length, filmSeconds: p.time.film }
   },
 } as const
-export type Tasks = typeof tasks
+type Tasks = typeof tasks
 export type TaskName = keyof Tasks
 export type Given<T extends TaskName> = Parameters<Tasks[T]>[0]
 export type Made<T extends TaskName> = ReturnType<Tasks[T]>

@@ -9,7 +9,7 @@ export const startBound = (tool: string, args: readonly string[], options: Spawn
     ? spawn(setpriv, ['--pdeathsig', 'KILL', '--', tool, ...args], options)
     : spawn(tool, [...args], options)
 /** How setpriv says that there is no such program. */
-export const isMissing = (code: number | null, stderr: string): boolean =>
+const isMissing = (code: number | null, stderr: string): boolean =>
   binds && code === 127 && /failed to execute/.test(stderr)
 
 export interface RunOptions {
