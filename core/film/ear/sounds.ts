@@ -1,7 +1,10 @@
 import { numberWords } from './language-model.ts'
 
-/** Words recognition cannot tell apart by sound. Meanings are compared, not spellings. */
-const soundAlike: readonly (readonly string[])[] = [
+/**
+ * Words recognition cannot tell apart by sound: in the model's own dictionary each is at most two phones from another of
+ * its row, a kindred phone counting half (a test holds it). Meanings are compared, not spellings.
+ */
+export const soundAlike: readonly (readonly string[])[] = [
   ['two', 'to', 'too'],
   ['four', 'for', 'fore'],
   ['eight', 'ate'],
@@ -47,8 +50,11 @@ const asCounted: Readonly<Record<string, string>> = {
   fife: 'five',
 }
 export const inCount = (word: string): string => asCounted[word] ?? word
-/** What lone numbers are misheard as, by rhyme: a guess, where a count has a place for the number. */
-const rhymes: Readonly<Record<string, string>> = {
+/**
+ * What lone numbers are misheard as, by rhyme: in the model's own dictionary at most two phones from the number (a test
+ * holds it). A guess, where a count has a place for the number.
+ */
+export const rhymes: Readonly<Record<string, string>> = {
   you: 'two',
   few: 'two',
   do: 'two',
@@ -79,15 +85,10 @@ const rhymes: Readonly<Record<string, string>> = {
   on: 'one',
   once: 'one',
   heaven: 'seven',
-  even: 'seven',
   sick: 'six',
   sit: 'six',
   fix: 'six',
   mix: 'six',
-  share: 'six',
-  should: 'six',
-  she: 'six',
-  sure: 'six',
   "it's": 'six',
   why: 'nine',
   mind: 'nine',
@@ -109,7 +110,9 @@ export const confusable = (a: string, b: string): boolean =>
 export const isNumberWord = (w: string): boolean => numberWords.has(w)
 
 /**
- * Costs of holding a heard word against one of the script, 0 for the same. A number for another number is closer than
+ * Costs of holding a heard word against one of the script, 0 for the same. Their order follows what happens: of 2,176
+ * numbers said alone in 246 takes made apart, 86 % were heard as themselves, 8 % not at all and 6 % as another word,
+ * most often a teen for a ty (fifty as fifteen 12 times, eighty as eighteen 7, sixty as sixteen 7), then another number. A number for another number is closer than
  * a number for any other word.
  */
 export function substitution(e: string, h: string): number {

@@ -8,7 +8,7 @@ import { substitution } from '../ear/sounds.ts'
  * Two words said again are worth a jump back, a single echoed word is not. `pause` and `longPause` are for going on within a line after a
  * silence of `paused` and `longPaused` seconds: what follows a pause is more likely another line. Counts pause between their numbers.
  */
-const cost = {
+export const cost = {
   gap: 0.12,
   insert: 0.72,
   delete: 0.75,

@@ -1,10 +1,10 @@
 import type { HeardWord } from '../../contracts/heard.ts'
 import { substitution } from '../ear/sounds.ts'
-import type { Followed } from '../follow/align.ts'
+import { cost, type Followed } from '../follow/align.ts'
 import type { SpokenLine } from '../follow/spoken.ts'
 
-/** What a word too many or too few costs when two lines are held against the same sound. */
-const [tooMany, tooFew] = [0.72, 0.75]
+/** What a word too many or too few costs when two lines are held against the same sound: as in following the script. */
+const { insert: tooMany, delete: tooFew } = cost
 /** What was said fits another line as well when it fits it worse by less than about one word. */
 const margin = 0.9
 /** Lines this far from one that is missing may have been said in its place: people lose their place nearby. */
