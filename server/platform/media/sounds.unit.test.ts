@@ -47,9 +47,10 @@ describe('what is taken for one another by ear is near in the model’s own dict
   test.each(Object.entries(rhymes))('%s and %s', (word, number) =>
     expect(between(word, number)).toBeLessThanOrEqual(2),
   )
-  test.each(soundAlike.map((row) => [row.join(', '), row] as const))('%s', (_, row) => {
-    // What the dictionary does not hold (nought) is said by spelling rules, and cannot be held against it.
-    for (const word of row.filter((w) => dictionary.has(w)))
+  // What the dictionary does not hold (nought) is said by spelling rules, and cannot be held against it.
+  const rows = soundAlike.map((row) => row.filter((w) => dictionary.has(w))).filter((row) => row.length > 1)
+  test.each(rows.map((row) => [row.join(', '), row] as const))('%s', (_, row) => {
+    for (const word of row)
       expect([word, Math.min(...row.filter((x) => x !== word).map((x) => between(word, x))) <= 2]).toEqual([
         word,
         true,
