@@ -22,6 +22,7 @@ import type { Services } from './platform/services.ts'
 import { homePageRoute } from './send/home-page.ts'
 import { homeRoutes } from './send/home-routes.ts'
 import { sendRoutes } from './send/routes.ts'
+import { setUpRoutes } from './setting/routes.ts'
 import { settingRoutes } from './settings/routes.ts'
 import { shelfRoutes } from './shelf/routes.ts'
 import { weekRoutes } from './week/routes.ts'
@@ -95,6 +96,7 @@ export function makeApp(s: Services): Express {
     jobRoutes,
     keepRoutes,
     peopleRoutes,
+    setUpRoutes,
     settingRoutes,
     shelfRoutes,
     lessonRoutes,

@@ -1,6 +1,7 @@
 import { type ChildProcess, fork, type StdioOptions } from 'node:child_process'
 import { readConfig } from './platform/config.ts'
 import { projectRoot } from './platform/root.ts'
+import { hasOwner, newLink } from './setting/store.ts'
 import { openDb, migrateDb } from './platform/db.ts'
 import { browsersRefuse, freePort } from './platform/free-port.ts'
 
@@ -116,6 +117,8 @@ if (demo) {
   env.AWLBOX_CAMERA = `http://127.0.0.1:${port}`
   ready.push(new Promise<void>((resolve) => start('stand-in camera', { AWLBOX_CAMERA_PORT: port }, resolve)))
 }
+/** The page on which an empty Awlbox is begun, once. */
+const firstLink = (await hasOwner(db)) ? null : await newLink(db, 'first')
 await pool.end()
 await Promise.all([
   ...ready,
@@ -124,6 +127,14 @@ await Promise.all([
 ])
 const address = `http://${config.host === '0.0.0.0' ? '127.0.0.1' : config.host}:${config.port}`
 console.log(`Awlbox is at ${address}`)
+if (firstLink)
+  console.log(
+    `\nNobody is here yet. Open this page within an hour to begin:\n  ${config.origin || address}/set-up/${firstLink}\n`,
+  )
+if (!demo && !config.origin && ['127.0.0.1', 'localhost', '::1'].includes(config.host))
+  console.log(
+    'Only this machine can reach it: homes could not open their links, and phones not film. To reach it from outside put a proxy with HTTPS before it and say its address in AWLBOX_ORIGIN (see “Running it for real” in the README).',
+  )
 console.log('Ctrl-C stops it; ./awlbox stop does too.')
 process.send?.('ready')
 // The page is there; the stand-ins live their day behind it, to be seen on the Shelf.

@@ -22,6 +22,7 @@ const LookPage = lazy(() => import('./stations/look/look-page.tsx'))
 const NextPage = lazy(() => import('./stations/next/next-page.tsx'))
 const LadderPage = lazy(() => import('./stations/ladder/ladder-page.tsx'))
 const HouseStylePage = lazy(() => import('./stations/house-style/house-style-page.tsx'))
+const SetUpPage = lazy(() => import('./stations/set-up/set-up-page.tsx'))
 const KeepingPage = lazy(() => import('./stations/keep/keeping-page.tsx'))
 const WeekPage = lazy(() => import('./stations/week/week-page.tsx'))
 const ClassPage = lazy(() => import('./stations/next/class-page.tsx'))
@@ -31,6 +32,7 @@ const router = createBrowserRouter([
     errorElement: <BrokenPage />,
     children: [
       { path: '/sign-in', element: <SignInPage /> },
+      { path: '/set-up/:token', element: <SetUpPage /> },
       { path: '/', element: <ShelfPage /> },
       { path: '/plan', element: <NewLessonPage /> },
       { path: '/classes/:classId', element: <ClassPage /> },

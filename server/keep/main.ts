@@ -1,13 +1,14 @@
 import path from 'node:path'
 import { folderBlobs } from '../platform/blobs.ts'
 import { readConfig } from '../platform/config.ts'
-import { openDb } from '../platform/db.ts'
+import { migrateDb, openDb } from '../platform/db.ts'
+import { hasOwner, newLink } from '../setting/store.ts'
 import { forLog } from '../platform/log.ts'
 import { backUp, backUpToFile, CannotKeep } from './backup.ts'
 import { check, isWhole } from './check.ts'
 import { restore } from './restore.ts'
 
-/** ./awlbox backup TARGET [--encrypt] · restore SOURCE · check. Exit 0 well, 1 something is not whole, 2 it could not be done. */
+/** ./awlbox backup TARGET [--encrypt] · restore SOURCE · check · owner. Exit 0 well, 1 something is not whole, 2 it could not be done. */
 process.umask(0o077)
 const config = readConfig()
 const kept = { databaseUrl: config.databaseUrl, blobs: config.blobs }
@@ -33,6 +34,18 @@ async function run(): Promise<string> {
         ? `Everything is whole (${took()}).`
         : 'Not everything is whole: restore what is missing from a backup.',
     ].join('\n')
+  }
+  if (command === 'owner') {
+    const { db, pool } = openDb(config.databaseUrl)
+    try {
+      await migrateDb(db)
+      const kind = (await hasOwner(db)) ? 'owner' : 'first'
+      const address =
+        config.origin || `http://${config.host === '0.0.0.0' ? '127.0.0.1' : config.host}:${config.port}`
+      return `Within an hour, and once, while Awlbox runs:\n  ${address}/set-up/${await newLink(db, kind)}`
+    } finally {
+      await pool.end()
+    }
   }
   if (!target) throw new CannotKeep(`Say where: ./awlbox ${command ?? 'backup'} FOLDER or FILE.tar`)
   const place = path.resolve(from, target)

@@ -10,6 +10,7 @@ import { Problem } from '../platform/problem.ts'
 import { openRoute, personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
 import { pacesOf } from '../week/store.ts'
+import { setSessionCookie } from './session-cookie.ts'
 import { closeSession, openSession, personByEmail } from './store.ts'
 
 /** Compared with when there is no such person, so that time tells nothing about who has an account. */
@@ -27,17 +28,7 @@ export function peopleRoutes(router: Router, s: Services): void {
     await passwordWasRight(body.email)
     const old = sessionToken(req.headers.cookie)
     if (old) await closeSession(s.db, old)
-    const { token, expires } = await openSession(s.db, person.id)
-    res.setHeader(
-      'Set-Cookie',
-      cookie.serialize(sessionCookie, token, {
-        httpOnly: true,
-        sameSite: 'lax',
-        secure: s.config.secureCookies,
-        path: '/',
-        expires,
-      }),
-    )
+    setSessionCookie(res, await openSession(s.db, person.id), s.config.secureCookies)
     return ok
   })
   openRoute(router, s, api.signOut, async ({ req, res }) => {

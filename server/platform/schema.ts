@@ -40,8 +40,19 @@ export const settings = pgTable('settings', {
   id: id(),
   name: text('name').notNull(),
   houseStyle: jsonb('house_style').$type<HouseStyle>().notNull(),
+  /** By whose clock nights and days are reckoned. */
+  timeZone: text('time_zone').notNull().default('Europe/London'),
   /** The setting's own ladder; null while it keeps the one everybody starts from. */
   ladder: jsonb('ladder').$type<Idea[]>(),
+})
+
+/** One-time addresses from the shell: to begin, or for an owner who is locked out. */
+export const setUpLinks = pgTable('set_up_links', {
+  tokenHash: bytes('token_hash').primaryKey(),
+  kind: text('kind', { enum: ['first', 'owner'] }).notNull(),
+  createdAt: at('created_at'),
+  expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+  usedAt: timestamp('used_at', { withTimezone: true }),
 })
 
 export const people = pgTable(

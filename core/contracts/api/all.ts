@@ -10,11 +10,28 @@ import * as people from './people.ts'
 import * as plan from './plan.ts'
 import type { Route } from './route.ts'
 import * as send from './send.ts'
+import * as setUp from './set-up.ts'
 import * as settings from './settings.ts'
 import * as shelf from './shelf.ts'
 import * as week from './week.ts'
 
-const rooms = { people, settings, shelf, lessons, plan, week, film, jobs, keep, cut, send, home, look, next }
+const rooms = {
+  people,
+  setUp,
+  settings,
+  shelf,
+  lessons,
+  plan,
+  week,
+  film,
+  jobs,
+  keep,
+  cut,
+  send,
+  home,
+  look,
+  next,
+}
 /** Modules list what they export in an order of their loader's. */
 const byName = ([a]: [string, unknown], [b]: [string, unknown]): number => (a < b ? -1 : 1)
 const isRoute = (value: unknown): value is Route =>

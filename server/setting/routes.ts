@@ -1,0 +1,52 @@
+import { hash } from '@node-rs/argon2'
+import type { Response, Router } from 'express'
+import * as api from '@awlbox/core/contracts/api/set-up'
+import { ok } from '@awlbox/core/contracts/api/route'
+import { setSessionCookie } from '../people/session-cookie.ts'
+import { openSession } from '../people/store.ts'
+import { linkWasWrong } from '../platform/limits.ts'
+import { Problem } from '../platform/problem.ts'
+import { openRoute } from '../platform/route.ts'
+import type { Services } from '../platform/services.ts'
+import { goodFor, linkFor, makeSetting, renewOwner } from './store.ts'
+
+const usedUp = new Problem(
+  410,
+  'This address is used up',
+  `It was used, or is older than ${goodFor} minutes. On the machine Awlbox runs on, ./awlbox owner prints a new one. Nothing was changed.`,
+)
+/** From the shell to the first class: what one-time addresses lead to. */
+export function setUpRoutes(router: Router, s: Services): void {
+  const signIn = async (res: Response, personId: string): Promise<void> =>
+    setSessionCookie(res, await openSession(s.db, personId), s.config.secureCookies)
+  openRoute(router, s, api.setUpLink, async ({ req, params }) => {
+    const link = await linkFor(s.db, params.token)
+    if (link) return link
+    await linkWasWrong(req)
+    throw usedUp
+  })
+  openRoute(router, s, api.firstStart, async ({ res, params, body }) => {
+    if (!(await linkFor(s.db, params.token))) throw usedUp
+    const { password, ...owner } = body.owner
+    const made = await makeSetting(s.db, params.token, s.secret, {
+      ...body,
+      owner: { ...owner, passwordHash: await hash(password) },
+    })
+    if (!made) throw usedUp
+    await signIn(res, made)
+    return ok
+  })
+  openRoute(router, s, api.ownerAgain, async ({ res, params, body }) => {
+    if (!(await linkFor(s.db, params.token))) throw usedUp
+    const { password, ...owner } = body
+    const made = await renewOwner(s.db, params.token, { ...owner, passwordHash: await hash(password) })
+    if (!made)
+      throw new Problem(
+        409,
+        'Not this address',
+        'This e-mail address is a teacher’s, or the one-time address is used up. Nothing was changed.',
+      )
+    await signIn(res, made)
+    return ok
+  })
+}
