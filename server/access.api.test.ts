@@ -119,6 +119,15 @@ const open = {
   otherHome: 200,
   nobody: 200,
 }
+const usedUp = {
+  owner: 410,
+  teacher: 410,
+  colleague: 410,
+  stranger: 410,
+  home: 410,
+  otherHome: 410,
+  nobody: 410,
+}
 /** Behind a home's link: who holds the link is let in, whoever else they are. The path carries the actor's own link, or none. */
 const linked = {
   owner: 404,
@@ -158,6 +167,24 @@ const cases: Record<string, Case> = {
     body: () => ({ email: 'a@b.example', password: 'wrong' }),
   },
   'post /api/sign-out': { expect: open, path: () => '/api/sign-out' },
+  // One-time addresses: a wrong one leads nowhere, whoever asks.
+  'get /api/set-up/:token': { expect: usedUp, path: () => '/api/set-up/nothing-here' },
+  'post /api/set-up/:token': {
+    expect: usedUp,
+    path: () => '/api/set-up/nothing-here',
+    body: () => ({
+      setting: { name: 'X', timeZone: 'UTC' },
+      owner: { name: 'X', email: 'x@x.example', password: 'ten letters long' },
+      class: { name: 'X', age: 4 },
+      houseStyle: {},
+      children: [],
+    }),
+  },
+  'post /api/set-up/:token/owner': {
+    expect: usedUp,
+    path: () => '/api/set-up/nothing-here/owner',
+    body: () => ({ name: 'X', email: 'x@x.example', password: 'ten letters long' }),
+  },
   'get /api/me': { expect: any, path: () => '/api/me' },
   'get /api/shelf': { expect: any, path: () => '/api/shelf' },
   'post /api/classes/:classId/lessons': {

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { mostChildren, readChildren } from './children-list.ts'
+import { mostChildren } from '../contracts/api/set-up.ts'
+import { readChildren } from './children-list.ts'
 
 describe('a list of children', () => {
   test('is read with or without homes, numbers, headings and quotes, from any machine', () => {

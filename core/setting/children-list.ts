@@ -1,3 +1,5 @@
+import { mostChildren } from '../contracts/api/set-up.ts'
+
 /** One child of a list that was typed or pasted: a given name, and the name of its home. */
 export interface ListedChild {
   name: string
@@ -5,8 +7,7 @@ export interface ListedChild {
   /** What looks doubtful about it, in words; null where nothing does. */
   doubt: string | null
 }
-/** Longest name that is kept, and most children of one list. */
-export const mostChildren = 60
+/** Longest name that is kept. */
 const longest = 40
 
 /** A heading of a pasted table, in the words such tables have. */

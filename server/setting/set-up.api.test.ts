@@ -103,15 +103,13 @@ describe('an owner who is locked out', () => {
   })
   test('cannot become a teacher by it, and may give the setting another owner', async () => {
     const [setting] = await app.db.select().from(settings)
-    await app.db
-      .insert(people)
-      .values({
-        settingId: setting!.id,
-        email: 'desh@cobblegate.example',
-        name: 'Desh',
-        role: 'teacher',
-        passwordHash: 'x',
-      })
+    await app.db.insert(people).values({
+      settingId: setting!.id,
+      email: 'desh@cobblegate.example',
+      name: 'Desh',
+      role: 'teacher',
+      passwordHash: 'x',
+    })
     const token = await newLink(app.db, 'owner')
     expect((await again(token, { name: 'Desh', email: 'desh@cobblegate.example', password })).status).toBe(
       409,

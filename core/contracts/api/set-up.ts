@@ -1,7 +1,9 @@
 import { z } from 'zod'
 import { HouseStyle } from '../house-style.ts'
-import { mostChildren } from '../../setting/children-list.ts'
 import { Ok, route } from './route.ts'
+
+/** Most children of one list. */
+export const mostChildren = 60
 
 const zones: ReadonlySet<string> = new Set([...Intl.supportedValuesOf('timeZone'), 'UTC'])
 export const TimeZone = z.string().refine((z) => zones.has(z), { error: 'is no time zone' })

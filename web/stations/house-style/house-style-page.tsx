@@ -12,8 +12,8 @@ import { Away } from '../../frame/away.tsx'
 import { useMe } from '../../frame/me.ts'
 import { Notice } from '../../kit/notice.tsx'
 import { ClassNav, SignOut } from '../../frame/class-nav.tsx'
-import { ChoiceButtons } from './choice-buttons.tsx'
-import { groups } from './choices.ts'
+import { ChoiceButtons } from '../../frame/choice-buttons.tsx'
+import { groups } from '../../frame/house-choices.ts'
 import { TableDrawing } from '../../table/drawing.tsx'
 
 /** Every choice of the house with a sentence that changes as it is made. All texts, checks and lessons made afterwards follow. */

@@ -11,8 +11,8 @@ import { Button } from '../../kit/button.tsx'
 import { fieldLook } from '../../kit/field.ts'
 import { Notice } from '../../kit/notice.tsx'
 import { Select } from '../../kit/select.tsx'
-import { ChoiceButtons } from '../house-style/choice-buttons.tsx'
-import { groups } from '../house-style/choices.ts'
+import { ChoiceButtons } from '../../frame/choice-buttons.tsx'
+import { groups } from '../../frame/house-choices.ts'
 
 /** The five choices every lesson shows at once; the others wait in House style. */
 const first = ['add', 'takeAway', 'equals', 'countingOn', 'symbols'] as const

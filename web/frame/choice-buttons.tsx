@@ -1,5 +1,5 @@
 import { HouseStyle } from '@awlbox/core/contracts/house-style'
-import type { Choice } from './choices.ts'
+import type { Choice } from './house-choices.ts'
 
 /** The sides a house may take in one choice, with its own marked. */
 export function ChoiceButtons({
