@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { isDue, lateBy, type Nightly } from './nightly.ts'
+import { hourIn, isDue, lateBy, type Nightly } from './nightly.ts'
 
 const now = new Date('2026-03-10T02:30:00Z')
 const ago = (hours: number): string => new Date(now.getTime() - hours * 3_600_000).toISOString()
@@ -24,6 +24,11 @@ describe('a nightly backup', () => {
     ['never while it is off', n({ on: false, lastGood: null }), 2, false],
     ['whenever somebody asks', n({ on: false, asked: true }), 14, true],
   ])('is made %s', (_, state, hour, due) => expect(isDue(state, now, hour)).toBe(due))
+  test('goes by the setting’s own clock', () => {
+    expect([hourIn('UTC', now), hourIn('Europe/Berlin', now), hourIn('America/New_York', now)]).toEqual([
+      2, 3, 22,
+    ])
+  })
   test('is told of when it is older than three days, or did not come for three days', () => {
     expect(lateBy(n({ lastGood: ago(71) }), now)).toBeNull()
     expect(lateBy(n({ lastGood: ago(97) }), now)).toBe(4)

@@ -16,6 +16,9 @@ const hoursSince = (moment: string | null, now: Date): number =>
 const night = { from: 1, to: 5 } as const
 /** Hours: a backup is due again after the first by night, after the second at any time; one that failed is tried again after the third. */
 const due = { byNight: 16, anyTime: 30, again: 1 } as const
+/** The hour of a moment by the clock of a time zone, 0–23. */
+export const hourIn = (timeZone: string, now: Date): number =>
+  Number(new Intl.DateTimeFormat('en-GB', { hour: '2-digit', hourCycle: 'h23', timeZone }).format(now))
 /** Whether a backup is to be made now. `localHour`: the hour of the setting's clock. */
 export function isDue(n: Nightly, now: Date, localHour: number): boolean {
   if (n.asked) return true

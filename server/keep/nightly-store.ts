@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm'
 import type { Nightly } from '@awlbox/core/keep/nightly'
 import type { Db } from '../platform/db.ts'
-import { nightlyBackup } from '../platform/schema.ts'
+import { nightlyBackup, settings } from '../platform/schema.ts'
 
 export type NightlyRow = Nightly & { folder: string; lastBytes: number | null; problem: string | null }
 const none: NightlyRow = {
@@ -25,6 +25,11 @@ export async function nightlyOf(db: Db): Promise<NightlyRow> {
         lastTried: row.lastTried?.toISOString() ?? null,
       }
     : none
+}
+/** The clock the setting keeps: a name such as Europe/London. */
+export async function clockOf(db: Db): Promise<string> {
+  const [row] = await db.select({ zone: settings.timeZone }).from(settings).limit(1)
+  return row?.zone ?? 'UTC'
 }
 type Change = Partial<Omit<typeof nightlyBackup.$inferInsert, 'one'>>
 export async function setNightly(db: Db, change: Change): Promise<void> {

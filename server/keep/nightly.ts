@@ -1,12 +1,12 @@
 import fs from 'node:fs/promises'
 import path from 'node:path'
-import { isDue } from '@awlbox/core/keep/nightly'
+import { hourIn, isDue } from '@awlbox/core/keep/nightly'
 import { BackupManifest } from '@awlbox/core/contracts/backup'
 import { forLog, log } from '../platform/log.ts'
 import type { Services } from '../platform/services.ts'
 import { backUp, CannotKeep, setsIn } from './backup.ts'
 import { namesIn, statOf } from './files.ts'
-import { nightlyOf, setNightly } from './nightly-store.ts'
+import { clockOf, nightlyOf, setNightly } from './nightly-store.ts'
 
 /** Backups a folder keeps: two weeks of nights. */
 const nights = 14
@@ -18,7 +18,7 @@ export async function backUpWhenDue(s: Services, now = new Date()): Promise<'mad
   underWay.add(s.config.databaseUrl)
   try {
     const n = await nightlyOf(s.db)
-    if (!n.folder || !isDue(n, now, now.getHours())) return null
+    if (!n.folder || !isDue(n, now, hourIn(await clockOf(s.db), now))) return null
     await setNightly(s.db, { lastTried: now })
     try {
       const made = await backUp({ databaseUrl: s.config.databaseUrl, blobs: s.config.blobs }, n.folder, {

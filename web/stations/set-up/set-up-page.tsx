@@ -124,7 +124,7 @@ function Sheets({ token }: { token: string }) {
               onChange={(e) => setSetting({ ...setting, name: e.target.value })}
             />
           </Field>
-          <Field label="Whose clock do you keep?" hint="For nights, due days and dates.">
+          <Field label="Whose clock do you keep?" hint="The nightly backup keeps to it.">
             <input
               className={`w-full ${fieldLook}`}
               list="zones"
