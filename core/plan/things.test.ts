@@ -21,6 +21,12 @@ test('a swap has the property that matters, and is another thing', () => {
   }
   expect(swapsFor('two-faced counters').length).toBeGreaterThan(2)
   expect(swapsFor('a thing nobody knows')).toEqual([])
+  // What a kitchen drawer has comes before what only a shop for schools has.
+  const forTops = swapsFor('bottle tops').map((s) => s.name)
+  expect([forTops[0], forTops.at(-1)]).toEqual([
+    expect.not.stringContaining('counters'),
+    'two-faced counters',
+  ])
 })
 test('counters carry the small-parts caution, socks none', () => {
   expect(cautionsFor([{ thing: 'two-faced counters', count: 7 }]).join()).toMatch(/Small parts/)

@@ -28,6 +28,8 @@ export interface KnownThing {
   /** Largest usual size in mm (width, depth, height), for the small-parts test; absent for things never loose. */
   size?: readonly [number, number, number]
   caution?: string
+  /** Made for lessons: few homes have it, so that it is what others stand in for and never the first to stand in. */
+  bought?: true
   /** Nobody has to find it: it can be drawn, printed or done without a thing. */
   drawable?: boolean
 }
@@ -39,6 +41,7 @@ export const knownThings: readonly KnownThing[] = [
     words: ['counter', 'counters', 'two-faced counters'],
     properties: ['counted', 'two faces', 'stacks'],
     size: [22, 22, 2],
+    bought: true,
   },
   {
     name: 'bottle tops',
@@ -215,7 +218,12 @@ export function swapsFor(name: string, uses?: readonly Property[]): KnownThing[]
   const needed = uses ?? [thing.properties[0]!]
   return knownThings
     .filter((k) => k.name !== thing.name && needed.every((p) => k.properties.includes(p)))
-    .sort((a, b) => overlap(b, thing) - overlap(a, thing) || a.properties.length - b.properties.length)
+    .sort(
+      (a, b) =>
+        Number(a.bought ?? false) - Number(b.bought ?? false) ||
+        overlap(b, thing) - overlap(a, thing) ||
+        a.properties.length - b.properties.length,
+    )
 }
 const overlap = (a: KnownThing, b: KnownThing) => a.properties.filter((p) => b.properties.includes(p)).length
 
