@@ -168,8 +168,8 @@ const cases: Record<string, Case> = {
   },
   'post /api/sign-out': { expect: open, path: () => '/api/sign-out' },
   // One-time addresses: a wrong one leads nowhere, whoever asks.
-  'get /api/set-up/:token': { expect: usedUp, path: () => '/api/set-up/nothing-here' },
-  'post /api/set-up/:token': {
+  'get /api/set-up/:link': { expect: usedUp, path: () => '/api/set-up/nothing-here' },
+  'post /api/set-up/:link': {
     expect: usedUp,
     path: () => '/api/set-up/nothing-here',
     body: () => ({
@@ -180,7 +180,7 @@ const cases: Record<string, Case> = {
       children: [],
     }),
   },
-  'post /api/set-up/:token/owner': {
+  'post /api/set-up/:link/owner': {
     expect: usedUp,
     path: () => '/api/set-up/nothing-here/owner',
     body: () => ({ name: 'X', email: 'x@x.example', password: 'ten letters long' }),

@@ -20,15 +20,15 @@ export function setUpRoutes(router: Router, s: Services): void {
   const signIn = async (res: Response, personId: string): Promise<void> =>
     setSessionCookie(res, await openSession(s.db, personId), s.config.secureCookies)
   openRoute(router, s, api.setUpLink, async ({ req, params }) => {
-    const link = await linkFor(s.db, params.token)
+    const link = await linkFor(s.db, params.link)
     if (link) return link
     await linkWasWrong(req)
     throw usedUp
   })
   openRoute(router, s, api.firstStart, async ({ res, params, body }) => {
-    if (!(await linkFor(s.db, params.token))) throw usedUp
+    if (!(await linkFor(s.db, params.link))) throw usedUp
     const { password, ...owner } = body.owner
-    const made = await makeSetting(s.db, params.token, s.secret, {
+    const made = await makeSetting(s.db, params.link, s.secret, {
       ...body,
       owner: { ...owner, passwordHash: await hash(password) },
     })
@@ -37,9 +37,9 @@ export function setUpRoutes(router: Router, s: Services): void {
     return ok
   })
   openRoute(router, s, api.ownerAgain, async ({ res, params, body }) => {
-    if (!(await linkFor(s.db, params.token))) throw usedUp
+    if (!(await linkFor(s.db, params.link))) throw usedUp
     const { password, ...owner } = body
-    const made = await renewOwner(s.db, params.token, { ...owner, passwordHash: await hash(password) })
+    const made = await renewOwner(s.db, params.link, { ...owner, passwordHash: await hash(password) })
     if (!made)
       throw new Problem(
         409,

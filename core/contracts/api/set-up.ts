@@ -22,10 +22,10 @@ export const FirstStart = z.object({
 })
 export type FirstStart = z.infer<typeof FirstStart>
 
-const ofLink = z.object({ token: z.string().min(10).max(100) })
+const ofLink = z.object({ link: z.string().min(10).max(100) })
 export const setUpLink = route({
   method: 'GET',
-  path: '/api/set-up/:token',
+  path: '/api/set-up/:link',
   who: 'anyone',
   summary: 'What a one-time address is for: a first start, or a new password for an owner who is locked out.',
   params: ofLink,
@@ -33,7 +33,7 @@ export const setUpLink = route({
 })
 export const firstStart = route({
   method: 'POST',
-  path: '/api/set-up/:token',
+  path: '/api/set-up/:link',
   who: 'anyone',
   summary: 'Makes the setting, its owner, first class and children, and signs the owner in.',
   params: ofLink,
@@ -42,7 +42,7 @@ export const firstStart = route({
 })
 export const ownerAgain = route({
   method: 'POST',
-  path: '/api/set-up/:token/owner',
+  path: '/api/set-up/:link/owner',
   who: 'anyone',
   summary: 'Gives an owner a new password, or the setting another owner, and signs them in.',
   params: ofLink,

@@ -136,10 +136,13 @@ export const asSureAsHeard = (
   findings: readonly HeardFinding[],
   u: Understanding,
   unsure = false,
-): HeardFinding[] =>
-  unsure || isMaimed(u.advice) || u.advice.includes('noise')
-    ? findings.map((f) => ({ ...f, certain: f.certain && !ofMeaning.has(f.code) }))
-    : certainWhereUnderstood(findings, u)
+): HeardFinding[] => {
+  if (unsure || isMaimed(u.advice)) return findings.map((f) => ({ ...f, certain: false }))
+  // Silences and pace are heard in a loud room too.
+  if (u.advice.includes('noise'))
+    return findings.map((f) => (ofMeaning.has(f.code) ? { ...f, certain: false } : f))
+  return certainWhereUnderstood(findings, u)
+}
 /** Findings with those in or beside a stretch that was not understood turned into doubts. Times alone (a silence, a pace) need no understanding. */
 function certainWhereUnderstood(findings: readonly HeardFinding[], u: Understanding): HeardFinding[] {
   const near: Seconds = 0.6

@@ -24,7 +24,7 @@ const sheets = ['Your setting', 'You', 'First class', 'Children'] as const
 /** Four sheets of paper, one question each: from an empty Awlbox to the Shelf. Nothing is kept until the last is done. */
 export default function SetUpPage() {
   const { token = '' } = useParams()
-  const { data, error } = useAsked(api.setUpLink, { token })
+  const { data, error } = useAsked(api.setUpLink, { link: token })
   useEffect(() => {
     document.title = 'Set up · Awlbox'
   }, [])
@@ -86,7 +86,7 @@ function Sheets({ token }: { token: string }) {
     try {
       await ask(
         api.firstStart,
-        { token },
+        { link: token },
         {
           setting,
           owner,
@@ -284,7 +284,7 @@ function OwnerAgain({ token, setting }: { token: string; setting: string }) {
       onSubmit={(e) => {
         e.preventDefault()
         setProblem(null)
-        ask(api.ownerAgain, { token }, owner)
+        ask(api.ownerAgain, { link: token }, owner)
           .then(arrive)
           .catch((error: unknown) => setProblem(wordsOf(error)))
       }}
