@@ -63,6 +63,8 @@ test('every view keeps nobody out, light or dark', async ({ page }) => {
     `/classes/${shelf.classes[0]!.id}`,
     '/ladder',
     '/house-style',
+    '/keeping',
+    '/set-up/used-up-long-ago',
     '/week',
     `/lessons/${written}/script`,
     ...['plan', 'film', 'cut', 'send', 'look', 'next', 'remote'].map((v) => `/lessons/${sent}/${v}`),

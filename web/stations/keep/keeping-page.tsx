@@ -43,6 +43,7 @@ export default function KeepingPage() {
       </Head>
       <ClassNav classes={shelf?.classes ?? []} />
       <main className="p-5 grid gap-5 max-w-3xl">
+        <h1 className="font-bold text-lg">What we keep</h1>
         {data ? (
           <>
             <Backup keeping={data} changed={() => void mutate()} />
