@@ -1,9 +1,11 @@
 import { once } from 'node:events'
 import net from 'node:net'
+import os from 'node:os'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { allRoutes } from '@awlbox/core/contracts/api/all'
 import { addTake } from './film/store.ts'
+import { projectRoot } from './platform/root.ts'
 import { children, households, takes } from './platform/schema.ts'
 import { homeToken } from './platform/tokens.ts'
 import { openLinks } from './send/store.ts'
@@ -13,8 +15,16 @@ import { type Caller, caller, sampleLesson, testWorld } from './testing.ts'
 
 const at = testWorld()
 /** What no answer may tell: how it is stored, where, or by what. */
-const tells =
-  /\bselect\b.*\bfrom\b|insert into|update .* set|\bat \w+ \(|node_modules|\/work\/|\/tmp\/|\.ts:\d|DrizzleQueryError|violates|syntax error at/i
+const tells = new RegExp(
+  [
+    /\bselect\b.*\bfrom\b|insert into|update .* set|violates|syntax error at|DrizzleQueryError/,
+    /\bat \w+ \(|node_modules|\.ts:\d/,
+  ]
+    .map((r) => r.source)
+    .concat([projectRoot, os.tmpdir()].map((folder) => `${folder}/`))
+    .join('|'),
+  'i',
+)
 
 async function ids(): Promise<Record<string, string>> {
   const { here, teacher } = at.world
