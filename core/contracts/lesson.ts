@@ -174,9 +174,6 @@ export type Arc = (typeof arcs)[number]
 export const KitItem = z.object({ thing: z.string().min(1).max(60), count: z.number().int().min(1).max(200) })
 export type KitItem = z.infer<typeof KitItem>
 
-/** Lines of one lesson: forty segments of fifty. A film of that length is watched by nobody. */
-const mostLines = 2000
-
 export const Lesson = z.object({
   format: z.literal('awlbox-lesson'),
   version: z.literal(1),
@@ -188,14 +185,16 @@ export const Lesson = z.object({
   kit: z.array(KitItem).max(20),
   /** Things a person took off the list: they stay off it whatever the script comes to use. */
   leftOut: z.array(z.string().min(1).max(60)).max(40).optional(),
-  segments: z
-    .array(Segment)
-    .max(60)
-    .refine((all) => all.reduce((n, s) => n + s.steps.length, 0) <= mostLines, {
-      error: `holds more than ${mostLines} lines: part the lesson in two`,
-    }),
+  segments: z.array(Segment).max(60),
   story: Story.default(defaultStory),
   words: z.array(NewWord).max(30).default([]),
   arc: z.enum(arcs).default('show-together-alone'),
 })
 export type Lesson = z.infer<typeof Lesson>
+/** Lines of a lesson that is saved: forty segments of fifty. A film of that length is watched by nobody. */
+const mostLines = 2000
+/** A lesson as it is taken in; one that was kept before, however long, can still be read. */
+export const LessonToKeep = Lesson.refine(
+  (l) => l.segments.reduce((n, s) => n + s.steps.length, 0) <= mostLines,
+  { error: `holds more than ${mostLines} lines: part the lesson in two`, path: ['steps'] },
+)

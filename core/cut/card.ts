@@ -4,7 +4,7 @@ import { readable } from '../film/camera/frame.ts'
 import { paper, round, type Shape, tableHeight, tableWidth } from '../script/table/drawing/paper.ts'
 import { drawTable } from '../script/table/drawing/table.ts'
 import type { TableState } from '../script/table/state.ts'
-import { thingsShapes } from './things-card.ts'
+import { letter, thingsShapes } from './things-card.ts'
 
 /** Breaks text into lines of at most `letters`, never inside a word unless the word alone is longer. */
 export function wrap(text: string, letters: number): string[] {
@@ -48,8 +48,6 @@ export function ringShapes(share: number): Shape[] {
 export const ringPlace = { hold: { x: 64, y: 44 }, stop: { x: 560, y: 56 } } as const
 
 type CardWords = Pick<Card, 'look' | 'title'> & { lines: readonly string[] }
-/** Andika's letters are about this share of their size wide. */
-const letter = 0.56
 /** Sizes tried for the title, each for so many lines at most; sizes tried for the lines under it, the largest first. */
 const [titleSizes, lineSizes] = [
   [

@@ -120,7 +120,7 @@ export function fetchPicture({ thing: name, count }: Pick<ToFetch, 'thing' | 'co
 }
 
 /** Andika's letters are about this share of their size wide. */
-const letter = 0.56
+export const letter = 0.56
 /** The largest of the sizes at which all words fit in a line of `width`, no higher than `high`; null where none does. */
 const fitting = (
   all: readonly string[],

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Lesson, Segment } from '../lesson.ts'
+import { Lesson, LessonToKeep, Segment } from '../lesson.ts'
 import { Day, file, Made, Moment, ofClass, ofLesson, Ok, route, Uuid } from './route.ts'
 
 export const stations = ['plan', 'script', 'film', 'cut', 'send', 'look', 'next'] as const
@@ -52,7 +52,7 @@ export const makeLesson = route({
   path: '/api/classes/:classId/lessons',
   summary: 'Makes a lesson for a class.',
   params: ofClass,
-  body: z.object({ day: Day, doc: Lesson }),
+  body: z.object({ day: Day, doc: LessonToKeep }),
   largest: 3_000_000,
   response: Made,
 })
@@ -69,7 +69,7 @@ export const saveLesson = route({
   path: '/api/lessons/:lessonId/doc',
   summary: 'Saves a document over the revision it was made from; 409 with both versions where that is stale.',
   params: ofLesson,
-  body: z.object({ revision: z.number().int().min(1), doc: Lesson }),
+  body: z.object({ revision: z.number().int().min(1), doc: LessonToKeep }),
   largest: 3_000_000,
   response: Revisioned,
 })
