@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useState } from 'react'
+import { type InputHTMLAttributes, type ReactNode, useEffect, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { useSWRConfig } from 'swr'
 import * as api from '@awlbox/core/contracts/api/set-up'
@@ -56,6 +56,28 @@ function Field({ label, hint, children }: { label: string; hint?: string; childr
       {children}
       {hint && <span className="text-sm text-steel">{hint}</span>}
     </label>
+  )
+}
+/** A line of words that must be there. */
+function Words({
+  label,
+  hint,
+  onWords,
+  ...input
+}: InputHTMLAttributes<HTMLInputElement> & {
+  label: string
+  hint?: string
+  onWords: (words: string) => void
+}) {
+  return (
+    <Field label={label} hint={hint}>
+      <input
+        className={`w-full ${fieldLook}`}
+        required
+        {...input}
+        onChange={(e) => onWords(e.target.value)}
+      />
+    </Field>
   )
 }
 /** After a session was opened: the Shelf, and nothing of what was known before. */
@@ -234,41 +256,30 @@ interface OwnerWords {
   password: string
 }
 function Owner({ owner, onChange }: { owner: OwnerWords; onChange: (next: OwnerWords) => void }) {
+  const of = (key: keyof OwnerWords) => ({
+    value: owner[key],
+    onWords: (words: string) => onChange({ ...owner, [key]: words }),
+  })
   return (
     <>
-      <Field label="Your name">
-        <input
-          className={`w-full ${fieldLook}`}
-          value={owner.name}
-          maxLength={60}
-          required
-          autoComplete="name"
-          onChange={(e) => onChange({ ...owner, name: e.target.value })}
-        />
-      </Field>
-      <Field label="Your e-mail address" hint="You sign in with it. Nothing is sent to it.">
-        <input
-          className={`w-full ${fieldLook}`}
-          type="email"
-          value={owner.email}
-          maxLength={200}
-          required
-          autoComplete="username"
-          onChange={(e) => onChange({ ...owner, email: e.target.value })}
-        />
-      </Field>
-      <Field label="A password" hint="At least ten letters: a short sentence is easy to keep.">
-        <input
-          className={`w-full ${fieldLook}`}
-          type="password"
-          value={owner.password}
-          minLength={10}
-          maxLength={200}
-          required
-          autoComplete="new-password"
-          onChange={(e) => onChange({ ...owner, password: e.target.value })}
-        />
-      </Field>
+      <Words label="Your name" autoComplete="name" maxLength={60} {...of('name')} />
+      <Words
+        label="Your e-mail address"
+        hint="You sign in with it. Nothing is sent to it."
+        type="email"
+        autoComplete="username"
+        maxLength={200}
+        {...of('email')}
+      />
+      <Words
+        label="A password"
+        hint="At least ten letters: a short sentence is easy to keep."
+        type="password"
+        autoComplete="new-password"
+        minLength={10}
+        maxLength={200}
+        {...of('password')}
+      />
     </>
   )
 }
