@@ -37,6 +37,8 @@ export interface FilmCue extends Cue {
   top?: number | null
   /** It covers something written: there was no better place. */
   covers?: boolean
+  /** The script's words, though what was said there was not understood as them. */
+  guess?: boolean
 }
 export interface CaptionOptions {
   style: HouseStyle
@@ -85,6 +87,7 @@ export function segmentCaptions(
               start: left.start,
               end: left.end,
               text: linesOf(text),
+              ...(piece.guess && edit?.text == null ? { guess: true } : {}),
             })
         }
       })
@@ -147,21 +150,35 @@ export function captionText(verb: string, text: string, style: HouseStyle, age =
         .replace(/\s=\s/g, ` ${style.equals} `)
 }
 
+/** A caption is its line's where at least this share of its words was heard as written. */
+const heardShare = 0.6
 /** Parts a long line into captions, each timed by its own words. */
-function pieces(text: string, line: Hearing['lines'][number], hearing: Hearing): Cue[] {
+function pieces(
+  text: string,
+  line: Hearing['lines'][number],
+  hearing: Hearing,
+): (Cue & { guess: boolean })[] {
   let k = 0
   const timed = captionBreaks(text).map((lines) => {
     const words = lines.flat()
     const n = words.reduce((s, w) => s + spokenWordsOf(w).length, 0)
-    const ats = line.words.slice(k, k + n).flatMap((w) => (w.at === null ? [] : [hearing.words[w.at]!]))
+    const mine = line.words.slice(k, k + n)
+    const ats = mine.flatMap((w) => (w.at === null ? [] : [hearing.words[w.at]!]))
     k += n
-    return { text: words.join(' '), start: ats[0]?.start ?? null, end: ats.at(-1)?.end ?? null }
+    return {
+      text: words.join(' '),
+      start: ats[0]?.start ?? null,
+      end: ats.at(-1)?.end ?? null,
+      half: mine.filter((w) => w.status === 'said').length < mine.length * heardShare,
+    }
   })
+  const lost = hearing.understood?.stretches.filter((s) => s.how === 'not understood') ?? []
   let last = line.start!
   return timed.map((t) => {
     const start = t.start ?? last
     const end = Math.max(t.end ?? start + 1, start + 0.2)
     last = end
-    return { text: t.text, start, end }
+    const guess = t.half || lost.some((s) => s.from < end && s.to > start)
+    return { text: t.text, start, end, guess }
   })
 }

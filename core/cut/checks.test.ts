@@ -1,6 +1,7 @@
 import { told } from '../findings/say.ts'
 import { describe, expect, test } from 'vitest'
 import {
+  type CaptionEdit,
   type Clip,
   type CutItem,
   type CutSegment,
@@ -187,6 +188,21 @@ describe('captions against what is said', () => {
     expect(checkCaptions(edited, segment, keptWords(whole(t), hearings(t)))).toMatchObject([
       { code: 'caption-number', severity: 'wrong' },
     ])
+  })
+  test('a line of which little was heard keeps the script’s words, as a guess that is told until somebody has listened', () => {
+    const mumbled = take(A, clean.replace('how many altogether', 'how the weather'))
+    const cuesOf = (edits: CaptionEdit[] = []) =>
+      captionsOf([{ segment, cut: whole(mumbled), hearings: hearings(mumbled) }], {
+        style: defaultHouseStyle,
+        edits,
+      })
+    const guessed = cuesOf().filter((c) => c.guess)
+    expect(guessed.map((c) => c.text)).toEqual(['How many altogether?'])
+    const checksOf = (cues: ReturnType<typeof cuesOf>) =>
+      checkCaptions(cues, segment, keptWords(whole(mumbled), hearings(mumbled))).map((c) => c.code)
+    expect(checksOf(cuesOf())).toEqual(['caption-guess'])
+    const kept = cuesOf([{ id: guessed[0]!.id, text: guessed[0]!.text, start: null, end: null }])
+    expect(checksOf(kept)).toEqual([])
   })
   test('what is said beside the script has no caption: told', () => {
     const beside = take(A, `${clean} ~3 and now the dog wants to go out`)

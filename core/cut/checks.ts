@@ -49,6 +49,7 @@ const kindOf: Readonly<Partial<Record<Codes['cut'], CheckKind>>> = {
   'caption-quick': 'captions',
   'caption-missing': 'captions',
   'caption-covers': 'captions',
+  'caption-guess': 'captions',
   'overlay-counted': 'overlays',
   'overlay-edge': 'overlays',
   'overlay-captions': 'overlays',
@@ -174,6 +175,14 @@ export function checkCaptions(
         segmentId: segment.id,
         start: c.start,
         params: { number: missing[0]!, caption: text },
+      })
+    else if (c.guess)
+      out.push({
+        code: 'caption-guess',
+        severity: 'risky',
+        segmentId: segment.id,
+        start: c.start,
+        params: { caption: text },
       })
     else if (readingSpeed(c) > captionLimits.adults * 1.25)
       out.push({

@@ -122,6 +122,7 @@ export const cutCodes = {
   'caption-quick': ['risky'],
   'caption-missing': ['risky'],
   'caption-covers': ['risky'],
+  'caption-guess': ['risky'],
   'overlay-counted': ['wrong'],
   'overlay-edge': ['risky'],
   'overlay-captions': ['risky'],

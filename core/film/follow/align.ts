@@ -21,9 +21,9 @@ export const cost = {
 } as const
 const [paused, longPaused] = [2, 4]
 /** Lines one can go back over at once: nobody begins again further back without starting the take anew. */
-const linesBack = 3
+export const linesBack = 3
 
-type Followable = Pick<SpokenLine, 'words'> & Partial<Pick<SpokenLine, 'numbers'>>
+export type Followable = Pick<SpokenLine, 'words'> & Partial<Pick<SpokenLine, 'numbers'>>
 
 /** One time a line was said, or begun. */
 export interface Attempt {
@@ -83,7 +83,7 @@ function finalOf(mine: readonly Attempt[]): Attempt | null {
 }
 
 const starts = new WeakMap<object, number[]>()
-function startOf(lines: readonly Followable[], line: number): number {
+export function startOf(lines: readonly Followable[], line: number): number {
   let known = starts.get(lines)
   if (!known) {
     let at = 0
@@ -219,7 +219,7 @@ function backWays(
 }
 
 /** Cost of each expected word against each heard one, worked out once for each pair of different words. */
-function differences(
+export function differences(
   expected: readonly { word: string }[],
   heard: readonly HeardWord[],
 ): (i: number, j: number) => number {

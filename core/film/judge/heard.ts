@@ -16,7 +16,7 @@ import { clapSlips } from './claps.ts'
 import { countSlips, mendRetries, numbersSaid, passedOver, type Said, withGuesses } from './count-heard.ts'
 import { gapsOf, silentBetween } from './gaps.ts'
 import { hearing } from './limits.ts'
-import { mayBeAnother } from './resembling.ts'
+import { likelySaid } from '../follow/likely.ts'
 import { lineSlips } from './line-heard.ts'
 import { inCount, isNumberWord, soundsLike } from '../ear/sounds.ts'
 import { spokenLines, type SpokenLine } from '../follow/spoken.ts'
@@ -310,6 +310,9 @@ function linesJudged(
 ): HeardFinding[] {
   const out: HeardFinding[] = []
   let counted: { total: number; line: number } | null = null
+  const maybe = per.some((l) => l.start === null || l.words.some((w) => w.at === null))
+    ? likelySaid(lines, heard)
+    : []
   lines.forEach((line, i) => {
     const l = per[i]!
     if (line.numbers) counted = { total: line.numbers.at(-1)!, line: i }
@@ -329,8 +332,7 @@ function linesJudged(
         duration,
         voiced,
       )
-      if (finding)
-        out.push(mayBeAnother(i, lines, followed, heard) ? { ...finding, certain: false } : finding)
+      if (finding) out.push((maybe[i] ?? 0) > hearing.maybeSaid ? { ...finding, certain: false } : finding)
       return
     }
     if (line.numbers) out.push(...countLine(line, followed.final[i]!, i, followed, heard, used, voiced))

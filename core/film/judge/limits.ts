@@ -14,6 +14,8 @@ export const hearing = {
   early: 1,
   /** Below this share of its words heard, a line counts as skipped. */
   skippedShare: 0.34,
+  /** A line expected to have been said to more than this share, over all paths through the take, is not left out for certain. */
+  maybeSaid: 0.1,
   /** Seconds a short word takes, said quickly. */
   shortestWord: 0.18,
   /** Seconds of the longest take that is heard: a whole evening's recording is first cut into clips. */

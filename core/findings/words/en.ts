@@ -682,6 +682,10 @@ export const en = {
       when: 'Several words are said with no caption.',
       what: 'Said, but not captioned: “{words}”.',
     },
+    'caption-guess': {
+      when: 'A caption is the script’s, where what was said was not understood.',
+      what: 'The caption “{caption}” is as the script has it; what was said there was not understood. Listen, and write what you hear, or keep it.',
+    },
     'caption-covers': {
       when: 'A caption covers what is written on the table.',
       what: 'The caption “{caption}” covers what is written on the table. Make it shorter, or write higher up.',

@@ -93,9 +93,19 @@ export function CaptionsPanel({ list, cues, now, part, mayChange, onGo, onEdit, 
                   {Math.round(speed)} letters a second
                   {speed > captionLimits.adults * 1.25 ? ', too quick' : ''}
                 </span>
+                {c.guess && <span>from the script, not understood here</span>}
                 <span className="flex-1" />
                 {mayChange && (
                   <>
+                    {c.guess && (
+                      <Button
+                        small
+                        look="quiet"
+                        onClick={() => onEdit({ ...edit, text: c.text.replace(/\n/g, ' ') }, null)}
+                      >
+                        it says this
+                      </Button>
+                    )}
                     <Button small look="quiet" onClick={() => shift(-0.2, 0)}>
                       begins sooner
                     </Button>
