@@ -114,9 +114,12 @@ describe('lines that resemble each other, with words lost and misheard', () => {
   test.each([
     [0.15, 30],
     [0.3, 24],
-  ])('with a share of %f lost at most one in sixty is named wrongly, and still many rightly', (lost, atLeast) => {
-    const { right, wrong } = tried(lost)
-    expect(wrong).toBeLessThanOrEqual(1)
-    expect(right).toBeGreaterThanOrEqual(atLeast)
-  })
+  ])(
+    'with a share of %f lost at most one in sixty is named wrongly, and still many rightly',
+    (lost, atLeast) => {
+      const { right, wrong } = tried(lost)
+      expect(wrong).toBeLessThanOrEqual(1)
+      expect(right).toBeGreaterThanOrEqual(atLeast)
+    },
+  )
 })
