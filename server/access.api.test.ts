@@ -5,7 +5,7 @@ import { routeList } from './platform/route.ts'
 import { addTake } from './film/store.ts'
 import { plainList } from '@awlbox/core/contracts/cut'
 import { addRender } from './cut/store.ts'
-import { jobs, takes } from './platform/schema.ts'
+import { jobs, people, takes } from './platform/schema.ts'
 import { eq } from 'drizzle-orm'
 import { type Caller, caller, openTestApp, populate, sampleLesson, type TestApp } from './testing.ts'
 
@@ -80,6 +80,19 @@ beforeAll(async () => {
     help: 'alone',
     words: '',
   })
+  const staff = await app.db.select().from(people).where(eq(people.settingId, here.setting.id))
+  id.colleague = staff.find((p) => p.name === 'Desh')!.id
+  for (const name of ['spareChild', 'spareHome']) {
+    const added = await teacher.call('POST', `/api/classes/${here.classId}/children`, {
+      children: [{ given: name, home: name }],
+    })
+    const [child] = added.body.added as string[]
+    const rows = (await teacher.call('GET', '/api/homes')).body.items as {
+      id: string
+      householdId: string
+    }[]
+    id[name] = name === 'spareChild' ? child! : rows.find((r) => r.id === child)!.householdId
+  }
   id.segment = (await teacher.call('POST', '/api/library', { segment: sampleLesson().segments[0], age: 4 }))
     .body.id as string
   id.reply = (
@@ -101,6 +114,8 @@ const read = {
   nobody: 401,
 }
 const change = { ...read, colleague: 403 }
+const owners = { ...change, teacher: 403 }
+const nowhere = '00000000-0000-4000-8000-000000000000'
 const any = {
   owner: 200,
   teacher: 200,
@@ -186,6 +201,133 @@ const cases: Record<string, Case> = {
     body: () => ({ name: 'X', email: 'x@x.example', password: 'ten letters long' }),
   },
   'get /api/me': { expect: any, path: () => '/api/me' },
+  // Of oneself alone: everybody has an account, nobody another's.
+  'get /api/me/account': { expect: any, path: () => '/api/me/account' },
+  'put /api/me/account': { expect: any, path: () => '/api/me/account', body: () => ({ name: 'Same' }) },
+  'delete /api/me/sessions/:sessionId': {
+    expect: { ...any, owner: 404, teacher: 404, colleague: 404, stranger: 404 },
+    path: () => `/api/me/sessions/${nowhere}`,
+  },
+  'delete /api/me/sessions': {
+    expect: { ...any, owner: 401, teacher: 401, colleague: 401, stranger: 401 },
+    path: () => '/api/me/sessions',
+  },
+  'get /api/people': { expect: any, path: () => '/api/people' },
+  'post /api/people/invitations': {
+    expect: { ...owners, stranger: 403 },
+    path: () => '/api/people/invitations',
+    body: () => ({ email: 'new@cobblegate.example', role: 'teacher' }),
+  },
+  'delete /api/people/invitations/:invitationId': {
+    expect: { ...owners, owner: 404, stranger: 403 },
+    path: () => `/api/people/invitations/${nowhere}`,
+  },
+  'post /api/people/:personId/password-link': {
+    expect: { ...owners, stranger: 403 },
+    path: () => `/api/people/${id.colleague}/password-link`,
+  },
+  'put /api/people/:personId/role': {
+    expect: { ...owners, stranger: 403 },
+    path: () => `/api/people/${id.colleague}/role`,
+    body: () => ({ role: 'teacher' }),
+  },
+  'post /api/people/:personId/end': {
+    expect: { ...owners, owner: 404, stranger: 403 },
+    path: () => `/api/people/${nowhere}/end`,
+    body: () => ({ classesTo: null }),
+  },
+  'get /api/join/:link': { expect: usedUp, path: () => '/api/join/nothing-here' },
+  'post /api/join/:link': {
+    expect: usedUp,
+    path: () => '/api/join/nothing-here',
+    body: () => ({ name: 'X', password: 'ten letters long' }),
+  },
+  'get /api/classes': { expect: any, path: () => '/api/classes' },
+  'post /api/classes': {
+    expect: { ...owners, stranger: 403 },
+    path: () => '/api/classes',
+    body: () => ({ name: 'Siskins', age: 5, teacherId: id.colleague }),
+  },
+  'put /api/classes/:classId': {
+    expect: owners,
+    path: () => `/api/classes/${world.here.classId}`,
+    body: () => ({ age: 4 }),
+  },
+  'post /api/classes/:classId/covers': {
+    expect: owners,
+    path: () => `/api/classes/${world.here.classId}/covers`,
+    body: () => ({ personId: id.colleague, from: '2020-01-01', until: '2020-01-02' }),
+  },
+  'delete /api/covers/:coverId': {
+    expect: { ...owners, owner: 404, stranger: 403 },
+    path: () => `/api/covers/${nowhere}`,
+  },
+  'post /api/year': {
+    expect: { ...owners, stranger: 403 },
+    path: () => '/api/year',
+    body: () => ({ moves: [] }),
+  },
+  'post /api/year/:yearId/undo': {
+    expect: { ...owners, owner: 409, stranger: 403 },
+    path: () => `/api/year/${nowhere}/undo`,
+  },
+  'post /api/lessons/:lessonId/carry': {
+    expect: change,
+    path: () => `${L()}/carry`,
+    body: () => ({ classId: world.here.classId, day: '2026-12-02' }),
+  },
+  'get /api/homes': { expect: any, path: () => '/api/homes' },
+  'get /api/homes.csv': { expect: any, path: () => '/api/homes.csv' },
+  'put /api/children/:childId': {
+    // Of a state that is long gone, as told to whoever may change it.
+    expect: { ...change, owner: 409, teacher: 409 },
+    path: () => `/api/children/${world.here.kids[0]!.id}`,
+    body: () => ({ revision: 99, change: { note: '' } }),
+  },
+  'post /api/classes/:classId/children': {
+    expect: change,
+    path: () => `/api/classes/${world.here.classId}/children`,
+    body: () => ({ children: [{ given: 'Suri', home: 'Weir Lane' }] }),
+  },
+  'post /api/children/:childId/move': {
+    expect: change,
+    path: () => `/api/children/${world.here.kids[0]!.id}/move`,
+    body: () => ({ classId: world.here.classId }),
+  },
+  'post /api/children/:childId/consents': {
+    expect: change,
+    path: () => `/api/children/${world.here.kids[0]!.id}/consents`,
+    body: () => ({ kind: 'photos', given: true, giver: 'gran', day: '2026-11-01' }),
+  },
+  'get /api/children/:childId/consents': {
+    expect: read,
+    path: () => `/api/children/${world.here.kids[0]!.id}/consents`,
+  },
+  'get /api/children/:childId/kept': {
+    expect: change,
+    path: () => `/api/children/${world.here.kids[0]!.id}/kept`,
+  },
+  'get /api/children/:childId/export': {
+    expect: change,
+    path: () => `/api/children/${world.here.kids[0]!.id}/export`,
+  },
+  'delete /api/children/:childId': {
+    // The owner comes first, and then it is gone.
+    expect: { ...change, teacher: 404 },
+    path: () => `/api/children/${id.spareChild}`,
+  },
+  'delete /api/households/:householdId': {
+    expect: { ...change, teacher: 404 },
+    path: () => `/api/households/${id.spareHome}`,
+  },
+  'get /api/record': { expect: { ...owners, stranger: 403 }, path: () => '/api/record' },
+  'get /api/record.csv': { expect: { ...owners, stranger: 403 }, path: () => '/api/record.csv' },
+  'get /api/keeping/times': { expect: any, path: () => '/api/keeping/times' },
+  'put /api/keeping/times': {
+    expect: { ...owners, stranger: 403 },
+    path: () => '/api/keeping/times',
+    body: () => ({ photos: 200 }),
+  },
   'get /api/shelf': { expect: any, path: () => '/api/shelf' },
   'post /api/classes/:classId/lessons': {
     expect: change,
@@ -448,7 +590,7 @@ test.each(Object.keys(cases))('%s', async (route) => {
   const got: Partial<Record<Actor, number>> = {}
   for (const actor of order) {
     // Signing out would end the session the other cases need.
-    const as = route.includes('sign-out') ? world.nobody : who(actor)
+    const as = /sign-out|delete \/api\/me\/sessions$/.test(route) ? world.nobody : who(actor)
     if (c.whole === false) {
       const stop = new AbortController()
       const r = await fetch(app.address + c.path(), {

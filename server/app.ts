@@ -22,6 +22,9 @@ import type { Services } from './platform/services.ts'
 import { homePageRoute } from './send/home-page.ts'
 import { homeRoutes } from './send/home-routes.ts'
 import { sendRoutes } from './send/routes.ts'
+import { classRoutes } from './setting/classes-routes.ts'
+import { homesRoutes } from './setting/homes-routes.ts'
+import { recordRoutes } from './setting/record-routes.ts'
 import { setUpRoutes } from './setting/routes.ts'
 import { settingRoutes } from './settings/routes.ts'
 import { shelfRoutes } from './shelf/routes.ts'
@@ -97,6 +100,9 @@ export function makeApp(s: Services): Express {
     keepRoutes,
     peopleRoutes,
     setUpRoutes,
+    classRoutes,
+    homesRoutes,
+    recordRoutes,
     settingRoutes,
     shelfRoutes,
     lessonRoutes,

@@ -62,7 +62,14 @@ async function street(n: number): Promise<{ token: string; childId: string }[]> 
     .returning({ id: households.id })
   const kids = await app.db
     .insert(children)
-    .values(made.map((h, i) => ({ classId: world.here.classId, householdId: h.id, name: `Child ${i}` })))
+    .values(
+      made.map((h, i) => ({
+        classId: world.here.classId,
+        householdId: h.id,
+        given: `Child ${i}`,
+        name: `Child ${i}`,
+      })),
+    )
     .returning({ id: children.id, householdId: children.householdId })
   await openLinks(
     app.db,

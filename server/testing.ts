@@ -179,8 +179,8 @@ export async function populate(app: TestApp) {
     const kids = await app.db
       .insert(children)
       .values([
-        { classId: cls!.id, householdId: homes[0]!.id, name: 'Suri' },
-        { classId: cls2!.id, householdId: homes[1]!.id, name: 'Pia' },
+        { classId: cls!.id, householdId: homes[0]!.id, given: 'Suri', name: 'Suri' },
+        { classId: cls2!.id, householdId: homes[1]!.id, given: 'Pia', name: 'Pia' },
       ])
       .returning()
     await openLinks(

@@ -142,8 +142,13 @@ export async function seedDemo(db: Db): Promise<boolean> {
     const kids = await tx
       .insert(children)
       .values([
-        ...wagtails.map((name, i) => ({ classId: w!.id, householdId: homes[i]!.id, name })),
-        ...goldcrests.map((name, i) => ({ classId: g!.id, householdId: homes[12 + i]!.id, name })),
+        ...wagtails.map((name, i) => ({ classId: w!.id, householdId: homes[i]!.id, given: name, name })),
+        ...goldcrests.map((name, i) => ({
+          classId: g!.id,
+          householdId: homes[12 + i]!.id,
+          given: name,
+          name,
+        })),
       ])
       .returning()
     const today = new Date()

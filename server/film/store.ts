@@ -273,7 +273,7 @@ export async function whoIsNear(
   lessonId: string,
 ): Promise<{ children: string[]; places: string[]; addresses: string[] }> {
   const rows = await db
-    .select({ child: children.name, home: households.name, group: classes.name, setting: settings.name })
+    .select({ child: children.given, home: households.name, group: classes.name, setting: settings.name })
     .from(lessons)
     .innerJoin(classes, eq(classes.id, lessons.classId))
     .innerJoin(settings, eq(settings.id, classes.settingId))

@@ -7,6 +7,7 @@ import { describe, expect, test } from 'vitest'
 import { addRender } from '../cut/store.ts'
 import { addTake, setTake } from '../film/store.ts'
 import { blobs, children, photos, publications, renders, replies, takes } from '../platform/schema.ts'
+import { usuallyKept } from '@awlbox/core/contracts/kept-for'
 import { caller, sampleLesson, testWorld } from '../testing.ts'
 import { keptFor, tidy as tidyOrNot } from './daily.ts'
 
@@ -45,7 +46,7 @@ describe('once a day', () => {
   test('photos in no reply go after their time, with their files; those in a reply, and new ones, stay', async () => {
     const [old, used, fresh] = [
       await photoOf(keptFor.loosePhotos + 1, 'old'),
-      await photoOf(400, 'used'),
+      await photoOf(usuallyKept.photos! - 1, 'used'),
       await photoOf(keptFor.loosePhotos - 1, 'fresh'),
     ]
     await at.app.db.insert(replies).values({
@@ -102,9 +103,9 @@ describe('once a day', () => {
     })
     await setTake(at.app.db, id, { film, status: 'ready', seconds: 1 })
     await age('blobs', original, 300, 'sha256')
-    expect((await tidy(at.app)).originals).toBe(0)
-    await age('takes', id, keptFor.originals + 1)
-    expect((await tidy(at.app)).originals).toBe(1)
+    expect((await tidy(at.app)).due).toBe(0)
+    await age('takes', id, usuallyKept.sound! + 1)
+    expect((await tidy(at.app)).due).toBe(1)
     const [take] = await at.app.db.select().from(takes).where(eq(takes.id, id))
     expect([take!.original, file(original), file(film)]).toEqual([film, false, true])
   })
@@ -158,6 +159,7 @@ test('all replies are given, page after page', async () => {
       Array.from({ length: 230 }, (_, i) => ({
         classId: at.world.here.classId,
         householdId: at.world.here.homes[0]!.id,
+        given: `Child ${i}`,
         name: `Child ${i}`,
       })),
     )

@@ -1,13 +1,16 @@
 import fs from 'node:fs/promises'
 import path from 'node:path'
+import { type KeptKind, keptForOf, keptKinds } from '@awlbox/core/contracts/kept-for'
 import { log } from '../platform/log.ts'
+import { letLinesGo, writeLine } from '../platform/record-store.ts'
 import type { Services } from '../platform/services.ts'
+import { deleteAll } from './child.ts'
 import { namesIn, statOf } from './files.ts'
+import { allSettings, dueOf, letGo } from './times-store.ts'
 import { keepingLock, withClient } from './database-store.ts'
 import { uploadStore } from '../film/uploads.ts'
 import {
   blobNames,
-  letOriginalsGo,
   removeLoosePhotos,
   removeOldRenders,
   removeOldSegmentFiles,
@@ -19,7 +22,6 @@ export const keptFor = {
   loosePhotos: 7,
   renders: 60,
   segmentFiles: 30,
-  originals: 180,
   temporary: 1,
 } as const
 /** Minutes a blob may be named by nothing: it is written before what names it. */
@@ -30,7 +32,8 @@ export interface Tidied {
   photos: number
   renders: number
   segmentFiles: number
-  originals: number
+  /** What was due by the times of its setting. */
+  due: number
   blobs: number
   strays: number
   /** Files that are named and not there: nothing here mends that. */
@@ -52,21 +55,69 @@ async function tidied(s: Services): Promise<Tidied> {
   const photos = await removeLoosePhotos(s.db, keptFor.loosePhotos)
   const renders = await removeOldRenders(s.db, keptFor.renders)
   const segmentFiles = await removeOldSegmentFiles(s.db, keptFor.segmentFiles)
-  const originals = await letOriginalsGo(s.db, keptFor.originals)
+  const due = await letDueGo(s)
   const gone = await removeUnnamedBlobs(s.db, grace)
   for (const sha of gone) await fs.rm(s.blobs.path(sha), { force: true })
   const { strays, missing } = await compareFiles(s)
-  const done = { uploads, photos, renders, segmentFiles, originals, blobs: gone.length, strays, missing }
+  const done = { uploads, photos, renders, segmentFiles, due, blobs: gone.length, strays, missing }
   if (missing.length) log.error({ missing: missing.length, first: missing[0] }, 'files are missing')
   log.info({ ...done, missing: missing.length }, 'tidied')
   return done
 }
 
-/** Files nothing names are removed once they are a day old; names without a file are given. */
-async function compareFiles(s: Services): Promise<{ strays: number; missing: string[] }> {
+/** Lets go of what is kept no longer, by the times each setting chose, and writes what it did into its record. */
+async function letDueGo(s: Services): Promise<number> {
+  let all = 0
+  for (const setting of await allSettings(s.db)) {
+    const times = keptForOf(setting.keptFor)
+    const done: string[] = []
+    for (const kind of keptKinds) {
+      const days = times[kind]
+      if (days === null) continue
+      const n = await letKindGo(s, setting.id, kind, days)
+      all += n
+      if (n) done.push(`${n} ${words[kind]}`)
+    }
+    if (done.length)
+      await writeLine(s.db, {
+        settingId: setting.id,
+        act: 'tidied',
+        words: `Deleted what was due: ${done.join(', ')}`,
+      })
+  }
+  return all
+}
+const words: Record<KeptKind, string> = {
+  photos: 'photos',
+  sound: 'recordings as they were filmed',
+  films: 'films',
+  replies: 'replies',
+  standings: 'children who left, with everything of theirs',
+  record: 'lines of the record of use',
+}
+async function letKindGo(s: Services, settingId: string, kind: KeptKind, days: number): Promise<number> {
+  if (kind === 'record') return letLinesGo(s.db, settingId, days)
+  const ids = await dueOf(s.db, settingId, kind, days)
+  if (kind === 'standings') {
+    if (ids.length) await deleteAll(s, ids, [])
+  } else await letGo(s.db, kind, ids)
+  return ids.length
+}
+
+/**
+ * Files nothing names are removed once they are a day old; names without a file are given. `days` 0 takes those just
+ * written too: while nobody works. `look` only looks.
+ */
+export async function compareFiles(
+  s: Pick<Services, 'db' | 'blobs'> & { config: Pick<Services['config'], 'blobs'> },
+  { days = keptFor.temporary, look = false }: { days?: number; look?: boolean } = {},
+): Promise<{ strays: number; missing: string[] }> {
   const folder = s.config.blobs
   const old = async (file: string): Promise<boolean> =>
-    Date.now() - ((await statOf(file))?.mtimeMs ?? Date.now()) > keptFor.temporary * 86_400_000
+    Date.now() - ((await statOf(file))?.mtimeMs ?? Date.now()) >= days * 86_400_000
+  const remove = async (file: string): Promise<void> => {
+    if (!look) await fs.rm(file, { force: true })
+  }
   let strays = 0
   const there = new Set<string>()
   for (const room of await namesIn(folder)) {
@@ -76,13 +127,13 @@ async function compareFiles(s: Services): Promise<{ strays: number; missing: str
   const named = new Set((await blobNames(s.db)).map((b) => b.sha256))
   for (const name of there) {
     if (named.has(name) || !/^[0-9a-f]{64}$/.test(name) || !(await old(s.blobs.path(name)))) continue
-    await fs.rm(s.blobs.path(name), { force: true })
+    await remove(s.blobs.path(name))
     strays++
   }
   for (const name of await namesIn(path.join(folder, 'tmp'))) {
     const file = path.join(folder, 'tmp', name)
     if (!(await old(file))) continue
-    await fs.rm(file, { force: true })
+    await remove(file)
     strays++
   }
   return { strays, missing: [...named].filter((n) => !there.has(n)) }

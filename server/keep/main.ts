@@ -6,9 +6,10 @@ import { hasOwner, newLink } from '../setting/store.ts'
 import { forLog } from '../platform/log.ts'
 import { backUp, backUpToFile, CannotKeep } from './backup.ts'
 import { check, isWhole } from './check.ts'
+import { compareFiles } from './daily.ts'
 import { restore } from './restore.ts'
 
-/** ./awlbox backup TARGET [--encrypt] · restore SOURCE · check · owner. Exit 0 well, 1 something is not whole, 2 it could not be done. */
+/** ./awlbox backup TARGET [--encrypt] · restore SOURCE · check · sweep [--check] · owner. Exit 0 well, 1 something is not whole, 2 it could not be done. */
 process.umask(0o077)
 const config = readConfig()
 const kept = { databaseUrl: config.databaseUrl, blobs: config.blobs }
@@ -33,6 +34,22 @@ async function run(): Promise<string> {
       isWhole(c)
         ? `Everything is whole (${took()}).`
         : 'Not everything is whole: restore what is missing from a backup.',
+    ].join('\n')
+  }
+  if (command === 'sweep') {
+    const { db, pool } = openDb(config.databaseUrl)
+    const look = rest.includes('--check')
+    const blobs = folderBlobs(config.blobs)
+    // What was written within the hour may be named in a moment: an upload that is being finished.
+    const { strays, missing } = await compareFiles({ db, blobs, config }, { days: 1 / 24, look }).finally(
+      () => pool.end(),
+    )
+    process.exitCode = missing.length || (look && strays) ? 1 : 0
+    return [
+      `${strays} files that no row names${look ? '' : ', removed'}`,
+      `${missing.length} rows whose file is not there`,
+      ...missing.slice(0, 20).map((x) => `  ${x}`),
+      process.exitCode ? 'Files and rows do not match.' : `Files and rows match (${took()}).`,
     ].join('\n')
   }
   if (command === 'owner') {

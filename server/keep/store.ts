@@ -30,17 +30,8 @@ export const removeOldSegmentFiles = async (db: Db, days: number): Promise<numbe
   (await db.execute(sql`delete from segment_files where created_at < now() - make_interval(days => ${days})`))
     .rowCount ?? 0
 
-/** Takes whose original is older than so many days keep the film made of it in its place. */
-export const letOriginalsGo = async (db: Db, days: number): Promise<number> =>
-  (
-    await db.execute(sql`
-      update takes set original = film
-      where film is not null and film <> original and status = 'ready'
-        and created_at < now() - make_interval(days => ${days})`)
-  ).rowCount ?? 0
-
 /** Every column that names a blob, as the database knows them: a new one is looked after without anybody thinking of it. */
-async function blobColumns(db: Db): Promise<{ table: string; column: string }[]> {
+export async function blobColumns(db: Db): Promise<{ table: string; column: string }[]> {
   const { rows } = await db.execute<{ table: string; column: string }>(sql`
     select con.conrelid::regclass::text as "table", a.attname as "column"
     from pg_constraint con

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, lt, max, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNull, lt, max, sql } from 'drizzle-orm'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { Lesson } from '@awlbox/core/contracts/lesson'
 import { apart } from '../platform/apart/apart.ts'
@@ -15,6 +15,7 @@ import {
   revisionNames,
 } from '../platform/schema.ts'
 
+/** The open classes of a setting. */
 export const classesOf = (db: Db, settingId: string) =>
   db
     .select({
@@ -26,7 +27,7 @@ export const classesOf = (db: Db, settingId: string) =>
     })
     .from(classes)
     .innerJoin(people, eq(people.id, classes.teacherId))
-    .where(eq(classes.settingId, settingId))
+    .where(and(eq(classes.settingId, settingId), isNull(classes.closedAt)))
     .orderBy(desc(classes.age), asc(classes.name))
 
 export const lessonsOf = (db: Db, classIds: readonly string[], limit: number) =>

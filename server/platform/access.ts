@@ -1,4 +1,4 @@
-import { and, eq } from 'drizzle-orm'
+import { and, eq, or, type SQL, sql } from 'drizzle-orm'
 import type { Home, Person } from './actor.ts'
 import type { Db } from './db.ts'
 import { forbidden, notFound } from './problem.ts'
@@ -23,25 +23,34 @@ export type Right = 'read' | 'judge' | 'change'
 
 function decide(
   person: Person,
-  row: { settingId: string; teacherId: string } | undefined,
+  row: { settingId: string; theirs: boolean } | undefined,
   right: Right,
   what: string,
 ): void {
   if (!row || row.settingId !== person.settingId) throw notFound(what)
-  if (right === 'change' && person.role !== 'owner' && row.teacherId !== person.id)
+  if (right === 'change' && person.role !== 'owner' && !row.theirs)
     throw forbidden(
       'Only the teacher of this class or the owner of the setting can change this. You can look and judge.',
     )
 }
-const whose = { settingId: classes.settingId, teacherId: classes.teacherId }
+/** Whether a class is somebody's: as its teacher, or covering it today by the setting's own clock. */
+export const teaches = (personId: string): SQL<boolean> =>
+  sql<boolean>`("classes"."teacher_id" = ${personId} or exists (
+    select 1 from class_covers v join settings z on z.id = "classes"."setting_id"
+    where v.class_id = "classes"."id" and v.person_id = ${personId}
+      and (now() at time zone z.time_zone)::date between v.from_day and v.until_day))`
+const whose = (person: Person) => ({ settingId: classes.settingId, theirs: teaches(person.id) })
+/** Whether a child lives in a home, or half the time. */
+export const livesIn = (householdId: string) =>
+  or(eq(children.householdId, householdId), eq(children.secondHouseholdId, householdId))!
 
 export async function mayClass(db: Db, person: Person, classId: string, right: Right): Promise<void> {
-  const [row] = await db.select(whose).from(classes).where(eq(classes.id, classId)).limit(1)
+  const [row] = await db.select(whose(person)).from(classes).where(eq(classes.id, classId)).limit(1)
   decide(person, row, right, 'This class')
 }
 export async function mayLesson(db: Db, person: Person, lessonId: string, right: Right): Promise<void> {
   const [row] = await db
-    .select(whose)
+    .select(whose(person))
     .from(lessons)
     .innerJoin(classes, eq(classes.id, lessons.classId))
     .where(eq(lessons.id, lessonId))
@@ -50,7 +59,7 @@ export async function mayLesson(db: Db, person: Person, lessonId: string, right:
 }
 export async function mayTake(db: Db, person: Person, takeId: string, right: Right): Promise<void> {
   const [row] = await db
-    .select(whose)
+    .select(whose(person))
     .from(takes)
     .innerJoin(lessons, eq(lessons.id, takes.lessonId))
     .innerJoin(classes, eq(classes.id, lessons.classId))
@@ -60,7 +69,7 @@ export async function mayTake(db: Db, person: Person, takeId: string, right: Rig
 }
 export async function mayRender(db: Db, person: Person, renderId: string, right: Right): Promise<void> {
   const [row] = await db
-    .select(whose)
+    .select(whose(person))
     .from(renders)
     .innerJoin(lessons, eq(lessons.id, renders.lessonId))
     .innerJoin(classes, eq(classes.id, lessons.classId))
@@ -75,7 +84,7 @@ export async function mayPublication(
   right: Right,
 ): Promise<void> {
   const [row] = await db
-    .select(whose)
+    .select(whose(person))
     .from(publications)
     .innerJoin(lessons, eq(lessons.id, publications.lessonId))
     .innerJoin(classes, eq(classes.id, lessons.classId))
@@ -85,7 +94,7 @@ export async function mayPublication(
 }
 export async function mayJob(db: Db, person: Person, jobId: string, right: Right): Promise<void> {
   const [row] = await db
-    .select(whose)
+    .select(whose(person))
     .from(jobs)
     .innerJoin(lessons, eq(lessons.id, jobs.lessonId))
     .innerJoin(classes, eq(classes.id, lessons.classId))
@@ -95,7 +104,7 @@ export async function mayJob(db: Db, person: Person, jobId: string, right: Right
 }
 export async function mayReply(db: Db, person: Person, replyId: string, right: Right): Promise<void> {
   const [row] = await db
-    .select(whose)
+    .select(whose(person))
     .from(replies)
     .innerJoin(publications, eq(publications.id, replies.publicationId))
     .innerJoin(lessons, eq(lessons.id, publications.lessonId))
@@ -106,7 +115,7 @@ export async function mayReply(db: Db, person: Person, replyId: string, right: R
 }
 export async function mayPhoto(db: Db, person: Person, photoId: string, right: Right): Promise<void> {
   const [row] = await db
-    .select(whose)
+    .select(whose(person))
     .from(photos)
     .innerJoin(publications, eq(publications.id, photos.publicationId))
     .innerJoin(lessons, eq(lessons.id, publications.lessonId))
@@ -126,14 +135,23 @@ export async function mayHousehold(db: Db, person: Person, householdId: string, 
     .select({ id: children.id })
     .from(children)
     .innerJoin(classes, eq(classes.id, children.classId))
-    .where(and(eq(children.householdId, householdId), eq(classes.teacherId, person.id)))
+    .where(and(livesIn(householdId), teaches(person.id)))
     .limit(1)
-  decide(
-    person,
-    home && { settingId: home.settingId, teacherId: taught ? person.id : '' },
-    right,
-    'This home',
-  )
+  decide(person, home && { settingId: home.settingId, theirs: taught !== undefined }, right, 'This home')
+}
+/** A child: of its class, or, once it has left, of the one it left. */
+export async function mayChild(db: Db, person: Person, childId: string, right: Right): Promise<void> {
+  const [row] = await db
+    .select(whose(person))
+    .from(children)
+    .innerJoin(classes, sql`${classes.id} = coalesce(${children.classId}, ${children.leftFrom})`)
+    .where(eq(children.id, childId))
+    .limit(1)
+  decide(person, row, right, 'This child')
+}
+/** What only owners do. */
+export const owns = (person: Person, what: string): void => {
+  if (person.role !== 'owner') throw forbidden(`Only an owner of the setting can ${what}.`)
 }
 
 /** Whether a home may open a publication: a child of theirs is in its class. */
@@ -143,7 +161,7 @@ export async function homeMayOpen(db: Db, home: Home, publicationId: string): Pr
     .from(publications)
     .innerJoin(lessons, eq(lessons.id, publications.lessonId))
     .innerJoin(children, eq(children.classId, lessons.classId))
-    .where(and(eq(publications.id, publicationId), eq(children.householdId, home.householdId)))
+    .where(and(eq(publications.id, publicationId), livesIn(home.householdId)))
     .limit(1)
   if (!row) throw notFound('This lesson')
 }
@@ -158,13 +176,7 @@ export async function homeHasChild(
     .from(children)
     .innerJoin(lessons, eq(lessons.classId, children.classId))
     .innerJoin(publications, eq(publications.lessonId, lessons.id))
-    .where(
-      and(
-        eq(children.id, childId),
-        eq(children.householdId, home.householdId),
-        eq(publications.id, publicationId),
-      ),
-    )
+    .where(and(eq(children.id, childId), livesIn(home.householdId), eq(publications.id, publicationId)))
     .limit(1)
   if (!row) throw notFound('This child')
 }

@@ -1,4 +1,4 @@
-import { and, eq, gt, isNull } from 'drizzle-orm'
+import { and, eq, gt, isNull, sql } from 'drizzle-orm'
 import * as cookie from 'cookie'
 import type { Request } from 'express'
 import { HouseStyle } from '@awlbox/core/contracts/house-style'
@@ -28,6 +28,9 @@ export function sessionToken(header: string | undefined): string | null {
   return header ? (cookie.parse(header)[sessionCookie] ?? null) : null
 }
 
+/** Minutes to which it is known when a session was last used: not every call is written down. */
+const usedWithin = 5
+
 export async function personOf(db: Db, req: Pick<Request, 'headers'>): Promise<Person | null> {
   const token = sessionToken(req.headers.cookie)
   if (!token) return null
@@ -39,13 +42,27 @@ export async function personOf(db: Db, req: Pick<Request, 'headers'>): Promise<P
       settingId: people.settingId,
       settingName: settings.name,
       houseStyle: settings.houseStyle,
+      idle: sql<boolean>`${sessions.lastUsedAt} < now() - make_interval(mins => ${usedWithin})`,
     })
     .from(sessions)
     .innerJoin(people, eq(people.id, sessions.personId))
     .innerJoin(settings, eq(settings.id, people.settingId))
-    .where(and(eq(sessions.tokenHash, hashToken(token)), gt(sessions.expiresAt, new Date())))
+    .where(
+      and(
+        eq(sessions.tokenHash, hashToken(token)),
+        gt(sessions.expiresAt, new Date()),
+        isNull(people.endedAt),
+      ),
+    )
     .limit(1)
-  return row ? { kind: 'person', ...row, houseStyle: HouseStyle.parse(row.houseStyle) } : null
+  if (!row) return null
+  const { idle, ...person } = row
+  if (idle)
+    await db
+      .update(sessions)
+      .set({ lastUsedAt: sql`now()` })
+      .where(eq(sessions.tokenHash, hashToken(token)))
+  return { kind: 'person', ...person, houseStyle: HouseStyle.parse(person.houseStyle) }
 }
 
 export async function homeOf(db: Db, token: string): Promise<Home | null> {

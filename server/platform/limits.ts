@@ -11,7 +11,7 @@ const minutes = (n: number): number => n * 60
 /** What one home's link may ask for in a minute: far more than a family does, far less than a program. */
 const forLink = new RateLimiterMemory({ points: 240, duration: minutes(1) })
 /** Links that lead nowhere, by address: as guessing them does. */
-const wrongLinks = new RateLimiterMemory({ points: 60, duration: minutes(1) })
+const wrongLinks = new RateLimiterMemory({ points: 120, duration: minutes(1) })
 /** Wrong passwords for one account, from wherever they come: then one try every ten seconds. */
 const wrongForAccount = new RateLimiterMemory({ points: 10, duration: minutes(10) })
 const slowly = new RateLimiterMemory({ points: 1, duration: 10 })

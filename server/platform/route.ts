@@ -7,6 +7,7 @@ import { type Home, homeOf, type Person, personOf } from './actor.ts'
 import type { Services } from './services.ts'
 import { linkWasWrong, mayAskByLink } from './limits.ts'
 import { linkIsClosed, notFound, Problem } from './problem.ts'
+import { recordCall } from './record-store.ts'
 
 /** Every route that is served, for the authorisation matrix. */
 export const routeList: Pick<Route, 'method' | 'path' | 'who'>[] = []
@@ -85,7 +86,16 @@ export function personRoute<T extends Route>(
     const person = await personOf(services.db, req)
     if (!person)
       throw new Problem(401, 'Signed out', 'Sign in again. What you have typed stays on this page.')
-    answer(services, route, res, await handle({ ...(await calledOf(route, req, res)), person }))
+    const called = await calledOf(route, req, res)
+    const given = await handle({ ...called, person })
+    if (route.records)
+      await recordCall(
+        services.db,
+        { settingId: person.settingId, personId: person.id },
+        route.records,
+        called.params as Record<string, unknown>,
+      )
+    answer(services, route, res, given)
   })
 }
 

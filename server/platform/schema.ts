@@ -1,6 +1,7 @@
 import { sql } from 'drizzle-orm'
 import {
   bigint,
+  bigserial,
   boolean,
   check,
   customType,
@@ -15,6 +16,7 @@ import {
   text,
   timestamp,
   unique,
+  uniqueIndex,
   uuid,
 } from 'drizzle-orm/pg-core'
 import type { CutList } from '@awlbox/core/contracts/cut'
@@ -29,7 +31,10 @@ import type { PhotoReading } from '@awlbox/core/contracts/reading'
 import { type Answer, helps, levels, rungs } from '@awlbox/core/contracts/reply'
 import { takeSources, takeStates } from '@awlbox/core/contracts/api/film'
 import { jobKinds, jobStates } from '@awlbox/core/contracts/api/jobs'
-import { roles } from '@awlbox/core/contracts/api/route'
+import { acts, roles } from '@awlbox/core/contracts/api/route'
+import { consentKinds } from '@awlbox/core/contracts/api/homes'
+import type { YearTurned } from '@awlbox/core/contracts/api/classes'
+import type { KeptFor } from '@awlbox/core/contracts/kept-for'
 import type { Correction } from '@awlbox/core/contracts/correction'
 
 const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
@@ -42,6 +47,8 @@ export const settings = pgTable('settings', {
   houseStyle: jsonb('house_style').$type<HouseStyle>().notNull(),
   /** By whose clock nights and days are reckoned. */
   timeZone: text('time_zone').notNull().default('Europe/London'),
+  /** How many days each kind is kept; what is not said is kept as long as everybody's. */
+  keptFor: jsonb('kept_for').$type<Partial<KeptFor>>().notNull().default({}),
   /** The setting's own ladder; null while it keeps the one everybody starts from. */
   ladder: jsonb('ladder').$type<Idea[]>(),
 })
@@ -66,6 +73,8 @@ export const people = pgTable(
     name: text('name').notNull(),
     role: text('role', { enum: roles }).notNull(),
     passwordHash: text('password_hash').notNull(),
+    /** When they stopped working here; what they did stays theirs. */
+    endedAt: timestamp('ended_at', { withTimezone: true }),
     /** Minutes free for lessons on each weekday, Monday first; null until said. */
     hours: jsonb('hours').$type<number[]>(),
   },
@@ -75,10 +84,39 @@ export const people = pgTable(
   ],
 )
 
+/** Invitations, and links by which somebody who forgot it chooses a new password: once, and for some days. */
+export const personLinks = pgTable(
+  'person_links',
+  {
+    id: id(),
+    tokenHash: bytes('token_hash').notNull().unique(),
+    settingId: uuid('setting_id')
+      .notNull()
+      .references(() => settings.id),
+    kind: text('kind', { enum: ['invitation', 'password'] }).notNull(),
+    /** Whose password; null for an invitation. */
+    personId: uuid('person_id').references(() => people.id, { onDelete: 'cascade' }),
+    email: text('email'),
+    role: text('role', { enum: roles }).notNull().default('teacher'),
+    byId: uuid('by_id')
+      .notNull()
+      .references(() => people.id),
+    createdAt: at('created_at'),
+    expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+    usedAt: timestamp('used_at', { withTimezone: true }),
+  },
+  (t) => [index('person_links_setting').on(t.settingId)],
+)
+
 export const sessions = pgTable(
   'sessions',
   {
     tokenHash: bytes('token_hash').primaryKey(),
+    /** By which its owner names it; never its token. */
+    id: uuid('id').notNull().unique().defaultRandom(),
+    /** The browser and system it was opened with, in words. */
+    device: text('device').notNull().default(''),
+    lastUsedAt: at('last_used_at'),
     personId: uuid('person_id')
       .notNull()
       .references(() => people.id, { onDelete: 'cascade' }),
@@ -100,11 +138,56 @@ export const classes = pgTable(
       .references(() => people.id),
     name: text('name').notNull(),
     age: integer('age').notNull(),
+    /** When it was closed: its lessons and replies stay to be read. */
+    closedAt: timestamp('closed_at', { withTimezone: true }),
   },
   (t) => [
-    unique('classes_name').on(t.settingId, t.name),
+    uniqueIndex('classes_name')
+      .on(t.settingId, t.name)
+      .where(sql`${t.closedAt} is null`),
     check('classes_age', sql`${t.age} between 3 and 7`),
+    index('classes_teacher').on(t.teacherId),
   ],
+)
+
+/** A colleague who has a class for some days. */
+export const classCovers = pgTable(
+  'class_covers',
+  {
+    id: id(),
+    classId: uuid('class_id')
+      .notNull()
+      .references(() => classes.id, { onDelete: 'cascade' }),
+    personId: uuid('person_id')
+      .notNull()
+      .references(() => people.id, { onDelete: 'cascade' }),
+    from: date('from_day').notNull(),
+    /** The last day, that day too. */
+    until: date('until_day').notNull(),
+  },
+  (t) => [
+    index('class_covers_class').on(t.classId),
+    index('class_covers_person').on(t.personId),
+    check('class_covers_days', sql`${t.until} >= ${t.from}`),
+  ],
+)
+
+/** A new school year, done in one step; it can be taken back for some weeks. */
+export const yearTurns = pgTable(
+  'year_turns',
+  {
+    id: id(),
+    settingId: uuid('setting_id')
+      .notNull()
+      .references(() => settings.id),
+    done: jsonb('done').$type<YearTurned>().notNull(),
+    byId: uuid('by_id')
+      .notNull()
+      .references(() => people.id),
+    at: at('at'),
+    undoneAt: timestamp('undone_at', { withTimezone: true }),
+  },
+  (t) => [index('year_turns_setting').on(t.settingId, t.at)],
 )
 
 export const households = pgTable(
@@ -116,6 +199,10 @@ export const households = pgTable(
       .references(() => settings.id),
     name: text('name').notNull(),
     youngerChild: boolean('younger_child').notNull().default(false),
+    /** What reaches it; null where nobody said. */
+    phone: boolean('phone'),
+    printer: boolean('printer'),
+    metered: boolean('metered'),
     /** Raised when the link is renewed: the old one no longer opens anything. */
     linkVersion: integer('link_version').notNull().default(1),
   },
@@ -139,15 +226,71 @@ export const children = pgTable(
   'children',
   {
     id: id(),
-    classId: uuid('class_id')
-      .notNull()
-      .references(() => classes.id),
+    /** Null once they have left. */
+    classId: uuid('class_id').references(() => classes.id),
     householdId: uuid('household_id')
       .notNull()
       .references(() => households.id, { onDelete: 'cascade' }),
+    secondHouseholdId: uuid('second_household_id').references(() => households.id, { onDelete: 'set null' }),
+    /** Given name or nickname, as the home says it. */
+    given: text('given').notNull(),
+    /** As it is shown: the given name, and what tells them apart where two in a class have one name. */
     name: text('name').notNull(),
+    languages: jsonb('languages').$type<string[]>().notNull().default([]),
+    /** Allergies and access needs: for those who teach here alone. */
+    note: text('note').notNull().default(''),
+    leftAt: timestamp('left_at', { withTimezone: true }),
+    leftFrom: uuid('left_from').references(() => classes.id),
+    /** Raised at every change of the child or its home by the table: a change of an older one is stale. */
+    revision: integer('revision').notNull().default(1),
   },
-  (t) => [unique('children_name').on(t.classId, t.name), index('children_household').on(t.householdId)],
+  (t) => [
+    unique('children_name').on(t.classId, t.name),
+    index('children_household').on(t.householdId),
+    index('children_second').on(t.secondHouseholdId),
+    index('children_left').on(t.leftFrom),
+    check('children_somewhere', sql`(${t.classId} is null) = (${t.leftAt} is not null)`),
+  ],
+)
+
+/** What a grown-up of a child agreed to, or no longer does. Append-only: the latest of a kind counts. */
+export const consents = pgTable(
+  'consents',
+  {
+    id: id(),
+    childId: uuid('child_id')
+      .notNull()
+      .references(() => children.id, { onDelete: 'cascade' }),
+    kind: text('kind', { enum: consentKinds }).notNull(),
+    given: boolean('given').notNull(),
+    /** Who gave it, as the home says: mum, grandad. */
+    giver: text('giver').notNull(),
+    day: date('day').notNull(),
+    byId: uuid('by_id').references(() => people.id),
+    at: at('at'),
+  },
+  (t) => [index('consents_child').on(t.childId, t.kind, t.at)],
+)
+
+/** Who saw, changed, sent or deleted what. Append-only, by a trigger; only what is older than it is kept goes. */
+export const record = pgTable(
+  'record',
+  {
+    id: bigserial('id', { mode: 'number' }).primaryKey(),
+    settingId: uuid('setting_id')
+      .notNull()
+      .references(() => settings.id),
+    at: at('at'),
+    /** Null where it was a home, somebody refused, or Awlbox itself. */
+    personId: uuid('person_id').references(() => people.id),
+    householdId: uuid('household_id').references(() => households.id, { onDelete: 'set null' }),
+    act: text('act', { enum: acts }).notNull(),
+    /** In a sentence, with no child's name in it. */
+    words: text('words').notNull(),
+    /** The lesson, class, child or home it concerns; it may be gone. */
+    subject: text('subject'),
+  },
+  (t) => [index('record_setting').on(t.settingId, t.id), index('record_person').on(t.personId, t.at)],
 )
 
 export const lessons = pgTable(

@@ -1,6 +1,7 @@
-import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNull, or, sql } from 'drizzle-orm'
 import type { Pack } from '@awlbox/core/contracts/pack'
 import type { ReplyInput } from '@awlbox/core/contracts/reply'
+import { livesIn } from '../platform/access.ts'
 import { type Db, moment } from '../platform/db.ts'
 import {
   children,
@@ -72,7 +73,10 @@ export async function homesOf(db: Db, lessonId: string) {
     })
     .from(lessons)
     .innerJoin(children, eq(children.classId, lessons.classId))
-    .innerJoin(households, eq(households.id, children.householdId))
+    .innerJoin(
+      households,
+      or(eq(households.id, children.householdId), eq(households.id, children.secondHouseholdId)),
+    )
     .leftJoin(publications, eq(publications.lessonId, lessons.id))
     .leftJoin(replies, and(eq(replies.publicationId, publications.id), eq(replies.childId, children.id)))
     .where(eq(lessons.id, lessonId))
@@ -128,7 +132,7 @@ export const packsFor = (db: Db, householdId: string) =>
     .innerJoin(lessons, eq(lessons.classId, classes.id))
     .innerJoin(publications, eq(publications.lessonId, lessons.id))
     .leftJoin(renders, eq(renders.id, shownRender))
-    .where(eq(children.householdId, householdId))
+    .where(livesIn(householdId))
     .orderBy(publications.id, desc(publications.sentAt))
     .limit(200)
     .then((rows) => rows.sort((a, b) => +b.sentAt - +a.sentAt).slice(0, 30))
@@ -181,9 +185,9 @@ export const homeVersions = (db: Db, renderId: string) =>
     .where(eq(renderFiles.renderId, renderId))
 export const childrenHere = (db: Db, householdId: string, classId: string) =>
   db
-    .select({ id: children.id, name: children.name })
+    .select({ id: children.id, name: children.given })
     .from(children)
-    .where(and(eq(children.householdId, householdId), eq(children.classId, classId)))
+    .where(and(livesIn(householdId), eq(children.classId, classId)))
     .orderBy(asc(children.name))
 
 export const repliesFrom = (db: Db, publicationId: string, householdId: string) =>
@@ -198,7 +202,7 @@ export const repliesFrom = (db: Db, publicationId: string, householdId: string) 
     })
     .from(replies)
     .innerJoin(children, eq(children.id, replies.childId))
-    .where(and(eq(replies.publicationId, publicationId), eq(children.householdId, householdId)))
+    .where(and(eq(replies.publicationId, publicationId), livesIn(householdId)))
 
 /** Keeps one reply a child and sending: a second one changes the first until it has been looked at. */
 export async function saveReply(

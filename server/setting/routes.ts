@@ -1,9 +1,8 @@
 import { hash } from '@node-rs/argon2'
-import type { Response, Router } from 'express'
+import type { Router } from 'express'
 import * as api from '@awlbox/core/contracts/api/set-up'
 import { ok } from '@awlbox/core/contracts/api/route'
-import { setSessionCookie } from '../people/session-cookie.ts'
-import { openSession } from '../people/store.ts'
+import { beginSession } from '../people/session-cookie.ts'
 import { linkWasWrong } from '../platform/limits.ts'
 import { Problem } from '../platform/problem.ts'
 import { openRoute } from '../platform/route.ts'
@@ -17,15 +16,13 @@ const usedUp = new Problem(
 )
 /** From the shell to the first class: what one-time addresses lead to. */
 export function setUpRoutes(router: Router, s: Services): void {
-  const signIn = async (res: Response, personId: string): Promise<void> =>
-    setSessionCookie(res, await openSession(s.db, personId), s.config.secureCookies)
   openRoute(router, s, api.setUpLink, async ({ req, params }) => {
     const link = await linkFor(s.db, params.link)
     if (link) return link
     await linkWasWrong(req)
     throw usedUp
   })
-  openRoute(router, s, api.firstStart, async ({ res, params, body }) => {
+  openRoute(router, s, api.firstStart, async ({ req, res, params, body }) => {
     if (!(await linkFor(s.db, params.link))) throw usedUp
     const { password, ...owner } = body.owner
     const made = await makeSetting(s.db, params.link, s.secret, {
@@ -33,10 +30,10 @@ export function setUpRoutes(router: Router, s: Services): void {
       owner: { ...owner, passwordHash: await hash(password) },
     })
     if (!made) throw usedUp
-    await signIn(res, made)
+    await beginSession(s, req, res, made)
     return ok
   })
-  openRoute(router, s, api.ownerAgain, async ({ res, params, body }) => {
+  openRoute(router, s, api.ownerAgain, async ({ req, res, params, body }) => {
     if (!(await linkFor(s.db, params.link))) throw usedUp
     const { password, ...owner } = body
     const made = await renewOwner(s.db, params.link, { ...owner, passwordHash: await hash(password) })
@@ -46,7 +43,7 @@ export function setUpRoutes(router: Router, s: Services): void {
         'Not this address',
         'This e-mail address is a teacher’s, or the one-time address is used up. Nothing was changed.',
       )
-    await signIn(res, made)
+    await beginSession(s, req, res, made)
     return ok
   })
 }

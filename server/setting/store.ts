@@ -5,13 +5,20 @@ import type { Db } from '../platform/db.ts'
 import { children, classes, households, people, sessions, settings, setUpLinks } from '../platform/schema.ts'
 import { hashToken, newSessionToken } from '../platform/tokens.ts'
 import { openLinks } from '../send/store.ts'
+import { nameApart } from './homes-store.ts'
 
 export type LinkKind = 'first' | 'owner'
 /** Minutes a one-time address is good for. */
 export const goodFor = 60
 
 export const hasOwner = async (db: Db): Promise<boolean> =>
-  (await db.select({ id: people.id }).from(people).where(eq(people.role, 'owner')).limit(1)).length > 0
+  (
+    await db
+      .select({ id: people.id })
+      .from(people)
+      .where(and(eq(people.role, 'owner'), isNull(people.endedAt)))
+      .limit(1)
+  ).length > 0
 
 /** A new one-time address; those made before are no longer good. */
 export async function newLink(db: Db, kind: LinkKind): Promise<string> {
@@ -51,7 +58,7 @@ async function use(tx: Db, token: string, kind: LinkKind): Promise<boolean> {
   return used.length > 0
 }
 
-/** Everything of a first start, or nothing. Gives the owner's id; null where the link is no longer good. */
+/** Everything of a first start, or nothing. Gives the owner; null where the link is no longer good. */
 export const makeSetting = (
   db: Db,
   token: string,
@@ -65,7 +72,7 @@ export const makeSetting = (
   }: Omit<FirstStart, 'owner'> & {
     owner: { name: string; email: string; passwordHash: string }
   },
-): Promise<string | null> =>
+): Promise<{ id: string; settingId: string } | null> =>
   db.transaction(async (raw) => {
     const tx = raw as unknown as Db
     if (!(await use(tx, token, 'first')) || (await hasOwner(tx))) return null
@@ -85,12 +92,18 @@ export const makeSetting = (
     const homes = new Map([...new Set(list.map((c) => c.home))].map((name) => [name, randomUUID()]))
     if (homes.size) {
       await tx.insert(households).values([...homes].map(([name, id]) => ({ id, settingId, name })))
-      await tx
-        .insert(children)
-        .values(list.map((c) => ({ classId: first!.id, householdId: homes.get(c.home)!, name: c.name })))
+      await tx.insert(children).values(
+        list.map((c) => ({
+          classId: first!.id,
+          householdId: homes.get(c.home)!,
+          given: c.name,
+          name: c.name,
+        })),
+      )
+      await nameApart(tx, [first!.id])
       await openLinks(tx, secret, [...homes.values()])
     }
-    return person!.id
+    return { id: person!.id, settingId }
   })
 
 /** A new password for an owner, or another owner of the setting; open sessions of theirs end. Null where the link is no longer good, or the address is a teacher's. */
@@ -98,7 +111,7 @@ export const renewOwner = (
   db: Db,
   token: string,
   owner: { name: string; email: string; passwordHash: string },
-): Promise<string | null> =>
+): Promise<{ id: string; settingId: string } | null> =>
   db.transaction(async (raw) => {
     const tx = raw as unknown as Db
     const [setting] = await tx.select({ id: settings.id }).from(settings).limit(1)
@@ -106,13 +119,16 @@ export const renewOwner = (
     const [there] = await tx.select().from(people).where(eq(people.email, email)).limit(1)
     if (!setting || (there && there.role !== 'owner') || !(await use(tx, token, 'owner'))) return null
     if (there) {
-      await tx.update(people).set({ passwordHash: owner.passwordHash }).where(eq(people.id, there.id))
+      await tx
+        .update(people)
+        .set({ passwordHash: owner.passwordHash, endedAt: null })
+        .where(eq(people.id, there.id))
       await tx.delete(sessions).where(eq(sessions.personId, there.id))
-      return there.id
+      return { id: there.id, settingId: setting.id }
     }
     const [made] = await tx
       .insert(people)
       .values({ ...owner, email, settingId: setting.id, role: 'owner' })
       .returning({ id: people.id })
-    return made!.id
+    return { id: made!.id, settingId: setting.id }
   })

@@ -97,6 +97,7 @@ async function street(n: number): Promise<{ token: string; childId: string }[]> 
       made.map((h) => ({
         classId: s.world.here.classId,
         householdId: h.id,
+        given: 'Child',
         name: `Child ${h.id.slice(0, 6)}`,
       })),
     )

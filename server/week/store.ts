@@ -1,9 +1,10 @@
 import { and, asc, between, desc, eq, gte, inArray, isNull, sql } from 'drizzle-orm'
 import type { Worked } from '@awlbox/core/next/week'
+import { teaches } from '../platform/access.ts'
 import type { Db } from '../platform/db.ts'
 import { children, classes, hearings, lessonRevisions, lessons, takes } from '../platform/schema.ts'
 
-/** Lessons of the classes somebody teaches, with the days they are due, from one day to another. */
+/** Lessons of the open classes somebody teaches or covers, with the days they are due, from one day to another. */
 export const lessonsDue = (db: Db, teacherId: string, from: string, to: string) =>
   db
     .select({
@@ -18,7 +19,7 @@ export const lessonsDue = (db: Db, teacherId: string, from: string, to: string) 
     })
     .from(lessons)
     .innerJoin(classes, eq(classes.id, lessons.classId))
-    .where(and(eq(classes.teacherId, teacherId), between(lessons.day, from, to)))
+    .where(and(teaches(teacherId), isNull(classes.closedAt), between(lessons.day, from, to)))
     .orderBy(asc(lessons.day))
     .limit(60)
 

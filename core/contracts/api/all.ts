@@ -1,6 +1,8 @@
+import * as classes from './classes.ts'
 import * as cut from './cut.ts'
 import * as film from './film.ts'
 import * as home from './home.ts'
+import * as homes from './homes.ts'
 import * as keep from './keep.ts'
 import * as jobs from './jobs.ts'
 import * as lessons from './lessons.ts'
@@ -8,6 +10,7 @@ import * as look from './look.ts'
 import * as next from './next.ts'
 import * as people from './people.ts'
 import * as plan from './plan.ts'
+import * as record from './record.ts'
 import type { Route } from './route.ts'
 import * as send from './send.ts'
 import * as setUp from './set-up.ts'
@@ -17,6 +20,9 @@ import * as week from './week.ts'
 
 const rooms = {
   people,
+  classes,
+  homes,
+  record,
   setUp,
   settings,
   shelf,

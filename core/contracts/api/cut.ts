@@ -21,6 +21,7 @@ export const saveCut = route({
   body: z.object({ revision: z.number().int().min(0), doc: CutList }),
   largest: 4_000_000,
   response: Revisioned,
+  records: { act: 'changed', words: 'Changed a cut', of: 'lessonId' },
 })
 export const cutFormats = ['json', 'otio', 'edl', 'mlt', 'zip'] as const
 export const exportCut = route({
@@ -29,6 +30,7 @@ export const exportCut = route({
   summary: 'The cut list for another program.',
   params: ofLesson.extend({ format: z.enum(cutFormats) }),
   response: file('application/json', 'text/plain', 'application/xml', 'application/zip'),
+  records: { act: 'exported', words: 'Exported a cut list', of: 'lessonId' },
 })
 export const readCutFile = route({
   method: 'POST',
@@ -45,6 +47,7 @@ export const render = route({
   summary: 'Renders the film of the newest cut.',
   params: ofLesson,
   response: Started,
+  records: { act: 'changed', words: 'Had a film rendered', of: 'lessonId' },
 })
 export const RenderRecord = z.object({
   id: Uuid,

@@ -51,6 +51,7 @@ export const standIn = route({
   params: ofLesson,
   body: StandInOrder.extend({ segmentId: SegmentId }),
   response: Started,
+  records: { act: 'changed', words: 'Had the stand-in camera film', of: 'lessonId' },
 })
 export const takeFilm = route({
   method: 'GET',
@@ -126,6 +127,7 @@ export const removeTake = route({
   summary: 'Removes a take.',
   params: ofTake,
   response: Ok,
+  records: { act: 'deleted', words: 'Removed a take', of: 'takeId' },
 })
 export const pronunciations = route({
   method: 'GET',
@@ -173,6 +175,7 @@ export const startUpload = route({
   summary: 'Begins a resumable upload of a take (the tus protocol).',
   raw: true,
   response: file('application/offset+octet-stream'),
+  records: { act: 'changed', words: 'Sent a take' },
 })
 export const goOnUpload = route({
   method: 'GET',

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { KeptFor, keptKinds } from '../kept-for.ts'
 import { Moment, Ok, route } from './route.ts'
 
 /** The nightly backup, and what is kept. */
@@ -30,10 +31,39 @@ export const saveKeeping = route({
   summary: 'Switches the nightly backup on or off, and says where it goes. Owners only.',
   body: z.object({ on: z.boolean(), folder: z.string().trim().max(400) }),
   response: Keeping,
+  records: { act: 'changed', words: 'Changed the nightly backup' },
 })
 export const backUpNow = route({
   method: 'POST',
   path: '/api/keeping/backup',
   summary: 'Has a backup made now, into the folder that was chosen. Owners only.',
   response: Ok,
+  records: { act: 'changed', words: 'Had a backup made' },
+})
+
+export const keptTimes = route({
+  method: 'GET',
+  path: '/api/keeping/times',
+  summary: 'How long each kind is kept, how much of it there is, and how old the oldest is.',
+  response: z.object({
+    keptFor: KeptFor,
+    kinds: z.array(
+      z.object({
+        kind: z.enum(keptKinds),
+        count: z.number().int(),
+        oldest: Moment.nullable(),
+        /** How many are due within a month. */
+        soon: z.number().int(),
+      }),
+    ),
+    mayChange: z.boolean(),
+  }),
+})
+export const saveKeptTimes = route({
+  method: 'PUT',
+  path: '/api/keeping/times',
+  summary: 'Says how long each kind is kept. Owners only.',
+  body: KeptFor.partial(),
+  response: Ok,
+  records: { act: 'changed', words: 'Changed how long things are kept' },
 })

@@ -55,6 +55,7 @@ export const makeLesson = route({
   body: z.object({ day: Day, doc: LessonToKeep }),
   largest: 3_000_000,
   response: Made,
+  records: { act: 'changed', words: 'Made a lesson', of: 'classId' },
 })
 export const readLesson = route({
   method: 'GET',
@@ -72,6 +73,7 @@ export const saveLesson = route({
   body: z.object({ revision: z.number().int().min(1), doc: LessonToKeep }),
   largest: 3_000_000,
   response: Revisioned,
+  records: { act: 'changed', words: 'Changed a lesson', of: 'lessonId' },
 })
 
 export const Revision = z.object({
@@ -120,6 +122,7 @@ export const exportLesson = route({
   summary: 'A lesson as a file.',
   params: ofLesson.extend({ format: z.enum(lessonFormats) }),
   response: file('application/json', 'text/markdown', 'text/plain', 'application/pdf'),
+  records: { act: 'exported', words: 'Exported a lesson', of: 'lessonId' },
 })
 export const lessonSchema = route({
   method: 'GET',
@@ -149,6 +152,7 @@ export const addToLibrary = route({
   summary: 'Keeps a segment in the library.',
   body: z.object({ segment: Segment, age: Lesson.shape.age }),
   response: Made,
+  records: { act: 'changed', words: 'Kept a segment in the library' },
 })
 export const takeFromLibrary = route({
   method: 'DELETE',
@@ -156,4 +160,5 @@ export const takeFromLibrary = route({
   summary: 'Takes a segment out of the library.',
   params: z.object({ segmentRowId: Uuid }),
   response: Ok,
+  records: { act: 'deleted', words: 'Took a segment out of the library' },
 })

@@ -48,6 +48,7 @@ export const replies = route({
   /** `next` is to be asked for as `after`; null at the last page. */
   response: z.object({ items: z.array(ReplyRecord), next: Uuid.nullable() }),
   changesWith: ['replies', 'publications', 'job'],
+  records: { act: 'saw', words: 'Saw the replies to a lesson', of: 'lessonId' },
 })
 export const photo = route({
   method: 'GET',
@@ -56,6 +57,7 @@ export const photo = route({
   params: z.object({ photoId: Uuid }),
   query: z.object({ size: z.enum(['full', 'small']).default('full') }),
   response: file('image/jpeg'),
+  records: { act: 'saw', words: 'Saw a photo from home', of: 'photoId' },
 })
 export const judge = route({
   method: 'POST',
@@ -64,4 +66,5 @@ export const judge = route({
   params: z.object({ replyId: Uuid }),
   body: JudgementInput,
   response: Made,
+  records: { act: 'changed', words: 'Judged a reply', of: 'replyId' },
 })

@@ -54,4 +54,5 @@ export const classStanding = route({
   query: z.object({ idea: z.string().optional() }),
   response: ClassStanding,
   changesWith: ['replies', 'publications', 'job'],
+  records: { act: 'saw', words: 'Saw where the children of a class stand', of: 'classId' },
 })

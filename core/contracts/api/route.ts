@@ -17,6 +17,27 @@ export interface FileAnswer {
 export const file = (...mimes: string[]): FileAnswer => ({ file: mimes })
 export const isFile = (answer: z.ZodType | FileAnswer): answer is FileAnswer => 'file' in answer
 
+/** What the record of use tells of: see `record`. */
+export const acts = [
+  'signed in',
+  'refused',
+  'saw',
+  'changed',
+  'sent',
+  'exported',
+  'deleted',
+  'tidied',
+] as const
+export type Act = (typeof acts)[number]
+/** A line of the record of use, written when a call went well. */
+export interface Records {
+  readonly act: Act
+  /** What was done, with no name in it. */
+  readonly words: string
+  /** The parameter of the path that says what it concerns. */
+  readonly of?: string
+}
+
 export interface Route<
   M extends Method = Method,
   A extends string = string,
@@ -42,6 +63,8 @@ export interface Route<
   readonly response: R
   /** What, told of by the server, changes the answer: of the same lesson where the path names one, else of any. */
   readonly changesWith: readonly ToldKind[]
+  /** The line it leaves in the record of use; null for none. */
+  readonly records: Records | null
 }
 type Nothing = z.ZodObject<Record<never, never>>
 /** Whatever is sent where nothing is asked for is not looked at. */
@@ -67,12 +90,14 @@ export function route<
   largest?: number
   response: R
   changesWith?: readonly ToldKind[]
+  records?: Records | null
 }): Route<M, A, P, Q, B, R> {
   return {
     who: 'person',
     raw: false,
     largest: 128 * 1024,
     changesWith: [],
+    records: null,
     ...r,
     params: r.params ?? (z.object({}) as unknown as P),
     query: r.query ?? (z.object({}) as unknown as Q),

@@ -60,6 +60,7 @@ export const publish = route({
   /** `knowing`: keys of the concerns a person has read; one that came up since refuses the sending. What was not in order is recorded either way. */
   body: z.object({ withFilm: z.boolean(), knowing: z.array(z.string().max(120)).max(80).optional() }),
   response: Made,
+  records: { act: 'sent', words: 'Sent a lesson to homes', of: 'lessonId' },
 })
 export const replaceFilm = route({
   method: 'POST',
@@ -68,6 +69,7 @@ export const replaceFilm = route({
   params: z.object({ publicationId: Uuid }),
   body: z.object({ renderId: Uuid, changes: z.array(z.string().trim().min(1).max(200)).max(20) }),
   response: Ok,
+  records: { act: 'sent', words: 'Put a corrected film in place', of: 'publicationId' },
 })
 export const renewLink = route({
   method: 'POST',
@@ -75,6 +77,7 @@ export const renewLink = route({
   summary: 'Ends a home’s link and opens a new one.',
   params: ofHousehold,
   response: z.object({ link: z.string() }),
+  records: { act: 'changed', words: 'Opened a new link for a home', of: 'householdId' },
 })
 export const endLink = route({
   method: 'DELETE',
@@ -82,11 +85,12 @@ export const endLink = route({
   summary: 'Ends a home’s link.',
   params: ofHousehold,
   response: Ok,
+  records: { act: 'changed', words: 'Ended a home’s link', of: 'householdId' },
 })
 export const qr = route({
   method: 'GET',
   path: '/api/qr',
-  summary: 'A home’s link as a QR code.',
-  query: z.object({ link: z.string().regex(/^\/h\/[\w-]{22}$/) }),
+  summary: 'A home’s link, or an invitation, as a QR code.',
+  query: z.object({ link: z.string().regex(/^\/(h\/[\w-]{22}|join\/[\w-]{43})$/) }),
   response: file('image/svg+xml'),
 })

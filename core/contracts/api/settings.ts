@@ -15,6 +15,7 @@ export const saveHouseStyle = route({
   summary: 'Changes the house style; the owner’s alone.',
   body: HouseStyle,
   response: z.object({ style: HouseStyle }),
+  records: { act: 'changed', words: 'Changed the house style' },
 })
 export const ladder = route({
   method: 'GET',
@@ -29,12 +30,14 @@ export const saveLadder = route({
   body: z.object({ ideas: Ladder }),
   largest: 2_000_000,
   response: z.object({ ideas: z.array(Idea) }),
+  records: { act: 'changed', words: 'Changed the ladder' },
 })
 export const ladderCsv = route({
   method: 'GET',
   path: '/api/ladder.csv',
   summary: 'The ladder as a table.',
   response: file('text/csv'),
+  records: { act: 'exported', words: 'Exported the ladder' },
 })
 export const readLadderCsv = route({
   method: 'POST',
@@ -43,4 +46,5 @@ export const readLadderCsv = route({
   body: z.object({ csv: z.string().max(500_000) }),
   largest: 1_100_000,
   response: z.object({ ideas: z.array(Idea) }),
+  records: { act: 'changed', words: 'Changed the ladder' },
 })

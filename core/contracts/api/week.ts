@@ -63,6 +63,7 @@ export const weekCalendar = route({
   summary: 'The week as a calendar file.',
   query: from,
   response: file('text/calendar'),
+  records: { act: 'exported', words: 'Exported a week as a calendar' },
 })
 const Minutes = z.object({ minutes: z.array(z.number().int().min(0).max(1440)).length(7) })
 export const saveHours = route({
@@ -80,4 +81,5 @@ export const saveDates = route({
   params: ofLesson,
   body: Dates,
   response: Dates,
+  records: { act: 'changed', words: 'Changed the days of a lesson', of: 'lessonId' },
 })

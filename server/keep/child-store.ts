@@ -1,0 +1,159 @@
+import { eq, inArray, or, sql } from 'drizzle-orm'
+import type { Db } from '../platform/db.ts'
+import { children, households, jobs, photos, replies } from '../platform/schema.ts'
+import { blobColumns } from './store.ts'
+
+/** What belongs to a child, by id: gathered before it goes, so that afterwards each can be looked for. */
+export interface Belongings {
+  children: string[]
+  households: string[]
+  replies: string[]
+  photos: string[]
+  judgements: string[]
+  blobs: string[]
+  jobs: string[]
+}
+const listOf = async (db: Db, query: ReturnType<typeof sql>): Promise<string[]> =>
+  (await db.execute<{ id: string }>(query)).rows.map((r) => r.id)
+const all = (ids: readonly string[]) =>
+  sql.join(ids.length ? ids.map((i) => sql`${i}`) : [sql`null`], sql`, `)
+
+/** Photos that one of these children's replies names; of homes that go whole, every photo. */
+export async function belongingsOf(
+  db: Db,
+  childIds: readonly string[],
+  homes: readonly string[],
+): Promise<Belongings> {
+  const mine = await listOf(db, sql`select id from replies where child_id::text in (${all(childIds)})`)
+  const photoIds = await listOf(
+    db,
+    sql`select p.id from photos p where p.household_id::text in (${all(homes)})
+      or exists (select 1 from replies r, jsonb_array_elements(r.answers) a
+        where r.child_id::text in (${all(childIds)}) and a->>'photoId' = p.id::text
+          and not exists (select 1 from replies o, jsonb_array_elements(o.answers) b
+            where o.child_id::text not in (${all(childIds)}) and b->>'photoId' = p.id::text))`,
+  )
+  return {
+    children: [...childIds],
+    households: [...homes],
+    replies: mine,
+    photos: photoIds,
+    judgements: await listOf(db, sql`select id from judgements where child_id::text in (${all(childIds)})`),
+    blobs: await listOf(
+      db,
+      sql`select distinct x.sha as id from photos p, lateral (values (p.image), (p.small)) x(sha) where p.id::text in (${all(photoIds)})`,
+    ),
+    jobs: await listOf(db, sql`select id from jobs where kind = 'photo' and subject in (${all(photoIds)})`),
+  }
+}
+/** Homes in which no child lives but these. */
+export const homesLeftEmpty = (db: Db, childIds: readonly string[]): Promise<string[]> =>
+  listOf(
+    db,
+    sql`select h.id from households h
+      where exists (select 1 from children c where c.id::text in (${all(childIds)}) and h.id in (c.household_id, c.second_household_id))
+        and not exists (select 1 from children c where c.id::text not in (${all(childIds)}) and h.id in (c.household_id, c.second_household_id))`,
+  )
+
+/** Deletes all of it in one go; gives the files nothing names any more. */
+export const deleteBelongings = (db: Db, b: Belongings): Promise<string[]> =>
+  db.transaction(async (raw) => {
+    const tx = raw as unknown as Db
+    if (b.jobs.length) {
+      await tx.execute(sql`delete from pgboss.job where data->>'jobId' in (${all(b.jobs)})`)
+      await tx.delete(jobs).where(inArray(jobs.id, b.jobs))
+    }
+    if (b.photos.length) await tx.delete(photos).where(inArray(photos.id, b.photos))
+    // Children first: a home that goes would take them along, and those of another home with them.
+    if (b.children.length) await tx.delete(children).where(inArray(children.id, b.children))
+    if (b.households.length) await tx.delete(households).where(inArray(households.id, b.households))
+    if (!b.blobs.length) return []
+    const named = (await blobColumns(tx)).map(
+      ({ table, column }) =>
+        sql`not exists (select 1 from ${sql.raw(table)} t where t.${sql.raw(column)} = b.sha256)`,
+    )
+    return listOf(
+      tx,
+      sql`delete from blobs b where b.sha256 in (${all(b.blobs)}) and ${sql.join(named, sql` and `)} returning b.sha256 as id`,
+    )
+  })
+
+/** Rows that still hold one of these ids, in whatever table and column: of the things themselves, or of what points to them. */
+export async function stillHeld(db: Db, ids: readonly string[]): Promise<number> {
+  if (!ids.length) return 0
+  const { rows } = await db.execute<{ table: string; column: string; type: string }>(sql`
+    select c.table_name as "table", c.column_name as "column", c.data_type as type
+    from information_schema.columns c
+    join information_schema.tables t on t.table_name = c.table_name and t.table_schema = c.table_schema
+    where c.table_schema = 'public' and t.table_type = 'BASE TABLE'
+      and (c.data_type = 'uuid' or (c.table_name, c.column_name) in (('replies', 'answers'), ('jobs', 'subject')))`)
+  let held = 0
+  for (const { table, column, type } of rows) {
+    const at = sql.raw(`"${table}"."${column}"`)
+    const found =
+      type === 'jsonb'
+        ? sql`exists (select 1 from jsonb_array_elements(${at}) a where a->>'photoId' in (${all(ids)}))`
+        : sql`${at}::text in (${all(ids)})`
+    const { rows: counted } = await db.execute<{ n: string }>(
+      sql`select count(*) as n from ${sql.raw(`"${table}"`)} where ${found}`,
+    )
+    held += Number(counted[0]!.n)
+  }
+  return held
+}
+
+export async function childById(db: Db, childId: string) {
+  const { rows } = await db.execute<{
+    name: string
+    given: string
+    class_name: string
+    left_at: string | null
+    home: string
+    second: string | null
+    languages: string[]
+    note: string
+    younger_child: boolean
+  }>(sql`
+    select c.name, c.given, k.name as class_name, c.left_at, h.name as home, s.name as second, c.languages, c.note, h.younger_child
+    from children c join classes k on k.id = coalesce(c.class_id, c.left_from)
+    join households h on h.id = c.household_id left join households s on s.id = c.second_household_id
+    where c.id = ${childId}`)
+  return rows[0]
+}
+/** Replies of a child with what was asked, for the one who asks what is kept. */
+export const repliesOfChild = (db: Db, childId: string) =>
+  db
+    .select({
+      id: replies.id,
+      answers: replies.answers,
+      help: replies.help,
+      words: replies.words,
+      receivedAt: replies.receivedAt,
+      updatedAt: replies.updatedAt,
+      title: sql<string>`(select p.pack->>'title' from publications p where p.id = replies.publication_id)`,
+      tasks: sql<unknown>`(select p.pack->'tasks' from publications p where p.id = replies.publication_id)`,
+    })
+    .from(replies)
+    .where(eq(replies.childId, childId))
+    .orderBy(replies.receivedAt)
+export async function judgementsOfChild(db: Db, childId: string) {
+  const { rows } = await db.execute<{
+    at: string
+    idea: string
+    level: string
+    help: string
+    rung: string
+    note: string
+    by: string
+  }>(sql`
+    select j.at, j.idea_id as idea, j.level, j.help, j.rung, j.note, p.name as by
+    from judgements j join people p on p.id = j.by_id where j.child_id = ${childId} order by j.at`)
+  return rows
+}
+export const photosById = (db: Db, ids: readonly string[]) =>
+  ids.length
+    ? db
+        .select({ id: photos.id, image: photos.image, createdAt: photos.createdAt, reading: photos.reading })
+        .from(photos)
+        .where(or(...ids.map((i) => eq(photos.id, i))))
+    : Promise.resolve([])
