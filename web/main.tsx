@@ -24,6 +24,13 @@ const LadderPage = lazy(() => import('./stations/ladder/ladder-page.tsx'))
 const HouseStylePage = lazy(() => import('./stations/house-style/house-style-page.tsx'))
 const SetUpPage = lazy(() => import('./stations/set-up/set-up-page.tsx'))
 const KeepingPage = lazy(() => import('./stations/keep/keeping-page.tsx'))
+const HomesPage = lazy(() => import('./stations/setting/homes-page.tsx'))
+const ClassesPage = lazy(() => import('./stations/setting/classes-page.tsx'))
+const PeoplePage = lazy(() => import('./stations/setting/people-page.tsx'))
+const RecordPage = lazy(() => import('./stations/setting/record-page.tsx'))
+const AccountPage = lazy(() => import('./stations/setting/account-page.tsx'))
+const ChildPage = lazy(() => import('./stations/setting/child-page.tsx'))
+const JoinPage = lazy(() => import('./stations/set-up/join-page.tsx'))
 const WeekPage = lazy(() => import('./stations/week/week-page.tsx'))
 const ClassPage = lazy(() => import('./stations/next/class-page.tsx'))
 
@@ -33,7 +40,14 @@ const router = createBrowserRouter([
     children: [
       { path: '/sign-in', element: <SignInPage /> },
       { path: '/set-up/:token', element: <SetUpPage /> },
+      { path: '/join/:link', element: <JoinPage /> },
       { path: '/', element: <ShelfPage /> },
+      { path: '/homes', element: <HomesPage /> },
+      { path: '/classes', element: <ClassesPage /> },
+      { path: '/people', element: <PeoplePage /> },
+      { path: '/record', element: <RecordPage /> },
+      { path: '/account', element: <AccountPage /> },
+      { path: '/children/:childId', element: <ChildPage /> },
       { path: '/plan', element: <NewLessonPage /> },
       { path: '/classes/:classId', element: <ClassPage /> },
       { path: '/ladder', element: <LadderPage /> },

@@ -47,7 +47,7 @@ export interface KnownChild {
 
 const clean = (cell: string): string =>
   cell
-    .replace(/[\u200B-\u200F\u202A-\u202E\u2066-\u2069\uFEFF\u0000-\u001F]/g, ' ')
+    .replace(/[\p{Cc}\p{Cf}]/gu, ' ')
     .replace(/\s+/g, ' ')
     .trim()
     // A spreadsheet's own mark that a cell is text and no sum.
@@ -122,24 +122,24 @@ function headings(first: readonly string[]): {
   return { places, leftOut, headed: true }
 }
 
+/** Why a row cannot be taken over; null where it can. */
+function wrongIn(cell: (c: Column) => string): string | null {
+  if (!cell('given')) return 'No name.'
+  const typed = ['given', 'home', 'second', 'note'] as const
+  if (typed.some((c) => isSum(cell(c)))) return 'A cell begins like a formula: write it as words.'
+  const long = typed.find((c) => cell(c).length > longest[c])
+  return long ? `Too long: up to ${longest[long]} letters.` : null
+}
+const longest = { given: 40, home: 60, second: 60, note: 500 } as const
+
 function readRow(row: readonly string[], line: number, places: ReadonlyMap<Column, number>): TableRow {
   const cell = (c: Column): string => row[places.get(c) ?? -1] ?? ''
   const given = cell('given')
   const home = cell('home') || (given ? `Home of ${given}` : '')
   const out: TableRow = { given, home, className: cell('className') || null, line, doubts: [], wrong: null }
   const doubt = (column: Column, why: string): void => void out.doubts.push({ column, why })
-  if (!given) return { ...out, wrong: 'No name.' }
-  for (const column of ['given', 'home', 'second', 'note'] as const)
-    if (isSum(cell(column))) return { ...out, wrong: 'A cell begins like a formula: write it as words.' }
-  const long = (
-    [
-      ['given', 40],
-      ['home', 60],
-      ['second', 60],
-      ['note', 500],
-    ] as const
-  ).find(([c, most]) => cell(c).length > most)
-  if (long) return { ...out, wrong: `Too long: up to ${long[1]} letters.` }
+  out.wrong = wrongIn(cell)
+  if (out.wrong) return out
   if (looksFull(given)) doubt('given', 'Looks like a full name: a given name or nickname is enough.')
   if (!places.has('home') || !cell('home')) doubt('home', 'No home said: it gets one of its own.')
   if (places.has('second')) out.second = cell('second')

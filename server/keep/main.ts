@@ -21,49 +21,51 @@ const megabytes = (bytes: number): string => `${(bytes / 1e6).toFixed(1)} MB`
 const began = Date.now()
 const took = (): string => `${((Date.now() - began) / 1000).toFixed(1)} s`
 
+async function checkAll(): Promise<string> {
+  const { db, pool } = openDb(config.databaseUrl)
+  const c = await check(db, folderBlobs(config.blobs)).finally(() => pool.end())
+  process.exitCode = isWhole(c) ? 0 : 1
+  return [
+    `${c.blobs} files: ${c.missing.length} missing, ${c.changed.length} changed`,
+    ...[...c.missing, ...c.changed].slice(0, 20).map((x) => `  ${x}`),
+    `${c.revisions.lessons} lessons: ${c.revisions.wrong} not as their newest revision`,
+    `${c.judgements.all} judgements: ${c.judgements.homeless} without their reply`,
+    isWhole(c)
+      ? `Everything is whole (${took()}).`
+      : 'Not everything is whole: restore what is missing from a backup.',
+  ].join('\n')
+}
+async function sweep(): Promise<string> {
+  const { db, pool } = openDb(config.databaseUrl)
+  const look = rest.includes('--check')
+  const blobs = folderBlobs(config.blobs)
+  // What was written within the hour may be named in a moment: an upload that is being finished.
+  const { strays, missing } = await compareFiles({ db, blobs, config }, { days: 1 / 24, look }).finally(() =>
+    pool.end(),
+  )
+  process.exitCode = missing.length || (look && strays) ? 1 : 0
+  return [
+    `${strays} files that no row names${look ? '' : ', removed'}`,
+    `${missing.length} rows whose file is not there`,
+    ...missing.slice(0, 20).map((x) => `  ${x}`),
+    process.exitCode ? 'Files and rows do not match.' : `Files and rows match (${took()}).`,
+  ].join('\n')
+}
+async function ownerLink(): Promise<string> {
+  const { db, pool } = openDb(config.databaseUrl)
+  try {
+    await migrateDb(db)
+    const kind = (await hasOwner(db)) ? 'owner' : 'first'
+    const address =
+      config.origin || `http://${config.host === '0.0.0.0' ? '127.0.0.1' : config.host}:${config.port}`
+    return `Within an hour, and once, while Awlbox runs:\n  ${address}/set-up/${await newLink(db, kind)}`
+  } finally {
+    await pool.end()
+  }
+}
 async function run(): Promise<string> {
-  if (command === 'check') {
-    const { db, pool } = openDb(config.databaseUrl)
-    const c = await check(db, folderBlobs(config.blobs)).finally(() => pool.end())
-    process.exitCode = isWhole(c) ? 0 : 1
-    return [
-      `${c.blobs} files: ${c.missing.length} missing, ${c.changed.length} changed`,
-      ...[...c.missing, ...c.changed].slice(0, 20).map((x) => `  ${x}`),
-      `${c.revisions.lessons} lessons: ${c.revisions.wrong} not as their newest revision`,
-      `${c.judgements.all} judgements: ${c.judgements.homeless} without their reply`,
-      isWhole(c)
-        ? `Everything is whole (${took()}).`
-        : 'Not everything is whole: restore what is missing from a backup.',
-    ].join('\n')
-  }
-  if (command === 'sweep') {
-    const { db, pool } = openDb(config.databaseUrl)
-    const look = rest.includes('--check')
-    const blobs = folderBlobs(config.blobs)
-    // What was written within the hour may be named in a moment: an upload that is being finished.
-    const { strays, missing } = await compareFiles({ db, blobs, config }, { days: 1 / 24, look }).finally(
-      () => pool.end(),
-    )
-    process.exitCode = missing.length || (look && strays) ? 1 : 0
-    return [
-      `${strays} files that no row names${look ? '' : ', removed'}`,
-      `${missing.length} rows whose file is not there`,
-      ...missing.slice(0, 20).map((x) => `  ${x}`),
-      process.exitCode ? 'Files and rows do not match.' : `Files and rows match (${took()}).`,
-    ].join('\n')
-  }
-  if (command === 'owner') {
-    const { db, pool } = openDb(config.databaseUrl)
-    try {
-      await migrateDb(db)
-      const kind = (await hasOwner(db)) ? 'owner' : 'first'
-      const address =
-        config.origin || `http://${config.host === '0.0.0.0' ? '127.0.0.1' : config.host}:${config.port}`
-      return `Within an hour, and once, while Awlbox runs:\n  ${address}/set-up/${await newLink(db, kind)}`
-    } finally {
-      await pool.end()
-    }
-  }
+  const simple = { check: checkAll, sweep, owner: ownerLink }[command ?? '']
+  if (simple) return simple()
   if (!target) throw new CannotKeep(`Say where: ./awlbox ${command ?? 'backup'} FOLDER or FILE.tar`)
   const place = path.resolve(from, target)
   if (command === 'restore') {

@@ -1,5 +1,5 @@
 import { eq, sql } from 'drizzle-orm'
-import { type KeptFor, type KeptKind, keptForOf } from '@awlbox/core/contracts/kept-for'
+import type { KeptFor, KeptKind } from '@awlbox/core/contracts/kept-for'
 import { type Db, moment } from '../platform/db.ts'
 import { settings } from '../platform/schema.ts'
 

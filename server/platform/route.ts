@@ -93,7 +93,7 @@ export function personRoute<T extends Route>(
         services.db,
         { settingId: person.settingId, personId: person.id },
         route.records,
-        called.params as Record<string, unknown>,
+        called.params,
       )
     answer(services, route, res, given)
   })

@@ -1,11 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { and, asc, desc, eq, gt, inArray, or, sql } from 'drizzle-orm'
-import {
-  type ChildFields,
-  type Consent,
-  type ConsentKind,
-  consentKinds,
-} from '@awlbox/core/contracts/api/homes'
+import type { ChildFields, Consent, ConsentKind } from '@awlbox/core/contracts/api/homes'
 import { shownNames } from '@awlbox/core/setting/names'
 import { teaches } from '../platform/access.ts'
 import type { Db } from '../platform/db.ts'

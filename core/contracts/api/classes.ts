@@ -30,23 +30,26 @@ export const Year = z.object({
   /** Until when it can be undone; null once it was, or it is too late. */
   undoUntil: Moment.nullable(),
 })
+export type Year = z.infer<typeof Year>
 /** Days for which a new school year can be undone. */
 export const yearUndoDays = 30
 
+export const ClassList = z.object({
+  classes: z.array(ClassOfSetting),
+  people: z.array(z.object({ id: Uuid, name: z.string() })),
+  /** Children who left and of whom something is kept still. */
+  left: z.array(z.object({ id: Uuid, name: z.string(), className: z.string(), leftAt: Moment })),
+  year: Year.nullable(),
+  /** Days for which what a child leaves behind is kept; null without end. */
+  keptAfterLeaving: z.number().int().nullable(),
+  mayChange: z.boolean(),
+})
+export type ClassList = z.infer<typeof ClassList>
 export const classes = route({
   method: 'GET',
   path: '/api/classes',
   summary: 'Every class of the setting, closed ones too, with its children, its teacher and who covers it.',
-  response: z.object({
-    classes: z.array(ClassOfSetting),
-    people: z.array(z.object({ id: Uuid, name: z.string() })),
-    /** Children who left and of whom something is kept still. */
-    left: z.array(z.object({ id: Uuid, name: z.string(), className: z.string(), leftAt: Moment })),
-    year: Year.nullable(),
-    /** Days for which what a child leaves behind is kept; null without end. */
-    keptAfterLeaving: z.number().int().nullable(),
-    mayChange: z.boolean(),
-  }),
+  response: ClassList,
 })
 const ClassName = z.string().trim().min(1).max(40)
 const Age = z.number().int().min(3).max(7)

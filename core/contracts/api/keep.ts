@@ -41,23 +41,25 @@ export const backUpNow = route({
   records: { act: 'changed', words: 'Had a backup made' },
 })
 
+export const KeptTimes = z.object({
+  keptFor: KeptFor,
+  kinds: z.array(
+    z.object({
+      kind: z.enum(keptKinds),
+      count: z.number().int(),
+      oldest: Moment.nullable(),
+      /** How many are due within a month. */
+      soon: z.number().int(),
+    }),
+  ),
+  mayChange: z.boolean(),
+})
+export type KeptTimes = z.infer<typeof KeptTimes>
 export const keptTimes = route({
   method: 'GET',
   path: '/api/keeping/times',
   summary: 'How long each kind is kept, how much of it there is, and how old the oldest is.',
-  response: z.object({
-    keptFor: KeptFor,
-    kinds: z.array(
-      z.object({
-        kind: z.enum(keptKinds),
-        count: z.number().int(),
-        oldest: Moment.nullable(),
-        /** How many are due within a month. */
-        soon: z.number().int(),
-      }),
-    ),
-    mayChange: z.boolean(),
-  }),
+  response: KeptTimes,
 })
 export const saveKeptTimes = route({
   method: 'PUT',

@@ -1,25 +1,20 @@
 import { Card } from '../../kit/card.tsx'
 import * as settingsApi from '@awlbox/core/contracts/api/settings'
-import * as shelfApi from '@awlbox/core/contracts/api/shelf'
 import { useAsked } from '../../frame/use-asked.ts'
 import { useEffect, useMemo, useState } from 'react'
 import { useSWRConfig } from 'swr'
 import { defaultHouseStyle, type HouseStyle } from '@awlbox/core/contracts/house-style'
 import { play } from '@awlbox/core/script/table/play'
 import { ask, wordsOf } from '../../api.ts'
-import { Head } from '../../frame/head.tsx'
 import { Away } from '../../frame/away.tsx'
-import { useMe } from '../../frame/me.ts'
 import { Notice } from '../../kit/notice.tsx'
-import { ClassNav, SignOut } from '../../frame/class-nav.tsx'
+import { SettingFrame } from '../../frame/class-nav.tsx'
 import { ChoiceButtons } from '../../frame/choice-buttons.tsx'
 import { groups } from '../../frame/house-choices.ts'
 import { TableDrawing } from '../../table/drawing.tsx'
 
 /** Every choice of the house with a sentence that changes as it is made. All texts, checks and lessons made afterwards follow. */
 export default function HouseStylePage() {
-  const me = useMe()
-  const { data: shelf } = useAsked(shelfApi.shelf, {})
   const { data, error, mutate } = useAsked(settingsApi.houseStyle, {})
   const { mutate: refresh } = useSWRConfig()
   const [state, setState] = useState<
@@ -54,7 +49,7 @@ export default function HouseStylePage() {
   }
   return (
     <>
-      <Head where={me?.setting}>
+      <SettingFrame>
         <span role="status" className="text-steel max-sm:sr-only">
           {state.kind === 'saved' ? 'Saved' : state.kind === 'saving' ? 'Saving…' : ''}
         </span>
@@ -66,9 +61,7 @@ export default function HouseStylePage() {
         >
           Undo
         </button>
-        <SignOut />
-      </Head>
-      <ClassNav classes={shelf?.classes ?? []} />
+      </SettingFrame>
       <main className="p-5 max-w-[1080px] grid gap-5">
         <div>
           <h1 className="font-bold text-lg">House style</h1>

@@ -1,17 +1,15 @@
 import { useEffect, useState } from 'react'
 import * as keepApi from '@awlbox/core/contracts/api/keep'
-import * as shelfApi from '@awlbox/core/contracts/api/shelf'
 import { ask, wordsOf } from '../../api.ts'
 import { Away } from '../../frame/away.tsx'
-import { ClassNav, SignOut } from '../../frame/class-nav.tsx'
-import { Head } from '../../frame/head.tsx'
-import { useMe } from '../../frame/me.ts'
+import { SettingFrame } from '../../frame/class-nav.tsx'
 import { megabytes } from '../../frame/time.ts'
 import { useAsked } from '../../frame/use-asked.ts'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
 import { fieldLook } from '../../kit/field.ts'
 import { Notice } from '../../kit/notice.tsx'
+import { KeptTimes } from './kept-times.tsx'
 
 const when = (iso: string): string =>
   new Date(iso).toLocaleString('en-GB', {
@@ -29,23 +27,19 @@ const whats = {
 
 /** How what is kept is kept safe: the nightly backup, and how much there is. */
 export default function KeepingPage() {
-  const { data: shelf } = useAsked(shelfApi.shelf, {})
   const { data, error, mutate } = useAsked(keepApi.keeping, {})
-  const me = useMe()
   useEffect(() => {
     document.title = 'What we keep · Awlbox'
   }, [])
   if (error && !data) return <Away error={error} />
   return (
     <>
-      <Head where={me?.setting}>
-        <SignOut />
-      </Head>
-      <ClassNav classes={shelf?.classes ?? []} />
-      <main className="p-5 grid gap-5 max-w-3xl">
+      <SettingFrame />
+      <main className="p-5 grid gap-5 max-w-4xl">
         <h1 className="font-bold text-lg">What we keep</h1>
         {data ? (
           <>
+            <KeptTimes />
             <Backup keeping={data} changed={() => void mutate()} />
             <Card as="section" aria-label="How much is kept" className="p-5 grid gap-3">
               <h2 className="font-bold text-lg">How much is kept</h2>
@@ -67,9 +61,8 @@ export default function KeepingPage() {
                 <p className="text-steel">No film and no photo yet.</p>
               )}
               <p className="text-steel">
-                Photos that were chosen and never sent go after a week, films that were never sent after two
-                months, and the original of a take gives way to the film made of it after half a year. Follow
-                your setting’s own policy and local law on how long work of children may be kept.
+                Photos that were chosen and never sent go after a week, and films that were never sent after
+                two months.
               </p>
             </Card>
           </>
