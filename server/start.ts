@@ -4,6 +4,8 @@ import { projectRoot } from './platform/root.ts'
 import { hasOwner, newLink } from './setting/store.ts'
 import { openDb, migrateDb } from './platform/db.ts'
 import { browsersRefuse, freePort } from './platform/free-port.ts'
+import { addressOn, unreachable } from './platform/reach.ts'
+import { readPair } from './platform/tls.ts'
 
 /** Starts the web, the worker and (for the demo) the stand-in camera; starts again whichever dies; stops them all together. */
 const config = readConfig()
@@ -14,6 +16,13 @@ if (browsersRefuse(config.port)) {
   process.exit(5)
 }
 const demo = process.argv.includes('--demo')
+if (config.tls)
+  try {
+    readPair(config.tls)
+  } catch (error) {
+    console.error(error instanceof Error ? error.message : error)
+    process.exit(6)
+  }
 /** Bundled programs start at once; from source they are compiled as they load. */
 const bundled = import.meta.url.endsWith('.mjs')
 const programs = {
@@ -125,16 +134,13 @@ await Promise.all([
   new Promise<void>((resolve) => start('web', env, resolve)),
   new Promise<void>((resolve) => start('worker', env, resolve)),
 ])
-const address = `http://${config.host === '0.0.0.0' ? '127.0.0.1' : config.host}:${config.port}`
+const address = addressOn(config)
 console.log(`Awlbox is at ${address}`)
 if (firstLink)
   console.log(
     `\nNobody is here yet. Open this page within an hour to begin:\n  ${config.origin || address}/set-up/${firstLink}\n`,
   )
-if (!demo && !config.origin && ['127.0.0.1', 'localhost', '::1'].includes(config.host))
-  console.log(
-    'Only this machine can reach it: homes could not open their links, and phones not film. To reach it from outside put a proxy with HTTPS before it and say its address in AWLBOX_ORIGIN (see “Running it for real” in the README).',
-  )
+if (!demo) for (const words of unreachable(config)) console.log(words)
 console.log('Ctrl-C stops it; ./awlbox stop does too.')
 process.send?.('ready')
 // The page is there; the stand-ins live their day behind it, to be seen on the Shelf.

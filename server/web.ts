@@ -1,16 +1,20 @@
+import http from 'node:http'
 import { makeApp } from './app.ts'
 import { openServices } from './open-services.ts'
 import { readConfig } from './platform/config.ts'
 import { log } from './platform/log.ts'
 import { onStop } from './platform/on-stop.ts'
+import { secureServer } from './platform/tls.ts'
 
 const config = readConfig()
 const services = await openServices(config)
-const server = makeApp(services).listen(config.port, config.host, (error?: Error) => {
-  if (error) {
-    log.error({ error: error.message }, 'cannot listen')
-    process.exit(3)
-  }
+const app = makeApp(services)
+const server = config.tls ? secureServer(config.tls, app).server : http.createServer(app)
+server.once('error', (error) => {
+  log.error({ error: error.message }, 'cannot listen')
+  process.exit(3)
+})
+server.listen(config.port, config.host, () => {
   log.info({ port: config.port }, 'web ready')
   process.send?.('ready')
 })

@@ -1,3 +1,4 @@
+import { looksFull } from './names.ts'
 import { mostChildren } from '../contracts/api/set-up.ts'
 
 /** One child of a list that was typed or pasted: a given name, and the name of its home. */
@@ -34,7 +35,7 @@ export function readChildren(text: string): ListedChild[] {
     out.push({
       name,
       home: (second || `Home of ${name}${same ? ` ${same + 1}` : ''}`).slice(0, 60),
-      doubt: /\S\s+\S/.test(name)
+      doubt: looksFull(name)
         ? 'Looks like a full name: a given name or nickname is enough.'
         : same
           ? 'There is another child of this name: add a letter or a nickname to tell them apart.'

@@ -57,6 +57,16 @@ describe('a table of children', () => {
     ])
     expect(r.rows.map((x) => x.line)).toEqual([2, 3, 4, 5, 6, 7, 8])
   })
+  test('another child of a name is told, for they will be shown with their homes', () => {
+    const r = read('name | home\nSuri | Mill Bank\nOtis | Weir Lane\nOtis | Moon Row', [
+      { given: 'Suri', home: 'Weir Lane', className: 'Wagtails' },
+    ])
+    expect(r.rows.map((x) => x.doubts.map((d) => d.why).join())).toEqual([
+      expect.stringContaining('Another child of this name'),
+      '',
+      expect.stringContaining('Another child of this name'),
+    ])
+  })
   test('empty, too long, or without names is said', () => {
     expect(read('').problem).toContain('nothing')
     expect(read('home\nWeir Lane').problem).toContain('name')

@@ -80,13 +80,17 @@ export function readTable(
   const homes = new Set(homesHere.map(like))
   const here = new Set(known.map((k) => `${like(k.given)}|${like(k.home)}`))
   const seen = new Set<string>()
+  const names = new Set(known.map((k) => like(k.given)))
   const rows = (headed ? lines.slice(1) : lines).map(({ line, row }) => {
     const read = readRow(row, line, places)
     if (read.wrong) return read
     const key = `${like(read.given)}|${like(read.home)}`
     if (seen.has(key)) read.doubts.push({ column: 'given', why: 'Twice in this table: taken over once.' })
     else if (here.has(key)) read.doubts.push({ column: 'given', why: 'Here already: left as it is.' })
+    else if (names.has(like(read.given)))
+      read.doubts.push({ column: 'given', why: 'Another child of this name: told apart by their homes.' })
     seen.add(key)
+    names.add(like(read.given))
     if (places.has('home') && homesHere.length > 0 && !homes.has(like(read.home)))
       read.doubts.push({ column: 'home', why: 'No such home yet: it is made.' })
     return read

@@ -19,6 +19,7 @@ import type { Db } from '../platform/db.ts'
 import {
   children,
   classes,
+  consents,
   householdKits,
   households,
   judgements,
@@ -90,6 +91,8 @@ function demoLesson(title: string, ideaId: string, age: number, aim: Aim, seed: 
 const aim = (structure: Aim['structure'], upTo: number, more: Partial<Aim> = {}): Aim =>
   aimOf({ structure, upTo, ...more })
 
+const spoken = [['English'], ['English', 'Spanish'], ['English'], ['English', 'Urdu'], ['Polish', 'English']]
+
 /** Fills an empty database with the demo setting; false when there is anything in it already. */
 export async function seedDemo(db: Db): Promise<boolean> {
   const [any] = await db.select({ n: count() }).from(settings)
@@ -137,12 +140,30 @@ export async function seedDemo(db: Db): Promise<boolean> {
       .returning()
     const homes = await tx
       .insert(households)
-      .values(streets.map((name, i) => ({ settingId: setting!.id, name, youngerChild: i % 5 === 2 })))
+      .values(
+        streets.map((name, i) => ({
+          settingId: setting!.id,
+          name,
+          youngerChild: i % 5 === 2,
+          phone: i === 7 ? false : true,
+          printer: i % 4 === 3 ? null : i % 3 !== 1,
+          metered: i % 6 === 4,
+        })),
+      )
       .returning()
     const kids = await tx
       .insert(children)
       .values([
-        ...wagtails.map((name, i) => ({ classId: w!.id, householdId: homes[i]!.id, given: name, name })),
+        ...wagtails.map((name, i) => ({
+          classId: w!.id,
+          householdId: homes[i]!.id,
+          // Two homes take turns with one of them.
+          secondHouseholdId: i === 5 ? homes[17]!.id : null,
+          given: name,
+          name,
+          languages: spoken[i % spoken.length]!,
+          note: i === 4 ? 'No nuts, not even in a game. Wears glasses: large print helps.' : '',
+        })),
         ...goldcrests.map((name, i) => ({
           classId: g!.id,
           householdId: homes[12 + i]!.id,
@@ -152,6 +173,20 @@ export async function seedDemo(db: Db): Promise<boolean> {
       ])
       .returning()
     const today = new Date()
+    await tx.insert(consents).values(
+      kids.flatMap((k, i) =>
+        (['photos', 'sound', 'showing'] as const)
+          .filter((kind) => kind === 'photos' || i % 3 !== 1)
+          .map((kind) => ({
+            childId: k.id,
+            kind,
+            given: !(kind === 'showing' && i % 4 === 0),
+            giver: ['mum', 'dad', 'gran', 'carer'][i % 4]!,
+            day: formatISO(subDays(today, 60 + i), { representation: 'date' }),
+            byId: marnie.id,
+          })),
+      ),
+    )
     const day = (n: number) => formatISO(addDays(today, n), { representation: 'date' })
     const lesson = (classId: string, at: number, doc: Lesson) =>
       createLesson(tx, {

@@ -4,6 +4,7 @@ import { readConfig } from '../platform/config.ts'
 import { migrateDb, openDb } from '../platform/db.ts'
 import { hasOwner, newLink } from '../setting/store.ts'
 import { forLog } from '../platform/log.ts'
+import { addressOn } from '../platform/reach.ts'
 import { backUp, backUpToFile, CannotKeep } from './backup.ts'
 import { check, isWhole } from './check.ts'
 import { compareFiles } from './daily.ts'
@@ -56,8 +57,7 @@ async function ownerLink(): Promise<string> {
   try {
     await migrateDb(db)
     const kind = (await hasOwner(db)) ? 'owner' : 'first'
-    const address =
-      config.origin || `http://${config.host === '0.0.0.0' ? '127.0.0.1' : config.host}:${config.port}`
+    const address = config.origin || addressOn(config)
     return `Within an hour, and once, while Awlbox runs:\n  ${address}/set-up/${await newLink(db, kind)}`
   } finally {
     await pool.end()

@@ -23,6 +23,9 @@ const Environment = z.object({
   /** Address people use, behind a proxy; empty for the request's own. */
   AWLBOX_ORIGIN: unless(z.string().optional()),
   AWLBOX_SECURE: z.string().optional(),
+  /** Files of a certificate and its key, both or none: Awlbox then speaks HTTPS itself. */
+  AWLBOX_TLS_CERT: unless(z.string().optional()),
+  AWLBOX_TLS_KEY: unless(z.string().optional()),
   /** How many proxies stand before it, whose word for the address of who asks is taken. */
   AWLBOX_PROXIES: unless(z.coerce.number<string>().int().min(0).max(5).default(0)),
 })
@@ -44,6 +47,8 @@ export interface Config {
   mostPixels: number
   origin: string
   secureCookies: boolean
+  /** Null where it speaks HTTP, alone or behind a proxy. */
+  tls: { cert: string; key: string } | null
   proxies: number
 }
 
@@ -56,6 +61,12 @@ export function readConfig(env: Readonly<Record<string, string | undefined>> = p
         '. Awlbox was not started; see “Running it for real” in the README.',
     )
   const e = read.data
+  if (!e.AWLBOX_TLS_CERT !== !e.AWLBOX_TLS_KEY)
+    throw new Error(
+      'AWLBOX_TLS_CERT and AWLBOX_TLS_KEY go together: one names the certificate, the other its key. Awlbox was not started.',
+    )
+  const tls =
+    e.AWLBOX_TLS_CERT && e.AWLBOX_TLS_KEY ? { cert: e.AWLBOX_TLS_CERT, key: e.AWLBOX_TLS_KEY } : null
   return {
     databaseUrl: e.DATABASE_URL,
     port: e.PORT,
@@ -68,7 +79,8 @@ export function readConfig(env: Readonly<Record<string, string | undefined>> = p
     largestPhoto: 30 * 1024 * 1024,
     mostPixels: 64_000_000,
     origin: e.AWLBOX_ORIGIN ?? '',
-    secureCookies: e.AWLBOX_SECURE === '1',
+    secureCookies: e.AWLBOX_SECURE === '1' || tls !== null || (e.AWLBOX_ORIGIN ?? '').startsWith('https://'),
+    tls,
     proxies: e.AWLBOX_PROXIES,
   }
 }

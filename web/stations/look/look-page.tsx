@@ -1,3 +1,4 @@
+import { Link } from 'react-router'
 import { Card } from '../../kit/card.tsx'
 import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
 import * as lookApi from '@awlbox/core/contracts/api/look'
@@ -55,10 +56,16 @@ export default function LookPage() {
   if (!current)
     return (
       <div className="p-5 max-w-xl">
-        <Empty>
+        <Empty
+          action={
+            <Link to="../send" relative="path" className="font-semibold text-moss underline">
+              {record.facts.sent ? 'See who has it' : 'Send it to homes'}
+            </Link>
+          }
+        >
           {record.facts.sent
-            ? 'No reply yet. Silence is not weakness: some homes watch and send nothing.'
-            : 'Nothing has been sent yet, so nothing has come back.'}
+            ? 'No reply yet. Each comes here with its photo beside the expected table, to be judged with one key. Silence is not weakness: some homes watch and send nothing.'
+            : 'Nothing has been sent yet, so nothing has come back. Replies stand here then: the photo beside the expected table, answers checked, judged with one key.'}
         </Empty>
       </div>
     )

@@ -1,3 +1,4 @@
+import { Link } from 'react-router'
 import { useState } from 'react'
 import * as nextApi from '@awlbox/core/contracts/api/next'
 import type { StandingCell } from '@awlbox/core/contracts/api/next'
@@ -75,7 +76,16 @@ export function Threads({ classId, ideaId }: { classId: string; ideaId?: string 
   if (!data.rows.length)
     return (
       <div className="p-5">
-        <Empty>No children in this class yet.</Empty>
+        <Empty
+          action={
+            <Link to="/homes" className="font-semibold text-moss underline">
+              Add the first children
+            </Link>
+          }
+        >
+          No children in this class yet. Each will be a thread here through the ideas of the term, showing
+          where they stand and how sure that is.
+        </Empty>
       </div>
     )
   const row = data.rows.find((r) => r.childId === picked?.childId)
@@ -83,6 +93,15 @@ export function Threads({ classId, ideaId }: { classId: string; ideaId?: string 
   return (
     <div className="flex max-lg:flex-col min-h-[calc(100dvh-112px)]">
       <main className="flex-1 min-w-0 p-5 overflow-x-auto">
+        {data.rows.every((r) => Object.values(r.ideas).every((c) => c.occasions === 0)) && (
+          <p className="mb-3 text-steel">
+            Nothing is known of anybody yet: every eyelet is dashed. They fill as replies come in and are
+            judged.{' '}
+            <Link to="/plan" className="font-semibold text-moss underline">
+              Plan a lesson
+            </Link>
+          </p>
+        )}
         <table className="border-separate border-spacing-0 min-w-[640px] w-full table-fixed">
           <caption className="sr-only">Standing of {data.class.name} on each idea</caption>
           <thead>

@@ -1,9 +1,10 @@
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import type { ChildFields, ChildRow } from '@awlbox/core/contracts/api/homes'
 import * as homesApi from '@awlbox/core/contracts/api/homes'
 import * as sendApi from '@awlbox/core/contracts/api/send'
 import { ask, wordsOf } from '../../api.ts'
+import { isTyping } from '../../frame/head.tsx'
 import { LinkBox } from '../../frame/link-box.tsx'
 import { useAsked } from '../../frame/use-asked.ts'
 import { Button } from '../../kit/button.tsx'
@@ -30,6 +31,13 @@ export function HomePanel({
   const { data: history } = useAsked(homesApi.consentHistory, { childId: row.id })
   const [problem, setProblem] = useState<string | null>(null)
   const [sure, setSure] = useState(false)
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (e.key === 'Escape' && !isTyping(e.target)) onClose()
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [onClose])
   const act = (work: Promise<unknown>) =>
     work.then(
       () => {
@@ -39,7 +47,11 @@ export function HomePanel({
       (e: unknown) => setProblem(wordsOf(e)),
     )
   return (
-    <Card as="section" aria-label={row.name} className="p-4 grid gap-4 content-start">
+    <Card
+      as="section"
+      aria-label={row.name}
+      className="fixed z-30 right-0 bottom-0 top-[98px] w-[min(100vw,350px)] overflow-y-auto rounded-none border-y-0 border-r-0 shadow-xl p-4 grid gap-4 content-start"
+    >
       <div className="flex items-start justify-between gap-2">
         <div>
           <h2 className="font-bold text-lg">{row.name}</h2>

@@ -151,7 +151,7 @@ export default function HomesPage() {
             </p>
           </Empty>
         )}
-        <div className={`grid gap-4 items-start ${own ? 'lg:grid-cols-[minmax(0,1fr)_320px]' : ''}`}>
+        <div>
           <HomesTable
             rows={shown}
             classes={classes}

@@ -48,6 +48,17 @@ export function ShelfPage() {
             </Notice>
           )}
           <Working working={data.working} />
+          {data.classes.length === 0 && (
+            <Empty
+              action={
+                <Link to="/classes" className="font-semibold text-moss underline">
+                  Make a class
+                </Link>
+              }
+            >
+              No class is open. Lessons stand here, class by class, with what each needs next.
+            </Empty>
+          )}
           {data.classes.map((c) => (
             <ClassShelf
               key={c.id}

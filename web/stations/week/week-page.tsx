@@ -114,7 +114,8 @@ export default function WeekPage() {
                   </Link>
                 }
               >
-                Nothing goes out this week.
+                Nothing goes out this week. What you plan stands here with the days by which it is filmed and
+                sent, and the minutes it takes against the evenings you have.
               </Empty>
             )}
             <ul className="grid gap-2">
