@@ -88,9 +88,9 @@ async function live(http: Client, lessonId: string): Promise<void> {
       [4, 3],
       [3, 3],
       [5, 2],
-    ][i]!
+    ][i % 10]!
     await replyFrom(http, home.link!.slice(3), sent[0]!.id, {
-      ability: [0.9, 0.5, 0.95, 0.9, 0.5, 0.98, 0.4, 0.7, 0.5, 0.8][i]!,
+      ability: [0.9, 0.5, 0.95, 0.9, 0.5, 0.98, 0.4, 0.7, 0.5, 0.8][i % 10]!,
       help: (
         [
           'alone',
@@ -104,7 +104,7 @@ async function live(http: Client, lessonId: string): Promise<void> {
           'together',
           'alone',
         ] as const
-      )[i]!,
+      )[i % 10]!,
       words: [
         'She moved them one by one and told me each time.',
         'I reminded him about the last one.',
@@ -116,7 +116,7 @@ async function live(http: Client, lessonId: string): Promise<void> {
         'Used buttons.',
         'One rolled under the sofa.',
         'Counted them in his head.',
-      ][i]!,
+      ][i % 10]!,
       photo: i === 3 ? null : { saffron: split[0]!, blue: split[1]! },
       seed: 20 + i,
     })
