@@ -199,6 +199,7 @@ export async function populate(app: TestApp) {
       setting: setting!,
       classId: cls!.id,
       lessonId,
+      teacher: () => staff[1]!.id,
       homes,
       kids,
       tokens: homes.map((h) => homeToken(app.secret, h.id, 1)),

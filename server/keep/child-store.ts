@@ -1,7 +1,7 @@
 import { eq, inArray, or, sql } from 'drizzle-orm'
 import type { Db } from '../platform/db.ts'
 import { children, households, jobs, photos, replies } from '../platform/schema.ts'
-import { blobColumns } from './store.ts'
+import { blobColumns, forgetPhotos } from './store.ts'
 
 /** What belongs to a child, by id: gathered before it goes, so that afterwards each can be looked for. */
 export interface Belongings {
@@ -63,7 +63,10 @@ export const deleteBelongings = (db: Db, b: Belongings): Promise<string[]> =>
       await tx.execute(sql`delete from pgboss.job where data->>'jobId' in (${all(b.jobs)})`)
       await tx.delete(jobs).where(inArray(jobs.id, b.jobs))
     }
-    if (b.photos.length) await tx.delete(photos).where(inArray(photos.id, b.photos))
+    if (b.photos.length) {
+      await forgetPhotos(tx, b.photos)
+      await tx.delete(photos).where(inArray(photos.id, b.photos))
+    }
     // Children first: a home that goes would take them along, and those of another home with them.
     if (b.children.length) await tx.delete(children).where(inArray(children.id, b.children))
     if (b.households.length) await tx.delete(households).where(inArray(households.id, b.households))

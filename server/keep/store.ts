@@ -30,6 +30,19 @@ export const removeOldSegmentFiles = async (db: Db, days: number): Promise<numbe
   (await db.execute(sql`delete from segment_files where created_at < now() - make_interval(days => ${days})`))
     .rowCount ?? 0
 
+/** Photos that go: answers that name them say so no longer. */
+export const forgetPhotos = (db: Db, ids: readonly string[]) => {
+  const list = sql.join(
+    ids.map((i) => sql`${i}`),
+    sql`, `,
+  )
+  return db.execute(sql`
+    update replies r set answers = (
+      select jsonb_agg(case when a->>'photoId' in (${list}) then a || '{"photoId": null}' else a end)
+      from jsonb_array_elements(r.answers) a)
+    where exists (select 1 from jsonb_array_elements(r.answers) a where a->>'photoId' in (${list}))`)
+}
+
 /** Every column that names a blob, as the database knows them: a new one is looked after without anybody thinking of it. */
 export async function blobColumns(db: Db): Promise<{ table: string; column: string }[]> {
   const { rows } = await db.execute<{ table: string; column: string }>(sql`

@@ -2,6 +2,7 @@ import { eq, sql } from 'drizzle-orm'
 import type { KeptFor, KeptKind } from '@awlbox/core/contracts/kept-for'
 import { type Db, moment } from '../platform/db.ts'
 import { settings } from '../platform/schema.ts'
+import { forgetPhotos } from './store.ts'
 
 export async function keptForIn(db: Db, settingId: string): Promise<Partial<KeptFor>> {
   const [row] = await db
@@ -93,14 +94,17 @@ export async function letGo(
 ): Promise<void> {
   if (!ids.length) return
   const list = idsIn(ids)
-  if (kind === 'photos') await db.execute(sql`delete from photos where id::text in (${list})`)
-  else if (kind === 'sound')
+  if (kind === 'photos') {
+    await forgetPhotos(db, ids)
+    await db.execute(sql`delete from photos where id::text in (${list})`)
+  }
+  if (kind === 'sound')
     await db.execute(
       sql`update takes set original = film where film is not null and status = 'ready' and id::text in (${list})`,
     )
-  else if (kind === 'replies')
+  if (kind === 'replies')
     await db.execute(sql`update replies set answers = '[]', words = '' where id::text in (${list})`)
-  else {
+  if (kind === 'films') {
     await db.execute(sql`delete from film_replacements where render_id::text in (${list})`)
     await db.execute(sql`update publications set render_id = null where render_id::text in (${list})`)
     await db.execute(sql`delete from renders where id::text in (${list})`)

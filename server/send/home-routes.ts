@@ -128,6 +128,7 @@ export function homeRoutes(router: Router, s: Services): void {
         'The photo is no longer here. Your other answers are kept; choose it again.',
       )
     const saved = await saveReply(s.db, params.packId, body)
+    if (saved === 'gone') throw notFound('This child')
     if (saved === 'looked')
       throw new Problem(
         409,

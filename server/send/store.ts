@@ -209,7 +209,7 @@ export async function saveReply(
   db: Db,
   publicationId: string,
   input: ReplyInput,
-): Promise<{ id: string; updatedAt: Date; again: boolean } | 'looked'> {
+): Promise<{ id: string; updatedAt: Date; again: boolean } | 'looked' | 'gone'> {
   return db.transaction(async (tx) => {
     const [made] = await tx
       .insert(replies)
@@ -235,10 +235,10 @@ export async function saveReply(
       .where(and(eq(replies.publicationId, publicationId), eq(replies.childId, input.childId)))
       .for('update')
       .limit(1)
-    if (before!.looked)
-      return before!.key === input.key
-        ? { id: before!.id, updatedAt: before!.updatedAt, again: true }
-        : 'looked'
+    // Its child was deleted as it came.
+    if (!before) return 'gone'
+    if (before.looked)
+      return before.key === input.key ? { id: before.id, updatedAt: before.updatedAt, again: true } : 'looked'
     const [row] = await tx
       .update(replies)
       .set({
@@ -248,7 +248,7 @@ export async function saveReply(
         key: input.key,
         updatedAt: new Date(),
       })
-      .where(eq(replies.id, before!.id))
+      .where(eq(replies.id, before.id))
       .returning({ id: replies.id, updatedAt: replies.updatedAt })
     return { ...row!, again: true }
   })

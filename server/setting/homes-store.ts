@@ -101,9 +101,10 @@ async function homesNamed(
         )
     : []
   const byName = new Map(found.map((h) => [like(h.name), h.id]))
-  const fresh = new Map(
-    wanted.filter((n) => !byName.has(like(n))).map((name) => [like(name), { id: randomUUID(), name }]),
-  )
+  // Written twice in other letters it is one home, as it was written first.
+  const fresh = new Map<string, { id: string; name: string }>()
+  for (const name of wanted)
+    if (!byName.has(like(name)) && !fresh.has(like(name))) fresh.set(like(name), { id: randomUUID(), name })
   if (fresh.size) {
     await tx.insert(households).values([...fresh.values()].map((h) => ({ ...h, settingId })))
     await openLinks(
