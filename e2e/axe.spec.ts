@@ -54,7 +54,7 @@ test('every view keeps nobody out, light or dark', async ({ page }) => {
   const sent = shelf.lessons.find((l) => l.facts.sent && l.facts.replies > l.facts.looked)!.id
   const written = shelf.lessons.find((l) => l.facts.findings > 0)!.id
   const { homes } = (await (await page.request.get(`/api/lessons/${sent}/send`)).json()) as {
-    homes: { householdId: string }[]
+    homes: { householdId: string; childId: string }[]
   }
   const { id: filmed } = await prepared(page.request)
   const views = [
@@ -64,6 +64,12 @@ test('every view keeps nobody out, light or dark', async ({ page }) => {
     '/ladder',
     '/house-style',
     '/keeping',
+    '/homes',
+    '/classes',
+    '/people',
+    '/account',
+    `/children/${homes[0]!.childId}`,
+    '/join/used-up-long-ago',
     '/set-up/used-up-long-ago',
     '/week',
     `/lessons/${written}/script`,

@@ -48,6 +48,8 @@ export default function SendPage() {
   }
   const shown = preview ?? data.homes.find((h) => h.link)?.link ?? null
   const replied = data.homes.filter((h) => h.replied).length
+  // Brothers and sisters share one.
+  const homes = new Set(data.homes.map((h) => h.householdId)).size
   return (
     <Split
       left={
@@ -140,7 +142,7 @@ export default function SendPage() {
               >
                 {latest
                   ? 'Send it again'
-                  : `Send to ${data.homes.length} ${data.homes.length === 1 ? 'home' : 'homes'}`}
+                  : `Send to ${homes} ${homes === 1 ? 'home' : 'homes'}`}
               </Button>
             )}
             <span className="text-steel">

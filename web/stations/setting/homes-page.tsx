@@ -70,7 +70,7 @@ export default function HomesPage() {
         </Button>
       </SettingFrame>
       <main
-        className="p-5 grid gap-3 content-start"
+        className="p-5 grid grid-cols-[minmax(0,1fr)] gap-3 content-start"
         onPaste={(e) => {
           const text = e.clipboardData.getData('text')
           // One word goes into its cell; a table is looked through first.

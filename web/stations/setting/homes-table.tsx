@@ -238,7 +238,7 @@ export function HomesTable(p: Props) {
   // eslint-disable-next-line react-hooks/incompatible-library -- the table keeps its own state; the rows are memoised
   const table = useReactTable({ data, columns, getCoreRowModel: getCoreRowModel(), getRowId: (r) => r.id })
   return (
-    <div className="min-w-0 overflow-x-auto rounded-xl border border-hair bg-card">
+    <div className="relative min-w-0 overflow-x-auto rounded-xl border border-hair bg-card">
       <datalist id={homesId}>
         {p.homes.map((h) => (
           <option key={h} value={h} />
@@ -252,7 +252,7 @@ export function HomesTable(p: Props) {
                 <th
                   key={h.id}
                   scope="col"
-                  className="px-2 py-2 text-sm font-semibold text-steel whitespace-nowrap first:pl-3.5"
+                  className="px-2 py-2 text-sm font-semibold text-steel whitespace-nowrap first:pl-3.5 first:sticky first:left-0 first:z-10 first:bg-card"
                 >
                   {flexRender(h.column.columnDef.header, h.getContext())}
                 </th>
@@ -269,7 +269,7 @@ export function HomesTable(p: Props) {
               {row.getVisibleCells().map((cell) => (
                 <td
                   key={cell.id}
-                  className={`px-0.5 py-0.5 first:pl-2 ${/^(given|home|second|languages)$/.test(cell.column.id) ? 'min-w-28' : ''}`}
+                  className={`px-0.5 py-0.5 first:pl-2 first:sticky first:left-0 first:z-10 ${row.id === chosen ? 'first:bg-here' : 'first:bg-card'} ${/^(given|home|second|languages)$/.test(cell.column.id) ? 'min-w-28' : ''}`}
                 >
                   {flexRender(cell.column.columnDef.cell, cell.getContext())}
                 </td>
@@ -318,7 +318,7 @@ function AddRow({
   return (
     <tfoot>
       <tr className="border-t border-hair">
-        <td className="p-1 pl-2">
+        <td className="p-1 pl-2 sticky left-0 z-10 bg-card">
           <input
             ref={first}
             aria-label="Name of a new child"
