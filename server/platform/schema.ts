@@ -263,13 +263,15 @@ export const consents = pgTable(
       .references(() => children.id, { onDelete: 'cascade' }),
     kind: text('kind', { enum: consentKinds }).notNull(),
     given: boolean('given').notNull(),
+    /** In the order they were noted, whatever the clock says: one set back must not bring an old one back. */
+    n: bigserial('n', { mode: 'number' }).notNull(),
     /** Who gave it, as the home says: mum, grandad. */
     giver: text('giver').notNull(),
     day: date('day').notNull(),
     byId: uuid('by_id').references(() => people.id),
     at: at('at'),
   },
-  (t) => [index('consents_child').on(t.childId, t.kind, t.at)],
+  (t) => [index('consents_child').on(t.childId, t.kind, t.n)],
 )
 
 /** Who saw, changed, sent or deleted what. Append-only, by a trigger; only what is older than it is kept goes. */

@@ -28,7 +28,7 @@ export async function nameApart(tx: Db, classIds: readonly string[]): Promise<vo
 
 const latest = (kind: ConsentKind) =>
   sql<Consent | null>`(select json_build_object('given', k.given, 'giver', k.giver, 'day', k.day) from consents k
-    where k.child_id = ${children.id} and k.kind = ${kind} order by k.at desc, k.id limit 1)`
+    where k.child_id = ${children.id} and k.kind = ${kind} order by k.n desc limit 1)`
 const columns = {
   id: children.id,
   revision: children.revision,
@@ -300,7 +300,7 @@ export const consentsOf = (db: Db, childId: string) =>
     .from(consents)
     .leftJoin(people, eq(people.id, consents.byId))
     .where(eq(consents.childId, childId))
-    .orderBy(desc(consents.at))
+    .orderBy(desc(consents.n))
     .limit(200)
 /** The children whose only home this is, those who left too; others are told to live in their other one from now on. */
 export async function childrenOfHome(db: Db, householdId: string): Promise<string[]> {

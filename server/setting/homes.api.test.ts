@@ -173,12 +173,13 @@ describe('what is typed into the table', () => {
       sound: null,
       showing: null,
     })
+    // Noted with the clock set back by a month, the last still counts.
+    await at.app.pool.query("update consents set at = now() + interval '30 days' where child_id = $1", [id])
+    await note(false, '2026-10-02')
+    expect((await rowOf(id)).consents.photos).toMatchObject({ given: false, day: '2026-10-02' })
     const history = (await at.world.teacher.call('GET', `/api/children/${id}/consents`)).body
       .items as object[]
-    expect(history).toMatchObject([
-      { given: false, by: 'Marnie' },
-      { given: true, by: 'Marnie' },
-    ])
+    expect(history).toMatchObject([{ given: false, by: 'Marnie' }, { given: false }, { given: true }])
   })
 })
 

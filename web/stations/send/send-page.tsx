@@ -140,9 +140,7 @@ export default function SendPage() {
                   data.concerns.length ? setAsking(true) : void publish(data.latestRender !== null, [])
                 }
               >
-                {latest
-                  ? 'Send it again'
-                  : `Send to ${homes} ${homes === 1 ? 'home' : 'homes'}`}
+                {latest ? 'Send it again' : `Send to ${homes} ${homes === 1 ? 'home' : 'homes'}`}
               </Button>
             )}
             <span className="text-steel">

@@ -3,7 +3,7 @@ import { wordsOf } from '../../api.ts'
 import { isTyping } from '../../frame/head.tsx'
 
 /** One thing done, and how it is taken back. */
-export interface Done {
+interface Done {
   /** What it was, for the button that takes it back. */
   what: string
   undo: () => Promise<unknown>
