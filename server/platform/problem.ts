@@ -89,6 +89,9 @@ export function asProblem(error: unknown): Problem {
   if (e.type === 'entity.parse.failed')
     return new Problem(400, 'Not understood', 'The request is not valid JSON. Nothing was changed.')
   const code = dbCodeOf(error)
+  // The record store's own disk: what was asked for was undone whole.
+  if (code === '53100')
+    return new Problem(507, 'The disk is full', 'Nothing was changed. Make room, then try again.')
   if (code === '22P02') return notFound()
   if (code === '23503')
     return new Problem(

@@ -269,7 +269,7 @@ export function HomesTable(p: Props) {
               {row.getVisibleCells().map((cell) => (
                 <td
                   key={cell.id}
-                  className={`px-0.5 py-0.5 first:pl-2 first:sticky first:left-0 first:z-10 ${row.id === chosen ? 'first:bg-here' : 'first:bg-card'} ${/^(given|home|second|languages)$/.test(cell.column.id) ? 'min-w-28' : ''}`}
+                  className={`px-0.5 py-0.5 first:pl-2 first:sticky first:left-0 first:z-10 ${row.id === chosen ? 'first:bg-here' : 'first:bg-card'} ${/^(given|home|second|languages)$/.test(cell.column.id) ? 'min-w-36' : ''}`}
                 >
                   {flexRender(cell.column.columnDef.cell, cell.getContext())}
                 </td>
