@@ -32,6 +32,7 @@ const set = {
   follows: z.boolean().optional(),
   unchecked: z.boolean().optional(),
 }
+const TaskWords = z.string().trim().min(1).max(80)
 /** What a home answers: made from a question or a pause of the script. `also`: further right answers, or right choices. */
 export const TaskSpec = z.discriminatedUnion('kind', [
   z.object({
@@ -48,8 +49,63 @@ export const TaskSpec = z.discriminatedUnion('kind', [
     ...set,
   }),
   z.object({ kind: z.literal('photo'), things: z.number().int().min(0).max(40), ...set }),
+  /** Tick all that fit: several right, one, or none. */
+  z.object({
+    kind: z.literal('several'),
+    choices: z.array(TaskWords).min(2).max(8),
+    right: z.array(z.number().int().min(0).max(7)).max(8),
+    ...set,
+  }),
+  /** A number sentence laid from tiles: any true one with the same numbers is right. */
+  z.object({ kind: z.literal('sentence'), sentence: z.string().min(3).max(60), ...set }),
+  /** All the ways to part a number, by what the script says: is nought a part, are turned-round pairs two ways. */
+  z.object({
+    kind: z.literal('ways'),
+    total: z.number().int().min(1).max(20),
+    parts: z.number().int().min(2).max(3),
+    zero: z.boolean(),
+    turned: z.boolean(),
+    ...set,
+  }),
+  /** Put in order; the items stand in the right one. */
+  z.object({ kind: z.literal('order'), items: z.array(TaskWords).min(2).max(8), ...set }),
+  /** A run of numbers with some left out: `gaps` are places in it. */
+  z.object({
+    kind: z.literal('gaps'),
+    run: z.array(z.number().int().min(0).max(1000)).min(3).max(14),
+    gaps: z.array(z.number().int().min(0).max(13)).min(1).max(8),
+    ...set,
+  }),
+  /** Shared out between plates, the rest left over. */
+  z.object({
+    kind: z.literal('share'),
+    things: z.number().int().min(1).max(24),
+    plates: z.number().int().min(2).max(6),
+    ...set,
+  }),
+  /** What belongs together. */
+  z.object({
+    kind: z.literal('match'),
+    pairs: z
+      .array(z.tuple([TaskWords, TaskWords]))
+      .min(2)
+      .max(6),
+    ...set,
+  }),
+  /** So many number sentences of one's own: doubles, ones that make a number, any. */
+  z.object({
+    kind: z.literal('own'),
+    count: z.number().int().min(1).max(6),
+    rule: z.enum(['double', 'makes', 'any']),
+    makes: z.number().int().min(0).max(100).optional(),
+    ...set,
+  }),
+  /** Said in the grown-up's words: only a person looks. */
+  z.object({ kind: z.literal('tell'), ...set }),
 ])
 export type TaskSpec = z.infer<typeof TaskSpec>
+
+export const taskKinds = TaskSpec.options.map((o) => o.shape.kind.value)
 
 const Id = z.string().regex(/^[a-z0-9-]{1,40}$/)
 

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { taskKinds } from './lesson.ts'
 
 export const helps = ['alone', 'nudged', 'together'] as const
 export const Help = z.enum(helps)
@@ -13,10 +14,12 @@ export type Level = z.infer<typeof Level>
 /** What a home typed or chose for one task, as it was given; reading it is the core's work. Null: left open. */
 export const Answer = z.object({
   taskId: z.string().max(40),
-  kind: z.enum(['number', 'choice', 'photo']),
-  text: z.string().max(120).nullable().optional(),
+  kind: z.enum(taskKinds),
+  text: z.string().max(500).nullable().optional(),
   choice: z.number().int().min(0).max(5).nullable().optional(),
   photoId: z.string().uuid().nullable().optional(),
+  /** What was laid, ticked, listed or shared, piece by piece; empty where nothing fitted. */
+  given: z.array(z.string().max(80)).max(40).nullable().optional(),
 })
 export type Answer = z.infer<typeof Answer>
 

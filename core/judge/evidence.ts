@@ -1,3 +1,4 @@
+import type { TaskSpec } from '../contracts/lesson.ts'
 import type { Pack } from '../contracts/pack.ts'
 import type { PhotoReading } from '../contracts/reading.ts'
 import type { Answer, Help, Rung } from '../contracts/reply.ts'
@@ -23,6 +24,40 @@ export type SaidBy = Evidence & {
   title: string
 }
 
+/** On which rung an answer of a kind is given, as long as nobody looked. */
+const rungs: Record<TaskSpec['kind'], Rung> = {
+  number: 'head',
+  choice: 'picture',
+  photo: 'things',
+  several: 'picture',
+  sentence: 'head',
+  ways: 'head',
+  order: 'track',
+  gaps: 'track',
+  share: 'things',
+  match: 'picture',
+  own: 'head',
+  tell: 'head',
+}
+/** How likely the answer is hit upon by chance: by how many there would be to choose from. */
+function guessed(spec: TaskSpec): Pick<Evidence, 'kind' | 'choices'> {
+  switch (spec.kind) {
+    case 'choice':
+      return { kind: 'choice', choices: spec.choices.length }
+    case 'several':
+      return { kind: 'choice', choices: 2 ** spec.choices.length }
+    case 'order':
+      return { kind: 'choice', choices: orders(spec.items.length) }
+    case 'match':
+      return { kind: 'choice', choices: orders(spec.pairs.length) }
+    case 'photo':
+      return { kind: 'photo' }
+    default:
+      return { kind: 'number' }
+  }
+}
+const orders = (n: number): number => (n <= 1 ? 1 : n * orders(n - 1))
+
 /** What each answer of a reply says, when it says anything: blank and unreadable answers are no evidence. */
 export function evidenceOf(reply: RepliedTo, readings: ReadonlyMap<string, PhotoReading | null>): SaidBy[] {
   return reply.pack.tasks.flatMap((task) => {
@@ -34,11 +69,10 @@ export function evidenceOf(reply: RepliedTo, readings: ReadonlyMap<string, Photo
       {
         id: `${reply.id}:${task.id}`,
         at: reply.at.getTime(),
-        kind,
-        ...(task.spec.kind === 'choice' ? { choices: task.spec.choices.length } : {}),
+        ...guessed(task.spec),
         right: check.verdict === 'right',
         help: reply.help ?? 'nudged',
-        rung: reply.rung ?? (kind === 'photo' ? 'things' : kind === 'choice' ? 'picture' : 'head'),
+        rung: reply.rung ?? rungs[kind],
         childId: reply.childId,
         ideaId: reply.pack.ideaId,
         lessonId: reply.lessonId,

@@ -3,6 +3,7 @@ import type { PackTask } from '../contracts/pack.ts'
 import type { PhotoReading } from '../contracts/reading.ts'
 import type { Answer } from '../contracts/reply.ts'
 import { parseNumber } from '../plan/numbers/names.ts'
+import { checkPieces } from './kinds.ts'
 
 /**
  * Reads a number as a home may write it: "7", " 7 ", "seven", "７", "٧", "7 parcels". Minus signs, powers,
@@ -55,6 +56,8 @@ function checked(task: PackTask, answer: Answer | undefined, reading: PhotoReadi
       if (!reading) return { verdict: 'look', shown: 'photo', why: 'not read yet' }
       return photoCheck(task.spec.things, reading)
     }
+    default:
+      return checkPieces(task.spec, answer)
   }
 }
 type Spec<K extends TaskSpec['kind']> = Extract<TaskSpec, { kind: K }>

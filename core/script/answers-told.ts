@@ -13,8 +13,32 @@ const tasksOf = (lesson: Pick<Lesson, 'segments'>): TaskSpec[] =>
 export function answerTold(task: TaskSpec): string | null {
   if (task.unchecked || task.kind === 'photo') return null
   if (task.kind === 'number') return [task.answer, ...(task.also ?? [])].map(numberName).join(' or ')
-  const right = [...new Set([task.answer, ...(task.also ?? [])])].sort((a, b) => a - b)
-  return right.map((i) => task.choices[i]).join(', and ')
+  if (task.kind === 'choice') {
+    const right = [...new Set([task.answer, ...(task.also ?? [])])].sort((a, b) => a - b)
+    return right.map((i) => task.choices[i]).join(', and ')
+  }
+  return piecesTold(task)
+}
+/** The same of what is given in pieces; null where there is no one answer. */
+function piecesTold(task: TaskSpec): string | null {
+  switch (task.kind) {
+    case 'several':
+      return task.right.length ? task.right.map((i) => task.choices[i]).join(', and ') : 'none of them'
+    case 'sentence':
+      return task.sentence
+    case 'order':
+      return task.items.join(', ')
+    case 'gaps':
+      return task.gaps.map((g) => numberName(task.run[g]!)).join(', ')
+    case 'share': {
+      const [each, left] = [Math.floor(task.things / task.plates), task.things % task.plates]
+      return `${numberName(each)} each${left ? ` and ${numberName(left)} left over` : ''}`
+    }
+    case 'match':
+      return task.pairs.map((p) => `${p[0]} is ${p[1]}`).join(', ')
+    default:
+      return null
+  }
 }
 
 /** "The first job: five." as it stands in a line: which task it is of, and what is told. */

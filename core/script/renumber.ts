@@ -1,8 +1,8 @@
+import { isTrue, sentencesIn } from './sentence.ts'
 import type { Example, Segment, Step, TaskSpec } from '../contracts/lesson.ts'
 import { exampleSentence } from '../plan/numbers/facts.ts'
 import { numberName, numbersIn, readNumberAt, tokens } from '../plan/numbers/names.ts'
 import { pauseWords } from './reading.ts'
-import { sentencesIn } from './sentence.ts'
 import { play } from './template/lesson.ts'
 import type { Line } from './template/lines.ts'
 import type { LessonWriting } from './template/teaching.ts'
@@ -151,6 +151,26 @@ function renumberTask(task: TaskSpec, from: Example, to: Example): TaskSpec {
       // Two that have become the same would make the question unfair: then they stay for the teacher to set.
       return new Set(choices).size === choices.length ? { ...task, choices } : task
     }
+    case 'sentence': {
+      const sentence = renumberText(task.sentence, from, to)
+      return sentencesIn(sentence).some((s) => !isTrue(s)) ? task : { ...task, sentence }
+    }
+    case 'ways':
+      return task.total === from.total && to.total >= 1 && to.total <= 20
+        ? { ...task, total: to.total }
+        : task
+    case 'share':
+      return task.things === from.a &&
+        task.plates === from.b &&
+        to.b >= 2 &&
+        to.b <= 6 &&
+        to.a >= 1 &&
+        to.a <= 24
+        ? { ...task, things: to.a, plates: to.b }
+        : task
+    // Lists stand as a person wrote them.
+    default:
+      return task
   }
 }
 /** "4 + 3 = 6" beside the right "4 + 3 = 7" is one too few of the new fact as well; "six" beside "seven" too. */

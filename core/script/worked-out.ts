@@ -133,7 +133,7 @@ export function workedOut(m: Pick<Moment, 'step' | 'before'>): WorkedOut | null 
     const things = askedToShow(text)
     return things === null ? null : { value: things, from: 'story' }
   }
-  if (task?.kind === 'choice') return null
+  if (task && task.kind !== 'number') return null
   const open = sentencesIn(text).filter(hasUnknown)
   const solved = open.length === 1 ? solve(open[0]!) : null
   if (solved !== null) return { value: solved, from: 'sentence' }
@@ -183,7 +183,7 @@ export const keyOf = (task: TaskSpec): number | null =>
 export const withKey = (task: TaskSpec, n: number): TaskSpec =>
   task.kind === 'number' ? { ...task, answer: n } : task.kind === 'photo' ? { ...task, things: n } : task
 /** Whether a task's answer may follow what it is worked out from, instead of standing as a person set it. */
-const mayFollow = (task: TaskSpec): boolean => task.kind !== 'choice' && !task.mine
+const mayFollow = (task: TaskSpec): boolean => (task.kind === 'number' || task.kind === 'photo') && !task.mine
 
 /**
  * A changed lesson whose worked-out answers follow the change. Only an answer that was what it is worked out to does:

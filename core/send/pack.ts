@@ -6,6 +6,7 @@ import { ideaById } from '../plan/ladder/ladder.ts'
 import { cautionsFor, swapsFor } from '../plan/things.ts'
 import { pauseWords } from '../script/reading.ts'
 import { needed } from '../script/stock.ts'
+import { shownTask } from './shown-task.ts'
 
 /** Makes what a home receives from the lesson. `younger`: a child under three lives there. */
 export function packOf(lesson: Lesson, ladder: readonly Idea[]): Pack {
@@ -67,6 +68,6 @@ export const withoutAnswers = ({ ideaId: _, tasks, ...pack }: Pack): HomePack['p
     id: t.id,
     prompt: t.prompt,
     kind: t.spec.kind,
-    choices: t.spec.kind === 'choice' ? t.spec.choices : [],
+    ...shownTask(t.id, t.spec),
   })),
 })

@@ -6,7 +6,15 @@ import { standInPhoto } from './photo.ts'
 
 interface HomePack {
   children: { id: string; name: string }[]
-  pack: { tasks: { id: string; prompt: string; kind: 'number' | 'choice' | 'photo'; choices: string[] }[] }
+  pack: { tasks: Asked[] }
+}
+interface Asked {
+  id: string
+  prompt: string
+  kind: Answer['kind']
+  choices: string[]
+  slots: string[]
+  numbers: number[]
 }
 /** What a home really knows; the teacher's side never sees it. */
 export interface Hidden {
@@ -41,6 +49,11 @@ export async function replyFrom(http: Client, token: string, packId: string, hid
           kind: 'choice',
           choice: knows() && right >= 0 ? right : random(task.choices.length),
         })
+      } else if (task.kind === 'tell') {
+        answers.push({ taskId: task.id, kind: 'tell', text: hidden.words || 'We did it at the table.' })
+      } else if (task.kind !== 'photo') {
+        const given = pieces(task, knows(), random)
+        if (given) answers.push({ taskId: task.id, kind: task.kind, given })
       } else if (hidden.photo) {
         const form = new FormData()
         const jpeg = await standInPhoto({
@@ -84,4 +97,67 @@ const holds = (choice: string): boolean => {
   return (
     m !== null && (m[2] === '+' ? Number(m[1]) + Number(m[3]) : Number(m[1]) - Number(m[3])) === Number(m[4])
   )
+}
+
+/** What a household lays, ticks, lists or shares, worked out from what stands before it; `well`: as it should be. */
+function pieces(task: Asked, well: boolean, random: (n: number) => number): string[] | null {
+  const [n = 0, m = 2] = task.numbers
+  switch (task.kind) {
+    case 'several':
+      return well ? task.choices.filter(holds) : task.choices.filter(() => random(2) === 1)
+    case 'sentence':
+      return laidFrom(task.choices, well)
+    case 'order': {
+      const sorted = [...task.choices].sort((a, b) => (numbersIn(a)[0] ?? 0) - (numbersIn(b)[0] ?? 0))
+      return well ? sorted : sorted.reverse()
+    }
+    case 'gaps':
+      return filled(task.slots).map((x) => String(well ? x : x + 1))
+    case 'share': {
+      const each = Math.floor(n / m)
+      return Array.from({ length: m }, (_, i) => String(!well && i === 0 ? Math.max(0, each - 1) : each))
+    }
+    case 'match': {
+      const of = (slot: string) => task.choices.find((c) => numbersIn(c)[0] === numbersIn(slot)[0]) ?? ''
+      const right = task.slots.map(of)
+      return well || right.length < 2 ? right : [right[1]!, right[0]!, ...right.slice(2)]
+    }
+    case 'ways': {
+      const all =
+        m === 3
+          ? Array.from({ length: n + 1 }, (_, a) => `${a} + 0 + ${n - a}`)
+          : Array.from({ length: n + 1 }, (_, a) => `${a} + ${n - a}`)
+      return well ? all : all.slice(0, Math.max(2, Math.floor(all.length / 2)))
+    }
+    case 'own': {
+      const double = /double/i.test(task.prompt)
+      return Array.from({ length: n }, (_, i) => {
+        const [a, b] = [i + 2, double ? i + 2 : i + 1]
+        return `${a} + ${b} = ${a + b + (well || i ? 0 : 1)}`
+      })
+    }
+    default:
+      return null
+  }
+}
+/** Three numbers among the tiles of which two make the third, with a sign and an equals between them. */
+function laidFrom(tiles: readonly string[], well: boolean): string[] {
+  const numbers = tiles.filter((t) => /^\d+$/.test(t))
+  for (const [i, a] of numbers.entries())
+    for (const [j, b] of numbers.entries())
+      for (const [k, c] of numbers.entries())
+        if (i !== j && j !== k && i !== k) {
+          if (tiles.includes('+') && Number(a) + Number(b) === Number(c))
+            return [a, '+', b, '=', well ? c : a]
+          if (tiles.includes('−') && Number(a) - Number(b) === Number(c))
+            return [a, '−', b, '=', well ? c : a]
+        }
+  return numbers.slice(0, 2)
+}
+/** What is missing in an even run. */
+function filled(slots: readonly string[]): number[] {
+  const known = slots.flatMap((s, i) => (s === '' ? [] : [[i, Number(s)] as const]))
+  const [[i, a], [j, b]] = [known[0]!, known.at(-1)!]
+  const by = j === i ? 1 : (b - a) / (j - i)
+  return slots.flatMap((s, k) => (s === '' ? [Math.round(a + by * (k - i))] : []))
 }

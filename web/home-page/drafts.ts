@@ -4,7 +4,10 @@ import type { Help } from '@awlbox/core/contracts/reply'
 
 export interface Draft {
   key: string
-  answers: Record<string, { text?: string; choice?: number; photoId?: string; photoName?: string }>
+  answers: Record<
+    string,
+    { text?: string; choice?: number; given?: string[]; photoId?: string; photoName?: string }
+  >
   help: Help | null
   words: string
   /** When the server said it had it; null while it has not. */
@@ -48,6 +51,7 @@ export function receivedDraft(pack: HomePack, childId: string): Draft {
         {
           ...(a.text ? { text: a.text } : {}),
           ...(a.choice !== null && a.choice !== undefined ? { choice: a.choice } : {}),
+          ...(a.given ? { given: a.given } : {}),
           ...(a.photoId ? { photoId: a.photoId, photoName: 'your photo' } : {}),
         },
       ]),

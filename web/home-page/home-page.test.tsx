@@ -7,8 +7,8 @@ import { HomePage } from './home-page.tsx'
 import { packWith } from '../testing/pack.ts'
 
 const pack = packWith([
-  { id: 'n', prompt: 'How many parcels?', kind: 'number', choices: [] },
-  { id: 'c', prompt: 'Which is more?', kind: 'choice', choices: ['three', 'four'] },
+  { id: 'n', prompt: 'How many parcels?', kind: 'number', choices: [], slots: [], numbers: [] },
+  { id: 'c', prompt: 'Which is more?', kind: 'choice', choices: ['three', 'four'], slots: [], numbers: [] },
 ])
 const packs = [{ id: 'pack', title: 'Seven parcels', sentAt: pack.sentAt }]
 const home = (first: Partial<Parameters<typeof HomePage>[0]['first']> = {}) =>

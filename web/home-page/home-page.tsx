@@ -5,7 +5,7 @@ import { homeLessons, homePack } from './calls.ts'
 import type { First } from './first.ts'
 import { FilmView } from './film-view.tsx'
 import { KitForm } from './kit-form.tsx'
-import { TaskCard } from './task-card.tsx'
+import { isOpen, TaskCard } from './task-card.tsx'
 import type { HomePack } from '@awlbox/core/contracts/api/home'
 import { Link, useLink } from './link.ts'
 import { useOnPhone, useRemembered } from './remembered.ts'
@@ -187,17 +187,7 @@ function ReplyForm({ pack, child }: { pack: HomePack; child: { id: string; name:
   const looked = pack.replies.find((r) => r.childId === child.id)?.looked ?? false
   const { edit } = reply
   const tasks = pack.pack.tasks
-  const open = tasks.filter((t) => {
-    const a = draft.answers[t.id]
-    return (
-      !a ||
-      (t.kind === 'number'
-        ? !a.text?.trim()
-        : t.kind === 'choice'
-          ? a.choice === undefined
-          : !a.photoId && !a.photoName)
-    )
-  }).length
+  const open = tasks.filter((t) => isOpen(t, draft.answers[t.id])).length
   return (
     <form
       className="grid gap-4"

@@ -6,8 +6,8 @@ import { replyOf } from './reply.ts'
 import { packWith } from '../testing/pack.ts'
 
 const pack = packWith([
-  { id: 'n', prompt: 'How many?', kind: 'number', choices: [] },
-  { id: 'p', prompt: 'Show it', kind: 'photo', choices: [] },
+  { id: 'n', prompt: 'How many?', kind: 'number', choices: [], slots: [], numbers: [] },
+  { id: 'p', prompt: 'Show it', kind: 'photo', choices: [], slots: [], numbers: [] },
 ])
 let asked: Asked[]
 let answer: (a: Asked) => Answer | Promise<Answer>

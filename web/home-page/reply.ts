@@ -40,6 +40,10 @@ const answerTo = (task: HomeTask, a: Draft['answers'][string]): ReplyInput['answ
       return { taskId: task.id, kind: task.kind, choice: a.choice ?? null }
     case 'photo':
       return { taskId: task.id, kind: task.kind, photoId: a.photoId ?? null }
+    case 'tell':
+      return { taskId: task.id, kind: task.kind, text: a.text ?? null }
+    default:
+      return { taskId: task.id, kind: task.kind, given: a.given ?? null }
   }
 }
 

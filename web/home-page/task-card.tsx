@@ -3,8 +3,27 @@ import { readTypedNumber } from '@awlbox/core/look/answers'
 import { wordsOf, isAway } from '../api.ts'
 import type { HomeTask } from '@awlbox/core/contracts/api/home'
 import type { Draft } from './drafts.ts'
+import { Pieces } from './pieces.tsx'
 
 type Value = Draft['answers'][string]
+
+/** Whether nothing was answered yet; nothing ticked where nothing fits is an answer. */
+export function isOpen(task: HomeTask, a: Value | undefined): boolean {
+  if (!a) return true
+  switch (task.kind) {
+    case 'number':
+    case 'tell':
+      return !a.text?.trim()
+    case 'choice':
+      return a.choice === undefined
+    case 'photo':
+      return !a.photoId && !a.photoName
+    case 'several':
+      return a.given === undefined
+    default:
+      return !a.given?.some((g) => g.trim())
+  }
+}
 
 export function TaskCard({
   task,
@@ -57,6 +76,18 @@ export function TaskCard({
           ))}
         </div>
       )}
+      {task.kind === 'tell' && (
+        <textarea
+          aria-label={task.prompt}
+          rows={3}
+          maxLength={500}
+          disabled={locked}
+          value={value.text ?? ''}
+          onChange={(e) => onChange({ text: e.target.value })}
+          className="rounded-lg border-2 border-ink bg-card p-2 text-[17px]"
+        />
+      )}
+      <Pieces task={task} given={value.given} locked={locked} onGive={(given) => onChange({ given })} />
       {task.kind === 'photo' && (
         <PhotoAnswer value={value} locked={locked} onPhoto={onPhoto} onChange={onChange} />
       )}

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { renderFileKinds } from '../render.ts'
 import { Answer, Help, ReplyInput } from '../reply.ts'
+import { taskKinds } from '../lesson.ts'
 import { Pack } from '../pack.ts'
 import { file, Moment, ofPack, Ok, route, Uuid } from './route.ts'
 
@@ -11,8 +12,13 @@ export type HomeLesson = z.infer<typeof HomeLesson>
 export const HomeTask = z.object({
   id: z.string(),
   prompt: z.string(),
-  kind: z.enum(['number', 'choice', 'photo']),
+  kind: z.enum(taskKinds),
+  /** What is chosen from, laid or put in order, mixed. */
   choices: z.array(z.string()),
+  /** What stands there already: a run with empty places, what is matched to. */
+  slots: z.array(z.string()),
+  /** How many: of parts, plates and things, sentences. */
+  numbers: z.array(z.number().int()),
 })
 export type HomeTask = z.infer<typeof HomeTask>
 export const HomePack = z.object({

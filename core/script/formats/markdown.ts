@@ -1,14 +1,7 @@
 import { aimOf } from '../../plan/aim.ts'
 import { frontLines, readFront } from './front.ts'
-import {
-  defaultStory,
-  Lesson,
-  type Segment,
-  SegmentKind,
-  type Step,
-  TaskSpec,
-  verbs,
-} from '../../contracts/lesson.ts'
+import { readTask, taskWords } from './task-mark.ts'
+import { defaultStory, Lesson, type Segment, SegmentKind, type Step, verbs } from '../../contracts/lesson.ts'
 import { capital } from '../../words.ts'
 
 export interface Unplaced {
@@ -108,55 +101,6 @@ function readStep(verb: string, rest: string, id: string): Step {
   }
 }
 
-/** Marks after a task's own words: set by hand, and with no right answer. */
-const [byHand, noCheck] = [', mine', ', not checked']
-function readTask(marked: string): TaskSpec | null {
-  const unchecked = marked.endsWith(noCheck)
-  const rest = unchecked ? marked.slice(0, -noCheck.length) : marked
-  const mine = rest.endsWith(byHand)
-  const text = mine ? rest.slice(0, -byHand.length) : rest
-  const set = { ...(mine ? { mine } : {}), ...(unchecked ? { unchecked } : {}) }
-  const number = text.match(/^answer (\d+(?: or \d+)*)$/)
-  if (number) {
-    const [answer, ...also] = number[1]!.split(' or ').map(Number)
-    return checkedTask({ kind: 'number', answer, ...(also.length ? { also } : {}), ...set })
-  }
-  const photo = text.match(/^photo of (\d+)$/)
-  if (photo) return checkedTask({ kind: 'photo', things: Number(photo[1]), ...set })
-  if (!text.startsWith('choose ')) return null
-  const choices = text
-    .slice(7)
-    .split('|')
-    .map((c) => c.trim())
-  const right = choices.flatMap((c, i) => (c.endsWith('*') ? [i] : []))
-  // With none marked right, none is: it is asked to be looked at.
-  const [answer = 0, ...also] = right
-  const open = unchecked || !right.length
-  return checkedTask({
-    kind: 'choice',
-    choices: choices.map((c) => c.replace(/\s*\*$/, '')),
-    answer,
-    ...(also.length ? { also } : {}),
-    ...set,
-    ...(open ? { unchecked: true } : {}),
-  })
-}
-const checkedTask = (task: unknown): TaskSpec | null => TaskSpec.safeParse(task).data ?? null
-
-function taskMark(t: TaskSpec): string {
-  const marks = `${t.mine ? byHand : ''}${t.unchecked ? noCheck : ''}`
-  switch (t.kind) {
-    case 'number':
-      return ` {answer ${[t.answer, ...(t.also ?? [])].join(' or ')}${marks}}`
-    case 'photo':
-      return ` {photo of ${t.things}${marks}}`
-    case 'choice': {
-      const right = [t.answer, ...(t.also ?? [])]
-      return ` {choose ${t.choices.map((c, i) => (right.includes(i) ? `${c} *` : c)).join(' | ')}${marks}}`
-    }
-  }
-}
-
 const oneLine = (text: string): string => text.replace(/\s+/g, ' ').trim()
 /** Writes a lesson as Markdown; `fromMarkdown` reads the same document back, its ids and line breaks apart. */
 export function toMarkdown(lesson: Lesson): string {
@@ -166,7 +110,7 @@ export function toMarkdown(lesson: Lesson): string {
     '',
     ...s.steps.map((x) => {
       const text = oneLine(x.text)
-      const marks = `${x.task ? taskMark(x.task) : ''}${x.deliberate ? ' {on purpose}' : ''}`
+      const marks = `${x.task ? ` {${taskWords(x.task)}}` : ''}${x.deliberate ? ' {on purpose}' : ''}`
       return `${capital(x.verb)}: ${text}${text.endsWith('}') ? ' {}' : ''}${marks}`
     }),
   ])

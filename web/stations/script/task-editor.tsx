@@ -3,7 +3,10 @@ import { useState } from 'react'
 import type { Step, TaskSpec } from '@awlbox/core/contracts/lesson'
 import { changeTask } from '@awlbox/core/script/edit'
 import { keyOf, type Source, withKey, type WorkedOut, workedOut } from '@awlbox/core/script/worked-out'
+import { freshTask } from '@awlbox/core/script/fresh-task'
+import { readTask, taskWords } from '@awlbox/core/script/formats/task-mark'
 import { useLesson } from '../../frame/lesson-context.ts'
+import { kindWords } from '../../frame/task-kinds.ts'
 import { Button } from '../../kit/button.tsx'
 import { fieldLook } from '../../kit/field.ts'
 
@@ -12,28 +15,20 @@ const sources: Record<Source, string> = {
   story: 'from the words of the line',
   table: 'from what lies on the table',
 }
-const kinds = [
-  ['number', 'a number'],
-  ['choice', 'a choice'],
-  ['photo', 'a photo'],
-] as const
-const fresh = (kind: TaskSpec['kind'], worked: WorkedOut | null): TaskSpec => {
-  switch (kind) {
-    case 'number':
-      return { kind, answer: worked?.value ?? 0, ...(worked ? {} : { mine: true }) }
-    case 'choice':
-      return { kind, choices: ['Yes', 'No'], answer: 0 }
-    case 'photo':
-      return { kind, things: worked?.value ?? 1, ...(worked ? {} : { mine: true }) }
-  }
-}
+const kinds = Object.keys(kindWords) as TaskSpec['kind'][]
+/** Kinds whose answer is one number: it is worked out, and follows. */
+type Counted = Extract<TaskSpec, { kind: 'number' | 'photo' }>
+const isCounted = (t: TaskSpec): t is Counted => t.kind === 'number' || t.kind === 'photo'
 /** What a line's answer comes to now. */
 function useWorkedOut(step: Step, kind: TaskSpec['kind'] | undefined): WorkedOut | null {
   const { proofed } = useLesson()
   const m = proofed.moments.find((x) => x.step.id === step.id)
   if (!m || !kind) return null
   // As it would be if this came back.
-  const task = step.task?.kind === kind ? step.task : fresh(kind, null)
+  const task =
+    step.task?.kind === kind
+      ? step.task
+      : freshTask(kind, { text: step.text, worked: null, example: undefined })
   return workedOut({ ...m, step: { ...step, task } })
 }
 
@@ -44,10 +39,12 @@ export function TaskChip({ step, open, onOpen }: { step: Step; open: boolean; on
   if (!task) return null
   const key = keyOf(task)
   const right = task.kind === 'choice' ? [task.answer, ...(task.also ?? [])].length : 0
-  const what =
-    task.kind === 'choice' ? `choice · ${right} of ${task.choices.length} right` : `${task.kind} · ${key}`
-  const how =
-    task.kind === 'choice' ? '' : worked?.value === key && !task.mine ? ' worked out' : ' set by you'
+  const what = isCounted(task)
+    ? `${task.kind} · ${key}`
+    : task.kind === 'choice'
+      ? `choice · ${right} of ${task.choices.length} right`
+      : kindWords[task.kind]
+  const how = !isCounted(task) ? '' : worked?.value === key && !task.mine ? ' worked out' : ' set by you'
   return (
     <button
       type="button"
@@ -66,7 +63,7 @@ export function TaskChip({ step, open, onOpen }: { step: Step; open: boolean; on
 
 /** What comes back from a line, and what of it is right: edited where it stands. */
 export function TaskEditor({ step, onClose }: { step: Step; onClose: () => void }) {
-  const { edit } = useLesson()
+  const { edit, doc } = useLesson()
   const { task } = step
   const set = (next: TaskSpec | undefined, typing?: string) =>
     edit((d) => changeTask(d, step.id, () => next), typing && `task ${step.id} ${typing}`)
@@ -84,13 +81,15 @@ export function TaskEditor({ step, onClose }: { step: Step; onClose: () => void 
     >
       <div role="group" aria-label="Homes send back" className="flex flex-wrap gap-1.5">
         <Kind step={step} kind={null} words="nothing" onPick={() => set(undefined)} />
-        {kinds.map(([kind, words]) => (
+        {kinds.map((kind) => (
           <Kind
             key={kind}
             step={step}
             kind={kind}
-            words={words}
-            onPick={(worked) => set(fresh(kind, worked))}
+            words={kindWords[kind]}
+            onPick={(worked) =>
+              set(freshTask(kind, { text: step.text, worked, example: doc.examples.at(-1) }))
+            }
           />
         ))}
         <span className="flex-1" />
@@ -98,11 +97,14 @@ export function TaskEditor({ step, onClose }: { step: Step; onClose: () => void 
           Close
         </Button>
       </div>
-      {task && !task.unchecked && task.kind !== 'choice' && (
+      {task && !task.unchecked && isCounted(task) && (
         <NumberFields key={task.kind} step={step} task={task} onChange={set} />
       )}
+      {task && !isCounted(task) && task.kind !== 'choice' && task.kind !== 'tell' && (
+        <WrittenFields key={task.kind} task={task} onChange={set} />
+      )}
       {task?.kind === 'choice' && <ChoiceFields task={task} onChange={set} />}
-      {task && (
+      {task && task.kind !== 'tell' && (
         <label className="flex items-center gap-2 min-h-8">
           <input
             type="checkbox"
@@ -141,6 +143,78 @@ function Kind({
   )
 }
 
+type Written = Exclude<TaskSpec, { kind: 'number' | 'photo' | 'choice' | 'tell' }>
+/** How each kind is written, by an example and what its signs mean; the first word names the kind and stays. */
+const written: Record<Written['kind'], { first: string; hint: string }> = {
+  several: {
+    first: 'tick',
+    hint: 'Choices with | between them, a * after each right one; none right is an answer too.',
+  },
+  sentence: {
+    first: 'sentence',
+    hint: 'The sentence in signs. Any true one with the same numbers is right; tiles of other numbers are added.',
+  },
+  ways: {
+    first: 'ways',
+    hint: 'of 7 · add “, 3 parts”, “, no nought”, “, turned count” (2 + 5 and 5 + 2 are two ways) as your script says it.',
+  },
+  order: { first: 'order', hint: 'In the right order, | between them. Homes get them mixed.' },
+  gaps: { first: 'run', hint: 'The whole run; what is left out stands in brackets: 10, 20, (30), 40.' },
+  share: { first: 'share', hint: 'How many on how many plates: 10 on 3. The rest is left over.' },
+  match: { first: 'match', hint: 'Pairs with = inside and | between: 3 = three | 4 = four.' },
+  own: { first: 'own', hint: '“5 doubles”, “3 that make 10” or “3 sums”.' },
+}
+/** A task in pieces, written as in notes and read at every key: what cannot be read is said, and what was there stays. */
+function WrittenFields({
+  task,
+  onChange,
+}: {
+  task: Written
+  onChange: (next: TaskSpec, typing?: string) => void
+}) {
+  const { first, hint } = written[task.kind]
+  const body = (t: TaskSpec): string =>
+    taskWords({ ...t, mine: undefined, unchecked: undefined }).slice(first.length + 1)
+  const [text, setText] = useState(body(task))
+  const [known, setKnown] = useState(task)
+  // Undone or changed elsewhere: the field follows.
+  if (known !== task && body(known) !== body(task)) {
+    setKnown(task)
+    setText(body(task))
+  }
+  const read = (words: string): TaskSpec | null => {
+    const t = readTask(`${first} ${words.trim()}`)
+    return t?.kind === task.kind ? t : null
+  }
+  const wrong = read(text) === null
+  return (
+    <label className="grid gap-1">
+      <span className="text-sm text-steel">{hint}</span>
+      <input
+        value={text}
+        maxLength={500}
+        spellCheck={false}
+        aria-label={`What is right: ${kindWords[task.kind]}`}
+        aria-invalid={wrong}
+        onChange={(e) => {
+          setText(e.target.value)
+          const next = read(e.target.value)
+          if (!next) return
+          const set = { ...next, ...(task.unchecked ? { unchecked: true } : {}) }
+          setKnown(set as Written)
+          onChange(set, 'written')
+        }}
+        className={`${fieldLook} w-full font-child ${wrong ? '!border-brick' : ''}`}
+      />
+      {wrong && (
+        <span role="status" className="text-sm text-brick">
+          Not read yet; what homes get is still “{body(task)}”.
+        </span>
+      )}
+    </label>
+  )
+}
+
 /** How many: as it is worked out, or as one says. */
 function NumberFields({
   step,
@@ -148,7 +222,7 @@ function NumberFields({
   onChange,
 }: {
   step: Step
-  task: Extract<TaskSpec, { kind: 'number' | 'photo' }>
+  task: Counted
   onChange: (next: TaskSpec, typing?: string) => void
 }) {
   const worked = useWorkedOut(step, task.kind)

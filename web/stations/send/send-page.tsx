@@ -3,18 +3,18 @@ import type { Replacement, SentHome } from '@awlbox/core/contracts/api/send'
 import * as sendApi from '@awlbox/core/contracts/api/send'
 import { useAsked } from '../../frame/use-asked.ts'
 import { useState } from 'react'
+import { answerTold } from '@awlbox/core/script/answers-told'
 import { clockTime } from '@awlbox/core/words'
 import { ask, wordsOf } from '../../api.ts'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { Ruler } from '../../frame/ruler.tsx'
 import { BeforeItGoesOut } from '../../frame/before-it-goes-out.tsx'
 import { Split } from '../../frame/split.tsx'
+import { kindWords } from '../../frame/task-kinds.ts'
 import { megabytes } from '../../frame/time.ts'
 import { Button } from '../../kit/button.tsx'
 import { Dialog } from '../../kit/dialog.tsx'
 import { Empty, Notice } from '../../kit/notice.tsx'
-
-const kinds = { number: 'a number', choice: 'a choice', photo: 'a photo' } as const
 
 export default function SendPage() {
   const { record, doc, proofed, state, at } = useLesson()
@@ -73,12 +73,12 @@ export default function SendPage() {
                       <span className="flex-1">{t.prompt}</span>
                     </p>
                     <p className="text-sm text-steel pl-5">
-                      {segment?.title} · comes back as {kinds[t.spec.kind]}
-                      {t.spec.kind === 'number'
-                        ? ` · ${t.spec.answer} is right`
-                        : t.spec.kind === 'choice'
-                          ? ` · ${t.spec.choices[t.spec.answer]} is right`
-                          : ` of ${t.spec.things} things`}
+                      {segment?.title} · comes back as {kindWords[t.spec.kind]}
+                      {t.spec.kind === 'photo'
+                        ? ` of ${t.spec.things} things`
+                        : answerTold(t.spec)
+                          ? ` · ${answerTold(t.spec)} is right`
+                          : ''}
                     </p>
                   </div>
                 )

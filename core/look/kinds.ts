@@ -1,0 +1,165 @@
+import type { TaskSpec } from '../contracts/lesson.ts'
+import type { Answer } from '../contracts/reply.ts'
+import { isTrue, mended, sentencesIn, hasUnknown, shapeOf } from '../script/sentence.ts'
+import type { Check } from './answers.ts'
+import { judgeWays } from './ways.ts'
+
+type Of<K extends TaskSpec['kind']> = Extract<TaskSpec, { kind: K }>
+const right = (shown: string, why = ''): Check => ({ verdict: 'right', shown, why })
+const wrong = (shown: string, why: string): Check => ({ verdict: 'wrong', shown, why })
+const look = (shown: string, why: string): Check => ({ verdict: 'look', shown, why })
+const leftOpen: Check = { verdict: 'open', shown: '—', why: 'left open' }
+
+/** Kinds that are answered in pieces: laid, ticked, listed, shared. */
+export type PiecesTask = Exclude<TaskSpec, { kind: 'number' | 'choice' | 'photo' }>
+/** Checks an answer that was given in pieces. */
+export function checkPieces(task: PiecesTask, answer: Answer | undefined): Check {
+  if (task.kind === 'tell') {
+    const text = answer?.text?.trim() ?? ''
+    return text ? look(text, 'in their own words') : leftOpen
+  }
+  const given = answer?.given
+  // Nothing ticked is an answer where several may fit or none; nowhere else is it one.
+  if (!given || (task.kind !== 'several' && given.every((g) => !g.trim()))) return leftOpen
+  switch (task.kind) {
+    case 'several':
+      return ticked(task, given)
+    case 'sentence':
+      return laid(task, given)
+    case 'ways':
+      return listed(task, given)
+    case 'order':
+      return ordered(task, given)
+    case 'gaps':
+      return filled(task, given)
+    case 'share':
+      return shared(task, given)
+    case 'match':
+      return matched(task, given)
+    case 'own':
+      return ownOnes(task, given)
+  }
+}
+
+function ticked(task: Of<'several'>, given: readonly string[]): Check {
+  const asked = new Set(task.right.map((i) => task.choices[i]!))
+  const shown = given.length ? given.join(', ') : 'none of them'
+  const [missing, extra] = [[...asked].filter((a) => !given.includes(a)), given.filter((g) => !asked.has(g))]
+  if (!missing.length && !extra.length) return right(shown)
+  const words = [
+    ...(extra.length ? [`not ${extra.join(', ')}`] : []),
+    ...(missing.length ? [`also ${missing.join(', ')}`] : []),
+  ]
+  return wrong(shown, words.join('; '))
+}
+
+const numbersOf = (text: string): string =>
+  (text.match(/\d+/g) ?? []).sort((a, b) => Number(a) - Number(b)).join(' ')
+const plain = (text: string): string => text.replace(/\s/g, '').replace(/[−–]/g, '-')
+function laid(task: Of<'sentence'>, given: readonly string[]): Check {
+  const shown = given.join(' ')
+  const [one, ...more] = sentencesIn(shown)
+  // Both sides must be used up: "4 + 3 = 7 2" is no sentence with something behind it.
+  if (!one || more.length || hasUnknown(one) || plain(one.text) !== plain(shown))
+    return look(shown, 'not a whole number sentence')
+  if (!isTrue(one)) return wrong(shown, `not true${mended(one) ? `: ${mended(one)}` : ''}`)
+  return numbersOf(shown) === numbersOf(task.sentence)
+    ? right(shown)
+    : look(shown, `true, with other numbers than ${task.sentence}`)
+}
+
+function listed(task: Of<'ways'>, given: readonly string[]): Check {
+  const entries = given.filter((g) => g.trim())
+  const rule = { ordered: task.turned, zero: task.zero }
+  const r = judgeWays(task.total, entries.join('\n'), rule, task.parts)
+  const shown = entries.join(', ')
+  const amiss = r.list.filter((w) => w.verdict === 'false' || w.verdict === 'unread')
+  if (amiss.length)
+    return wrong(
+      shown,
+      `${amiss.map((w) => w.text).join(', ')} ${amiss.length === 1 ? 'does' : 'do'} not make ${task.total}`,
+    )
+  const twice = r.list.filter((w) => w.verdict === 'repeated' || w.verdict === 'turn-round').length
+  const told = `${r.found} of ${r.possible} ways, ${r.order}${twice ? `, ${twice} again` : ''}`
+  if (r.complete) return right(shown, told)
+  return look(
+    shown,
+    `${told}; missing ${r.missing
+      .slice(0, 4)
+      .map((m) => m.join(' + '))
+      .join(', ')}${r.missing.length > 4 ? ' …' : ''}`,
+  )
+}
+
+function ordered(task: Of<'order'>, given: readonly string[]): Check {
+  const shown = given.join(', ')
+  if (given.length < task.items.length) return look(shown, 'not all are placed')
+  if (given.every((g, i) => g === task.items[i])) return right(shown)
+  if (given.every((g, i) => g === task.items[task.items.length - 1 - i]))
+    return wrong(shown, 'the right order, from the other end')
+  return wrong(shown, `${task.items.join(', ')} was asked`)
+}
+
+function filled(task: Of<'gaps'>, given: readonly string[]): Check {
+  const asked = task.gaps.map((g) => task.run[g]!)
+  const shown = given.map((g) => g.trim() || '—').join(', ')
+  const amiss = asked.flatMap((n, i) =>
+    given[i]?.trim() && Number(given[i]) !== n ? [`${n} for ${given[i]}`] : [],
+  )
+  if (amiss.length) return wrong(shown, amiss.join(', '))
+  return asked.every((_, i) => given[i]?.trim()) ? right(shown) : look(shown, 'some are left open')
+}
+
+function shared(task: Of<'share'>, given: readonly string[]): Check {
+  const plates = Array.from({ length: task.plates }, (_, i) =>
+    Math.max(0, Math.round(Number(given[i] ?? 0)) || 0),
+  )
+  const out = plates.reduce((a, b) => a + b, 0)
+  const left = task.things - out
+  const shown = `${plates.join(', ')}${left > 0 ? `, ${left} left over` : ''}`
+  if (left < 0) return wrong(shown, `${out} are out, there were ${task.things}`)
+  if (new Set(plates).size > 1) return wrong(shown, 'the shares are not equal')
+  const each = Math.floor(task.things / task.plates)
+  if (plates[0] !== each) return wrong(shown, `${each} each were to be had`)
+  return right(shown)
+}
+
+function matched(task: Of<'match'>, given: readonly string[]): Check {
+  const shown = task.pairs.map((p, i) => `${p[0]} – ${given[i]?.trim() || '?'}`).join(', ')
+  const amiss = task.pairs.filter((p, i) => given[i]?.trim() && given[i] !== p[1])
+  if (amiss.length) return wrong(shown, amiss.map((p) => `${p[0]} is ${p[1]}`).join(', '))
+  return task.pairs.every((_, i) => given[i]?.trim()) ? right(shown) : look(shown, 'some are left open')
+}
+
+function ownOnes(task: Of<'own'>, given: readonly string[]): Check {
+  const mine = given.map((g) => g.trim()).filter(Boolean)
+  const shown = mine.join(', ')
+  const bad: string[] = []
+  const unread: string[] = []
+  for (const text of mine) {
+    const [s] = sentencesIn(inParts(text))
+    if (!s || hasUnknown(s)) unread.push(text)
+    else if (!isTrue(s)) bad.push(`${text} is not true`)
+    else if (!follows(task, s))
+      bad.push(`${text} is ${task.rule === 'double' ? 'no double' : `not ${task.makes}`}`)
+  }
+  if (bad.length) return wrong(shown, bad.join(', '))
+  if (unread.length) return look(shown, `not read: ${unread.join(', ')}`)
+  const different = new Set(mine.map((m) => m.replace(/\s/g, ''))).size
+  if (different < mine.length) return look(shown, 'one stands there twice')
+  return mine.length >= task.count ? right(shown) : look(shown, `${mine.length} of ${task.count}`)
+}
+/** "Double five is ten" as the sentence it says: five and five. */
+const inParts = (text: string): string =>
+  text.replace(/^double (\S+?) (?:is|makes|equals|=)\s/i, (_m, n: string) => `${n} + ${n} = `)
+function follows(task: Of<'own'>, s: ReturnType<typeof sentencesIn>[number]): boolean {
+  if (task.rule === 'any') return true
+  const shape = shapeOf(s)
+  if (!shape) return false
+  return task.rule === 'double'
+    ? !shape.takeAway && shape.parts.length === 2 && shape.parts[0] === shape.parts[1]
+    : shape.whole === task.makes || (shape.takeAway && isResult(s, task.makes))
+}
+/** "12 − 2 = 10" makes ten as "8 + 2 = 10" does. */
+const isResult = (s: ReturnType<typeof sentencesIn>[number], n: number | undefined): boolean =>
+  [s.left, s.right].some((side) => side.length === 1 && side[0]!.value === n)

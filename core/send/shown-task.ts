@@ -1,0 +1,61 @@
+import type { HomeTask } from '../contracts/api/home.ts'
+import type { TaskSpec } from '../contracts/lesson.ts'
+import { seeded } from '../plan/seeded.ts'
+
+type Shown = Pick<HomeTask, 'choices' | 'slots' | 'numbers'>
+const nothing: Shown = { choices: [], slots: [], numbers: [] }
+
+/** The same things mixed, always alike for one task, and never as they should be in the end. */
+export function mixed(items: readonly string[], name: string): string[] {
+  const next = seeded([...name].reduce((h, c) => (h * 31 + c.codePointAt(0)!) % 2_147_483_647, 7))
+  const out = [...items]
+  for (let i = out.length - 1; i > 0; i--) {
+    const j = next(i + 1)
+    ;[out[i], out[j]] = [out[j]!, out[i]!]
+  }
+  return out.length > 1 && out.every((x, i) => x === items[i]) ? [...out.slice(1), out[0]!] : out
+}
+
+/** The tiles a sentence is laid from: its own, and one number beside each that it is not. */
+export function tilesOf(sentence: string, name: string): string[] {
+  const own: string[] = sentence.match(/\d+|[+−–=-]/g) ?? []
+  const numbers = new Set(own.filter((t) => /\d/.test(t)).map(Number))
+  const beside = [...numbers].flatMap((n) => [n + 1, n - 1]).filter((n) => n >= 0 && !numbers.has(n))
+  const more = [...new Set(beside)].slice(0, 2).map(String)
+  const signs = own.includes('+') ? ['−'] : ['+']
+  return mixed([...own.map((t) => (/[−–-]/.test(t) ? '−' : t)), ...more, ...signs], name)
+}
+
+/** A task as a home gets it, with nothing that gives its answer away. `id` mixes what is mixed. */
+export function shownTask(id: string, spec: TaskSpec): Shown {
+  switch (spec.kind) {
+    case 'choice':
+    case 'several':
+      return { ...nothing, choices: spec.choices }
+    case 'sentence':
+      return { ...nothing, choices: tilesOf(spec.sentence, id) }
+    case 'ways':
+      return { ...nothing, numbers: [spec.total, spec.parts] }
+    case 'order':
+      return { ...nothing, choices: mixed(spec.items, id) }
+    case 'gaps':
+      return { ...nothing, slots: spec.run.map((n, i) => (spec.gaps.includes(i) ? '' : String(n))) }
+    case 'share':
+      return { ...nothing, numbers: [spec.things, spec.plates] }
+    case 'match':
+      return {
+        ...nothing,
+        slots: spec.pairs.map((p) => p[0]),
+        choices: mixed(
+          spec.pairs.map((p) => p[1]),
+          id,
+        ),
+      }
+    case 'own':
+      return { ...nothing, numbers: [spec.count] }
+    case 'number':
+    case 'photo':
+    case 'tell':
+      return nothing
+  }
+}
