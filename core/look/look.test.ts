@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import type { PackTask } from '../contracts/pack.ts'
-import { checkAnswer, photoCheck, photoSentence, readTypedNumber } from './answers.ts'
+import { checkAnswer, photoCheck, photoSentence } from './answers.ts'
+import { readTypedNumber } from './typed-number.ts'
 import { readPhoto } from './photo/read.ts'
 
 describe('numbers as homes write them', () => {

@@ -130,7 +130,7 @@ test('what is drawn cannot break out of its SVG', () => {
 test('what a film is about is said in the words of the setting’s own ladder', () => {
   const doc = lesson('compare')
   const own = ladder.map((i) => (i.id === doc.ideaId ? { ...i, name: 'Which house has more' } : i))
-  expect(packOf(doc, own).aim).toBe('This film is about: which house has more.')
+  expect(packOf(doc, own).aim).toBe('This is about: which house has more.')
   expect(packOf(doc, ladder).aim).not.toContain('which house')
 })
 

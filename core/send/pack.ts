@@ -49,15 +49,15 @@ function aimOf(lesson: Lesson, ladder: readonly Idea[]): string {
   const idea = ideaById(lesson.ideaId, ladder)
   switch (lesson.aim.structure) {
     case 'parts':
-      return `This film is about ways to part ${lesson.aim.upTo} in two.`
+      return `This is about ways to part ${lesson.aim.upTo} in two.`
     case 'add':
-      return `This film is about adding, with numbers to ${lesson.aim.upTo}.`
+      return `This is about adding, with numbers to ${lesson.aim.upTo}.`
     case 'take-away':
-      return `This film is about taking away, with numbers to ${lesson.aim.upTo}.`
+      return `This is about taking away, with numbers to ${lesson.aim.upTo}.`
     case 'count-on':
-      return 'This film is about counting on from a number you hold in your head.'
+      return 'This is about counting on from a number you hold in your head.'
     default:
-      return idea ? `This film is about: ${idea.name.toLowerCase()}.` : ''
+      return idea ? `This is about: ${idea.name.toLowerCase()}.` : ''
   }
 }
 

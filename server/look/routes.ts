@@ -6,7 +6,8 @@ import { notFound } from '../platform/problem.ts'
 import { personRoute } from '../platform/route.ts'
 import { sendBlob } from '../platform/send-blob.ts'
 import type { Services } from '../platform/services.ts'
-import { judge, judgementsOn, photoById, photosIn, repliesOf } from './store.ts'
+import { refusing } from '../setting/homes-store.ts'
+import { isWithheld, judge, judgementsOn, photoById, photosIn, repliesOf } from './store.ts'
 
 const repliesAtOnce = 100
 
@@ -24,6 +25,12 @@ export function lookRoutes(router: Router, s: Services): void {
         rows.map((r) => r.id),
       ),
     ])
+    // Withdrawn since it was sent: the photo is shown to nobody any more.
+    const withheld = await refusing(
+      s.db,
+      'photos',
+      rows.map((r) => r.childId),
+    )
     return {
       next: rows.length === repliesAtOnce ? rows.at(-1)!.id : null,
       items: rows.map(({ doc, pack, ...r }) => ({
@@ -32,7 +39,9 @@ export function lookRoutes(router: Router, s: Services): void {
           ...t,
           expected: t.spec.kind === 'photo' ? expectedTable(doc, t.spec) : null,
         })),
-        photos: pictures.filter((p) => r.answers.some((a) => a.photoId === p.id)),
+        photos: withheld.has(r.childId)
+          ? []
+          : pictures.filter((p) => r.answers.some((a) => a.photoId === p.id)),
         judgements: told.filter((j) => j.replyId === r.id),
       })),
     }
@@ -40,7 +49,7 @@ export function lookRoutes(router: Router, s: Services): void {
   personRoute(router, s, api.photo, async ({ res, person, params, query }) => {
     await mayPhoto(s.db, person, params.photoId, 'read')
     const photo = await photoById(s.db, params.photoId)
-    if (!photo) throw notFound('This photo')
+    if (!photo || (await isWithheld(s.db, photo.id))) throw notFound('This photo')
     return sendBlob(res, s.blobs.path(query.size === 'small' ? photo.small : photo.image), 'image/jpeg')
   })
   personRoute(router, s, api.judge, async ({ person, params, body }) => {

@@ -14,6 +14,7 @@ import {
   publications,
   replies,
 } from '../platform/schema.ts'
+import { refusing } from '../setting/homes-store.ts'
 
 /** Replies of a lesson in the order they came, from the one after the reply given on. */
 export const repliesOf = (db: Db, lessonId: string, after: string | null, limit: number) =>
@@ -84,6 +85,17 @@ export const judgementsOn = (db: Db, replyIds: readonly string[]) =>
         .orderBy(desc(judgements.at))
     : Promise.resolve([])
 
+/** Whether every child a photo was sent for is one whose grown-up no longer wants photos kept. */
+export async function isWithheld(db: Db, photoId: string): Promise<boolean> {
+  const rows = await db
+    .select({ childId: replies.childId })
+    .from(replies)
+    .where(
+      sql`exists (select 1 from jsonb_array_elements(${replies.answers}) a where a->>'photoId' = ${photoId})`,
+    )
+  const ids = rows.map((r) => r.childId)
+  return ids.length > 0 && (await refusing(db, 'photos', ids)).size === new Set(ids).size
+}
 export async function photoById(db: Db, id: string) {
   const [row] = await db.select().from(photos).where(eq(photos.id, id)).limit(1)
   return row

@@ -6,6 +6,7 @@ import type { Home } from '../platform/actor.ts'
 import { notFound } from '../platform/problem.ts'
 import type { Given } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
+import { refusing } from '../setting/homes-store.ts'
 import { childrenHere, homeVersions, packById, packsFor, replacementOf, repliesFrom } from './store.ts'
 
 type Stored = Pick<Services, 'db'>
@@ -33,6 +34,12 @@ export async function packFor(s: Stored, home: Home, packId: string): Promise<Gi
           replaced: await replacementOf(s.db, p.id),
         }
       : null
+  const children = await childrenHere(s.db, home.householdId, p.classId)
+  const refused = await refusing(
+    s.db,
+    'photos',
+    children.map((c) => c.id),
+  )
   return {
     id: p.id,
     className: p.className,
@@ -40,7 +47,7 @@ export async function packFor(s: Stored, home: Home, packId: string): Promise<Gi
     film,
     pack: { ...withoutAnswers(p.pack), cautions: [...new Set([...p.pack.cautions, ...extra])] },
     youngerChild: home.youngerChild,
-    children: await childrenHere(s.db, home.householdId, p.classId),
+    children: children.map((c) => ({ ...c, photos: !refused.has(c.id) })),
     replies: await repliesFrom(s.db, p.id, home.householdId),
   }
 }

@@ -16,10 +16,16 @@ import { homeRoute } from '../platform/route.ts'
 import { sendBlob } from '../platform/send-blob.ts'
 import type { Services } from '../platform/services.ts'
 import { inFolder } from '../platform/temporary.ts'
+import { refusing } from '../setting/homes-store.ts'
 import { cleanPhoto } from './photo-file.ts'
 import { lessonsFor, packFor } from './home-pack.ts'
-import { addPhoto, ownPhotos, packById, saveReply } from './store.ts'
+import { addPhoto, childrenHere, ownPhotos, packById, saveReply } from './store.ts'
 
+const noPhotos = new Problem(
+  403,
+  'No photos',
+  'Your grown-up asked us to keep no photos of this child. Tell it in words instead; your other answers are kept.',
+)
 /** A form that is no form, was cut off, or holds something else than one photo. */
 function photoProblem(error: unknown): Error {
   const code = (error as { code?: string }).code
@@ -83,6 +89,9 @@ export function homeRoutes(router: Router, s: Services): void {
   })
   homeRoute(router, s, api.sendPhoto, async ({ req, res, home, params }) => {
     await homeMayOpen(s.db, home, params.packId)
+    const here = await childrenHere(s.db, home.householdId, (await packById(s.db, params.packId))!.classId)
+    const ids = here.map((c) => c.id)
+    if ((await refusing(s.db, 'photos', ids)).size === ids.length) throw noPhotos
     await fs.mkdir(waiting, { recursive: true })
     if (Number(req.headers['content-length'] ?? 0) > (await roomLeft(s.config.blobs, s.config.diskReserve)))
       throw new Problem(
@@ -121,6 +130,7 @@ export function homeRoutes(router: Router, s: Services): void {
         'This lesson was sent again with other tasks. Your answers are kept on this phone: open the link again.',
       )
     const photoIds = [...new Set(body.answers.flatMap((a) => (a.photoId ? [a.photoId] : [])))]
+    if (photoIds.length && (await refusing(s.db, 'photos', [body.childId])).size) throw noPhotos
     if ((await ownPhotos(s.db, photoIds, home.householdId, params.packId)) !== photoIds.length)
       throw new Problem(
         409,

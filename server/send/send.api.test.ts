@@ -1,7 +1,10 @@
 import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
 import { type CutList, plainList } from '@awlbox/core/contracts/cut'
+import { checkAnswer } from '@awlbox/core/look/answers'
+import { fromMarkdown } from '@awlbox/core/script/formats/markdown'
 import { addRender, addRenderFile, saveCut } from '../cut/store.ts'
 import { people } from '../platform/schema.ts'
 import { caller, openTestApp, populate, type Caller, type TestApp } from '../testing.ts'
@@ -194,6 +197,111 @@ describe('a photo', () => {
     const address = `/api/photos/${String(up.body.id)}/reading`
     expect((await world.teacher.call('PUT', address, { count: 1 })).status).toBe(404)
   })
+})
+
+describe('consent to photos', () => {
+  const note = (given: boolean) =>
+    world.teacher.call('POST', `/api/children/${kid()}/consents`, {
+      kind: 'photos',
+      given,
+      giver: 'gran',
+      day: '2026-11-01',
+    })
+  const children = async () => (await home.call('GET', H())).body.children as { photos: boolean }[]
+  test('withdrawn, it is obeyed everywhere at once: none is taken in, and those sent are shown to nobody; given again, all is as before', async () => {
+    const task = pack.tasks.find((t) => t.kind === 'photo')!
+    // A sending of its own: the other one’s reply has been looked at.
+    await world.teacher.call('POST', `${L()}/publish`, { withFilm: false })
+    const packs = (await home.call('GET', `/api/home/${world.here.tokens[0]}`)).body.packs as { id: string }[]
+    pack = { ...pack, id: packs[0]!.id }
+    const sent = await photo(await jpeg(60, 40))
+    const answers = [{ taskId: task.id, kind: 'photo', photoId: sent.body.id }]
+    expect((await reply({ answers })).status).toBe(200)
+    const seen = async () => (await replies()).find((r) => r.photos.length)?.photos.map((p) => p.id) ?? []
+    const file = () =>
+      world.teacher.call('GET', `/api/photos/${sent.body.id as string}`).then((r) => r.status)
+    expect([await seen(), await file(), (await children())[0]!.photos]).toEqual([[sent.body.id], 200, true])
+    await note(false)
+    expect(await seen()).not.toContain(sent.body.id)
+    expect([await file(), (await children())[0]!.photos]).toEqual([404, false])
+    const refused = await photo(await jpeg(60, 40))
+    expect([refused.status, refused.body.detail]).toEqual([403, expect.stringContaining('in words instead')])
+    expect((await reply({ answers })).status).toBe(403)
+    expect(
+      (await reply({ answers: [{ taskId: task.id, kind: 'photo', text: 'Four and three' }] })).status,
+    ).toBe(200)
+    await note(true)
+    expect((await reply({ answers })).status).toBe(200)
+    expect([await seen(), await file()]).toEqual([[sent.body.id], 200])
+  })
+})
+
+test('every kind of task goes out without its answer, comes back as it was given, and is read', async () => {
+  const lines = [
+    'Share ten stamps between three houses. {share 10 on 3}',
+    'Which are doubles? {tick 4 * | 7 | 10 *}',
+    'Lay the sentence. {sentence 4 + 3 = 7}',
+    'What is missing? {run 10, 20, (30), 40}',
+    'In order. {order 6 | 9 | 12}',
+    'What belongs together? {match 3 = three | 13 = thirteen}',
+    'All the ways to part three. {ways of 3, turned count}',
+    'Two doubles you like. {own 2 doubles}',
+    'How did you know? {tell}',
+  ]
+  const { lesson } = fromMarkdown(
+    `# Kinds\n\n## Home {home task, no film}\n${lines.map((l) => `Ask: ${l}`).join('\n')}`,
+    () => `k${randomUUID().slice(0, 8)}`,
+  )
+  const made = await world.teacher.call('POST', `/api/classes/${world.here.classId}/lessons`, {
+    day: '2026-12-20',
+    doc: lesson,
+  })
+  const id = made.body.id as string
+  await world.teacher.call('POST', `/api/lessons/${id}/publish`, { withFilm: false })
+  const packs = (await home.call('GET', `/api/home/${world.here.tokens[0]}`)).body.packs as {
+    id: string
+    title: string
+  }[]
+  const at = `/api/home/${world.here.tokens[0]}/packs/${packs.find((p) => p.title === 'Kinds')!.id}`
+  const page = await home.call('GET', at)
+  expect(JSON.stringify(page.body)).not.toMatch(/"right"|"items"|"pairs"|"sentence":|"gaps":/)
+  const { tasks } = page.body.pack as { tasks: { id: string; kind: string; choices: string[] }[] }
+  const given: Record<string, string[]> = {
+    share: ['3', '3', '3'],
+    several: ['4', '10'],
+    sentence: ['7', '=', '3', '+', '4'],
+    gaps: ['30'],
+    order: ['6', '9', '12'],
+    match: ['three', 'thirteen'],
+    ways: ['0+3', '1+2', '2+1', '3+0'],
+    own: ['2 + 2 = 4', '5 + 5 = 10'],
+  }
+  const answers = tasks.map((t) => ({
+    taskId: t.id,
+    kind: t.kind,
+    ...(t.kind === 'tell' ? { text: 'I looked.' } : { given: given[t.kind] }),
+  }))
+  const put = (all: object[]) =>
+    home.call('PUT', `${at}/reply`, {
+      childId: kid(),
+      key: randomUUID(),
+      answers: all,
+      help: 'alone',
+      words: '',
+    })
+  expect((await put(answers)).status).toBe(200)
+  const back = (await world.teacher.call('GET', `/api/lessons/${id}/replies`)).body.items as ReplyRecord[]
+  expect(
+    back[0]!.tasks.map(
+      (t) =>
+        checkAnswer(
+          t,
+          back[0]!.answers.find((a) => a.taskId === t.id),
+        ).verdict,
+    ),
+  ).toEqual([...Array.from({ length: 8 }, () => 'right'), 'look'])
+  expect((await put([{ ...answers[0], given: Array.from({ length: 41 }, () => '1') }])).status).toBe(400)
+  expect((await put([{ ...answers[0], kind: 'order' }])).status).toBe(409)
 })
 
 test('a link that was ended or changed opens nothing, and says what to do', async () => {

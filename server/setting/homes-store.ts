@@ -287,6 +287,20 @@ export const addConsent = (
   db: Db,
   row: { childId: string; kind: ConsentKind; given: boolean; giver: string; day: string; byId: string },
 ) => db.insert(consents).values(row)
+/** Of these children those whose grown-up last said no to a kind. Nobody asked is no refusal. */
+export async function refusing(
+  db: Db,
+  kind: ConsentKind,
+  childIds: readonly string[],
+): Promise<ReadonlySet<string>> {
+  if (!childIds.length) return new Set()
+  const rows = await db
+    .selectDistinctOn([consents.childId], { childId: consents.childId, given: consents.given })
+    .from(consents)
+    .where(and(inArray(consents.childId, [...childIds]), eq(consents.kind, kind)))
+    .orderBy(consents.childId, desc(consents.n))
+  return new Set(rows.filter((r) => !r.given).map((r) => r.childId))
+}
 export const consentsOf = (db: Db, childId: string) =>
   db
     .select({

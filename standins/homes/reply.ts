@@ -81,10 +81,20 @@ export async function replyFrom(http: Client, token: string, packId: string, hid
   }
 }
 
-const words = ['zero', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten']
+const words =
+  'zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen eighteen nineteen twenty'.split(
+    ' ',
+  )
+const tens = 'twenty thirty forty fifty sixty seventy eighty ninety'.split(' ')
 const numbersIn = (text: string): number[] =>
   (text.toLowerCase().match(/\d+|[a-z]+/g) ?? []).flatMap((w) =>
-    /^\d/.test(w) ? [Number(w)] : words.includes(w) ? [words.indexOf(w)] : [],
+    /^\d/.test(w)
+      ? [Number(w)]
+      : words.includes(w)
+        ? [words.indexOf(w)]
+        : tens.includes(w)
+          ? [(tens.indexOf(w) + 2) * 10]
+          : [],
   )
 /** A grown-up reads the story: what is asked for is the part not told, what is left, or all of it. */
 function solveWords(prompt: string): number | null {

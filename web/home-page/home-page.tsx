@@ -178,7 +178,7 @@ function PackView({ pack }: { pack: HomePack }) {
   )
 }
 
-function ReplyForm({ pack, child }: { pack: HomePack; child: { id: string; name: string } }) {
+function ReplyForm({ pack, child }: { pack: HomePack; child: HomePack['children'][number] }) {
   const token = useLink()
   const onPhone = useOnPhone()
   const [reply] = useState(() => replyOf({ token, pack, childId: child.id }))
@@ -209,6 +209,7 @@ function ReplyForm({ pack, child }: { pack: HomePack; child: { id: string; name:
           of={tasks.length}
           value={draft.answers[t.id] ?? {}}
           locked={looked}
+          photos={child.photos}
           onChange={(v) => edit({ answers: { ...draft.answers, [t.id]: v } })}
           onPhoto={(f) => reply.photo(t.id, f)}
         />

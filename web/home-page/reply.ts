@@ -39,7 +39,7 @@ const answerTo = (task: HomeTask, a: Draft['answers'][string]): ReplyInput['answ
     case 'choice':
       return { taskId: task.id, kind: task.kind, choice: a.choice ?? null }
     case 'photo':
-      return { taskId: task.id, kind: task.kind, photoId: a.photoId ?? null }
+      return { taskId: task.id, kind: task.kind, photoId: a.photoId ?? null, text: a.text ?? null }
     case 'tell':
       return { taskId: task.id, kind: task.kind, text: a.text ?? null }
     default:

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react'
-import { readTypedNumber } from '@awlbox/core/look/answers'
+import { readTypedNumber } from '@awlbox/core/look/typed-number'
 import { wordsOf, isAway } from '../api.ts'
 import type { HomeTask } from '@awlbox/core/contracts/api/home'
 import type { Draft } from './drafts.ts'
@@ -17,7 +17,7 @@ export function isOpen(task: HomeTask, a: Value | undefined): boolean {
     case 'choice':
       return a.choice === undefined
     case 'photo':
-      return !a.photoId && !a.photoName
+      return !a.photoId && !a.photoName && !a.text?.trim()
     case 'several':
       return a.given === undefined
     default:
@@ -31,6 +31,7 @@ export function TaskCard({
   of,
   value,
   locked,
+  photos,
   onChange,
   onPhoto,
 }: {
@@ -39,6 +40,8 @@ export function TaskCard({
   of: number
   value: Value
   locked: boolean
+  /** Whether photos of this child's work may be kept. */
+  photos: boolean
   onChange: (v: Value) => void
   onPhoto: (file: File) => Promise<{ photoId?: string; photoName: string }>
 }) {
@@ -88,8 +91,30 @@ export function TaskCard({
         />
       )}
       <Pieces task={task} given={value.given} locked={locked} onGive={(given) => onChange({ given })} />
+      {task.kind === 'photo' && photos && (
+        <PhotoAnswer
+          value={value}
+          locked={locked}
+          onPhoto={onPhoto}
+          onChange={(v) => onChange({ ...value, ...v })}
+        />
+      )}
       {task.kind === 'photo' && (
-        <PhotoAnswer value={value} locked={locked} onPhoto={onPhoto} onChange={onChange} />
+        <label className="grid gap-1">
+          <span>
+            {photos
+              ? 'No photo? Say what lies there.'
+              : 'You asked us to keep no photos: say what lies there instead.'}
+          </span>
+          <textarea
+            rows={2}
+            maxLength={500}
+            disabled={locked}
+            value={value.text ?? ''}
+            onChange={(e) => onChange({ ...value, text: e.target.value })}
+            className="rounded-lg border border-hair bg-card p-2 text-[17px]"
+          />
+        </label>
       )}
     </section>
   )

@@ -8,6 +8,6 @@ export const packWith = (tasks: HomePack['pack']['tasks']): HomePack => ({
   film: null,
   pack: { title: 'Seven parcels', aim: 'Parts of seven', needs: [], cautions: [], adultNote: [], tasks },
   youngerChild: false,
-  children: [{ id: 'suri', name: 'Suri' }],
+  children: [{ id: 'suri', name: 'Suri', photos: true }],
   replies: [],
 })

@@ -35,7 +35,8 @@ export const HomePack = z.object({
     .nullable(),
   pack: Pack.omit({ tasks: true, ideaId: true }).extend({ tasks: z.array(HomeTask) }),
   youngerChild: z.boolean(),
-  children: z.array(z.object({ id: Uuid, name: z.string() })),
+  /** `photos`: whether their grown-up lets photos of their work be kept. */
+  children: z.array(z.object({ id: Uuid, name: z.string(), photos: z.boolean() })),
   replies: z.array(
     z.object({
       childId: Uuid,
