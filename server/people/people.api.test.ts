@@ -1,6 +1,7 @@
 import { eq } from 'drizzle-orm'
 import { beforeAll, describe, expect, test } from 'vitest'
 import { classes, people, personLinks, sessions } from '../platform/schema.ts'
+import { mailSink } from '../../standins/post/sink.ts'
 import { type Caller, caller, testWorld } from '../testing.ts'
 
 const at = testWorld()
@@ -77,6 +78,34 @@ describe('an invitation', () => {
     const mine = list.find((i) => i.email === 'xan@cobblegate.example')!
     expect((await at.world.owner.call('DELETE', `/api/people/invitations/${mine.id}`)).status).toBe(200)
     expect((await nobody().call('GET', back)).status).toBe(410)
+  })
+})
+
+describe('post', () => {
+  test('an invitation is posted where there is a mail server, with the link that is shown; refused or away, the link is still there', async () => {
+    const sink = await mailSink({ refuses: (to) => to.startsWith('gone') })
+    const invite = (email: string) =>
+      at.world.owner.call('POST', '/api/people/invitations', { email, role: 'teacher' })
+    Object.assign(at.app.config, { smtp: sink.url, mailFrom: 'Cobblegate <post@cobblegate.example>' })
+    try {
+      const made = await invite('ida@cobblegate.example')
+      expect(made.body.mailed).toBe(true)
+      expect(sink.posted.map((p) => p.to)).toEqual([['ida@cobblegate.example']])
+      const letter = sink.posted[0]!.raw.replace(/=\r?\n/g, '').replace(/=3D/g, '=')
+      expect(letter).toContain(String(made.body.link))
+      expect(letter).toMatch(/From: Cobblegate <post@cobblegate\.example>/)
+      expect((await invite('gone@cobblegate.example')).body).toMatchObject({ mailed: false })
+      const reset = await at.world.owner.call('POST', `/api/people/${id.Desh}/password-link`)
+      expect([reset.body.mailed, sink.posted.at(-1)!.to]).toEqual([true, ['colleague@cobblegate.example']])
+    } finally {
+      await sink.close()
+    }
+    const away = await invite('late@cobblegate.example')
+    expect([away.status, away.body.mailed]).toEqual([200, false])
+    expect((await nobody().call('GET', String(away.body.link).replace('/join/', '/api/join/'))).status).toBe(
+      200,
+    )
+    Object.assign(at.app.config, { smtp: '', mailFrom: '' })
   })
 })
 

@@ -1,6 +1,6 @@
 import { hash, verify } from '@node-rs/argon2'
 import * as cookie from 'cookie'
-import type { Response, Router } from 'express'
+import type { Request, Response, Router } from 'express'
 import * as api from '@awlbox/core/contracts/api/people'
 import { ok } from '@awlbox/core/contracts/api/route'
 import { ownPace } from '@awlbox/core/script/pace'
@@ -11,6 +11,7 @@ import { notFound, Problem } from '../platform/problem.ts'
 import { writeLine } from '../platform/record-store.ts'
 import { openRoute, personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
+import { post } from '../post/mail.ts'
 import { pacesOf } from '../week/store.ts'
 import { beginSession } from './session-cookie.ts'
 import {
@@ -127,6 +128,10 @@ function accountRoutes(router: Router, s: Services): void {
   })
 }
 
+/** The address people use: the one that was said, else the one this request came to. */
+const hereOf = (s: Services, req: Request): string =>
+  s.config.origin || `${req.protocol}://${req.get('host') ?? 'localhost'}`
+
 const lastOwner = new Problem(
   409,
   'The last owner',
@@ -154,7 +159,7 @@ function colleagueRoutes(router: Router, s: Services): void {
       mayChange,
     }
   })
-  personRoute(router, s, api.invite, async ({ person, body }) => {
+  personRoute(router, s, api.invite, async ({ req, person, body }) => {
     owns(person, 'invite somebody')
     const email = body.email.trim().toLowerCase()
     const there = await personByEmail(s.db, email)
@@ -163,7 +168,13 @@ function colleagueRoutes(router: Router, s: Services): void {
       throw new Problem(409, 'Works here already', `${email} works here already. Nobody was invited.`)
     const { settingId, id: byId } = person
     const token = await newPersonLink(s.db, 'invitation', { settingId, byId, email, role: body.role })
-    return { link: `/join/${token}` }
+    const link = `/join/${token}`
+    const mailed = await post(s.config, {
+      to: email,
+      subject: `${person.settingName} invites you to Awlbox`,
+      text: `${person.name} invites you to make maths lessons for children at home with ${person.settingName}.\n\nOpen this link within ${linkDays.invitation} days; it works once:\n${hereOf(s, req)}${link}\n\nIf you do not know them, leave it alone: nothing happens.\n`,
+    })
+    return { link, mailed }
   })
   personRoute(router, s, api.uninvite, async ({ person, params }) => {
     owns(person, 'take an invitation back')
@@ -171,12 +182,19 @@ function colleagueRoutes(router: Router, s: Services): void {
       throw notFound('This invitation')
     return ok
   })
-  personRoute(router, s, api.passwordLink, async ({ person, params }) => {
+  personRoute(router, s, api.passwordLink, async ({ req, person, params }) => {
     owns(person, 'make a link for a new password')
     const { id: personId, role } = await colleague(person.settingId, params.personId)
     const { settingId, id: byId } = person
     const token = await newPersonLink(s.db, 'password', { settingId, byId, personId, role })
-    return { link: `/join/${token}` }
+    const link = `/join/${token}`
+    const { email, name } = await ownAccount(s.db, personId)
+    const mailed = await post(s.config, {
+      to: email,
+      subject: 'A new password for Awlbox',
+      text: `${name}, an owner of ${person.settingName} made this link for you. Choose a new password by it within a day; it works once:\n${hereOf(s, req)}${link}\n\nIf you did not ask for it, tell them.\n`,
+    })
+    return { link, mailed }
   })
   personRoute(router, s, api.setRole, async ({ person, params, body }) => {
     owns(person, 'say who is an owner')

@@ -111,7 +111,7 @@ export const people = route({
   }),
 })
 /** A link that works once, shown once. */
-const Link = z.object({ link: z.string() })
+const Link = z.object({ link: z.string(), /** Whether it was posted, too. */ mailed: z.boolean() })
 export const invite = route({
   method: 'POST',
   path: '/api/people/invitations',

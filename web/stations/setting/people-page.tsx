@@ -24,7 +24,7 @@ const day = (iso: string): string =>
 export default function PeoplePage() {
   const { data, error, mutate } = useAsked(peopleApi.people, {})
   const [problem, setProblem] = useState<string | null>(null)
-  const [link, setLink] = useState<{ link: string; for: string; days: string } | null>(null)
+  const [link, setLink] = useState<{ link: string; mailed: boolean; for: string; days: string } | null>(null)
   useEffect(() => {
     document.title = 'People · Awlbox'
   }, [])
@@ -52,8 +52,8 @@ export default function PeoplePage() {
         {link && (
           <Card as="section" aria-label={`Link for ${link.for}`} className="p-4 grid gap-3 border-saffron">
             <p>
-              <b>For {link.for}.</b> It works once, within {link.days}, and is shown here only now: copy it,
-              or let them hold their phone before it.
+              <b>For {link.for}.</b> {link.mailed && 'It was posted to them. '}It works once, within{' '}
+              {link.days}, and is shown here only now: copy it, or let them hold their phone before it.
             </p>
             <LinkBox link={link.link} label={`Link for ${link.for}`} />
             <div>
@@ -69,7 +69,7 @@ export default function PeoplePage() {
               others={here.filter((o) => o.id !== p.id)}
               mayChange={data?.mayChange ?? false}
               act={act}
-              onLink={(l) => setLink({ link: l, for: p.name, days: 'a day' })}
+              onLink={(made) => setLink({ ...made, for: p.name, days: 'a day' })}
             />
           ))}
         </ul>
@@ -79,7 +79,7 @@ export default function PeoplePage() {
               onInvite={(email, role) =>
                 act(async () => {
                   const made = await ask(peopleApi.invite, {}, { email, role })
-                  setLink({ link: made.link, for: email, days: 'two weeks' })
+                  setLink({ ...made, for: email, days: 'two weeks' })
                 })
               }
             />
@@ -97,7 +97,7 @@ export default function PeoplePage() {
                       onClick={() =>
                         void act(async () => {
                           const made = await ask(peopleApi.invite, {}, { email: i.email, role: i.role })
-                          setLink({ link: made.link, for: i.email, days: 'two weeks' })
+                          setLink({ ...made, for: i.email, days: 'two weeks' })
                         })
                       }
                     >
@@ -145,7 +145,7 @@ function PersonRow({
   others: readonly Colleague[]
   mayChange: boolean
   act: (work: () => Promise<unknown>) => Promise<boolean>
-  onLink: (link: string) => void
+  onLink: (made: { link: string; mailed: boolean }) => void
 }) {
   const [ending, setEnding] = useState(false)
   const [classesTo, setClassesTo] = useState('')
@@ -174,7 +174,7 @@ function PersonRow({
             <Button
               small
               onClick={() =>
-                void act(async () => onLink((await ask(peopleApi.passwordLink, { personId: p.id })).link))
+                void act(async () => onLink(await ask(peopleApi.passwordLink, { personId: p.id })))
               }
             >
               New password
