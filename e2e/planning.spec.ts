@@ -208,7 +208,7 @@ test('history: two windows on one lesson, the same segment side by side, revisio
 test('the house takes a side, and every script follows', async ({ page, browser }) => {
   const owner = await (await browser.newContext()).newPage()
   await signIn(owner, 'owner')
-  await owner.getByRole('link', { name: 'House style' }).click()
+  await owner.getByRole('link', { name: 'Setting' }).click()
   const example = owner.locator('[data-example="takeAway"]')
   await expect(example).toHaveText('Seven take away two equals five.')
   await owner.getByRole('radio', { name: '“minus”' }).click()

@@ -7,6 +7,10 @@ export type Help = z.infer<typeof Help>
 export const rungs = ['things', 'picture', 'track', 'head'] as const
 export const Rung = z.enum(rungs)
 export type Rung = z.infer<typeof Rung>
+/** How it felt, as a child points at one of three faces. */
+export const feelings = ['easy', 'just right', 'hard'] as const
+export const Feeling = z.enum(feelings)
+export type Feeling = z.infer<typeof Feeling>
 export const levels = ['secure', 'nearly', 'not yet', "can't tell"] as const
 export const Level = z.enum(levels)
 export type Level = z.infer<typeof Level>
@@ -29,6 +33,11 @@ export const ReplyInput = z.object({
   key: z.string().uuid(),
   answers: z.array(Answer).max(20),
   help: Help.nullable(),
+  /** Which way they did it; null where nobody said. */
+  way: Rung.nullable().default(null),
+  feeling: Feeling.nullable().default(null),
+  /** It could not be done today: a reply too, and nothing is wrong with it. */
+  couldNot: z.boolean().default(false),
   words: z.string().max(1000),
 })
 export type ReplyInput = z.infer<typeof ReplyInput>

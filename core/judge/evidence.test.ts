@@ -80,3 +80,14 @@ test('a remembered reading is made once for each text, and old ones give way', (
   expect(read('a')).toBe(1)
   expect(made).toBe(8)
 })
+
+describe('on which rung an answer was given', () => {
+  const answers = [{ taskId: 'n', kind: 'number' as const, text: '7' }]
+  test.each([
+    ['as the judge saw it', { rung: 'things', way: 'track' }, 'things'],
+    ['else as the home said', { rung: null, way: 'track' }, 'track'],
+    ['else as its kind usually is', { rung: null, way: null }, 'head'],
+  ] as const)('%s', (_words, said, rung) =>
+    expect(evidenceOf(reply({ answers, ...said }), new Map())[0]).toMatchObject({ rung }),
+  )
+})

@@ -13,6 +13,8 @@ export interface RepliedTo {
   pack: Pack
   answers: readonly Answer[]
   help: Help | null
+  /** Which way the home said it was done. */
+  way?: Rung | null
   /** The rung a judge saw in it, where one has looked. */
   rung: Rung | null
 }
@@ -72,7 +74,7 @@ export function evidenceOf(reply: RepliedTo, readings: ReadonlyMap<string, Photo
         ...guessed(task.spec),
         right: check.verdict === 'right',
         help: reply.help ?? 'nudged',
-        rung: reply.rung ?? rungs[kind],
+        rung: reply.rung ?? reply.way ?? rungs[kind],
         childId: reply.childId,
         ideaId: reply.pack.ideaId,
         lessonId: reply.lessonId,

@@ -2,12 +2,11 @@ import type { TaskSpec } from '../contracts/lesson.ts'
 import type { PackTask } from '../contracts/pack.ts'
 import type { PhotoReading } from '../contracts/reading.ts'
 import type { Answer } from '../contracts/reply.ts'
+import type { Check } from './check.ts'
 import { checkPieces } from './kinds.ts'
 import { readTypedNumber } from './typed-number.ts'
 
-export type Check = { verdict: 'right' | 'wrong' | 'open' | 'look'; shown: string; why: string }
-
-/** Checks one answer against its task. `open`: left blank (a blank is not a nought); `look`: only a person can tell. */
+/** Checks one answer against its task. */
 export function checkAnswer(
   task: PackTask,
   answer: Answer | undefined,

@@ -154,7 +154,7 @@ test.each<[string, TaskSpec, string[], string, RegExp]>([
   ['too few', { kind: 'own', count: 3, rule: 'any' }, ['1 + 1 = 2'], 'look', /1 of 3/],
   ['the same twice', { kind: 'own', count: 2, rule: 'any' }, ['1 + 1 = 2', '1+1=2'], 'look', /twice/],
   ['what is no sentence', { kind: 'own', count: 1, rule: 'any' }, ['bananas'], 'look', /not read/],
-])('%s', (_name, spec, given, v, why) => {
+])('%s', (...[, spec, given, v, why]) => {
   const [found, words] = check(spec, given)
   expect(found).toBe(v)
   expect(words).toMatch(why)

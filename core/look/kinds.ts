@@ -1,7 +1,7 @@
 import type { TaskSpec } from '../contracts/lesson.ts'
 import type { Answer } from '../contracts/reply.ts'
 import { isTrue, mended, sentencesIn, hasUnknown, shapeOf } from '../script/sentence.ts'
-import type { Check } from './answers.ts'
+import type { Check } from './check.ts'
 import { judgeWays } from './ways.ts'
 
 type Of<K extends TaskSpec['kind']> = Extract<TaskSpec, { kind: K }>

@@ -11,44 +11,49 @@ interface From {
 }
 const capped = (n: number, least: number, most: number): number => Math.max(least, Math.min(most, n))
 
+type Kind = TaskSpec['kind']
+interface Known extends From {
+  /** Every number the line speaks of, in order. */
+  numbers: number[]
+  total: number
+}
+const fresh: { [K in Kind]: (k: Known) => Extract<TaskSpec, { kind: K }> } = {
+  number: ({ worked }) => ({ kind: 'number', answer: worked?.value ?? 0, ...(worked ? {} : { mine: true }) }),
+  photo: ({ worked }) => ({ kind: 'photo', things: worked?.value ?? 1, ...(worked ? {} : { mine: true }) }),
+  choice: () => ({ kind: 'choice', choices: ['Yes', 'No'], answer: 0 }),
+  several: () => ({ kind: 'several', choices: ['One', 'Another', 'A third'], right: [0] }),
+  sentence: ({ text, example }) => ({ kind: 'sentence', sentence: sentenceFrom(text, example) }),
+  ways: ({ numbers, total }) => ({
+    kind: 'ways',
+    total: capped(numbers[0] ?? total, 1, 20),
+    parts: 2,
+    zero: true,
+    turned: false,
+  }),
+  order: ({ numbers, total }) => ({ kind: 'order', items: orderFrom(numbers, total) }),
+  gaps: ({ text, total }) => gapsFrom(text, total),
+  share: ({ numbers: [things, plates = 2], total }) => ({
+    kind: 'share',
+    things: capped(things ?? total, 1, 24),
+    plates: capped(plates, 2, 6),
+  }),
+  match: ({ numbers, total }) => {
+    const some = [...new Set(numbers.length > 1 ? numbers : [total, total + 1, total + 2])].slice(0, 4)
+    return { kind: 'match', pairs: some.map((n) => [String(n), numberName(n)] as [string, string]) }
+  },
+  own: ({ text, numbers }) =>
+    /\bdoubles?\b/i.test(text)
+      ? { kind: 'own', count: 5, rule: 'double' }
+      : /\bmakes? \w+/i.test(text) && numbers.length
+        ? { kind: 'own', count: 3, rule: 'makes', makes: capped(numbers.at(-1)!, 0, 100) }
+        : { kind: 'own', count: 3, rule: 'any' },
+  tell: () => ({ kind: 'tell' }),
+}
 /** A task of a kind as the line's own words suggest it; where they say nothing, the lesson's last example does. */
-export function freshTask(kind: TaskSpec['kind'], { text, worked, example }: From): TaskSpec {
-  const numbers = numbersIn(tokens(text)).map((n) => n.value)
-  const total = worked?.value ?? numbers[0] ?? example?.total ?? 5
-  switch (kind) {
-    case 'number':
-      return { kind, answer: worked?.value ?? 0, ...(worked ? {} : { mine: true }) }
-    case 'photo':
-      return { kind, things: worked?.value ?? 1, ...(worked ? {} : { mine: true }) }
-    case 'choice':
-      return { kind, choices: ['Yes', 'No'], answer: 0 }
-    case 'several':
-      return { kind, choices: ['One', 'Another', 'A third'], right: [0] }
-    case 'sentence':
-      return { kind, sentence: sentenceFrom(text, example) }
-    case 'ways':
-      return { kind, total: capped(numbers[0] ?? total, 1, 20), parts: 2, zero: true, turned: false }
-    case 'order':
-      return { kind, items: orderFrom(numbers, total) }
-    case 'gaps':
-      return gapsFrom(text, total)
-    case 'share': {
-      const [things = total, plates = 2] = numbers
-      return { kind, things: capped(things, 1, 24), plates: capped(plates, 2, 6) }
-    }
-    case 'match': {
-      const some = [...new Set(numbers.length > 1 ? numbers : [total, total + 1, total + 2])].slice(0, 4)
-      return { kind, pairs: some.map((n) => [String(n), numberName(n)] as [string, string]) }
-    }
-    case 'own':
-      return /\bdoubles?\b/i.test(text)
-        ? { kind, count: 5, rule: 'double' }
-        : /\bmakes? \w+/i.test(text) && numbers.length
-          ? { kind, count: 3, rule: 'makes', makes: capped(numbers.at(-1)!, 0, 100) }
-          : { kind, count: 3, rule: 'any' }
-    case 'tell':
-      return { kind }
-  }
+export function freshTask(kind: Kind, from: From): TaskSpec {
+  const numbers = numbersIn(tokens(from.text)).map((n) => n.value)
+  const total = from.worked?.value ?? numbers[0] ?? from.example?.total ?? 5
+  return fresh[kind]({ ...from, numbers, total })
 }
 function sentenceFrom(text: string, example: Example | undefined): string {
   const [found] = sentencesIn(text)

@@ -151,6 +151,13 @@ function renumberTask(task: TaskSpec, from: Example, to: Example): TaskSpec {
       // Two that have become the same would make the question unfair: then they stay for the teacher to set.
       return new Set(choices).size === choices.length ? { ...task, choices } : task
     }
+    default:
+      return renumberPieces(task, from, to)
+  }
+}
+/** The same of what is given in pieces: lists stand as a person wrote them. */
+function renumberPieces(task: TaskSpec, from: Example, to: Example): TaskSpec {
+  switch (task.kind) {
     case 'sentence': {
       const sentence = renumberText(task.sentence, from, to)
       return sentencesIn(sentence).some((s) => !isTrue(s)) ? task : { ...task, sentence }
@@ -168,7 +175,6 @@ function renumberTask(task: TaskSpec, from: Example, to: Example): TaskSpec {
         to.a <= 24
         ? { ...task, things: to.a, plates: to.b }
         : task
-    // Lists stand as a person wrote them.
     default:
       return task
   }

@@ -17,7 +17,7 @@ export function mixed(items: readonly string[], name: string): string[] {
 }
 
 /** The tiles a sentence is laid from: its own, and one number beside each that it is not. */
-export function tilesOf(sentence: string, name: string): string[] {
+function tilesOf(sentence: string, name: string): string[] {
   const own: string[] = sentence.match(/\d+|[+−–=-]/g) ?? []
   const numbers = new Set(own.filter((t) => /\d/.test(t)).map(Number))
   const beside = [...numbers].flatMap((n) => [n + 1, n - 1]).filter((n) => n >= 0 && !numbers.has(n))

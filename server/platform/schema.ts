@@ -28,7 +28,7 @@ import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
 import type { Sorting, TakeMark, TakeSound, FirstFrame } from '@awlbox/core/contracts/take'
 import type { Pack } from '@awlbox/core/contracts/pack'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
-import { type Answer, helps, levels, rungs } from '@awlbox/core/contracts/reply'
+import { type Answer, feelings, helps, levels, rungs } from '@awlbox/core/contracts/reply'
 import { takeSources, takeStates } from '@awlbox/core/contracts/api/film'
 import { jobKinds, jobStates } from '@awlbox/core/contracts/api/jobs'
 import { acts, roles } from '@awlbox/core/contracts/api/route'
@@ -623,6 +623,9 @@ export const replies = pgTable(
     key: uuid('key').notNull(),
     answers: jsonb('answers').$type<Answer[]>().notNull(),
     help: text('help', { enum: helps }),
+    way: text('way', { enum: rungs }),
+    feeling: text('feeling', { enum: feelings }),
+    couldNot: boolean('could_not').notNull().default(false),
     words: text('words').notNull().default(''),
     receivedAt: at('received_at'),
     updatedAt: at('updated_at'),

@@ -236,6 +236,22 @@ describe('consent to photos', () => {
   })
 })
 
+test('which way it was done, how it felt, and that it could not be done today come with a reply; what is none of these is refused', async () => {
+  await world.teacher.call('POST', `${L()}/publish`, { withFilm: false })
+  const packs = (await home.call('GET', `/api/home/${world.here.tokens[0]}`)).body.packs as { id: string }[]
+  pack = { ...pack, id: packs[0]!.id }
+  expect((await reply({ way: 'track', feeling: 'just right' })).status).toBe(200)
+  expect((await reply({ way: 'fingers' })).status).toBe(400)
+  const mine = async () =>
+    ((await home.call('GET', H())).body.replies as { way: string; feeling: string; couldNot: boolean }[])[0]
+  expect(await mine()).toMatchObject({ way: 'track', feeling: 'just right', couldNot: false })
+  // A page from before, which asks none of it.
+  expect((await reply({ couldNot: true })).status).toBe(200)
+  expect(await mine()).toMatchObject({ way: null, feeling: null, couldNot: true })
+  const seen = (await replies()) as unknown as { couldNot: boolean }[]
+  expect(seen.some((r) => r.couldNot)).toBe(true)
+})
+
 test('every kind of task goes out without its answer, comes back as it was given, and is read', async () => {
   const lines = [
     'Share ten stamps between three houses. {share 10 on 3}',

@@ -196,6 +196,9 @@ export const repliesFrom = (db: Db, publicationId: string, householdId: string) 
       childId: replies.childId,
       answers: replies.answers,
       help: replies.help,
+      way: replies.way,
+      feeling: replies.feeling,
+      couldNot: replies.couldNot,
       words: replies.words,
       updatedAt: replies.updatedAt,
       looked: sql<boolean>`exists (select 1 from judgements j where j.reply_id = ${replies.id})`,
@@ -219,6 +222,9 @@ export async function saveReply(
         key: input.key,
         answers: input.answers,
         help: input.help,
+        way: input.way,
+        feeling: input.feeling,
+        couldNot: input.couldNot,
         words: input.words,
       })
       .onConflictDoNothing()
@@ -244,6 +250,9 @@ export async function saveReply(
       .set({
         answers: input.answers,
         help: input.help,
+        way: input.way,
+        feeling: input.feeling,
+        couldNot: input.couldNot,
         words: input.words,
         key: input.key,
         updatedAt: new Date(),

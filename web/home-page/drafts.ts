@@ -1,6 +1,6 @@
 import { openDB } from 'idb'
 import type { HomePack } from '@awlbox/core/contracts/api/home'
-import type { Help } from '@awlbox/core/contracts/reply'
+import type { Feeling, Help, Rung } from '@awlbox/core/contracts/reply'
 
 export interface Draft {
   key: string
@@ -9,6 +9,9 @@ export interface Draft {
     { text?: string; choice?: number; given?: string[]; photoId?: string; photoName?: string }
   >
   help: Help | null
+  way: Rung | null
+  feeling: Feeling | null
+  couldNot: boolean
   words: string
   /** When the server said it had it; null while it has not. */
   receivedAt: string | null
@@ -21,6 +24,9 @@ const emptyDraft = (): Draft => ({
   key: crypto.randomUUID(),
   answers: {},
   help: null,
+  way: null,
+  feeling: null,
+  couldNot: false,
   words: '',
   receivedAt: null,
   waiting: false,
@@ -30,7 +36,8 @@ const emptyDraft = (): Draft => ({
 export function readDraft(pack: HomePack, childId: string): Draft {
   try {
     const kept = JSON.parse(localStorage.getItem(key(pack.id, childId)) ?? 'null') as Draft | null
-    if (kept?.key) return kept
+    // What an older page kept lacks what was not asked then.
+    if (kept?.key) return { ...emptyDraft(), ...kept }
   } catch {
     // Storage is closed to us: what was sent is still with the server.
   }
@@ -43,6 +50,9 @@ export function receivedDraft(pack: HomePack, childId: string): Draft {
   return {
     ...emptyDraft(),
     help: reply.help,
+    way: reply.way,
+    feeling: reply.feeling,
+    couldNot: reply.couldNot,
     words: reply.words,
     receivedAt: reply.updatedAt,
     answers: Object.fromEntries(

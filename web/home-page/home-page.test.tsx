@@ -49,6 +49,23 @@ describe('what a home sees', () => {
       ],
     })
   })
+  test('which way, how it felt, and that it could not be done: one tap each, sent as they are', async () => {
+    const { user, asked } = home()
+    const tap = (name: string) => user.click(screen.getByRole('button', { name, hidden: true }))
+    await tap('With a drawing')
+    await tap('hard')
+    await tap('hard')
+    await tap('just right')
+    await tap('We couldn’t do it today')
+    await tap('Send')
+    expect(await screen.findByText(/Received/)).toBeTruthy()
+    expect(asked.findLast((a) => a.method === 'PUT')?.body).toMatchObject({
+      way: 'picture',
+      feeling: 'just right',
+      couldNot: true,
+      answers: [],
+    })
+  })
   test('nothing sent yet: the link is worth keeping', () => {
     home({ packs: [], pack: null })
     expect(screen.getByText(/Keep this link/)).toBeTruthy()

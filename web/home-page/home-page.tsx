@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useState, useSyncExternalStore } from 'react'
-import type { Help } from '@awlbox/core/contracts/reply'
+import type { Feeling, Help, Rung } from '@awlbox/core/contracts/reply'
 import { ask, wordsOf } from '../api.ts'
 import { homeLessons, homePack } from './calls.ts'
+import type { Draft } from './drafts.ts'
 import type { First } from './first.ts'
 import { FilmView } from './film-view.tsx'
 import { KitForm } from './kit-form.tsx'
@@ -178,6 +179,70 @@ function PackView({ pack }: { pack: HomePack }) {
   )
 }
 
+const ways: readonly [Rung, string][] = [
+  ['things', 'With things'],
+  ['picture', 'With a drawing'],
+  ['track', 'On a line or a square'],
+  ['head', 'In the head'],
+]
+/** Faces of our own: a mouth's bend says how it felt. */
+const feelings: readonly [Feeling, string, string][] = [
+  ['easy', 'easy', 'M9 19 Q16 27 23 19'],
+  ['just right', 'just right', 'M10 21 L22 21'],
+  ['hard', 'hard', 'M10 24 Q13 18 16 22 Q19 26 22 20'],
+]
+/** Which way, and how it felt: one tap each, none of them asked for. */
+function HowItWent({
+  draft,
+  name,
+  onChange,
+}: {
+  draft: Draft
+  name: string
+  onChange: (change: Partial<Draft>) => void
+}) {
+  const look = (on: boolean): string =>
+    `min-h-12 rounded-lg border-2 font-semibold ${on ? 'border-ink bg-ink text-card' : 'border-hair bg-card'}`
+  return (
+    <details className="grid gap-2">
+      <summary className="min-h-12 grid items-center font-semibold cursor-pointer">
+        How {name} did it, and how it felt <span className="text-steel font-normal">(if you like)</span>
+      </summary>
+      <div role="group" aria-label="Which way" className="grid grid-cols-2 gap-2">
+        {ways.map(([way, words]) => (
+          <button
+            key={way}
+            type="button"
+            aria-pressed={draft.way === way}
+            onClick={() => onChange({ way: draft.way === way ? null : way })}
+            className={look(draft.way === way)}
+          >
+            {words}
+          </button>
+        ))}
+      </div>
+      <div role="group" aria-label="How it felt" className="grid grid-cols-3 gap-2 mt-2">
+        {feelings.map(([feeling, words, mouth]) => (
+          <button
+            key={feeling}
+            type="button"
+            aria-pressed={draft.feeling === feeling}
+            onClick={() => onChange({ feeling: draft.feeling === feeling ? null : feeling })}
+            className={`${look(draft.feeling === feeling)} grid justify-items-center py-1.5`}
+          >
+            <svg width="32" height="32" viewBox="0 0 32 32" aria-hidden fill="none" stroke="currentColor">
+              <circle cx="16" cy="16" r="14" strokeWidth="2" />
+              <path d={mouth} strokeWidth="2.4" strokeLinecap="round" />
+              <path d="M11 12v1.5M21 12v1.5" strokeWidth="3" strokeLinecap="round" />
+            </svg>
+            {words}
+          </button>
+        ))}
+      </div>
+    </details>
+  )
+}
+
 function ReplyForm({ pack, child }: { pack: HomePack; child: HomePack['children'][number] }) {
   const token = useLink()
   const onPhone = useOnPhone()
@@ -232,6 +297,7 @@ function ReplyForm({ pack, child }: { pack: HomePack; child: HomePack['children'
             </button>
           ))}
         </div>
+        <HowItWent draft={draft} name={child.name} onChange={edit} />
         <label className="grid gap-1 mt-1">
           <span>
             Anything to tell? <span className="text-steel">(if you like)</span>
@@ -261,10 +327,20 @@ function ReplyForm({ pack, child }: { pack: HomePack; child: HomePack['children'
           >
             {busy ? 'Sending…' : draft.receivedAt ? 'Send again' : 'Send'}
           </button>
-          {open > 0 && !draft.receivedAt && !draft.waiting && (
+          {open > 0 && !draft.receivedAt && !draft.waiting && !draft.couldNot && (
             <p className="text-steel text-center">
               {open === 1 ? 'One is' : `${open} are`} still open; that is all right.
             </p>
+          )}
+          {!draft.receivedAt && (
+            <button
+              type="button"
+              aria-pressed={draft.couldNot}
+              onClick={() => edit({ couldNot: !draft.couldNot })}
+              className={`min-h-12 rounded-lg border-2 ${draft.couldNot ? 'border-ink bg-ink text-card' : 'border-hair bg-card'}`}
+            >
+              We couldn’t do it today
+            </button>
           )}
           {draft.receivedAt && (
             <p role="status" className="text-center text-moss font-semibold text-[17px]">

@@ -150,12 +150,16 @@ function Lines({ task, given = [], locked, onGive, most, words }: Props & { most
 }
 
 function Gaps({ task, given = [], locked, onGive }: Props) {
-  let gap = -1
-  const count = task.slots.filter((s) => s === '').length
+  /** For each place the gap it is, counted; those that are filled are none. */
+  const gaps = task.slots.map((s, i) =>
+    s === '' ? task.slots.slice(0, i).filter((x) => x === '').length : null,
+  )
+  const count = gaps.filter((g) => g !== null).length
   return (
     <ol aria-label={task.prompt} className="flex flex-wrap gap-2">
       {task.slots.map((s, i) => {
-        if (s !== '')
+        const mine = gaps[i] ?? null
+        if (mine === null)
           return (
             <li
               key={i}
@@ -164,8 +168,6 @@ function Gaps({ task, given = [], locked, onGive }: Props) {
               {s}
             </li>
           )
-        gap += 1
-        const mine = gap
         return (
           <li key={i}>
             <input

@@ -87,8 +87,8 @@ export function replyOf({ token, pack, childId }: { token: string; pack: HomePac
         const a = sending.answers[t.id]
         return a ? [answerTo(t, a)] : []
       })
-      const { key, help, words } = sending
-      const body = { childId, key, help, words, answers }
+      const { key, help, way, feeling, couldNot, words } = sending
+      const body = { childId, key, help, way, feeling, couldNot, words, answers }
       const { receivedAt } = await ask(sendReply, { token, packId: pack.id }, body)
       // What was changed while it was on its way is not received yet.
       change({ waiting: false, receivedAt: state.draft === sending ? receivedAt : null })

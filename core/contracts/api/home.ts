@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { renderFileKinds } from '../render.ts'
-import { Answer, Help, ReplyInput } from '../reply.ts'
+import { Answer, Feeling, Help, ReplyInput, Rung } from '../reply.ts'
 import { taskKinds } from '../lesson.ts'
 import { Pack } from '../pack.ts'
 import { file, Moment, ofPack, Ok, route, Uuid } from './route.ts'
@@ -42,6 +42,9 @@ export const HomePack = z.object({
       childId: Uuid,
       answers: z.array(Answer),
       help: Help.nullable(),
+      way: Rung.nullable(),
+      feeling: Feeling.nullable(),
+      couldNot: z.boolean(),
       words: z.string(),
       updatedAt: Moment,
       looked: z.boolean(),

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { PackTask } from '../pack.ts'
 import { PhotoReading } from '../reading.ts'
-import { Answer, Help, JudgementInput } from '../reply.ts'
+import { Answer, Feeling, Help, JudgementInput, Rung } from '../reply.ts'
 import { TableState } from '../table.ts'
 import { file, Made, Moment, ofLesson, route, Uuid } from './route.ts'
 
@@ -29,6 +29,9 @@ export const ReplyRecord = z.object({
   child: z.string(),
   answers: z.array(Answer),
   help: Help.nullable(),
+  way: Rung.nullable(),
+  feeling: Feeling.nullable(),
+  couldNot: z.boolean(),
   words: z.string(),
   receivedAt: Moment,
   updatedAt: Moment,

@@ -178,9 +178,22 @@ export default function LookPage() {
           <Answers reply={current} readings={readings} />
           <Card as="section" className="p-3">
             <h2 className="text-sm text-steel">The grown-up wrote</h2>
+            {current.couldNot && <p className="font-semibold">They couldn’t do it today.</p>}
             <p>{current.words ? `“${current.words}”` : <span className="text-steel">nothing</span>}</p>
             <p className="mt-2 text-sm">
-              <span className="text-steel">Help:</span> <b>{current.help ?? 'not said'}</b>{' '}
+              <span className="text-steel">Help:</span> <b>{current.help ?? 'not said'}</b>
+              {current.way && (
+                <>
+                  {' '}
+                  <span className="text-steel">· with:</span> <b>{current.way}</b>
+                </>
+              )}
+              {current.feeling && (
+                <>
+                  {' '}
+                  <span className="text-steel">· felt:</span> <b>{current.feeling}</b>
+                </>
+              )}{' '}
               <span className="text-steel">
                 ·{' '}
                 {new Date(current.receivedAt).toLocaleString('en-GB', {

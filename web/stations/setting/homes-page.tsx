@@ -45,7 +45,7 @@ export default function HomesPage() {
   if (error && !data) return <Away error={error} />
 
   const read = async (f: File) => {
-    const { decodeText } = await import('@awlbox/core/setting/decode')
+    const { decodeText } = await import('./decode.ts')
     const { text, as } = decodeText(new Uint8Array(await f.arrayBuffer()))
     setTaking({ text, note: as && `${f.name} was read as ${as}: look at the letters with accents.` })
   }
