@@ -1,16 +1,17 @@
-import { type InputHTMLAttributes, type ReactNode, useEffect, useState } from 'react'
+import { type ReactNode, useEffect, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { useSWRConfig } from 'swr'
 import * as api from '@awlbox/core/contracts/api/set-up'
 import { defaultHouseStyle, type HouseStyle } from '@awlbox/core/contracts/house-style'
 import { readChildren } from '@awlbox/core/setting/children-list'
 import { ask, wordsOf } from '../../api.ts'
-import { Mark } from '../../frame/head.tsx'
+import { Doorway } from '../../frame/doorway.tsx'
 import { useAsked } from '../../frame/use-asked.ts'
 import { Button } from '../../kit/button.tsx'
 import { fieldLook } from '../../kit/field.ts'
 import { Notice } from '../../kit/notice.tsx'
 import { Select } from '../../kit/select.tsx'
+import { TextField } from '../../kit/text-field.tsx'
 import { ChoiceButtons } from '../../frame/choice-buttons.tsx'
 import { groups } from '../../frame/house-choices.ts'
 
@@ -29,23 +30,13 @@ export default function SetUpPage() {
     document.title = 'Set up · Awlbox'
   }, [])
   return (
-    <main className="min-h-dvh grid place-items-center p-5">
-      <div className="w-full max-w-xl rounded-xl border border-hair bg-card p-6 grid gap-5">
-        <h1 className="flex items-center gap-3 text-lg font-bold">
-          <Mark />
-          Awlbox
-        </h1>
-        {error ? (
-          <Notice kind="wrong">{wordsOf(error)}</Notice>
-        ) : !data ? (
-          <p className="text-steel">One moment…</p>
-        ) : data.kind === 'first' ? (
-          <Sheets token={token} />
-        ) : (
-          <OwnerAgain token={token} setting={data.setting ?? ''} />
-        )}
-      </div>
-    </main>
+    <Doorway problem={error ? wordsOf(error) : null} waiting={!data}>
+      {data?.kind === 'first' ? (
+        <Sheets token={token} />
+      ) : (
+        <OwnerAgain token={token} setting={data?.setting ?? ''} />
+      )}
+    </Doorway>
   )
 }
 
@@ -56,28 +47,6 @@ function Field({ label, hint, children }: { label: string; hint?: string; childr
       {children}
       {hint && <span className="text-sm text-steel">{hint}</span>}
     </label>
-  )
-}
-/** A line of words that must be there. */
-function Words({
-  label,
-  hint,
-  onWords,
-  ...input
-}: InputHTMLAttributes<HTMLInputElement> & {
-  label: string
-  hint?: string
-  onWords: (words: string) => void
-}) {
-  return (
-    <Field label={label} hint={hint}>
-      <input
-        className={`w-full ${fieldLook}`}
-        required
-        {...input}
-        onChange={(e) => onWords(e.target.value)}
-      />
-    </Field>
   )
 }
 /** After a session was opened: the Shelf, and nothing of what was known before. */
@@ -262,8 +231,9 @@ function Owner({ owner, onChange }: { owner: OwnerWords; onChange: (next: OwnerW
   })
   return (
     <>
-      <Words label="Your name" autoComplete="name" maxLength={60} {...of('name')} />
-      <Words
+      <TextField required label="Your name" autoComplete="name" maxLength={60} {...of('name')} />
+      <TextField
+        required
         label="Your e-mail address"
         hint="You sign in with it. Nothing is sent to it."
         type="email"
@@ -271,7 +241,8 @@ function Owner({ owner, onChange }: { owner: OwnerWords; onChange: (next: OwnerW
         maxLength={200}
         {...of('email')}
       />
-      <Words
+      <TextField
+        required
         label="A password"
         hint="At least ten letters: a short sentence is easy to keep."
         type="password"

@@ -8,8 +8,8 @@ import { SettingFrame } from '../../frame/class-nav.tsx'
 import { useAsked } from '../../frame/use-asked.ts'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
-import { fieldLook } from '../../kit/field.ts'
 import { Notice } from '../../kit/notice.tsx'
+import { TextField } from '../../kit/text-field.tsx'
 
 const when = (iso: string): string =>
   new Date(iso).toLocaleString('en-GB', {
@@ -135,60 +135,38 @@ function Details({
     setPassword('')
     setCurrent('')
   }
-  const field = `w-full ${fieldLook}`
   return (
     <Card as="section" aria-label="Name, e-mail and password" className="p-5">
       <form className="grid gap-3" onSubmit={save}>
-        <label className="grid gap-1">
-          <span className="font-semibold">Name</span>
-          <input
-            className={field}
-            value={name}
-            maxLength={60}
-            required
-            autoComplete="name"
-            onChange={(e) => setName(e.target.value)}
-          />
-        </label>
-        <label className="grid gap-1">
-          <span className="font-semibold">E-mail, by which you sign in</span>
-          <input
-            className={field}
-            type="email"
-            value={email}
-            maxLength={200}
-            required
-            autoComplete="username"
-            onChange={(e) => setEmail(e.target.value)}
-          />
-        </label>
-        <label className="grid gap-1">
-          <span className="font-semibold">New password</span>
-          <input
-            className={field}
-            type="password"
-            value={password}
-            minLength={10}
-            maxLength={200}
-            autoComplete="new-password"
-            onChange={(e) => setPassword(e.target.value)}
-          />
-          <span className="text-sm text-steel">
-            Ten letters or more; a short sentence is easy to keep. Empty: as it is.
-          </span>
-        </label>
+        <TextField label="Name" value={name} maxLength={60} required autoComplete="name" onWords={setName} />
+        <TextField
+          label="E-mail, by which you sign in"
+          type="email"
+          value={email}
+          maxLength={200}
+          required
+          autoComplete="username"
+          onWords={setEmail}
+        />
+        <TextField
+          label="New password"
+          hint="Ten letters or more; a short sentence is easy to keep. Empty: as it is."
+          type="password"
+          value={password}
+          minLength={10}
+          maxLength={200}
+          autoComplete="new-password"
+          onWords={setPassword}
+        />
         {guarded && (
-          <label className="grid gap-1">
-            <span className="font-semibold">Present password</span>
-            <input
-              className={field}
-              type="password"
-              value={current}
-              required
-              autoComplete="current-password"
-              onChange={(e) => setCurrent(e.target.value)}
-            />
-          </label>
+          <TextField
+            label="Present password"
+            type="password"
+            value={current}
+            required
+            autoComplete="current-password"
+            onWords={setCurrent}
+          />
         )}
         <div>
           <Button look="main" type="submit" disabled={!changed}>
