@@ -16,3 +16,19 @@ export const timeLeft = (seconds: number): string =>
   seconds > 90
     ? `about ${Math.round(seconds / 60)} min left`
     : `about ${Math.max(1, Math.round(seconds))} s left`
+/** A day with its year; a date alone is that day wherever one is. */
+export const longDay = (iso: string): string =>
+  new Date(iso.length === 10 ? `${iso}T12:00:00` : iso).toLocaleDateString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+  })
+/** A moment of these weeks: weekday, day and time. */
+export const moment = (iso: string): string =>
+  new Date(iso).toLocaleString('en-GB', {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  })

@@ -3,7 +3,7 @@ import * as keepApi from '@awlbox/core/contracts/api/keep'
 import { ask, wordsOf } from '../../api.ts'
 import { Away } from '../../frame/away.tsx'
 import { SettingFrame } from '../../frame/class-nav.tsx'
-import { megabytes } from '../../frame/time.ts'
+import { megabytes, moment } from '../../frame/time.ts'
 import { useAsked } from '../../frame/use-asked.ts'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
@@ -11,14 +11,6 @@ import { fieldLook } from '../../kit/field.ts'
 import { Notice } from '../../kit/notice.tsx'
 import { KeptTimes } from './kept-times.tsx'
 
-const when = (iso: string): string =>
-  new Date(iso).toLocaleString('en-GB', {
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  })
 const whats = {
   films: 'Films and sound',
   photos: 'Photos of homes and pictures',
@@ -103,7 +95,7 @@ function Backup({ keeping, changed }: { keeping: keepApi.Keeping; changed: () =>
       <p className="figures">
         {keeping.lastGood ? (
           <>
-            Last good backup: <b>{when(keeping.lastGood)}</b>
+            Last good backup: <b>{moment(keeping.lastGood)}</b>
             {keeping.lastBytes !== null && (
               <span className="text-steel"> · {megabytes(keeping.lastBytes)}</span>
             )}

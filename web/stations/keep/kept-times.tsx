@@ -3,6 +3,7 @@ import * as keepApi from '@awlbox/core/contracts/api/keep'
 import { type KeptKind, leastKept } from '@awlbox/core/contracts/kept-for'
 import { ask, wordsOf } from '../../api.ts'
 import { useAsked } from '../../frame/use-asked.ts'
+import { longDay } from '../../frame/time.ts'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
 import { fieldLook } from '../../kit/field.ts'
@@ -16,8 +17,6 @@ const kinds: Record<KeptKind, { name: string; from: string }> = {
   standings: { name: 'Standings, of children who left', from: 'days after they left' },
   record: { name: 'Record of use', from: 'days' },
 }
-const day = (iso: string): string =>
-  new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 
 /** How long each kind is kept: how much there is, how old the oldest is, what is due soon. */
 export function KeptTimes() {
@@ -68,7 +67,7 @@ export function KeptTimes() {
                 </th>
                 <td className="py-2 pr-3 figures">{k.count}</td>
                 <td className="py-2 pr-3 figures text-steel whitespace-nowrap">
-                  {k.oldest ? day(k.oldest) : '–'}
+                  {k.oldest ? longDay(k.oldest) : '–'}
                 </td>
                 <td className="py-1 pr-3">
                   <span className="flex items-center gap-2">

@@ -6,19 +6,11 @@ import { ask, wordsOf } from '../../api.ts'
 import { Away } from '../../frame/away.tsx'
 import { SettingFrame } from '../../frame/class-nav.tsx'
 import { useAsked } from '../../frame/use-asked.ts'
+import { moment } from '../../frame/time.ts'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
 import { Notice } from '../../kit/notice.tsx'
 import { TextField } from '../../kit/text-field.tsx'
-
-const when = (iso: string): string =>
-  new Date(iso).toLocaleString('en-GB', {
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-  })
 
 /** What a person changes of themselves, and where they are signed in. */
 export default function AccountPage() {
@@ -67,7 +59,7 @@ export default function AccountPage() {
                       <b>{s.device || 'A browser that does not say which'}</b>
                       {s.here && ' · this one'}
                       <span className="block text-sm text-steel figures">
-                        since {when(s.since)}, last used {when(s.lastUsed)}
+                        since {moment(s.since)}, last used {moment(s.lastUsed)}
                       </span>
                     </span>
                     {!s.here && (

@@ -7,6 +7,7 @@ import { ask, fileAt, wordsOf } from '../../api.ts'
 import { Away } from '../../frame/away.tsx'
 import { SettingFrame } from '../../frame/class-nav.tsx'
 import { useAsked } from '../../frame/use-asked.ts'
+import { longDay } from '../../frame/time.ts'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
 import { fieldLook } from '../../kit/field.ts'
@@ -19,10 +20,7 @@ const whats: Record<KeptOfChild['kept'][number]['what'], string> = {
   consents: 'Consents',
   note: 'Private note',
 }
-const day = (iso: string | null, none: string): string =>
-  iso === null
-    ? none
-    : new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+const day = (iso: string | null, none: string): string => (iso === null ? none : longDay(iso))
 
 /** Everything kept about one child: how much, since when, until when; taken away as a folder, or deleted with the proof. */
 export default function ChildPage() {

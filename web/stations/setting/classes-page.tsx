@@ -8,6 +8,7 @@ import { ask, wordsOf } from '../../api.ts'
 import { Away } from '../../frame/away.tsx'
 import { SettingFrame } from '../../frame/class-nav.tsx'
 import { useAsked } from '../../frame/use-asked.ts'
+import { longDay } from '../../frame/time.ts'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
 import { DateField } from '../../kit/date-field.tsx'
@@ -17,12 +18,6 @@ import { Select } from '../../kit/select.tsx'
 import { NewYear } from './new-year.tsx'
 
 const ages = ['3', '4', '5', '6', '7'] as const
-const day = (iso: string): string =>
-  new Date(iso.length === 10 ? `${iso}T12:00:00` : iso).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-  })
 
 /** Classes: who teaches and covers them, closed ones, and a new school year. */
 export default function ClassesPage() {
@@ -143,8 +138,8 @@ function LastYear({
         )
       }
     >
-      New school year on {day(year.at)} by {year.by}: {year.moved} moved up, {year.left} left. It can be taken
-      back until {day(until)}.
+      New school year on {longDay(year.at)} by {year.by}: {year.moved} moved up, {year.left} left. It can be
+      taken back until {longDay(until)}.
     </Notice>
   )
 }
@@ -166,7 +161,7 @@ function Closed({
         <p key={c.id} className="flex flex-wrap items-center gap-3">
           <b>{c.name}</b>
           <span className="text-steel figures">
-            closed {day(c.closedAt!)} · {c.lessons} lessons · {c.children.length} children
+            closed {longDay(c.closedAt!)} · {c.lessons} lessons · {c.children.length} children
           </span>
           {mayChange && (
             <Button
@@ -207,7 +202,7 @@ function Left({
             {c.name}
           </Link>
           <span className="text-steel figures">
-            {c.className}, {day(c.leftAt)}
+            {c.className}, {longDay(c.leftAt)}
           </span>
           {data.mayChange && open.length > 0 && (
             <Select
@@ -319,7 +314,7 @@ function ClassCard({
       {cls.covers.map((v) => (
         <p key={v.id} className="flex flex-wrap items-center gap-2">
           <span className="figures">
-            {v.person} has it from {day(v.from)} to {day(v.until)}
+            {v.person} has it from {longDay(v.from)} to {longDay(v.until)}
           </span>
           {mayChange && (
             <Button small look="quiet" onClick={() => act(() => ask(classesApi.endCover, { coverId: v.id }))}>

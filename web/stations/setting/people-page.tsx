@@ -6,6 +6,7 @@ import { Away } from '../../frame/away.tsx'
 import { SettingFrame } from '../../frame/class-nav.tsx'
 import { LinkBox } from '../../frame/link-box.tsx'
 import { useAsked } from '../../frame/use-asked.ts'
+import { longDay } from '../../frame/time.ts'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
 import { fieldLook } from '../../kit/field.ts'
@@ -17,8 +18,6 @@ const roleWords = [
   { value: 'owner', words: 'Owner' },
 ] as const
 type Role = (typeof roleWords)[number]['value']
-const day = (iso: string): string =>
-  new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 
 /** Who works here: owners invite, make others owners, and end people’s work. */
 export default function PeoplePage() {
@@ -90,7 +89,7 @@ export default function PeoplePage() {
                   <p key={i.id} className="flex flex-wrap items-center gap-3">
                     <span>{i.email}</span>
                     <span className="text-steel figures">
-                      as {i.role}, until {day(i.until)}
+                      as {i.role}, until {longDay(i.until)}
                     </span>
                     <Button
                       small
@@ -121,7 +120,7 @@ export default function PeoplePage() {
             <h2 className="font-bold">No longer here</h2>
             {gone.map((p) => (
               <p key={p.id}>
-                {p.name} <span className="text-steel figures">until {day(p.endedAt!)}</span>
+                {p.name} <span className="text-steel figures">until {longDay(p.endedAt!)}</span>
               </p>
             ))}
             <p className="text-sm text-steel">
@@ -167,7 +166,7 @@ function PersonRow({
         />
         <span className="text-steel flex-1">
           {p.classes.length ? p.classes.map((c) => c.name).join(', ') : 'no class'}
-          {p.lastSeen && <span className="figures"> · last here {day(p.lastSeen)}</span>}
+          {p.lastSeen && <span className="figures"> · last here {longDay(p.lastSeen)}</span>}
         </span>
         {mayChange && !p.me && (
           <>
