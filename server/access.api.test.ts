@@ -348,6 +348,10 @@ const cases: Record<string, Case> = {
     body: () => ({ name: 'First draft' }),
   },
   'get /api/lessons/:lessonId/export/:format': { expect: read, path: () => `${L()}/export/md` },
+  'get /api/lessons/:lessonId/print/:kind': {
+    expect: read,
+    path: () => `${L()}/print/ten-frame?paper=Letter`,
+  },
   'put /api/lessons/:lessonId/dates': {
     expect: change,
     path: () => `${L()}/dates`,

@@ -2,6 +2,7 @@ import { execFileSync, spawnSync } from 'node:child_process'
 import fs from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
+import { inflateSync } from 'node:zlib'
 import sharp from 'sharp'
 import { afterAll, describe, expect, test } from 'vitest'
 import { runCommand, type Said } from './run.ts'
@@ -328,4 +329,53 @@ describe('convert', () => {
     ['a.md', 'b.vtt'],
     ['gone.md', 'b.md'],
   ])('%s to %s: exit 2', async (a, b) => expect((await awlbox('convert', out(a), out(b))).code).toBe(2))
+})
+
+describe('print', () => {
+  test('a sheet in true size: the page is the paper’s, readers may not shrink it, and what is 100 mm long is', async () => {
+    const file = path.join(folder, 'frame.pdf')
+    const r = await awlbox('print', 'ten-frame', '--out', file, '--paper', 'Letter', '--json')
+    expect(r.code).toBe(0)
+    expect(JSON.parse(r.out)).toMatchObject({ kind: 'ten-frame', paper: 'Letter', sheets: 1, upTo: 10 })
+    const pdf = fs.readFileSync(file)
+    const text = pdf.toString('latin1')
+    expect(text).toMatch(/\/MediaBox \[0 0 612 792\]|\/MediaBox \[0 0 612\.\d* 79[12][.\d]*\]/)
+    expect(text).toContain('/PrintScaling /None')
+    const streams = [...text.matchAll(/stream\r?\n([\s\S]*?)\r?\nendstream/g)].flatMap((m) => {
+      try {
+        return [inflateSync(Buffer.from(m[1]!, 'latin1')).toString('latin1')]
+      } catch {
+        return []
+      }
+    })
+    const drawn = streams.join('\n')
+    const mm = (points: string): number => (Number(points) * 25.4) / 72
+    const lines = [...drawn.matchAll(/([\d.]+) ([\d.]+) m\s+([\d.]+) \2 l/g)].map(
+      (m) => mm(m[3]!) - mm(m[1]!),
+    )
+    expect(lines.filter((l) => Math.abs(l - 100) < 0.3)).toHaveLength(1)
+    const cells = [...drawn.matchAll(/([\d.]+) ([\d.]+) re/g)].map((m) => [mm(m[1]!), mm(m[2]!)])
+    expect(cells.filter(([w, h]) => Math.abs(w! - 32) < 0.3 && Math.abs(h! - 32) < 0.3)).toHaveLength(10)
+  })
+  test('from a lesson, with its numbers', async () => {
+    const lesson = path.join(folder, 'share.md')
+    fs.writeFileSync(
+      lesson,
+      '# Stamps\n\n## Home {home task}\nAsk: Share ten stamps on three plates. {share 10 on 3}\n',
+    )
+    const r = await awlbox('print', lesson, 'plates', path.join(folder, 'plates.pdf'), '--json')
+    expect([r.code, JSON.parse(r.out)]).toEqual([0, expect.objectContaining({ parts: 3 })])
+  })
+  test.each([
+    [['print'], /say which sheet/],
+    [['print', 'elephants', '--out', 'x.pdf'], /say which sheet|is not there/],
+    [['print', 'ten-frame'], /say where it goes/],
+    [['print', 'ten-frame', '--out', 'x.txt'], /say where it goes/],
+    [['print', 'ten-frame', '--out', 'x.pdf', '--paper', 'A9'], /A4 and Letter/],
+    [['print', 'ten-frame', '--out', 'x.pdf', '--to', '0'], /1 to 1000/],
+    [['print', 'ten-frame', '--out', 'x.pdf', '--to', 'many'], /no number/],
+  ])('%j is told in words', async (words, why) => {
+    const r = await awlbox(...words)
+    expect([r.code, r.err]).toEqual([2, expect.stringMatching(why)])
+  })
 })

@@ -1,6 +1,7 @@
 import { convert } from './convert.ts'
 import { count } from './count.ts'
 import { listen } from './listen.ts'
+import { print } from './print.ts'
 import { proof } from './proof.ts'
 import { table } from './table.ts'
 import { ways } from './ways.ts'
@@ -12,6 +13,7 @@ const commands: Record<string, (args: string[]) => Printed | Promise<Printed>> =
   listen,
   count,
   ways,
+  print,
   convert,
 }
 

@@ -10,8 +10,11 @@ import { notFound } from '../platform/problem.ts'
 import { openRoute, personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
 import { ladderOf } from '../settings/store.ts'
+import { numbersOf } from '@awlbox/core/send/printables/of-lesson'
+import { printableSheets, printableWords } from '@awlbox/core/send/printables/sheets'
 import { cueCards } from './pdf/cue-cards.ts'
 import { onePage } from './pdf/one-page.ts'
+import { printPdf } from './pdf/print.ts'
 import { lessonById } from './store.ts'
 
 /** Lessons as files. */
@@ -42,6 +45,15 @@ export function exportRoutes(router: Router, s: Services): void {
         break
       }
     }
+    return undefined
+  })
+  personRoute(router, s, api.printSheet, async ({ res, person, params, query }) => {
+    await mayLesson(s.db, person, params.lessonId, 'read')
+    const lesson = await lessonById(s.db, params.lessonId)
+    if (!lesson) throw notFound('This lesson')
+    const sheets = printableSheets(params.kind, query.paper, numbersOf(lesson.doc))
+    res.attachment(`${params.kind}.pdf`).type('application/pdf')
+    res.send(await printPdf(sheets, printableWords[params.kind]))
     return undefined
   })
 }

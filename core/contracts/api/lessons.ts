@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { Lesson, LessonToKeep, Segment } from '../lesson.ts'
+import { printableKinds } from '../printables.ts'
 import { Day, file, Made, Moment, ofClass, ofLesson, Ok, route, Uuid } from './route.ts'
 
 export const stations = ['plan', 'script', 'film', 'cut', 'send', 'look', 'next'] as const
@@ -123,6 +124,15 @@ export const exportLesson = route({
   params: ofLesson.extend({ format: z.enum(lessonFormats) }),
   response: file('application/json', 'text/markdown', 'text/plain', 'application/pdf'),
   records: { act: 'exported', words: 'Exported a lesson', of: 'lessonId' },
+})
+export const printSheet = route({
+  method: 'GET',
+  path: '/api/lessons/:lessonId/print/:kind',
+  summary: 'A sheet in true size from the lesson’s own numbers.',
+  params: ofLesson.extend({ kind: z.enum(printableKinds) }),
+  query: z.object({ paper: z.enum(['A4', 'Letter']).default('A4') }),
+  response: file('application/pdf'),
+  records: { act: 'exported', words: 'Printed a sheet of a lesson', of: 'lessonId' },
 })
 export const lessonSchema = route({
   method: 'GET',

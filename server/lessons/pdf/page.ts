@@ -6,7 +6,8 @@ import { drawTable } from '@awlbox/core/script/table/drawing/table'
 import type { TableState } from '@awlbox/core/script/table/state'
 
 const require = createRequire(import.meta.url)
-const font = (weight: number): string =>
+/** The shipped reading face as a file. */
+export const fontFile = (weight: number): string =>
   require.resolve(`@fontsource/andika/files/andika-latin-${weight}-normal.woff`)
 
 export type Page = PDFKit.PDFDocument
@@ -26,8 +27,8 @@ export function openPdf(
     lang: 'en-GB',
     displayTitle: true,
   })
-  pdf.registerFont('text', font(400))
-  pdf.registerFont('bold', font(700))
+  pdf.registerFont('text', fontFile(400))
+  pdf.registerFont('bold', fontFile(700))
   pdf.font('text')
   const parts: Buffer[] = []
   const done = new Promise<Buffer>((resolve, reject) => {

@@ -1,11 +1,16 @@
 import { Card } from '../../kit/card.tsx'
+import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
 import type { Replacement, SentHome } from '@awlbox/core/contracts/api/send'
 import * as sendApi from '@awlbox/core/contracts/api/send'
 import { useAsked } from '../../frame/use-asked.ts'
 import { useState } from 'react'
+import type { Lesson } from '@awlbox/core/contracts/lesson'
+import { type PrintableKind, printableKinds } from '@awlbox/core/contracts/printables'
+import { sheetsFor } from '@awlbox/core/send/printables/of-lesson'
+import { printableWords } from '@awlbox/core/send/printables/sheets'
 import { answerTold } from '@awlbox/core/script/answers-told'
 import { clockTime } from '@awlbox/core/words'
-import { ask, wordsOf } from '../../api.ts'
+import { ask, fileAt, wordsOf } from '../../api.ts'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { Ruler } from '../../frame/ruler.tsx'
 import { BeforeItGoesOut } from '../../frame/before-it-goes-out.tsx'
@@ -15,6 +20,53 @@ import { megabytes } from '../../frame/time.ts'
 import { Button } from '../../kit/button.tsx'
 import { Dialog } from '../../kit/dialog.tsx'
 import { Empty, Notice } from '../../kit/notice.tsx'
+import { Select } from '../../kit/select.tsx'
+
+/** Sheets in true size, made from the lesson's own numbers: those it asks for, and the others there are. */
+function Printables({ lesson, lessonId }: { lesson: Lesson; lessonId: string }) {
+  const [paper, setPaper] = useState<'A4' | 'Letter'>('A4')
+  const asked = sheetsFor(lesson)
+  const sheet = (kind: PrintableKind) => (
+    <li key={kind}>
+      <a
+        href={fileAt(lessonsApi.printSheet, { lessonId, kind, paper })}
+        download
+        className="inline-flex min-h-9 items-center rounded-lg border border-hair px-2.5 text-sm font-semibold hover:bg-wash"
+      >
+        {printableWords[kind]}
+      </a>
+    </li>
+  )
+  return (
+    <Card as="section" aria-label="To print" className="p-3 grid gap-2">
+      <div className="flex items-center gap-2">
+        <h2 className="font-bold flex-1">To print</h2>
+        <Select
+          label="Paper"
+          look="small"
+          value={paper}
+          choices={[
+            { value: 'A4', words: 'A4' },
+            { value: 'Letter', words: 'Letter' },
+          ]}
+          onChange={setPaper}
+        />
+      </div>
+      {asked.length > 0 && <ul className="flex flex-wrap gap-1.5">{asked.map(sheet)}</ul>}
+      <details>
+        <summary className="text-sm text-steel cursor-pointer min-h-8 grid items-center">
+          Other sheets
+        </summary>
+        <ul className="flex flex-wrap gap-1.5 pt-1">
+          {printableKinds.filter((k) => !asked.includes(k)).map(sheet)}
+        </ul>
+      </details>
+      <p className="text-sm text-steel">
+        In true size: print at 100 %; each sheet has a ruler to check it by.
+      </p>
+    </Card>
+  )
+}
 
 export default function SendPage() {
   const { record, doc, proofed, state, at } = useLesson()
@@ -100,6 +152,7 @@ export default function SendPage() {
                 </p>
               ))}
             </Card>
+            <Printables lesson={doc} lessonId={record.id} />
             {data.sent.length > 0 && (
               <Card as="section" className="p-3 grid gap-1">
                 <h2 className="font-bold">Sent</h2>
