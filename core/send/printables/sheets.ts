@@ -43,11 +43,11 @@ const makers: Record<PrintableKind, (paper: Paper, n: Numbers) => Sheet[]> = {
   'number-line': numberLine,
   'hundred-square': hundredSquare,
   'number-cards': (paper, n) =>
-    cards(paper, 'Number cards', upTo(n, 20), (x, y, w, h, k) => [
+    cards(paper, 'Number cards', upTo(n, 20), ({ x, y, w, h }, k) => [
       { kind: 'text', x: x + w / 2, y: y + h / 2 + 14, size: 28, text: String(k), middle: true, bold: true },
     ]),
   'word-cards': (paper, n) =>
-    cards(paper, 'Word cards', upTo(n, 20), (x, y, w, h, k) => [
+    cards(paper, 'Word cards', upTo(n, 20), ({ x, y, w, h }, k) => [
       {
         kind: 'text',
         x: x + w / 2,
@@ -171,13 +171,19 @@ function hundredSquare(paper: Paper): Sheet[] {
   return [sheet(paper, 'Hundred square', marks)]
 }
 
+interface Box {
+  x: number
+  y: number
+  w: number
+  h: number
+}
 /** Cards of 60 × 80 mm, nine a sheet, with dashed lines to cut along. */
 const card = { w: 60, h: 80 } as const
 function cards(
   paper: Paper,
   title: string,
   numbers: readonly number[],
-  draw: (x: number, y: number, w: number, h: number, n: number) => Mark[],
+  draw: (box: Box, n: number) => Mark[],
 ): Sheet[] {
   const at = inside(paper)
   const [across, down] = [Math.floor(at.w / card.w), Math.floor(at.h / card.h)]
@@ -192,7 +198,7 @@ function cards(
           const [x, y] = [x0 + (k % across) * card.w, at.y + Math.floor(k / across) * card.h]
           return [
             { kind: 'box', x, y, w: card.w, h: card.h, width: pen.fine, dashed: true },
-            ...draw(x, y, card.w, card.h, n),
+            ...draw({ x, y, ...card }, n),
           ]
         }),
       ),
@@ -200,7 +206,7 @@ function cards(
   return sheets
 }
 /** Dots as on dice to six; more as six and the rest under it. */
-function dots(x: number, y: number, w: number, h: number, n: number): Mark[] {
+function dots({ x, y, w, h }: Box, n: number): Mark[] {
   const at = (k: number, cy: number, size: number): Mark[] =>
     (dicePattern[k] ?? []).map(([dx, dy]) => ({
       kind: 'circle',
@@ -240,7 +246,8 @@ function diceNet(paper: Paper): Sheet[] {
       })),
     ]
   })
-  const flap = (x1: number, y1: number, x2: number, y2: number, out: readonly [number, number]): Mark[] => {
+  type Point = readonly [number, number]
+  const flap = ([x1, y1]: Point, [x2, y2]: Point, out: Point): Mark[] => {
     const [ax, ay] = [x1 + (x2 - x1) * 0.15 + out[0] * 8, y1 + (y2 - y1) * 0.15 + out[1] * 8]
     const [bx, by] = [x1 + (x2 - x1) * 0.85 + out[0] * 8, y1 + (y2 - y1) * 0.85 + out[1] * 8]
     const line = (p: number, q: number, r: number, s: number): Mark => ({
@@ -256,13 +263,13 @@ function diceNet(paper: Paper): Sheet[] {
   }
   const [left, right, mid] = [x0, x0 + side * 4, y0 + side]
   marks.push(
-    ...flap(x0 + side, y0, x0 + side * 2, y0, [0, -1]),
-    ...flap(left, mid, x0 + side, mid, [0, -1]),
-    ...flap(x0 + side * 2, mid, x0 + side * 3, mid, [0, -1]),
-    ...flap(x0 + side * 3, mid, right, mid, [0, -1]),
-    ...flap(right, mid, right, mid + side, [1, 0]),
-    ...flap(left, mid + side, x0 + side, mid + side, [0, 1]),
-    ...flap(x0 + side * 2, mid + side, x0 + side * 3, mid + side, [0, 1]),
+    ...flap([x0 + side, y0], [x0 + side * 2, y0], [0, -1]),
+    ...flap([left, mid], [x0 + side, mid], [0, -1]),
+    ...flap([x0 + side * 2, mid], [x0 + side * 3, mid], [0, -1]),
+    ...flap([x0 + side * 3, mid], [right, mid], [0, -1]),
+    ...flap([right, mid], [right, mid + side], [1, 0]),
+    ...flap([left, mid + side], [x0 + side, mid + side], [0, 1]),
+    ...flap([x0 + side * 2, mid + side], [x0 + side * 3, mid + side], [0, 1]),
   )
   return [sheet(paper, 'A die to cut out, fold and glue', marks)]
 }
