@@ -84,7 +84,8 @@ const views: [name: string, at: string, ready: () => Promise<unknown>][] = [
     () => page.getByText(/homes can do this as written/).waitFor(),
   ],
   ['week', '/week', () => page.getByRole('heading', { name: /^Week from/ }).waitFor()],
-  ['keeping', '/keeping', () => page.getByRole('heading', { name: 'How much is kept' }).waitFor()],
+  ['homes', '/homes', () => page.getByRole('textbox', { name: 'Name of Suri' }).waitFor()],
+  ['keeping', '/keeping', () => page.getByRole('heading', { name: 'How long it is kept' }).waitFor()],
   ['house-style', '/house-style', () => page.getByRole('heading', { name: 'Teaching' }).waitFor()],
   [
     'square',
