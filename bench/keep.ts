@@ -5,9 +5,11 @@ import os from 'node:os'
 import path from 'node:path'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import { backUp } from '../server/keep/backup.ts'
-import { check } from '../server/keep/check.ts'
+import { check, isWhole } from '../server/keep/check.ts'
 import { restore } from '../server/keep/restore.ts'
 import { createLesson } from '../server/lessons/store.ts'
+import { folderBlobs } from '../server/platform/blobs.ts'
+import { openDb } from '../server/platform/db.ts'
 import { judgements, photos, publications, replies } from '../server/platform/schema.ts'
 import { openTestApp, populate, sampleLesson } from '../server/testing.ts'
 
@@ -111,7 +113,15 @@ try {
   const empty = { databaseUrl: `${app.url}_empty`, blobs: path.join(folder, 'restored') }
   await app.pool.query(`create database "${path.basename(empty.databaseUrl)}"`)
   say('restore into an empty one', await timed(() => restore(empty, to, null)))
-  say('check of every file', await timed(() => check(app.db, app.blobs)))
+  const there = openDb(empty.databaseUrl)
+  try {
+    let proved: Awaited<ReturnType<typeof check>> | undefined
+    const seconds = await timed(async () => (proved = await check(there.db, folderBlobs(empty.blobs))))
+    say('check of what was restored', seconds)
+    console.log(isWhole(proved!) ? 'All hashes equal, every revision and judgement in its place.' : proved)
+  } finally {
+    await there.pool.end()
+  }
 } finally {
   fs.rmSync(folder, { recursive: true, force: true })
   await app.close()
