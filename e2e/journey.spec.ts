@@ -286,9 +286,9 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
       await standInPhoto({ saffron: 3, blue: 2, seed: 6, orientation: 6, ground: 'wood' }),
     )
     fs.writeFileSync(path.join(folder, 'empty.jpg'), '')
-    await phone.getByLabel('Photo').setInputFiles(path.join(folder, 'empty.jpg'))
+    await phone.getByLabel('Photo', { exact: true }).setInputFiles(path.join(folder, 'empty.jpg'))
     await expect(phone.getByText(/nothing in it.*answers are kept/)).toBeVisible()
-    await phone.getByLabel('Photo').setInputFiles(jpeg)
+    await phone.getByLabel('Photo', { exact: true }).setInputFiles(jpeg)
     await expect(phone.getByText('The photo is here.')).toBeVisible()
     await phone.getByRole('button', { name: 'On their own' }).click()
     await phone.reload()
