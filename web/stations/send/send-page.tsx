@@ -99,7 +99,9 @@ export default function SendPage() {
     await mutate()
   }
   const shown = preview ?? data.homes.find((h) => h.link)?.link ?? null
-  const replied = data.homes.filter((h) => h.replied).length
+  // A child with two homes stands there twice.
+  const kids = new Set(data.homes.map((h) => h.childId)).size
+  const replied = new Set(data.homes.filter((h) => h.replied).map((h) => h.childId)).size
   // Brothers and sisters share one.
   const homes = new Set(data.homes.map((h) => h.householdId)).size
   return (
@@ -228,7 +230,7 @@ export default function SendPage() {
             <h2 className="font-bold px-3 pt-2.5">
               Homes{' '}
               <span className="font-normal text-steel text-sm">
-                {latest ? `${replied} of ${data.homes.length} replied` : 'not sent yet'}
+                {latest ? `${replied} of ${kids} replied` : 'not sent yet'}
               </span>
             </h2>
             <ul>
