@@ -10,7 +10,7 @@ import { notFound } from '../platform/problem.ts'
 import { writeLine } from '../platform/record-store.ts'
 import { personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
-import { childrenOfHome } from '../setting/homes-store.ts'
+import { childrenOfHome, keepAtSecond } from '../setting/homes-store.ts'
 import { deleteAll, filesOf, keptOf } from './child.ts'
 import { childById, judgementsOfChild } from './child-store.ts'
 
@@ -55,6 +55,7 @@ export function childRoutes(router: Router, s: Services): void {
   })
   personRoute(router, s, api.deleteHome, async ({ person, params }) => {
     await mayHousehold(s.db, person, params.householdId, 'change')
+    await keepAtSecond(s.db, params.householdId)
     const here = await childrenOfHome(s.db, params.householdId)
     const receipt = await deleteAll(s, here, [params.householdId])
     await note(person, 'a home', receipt, params.householdId)

@@ -1,7 +1,7 @@
 import { eq, inArray, or, sql } from 'drizzle-orm'
 import type { Db } from '../platform/db.ts'
 import { children, households, jobs, photos, replies } from '../platform/schema.ts'
-import { blobColumns, forgetPhotos } from './store.ts'
+import { among, blobColumns, forgetPhotos } from './store.ts'
 
 /** What belongs to a child, by id: gathered before it goes, so that afterwards each can be looked for. */
 export interface Belongings {
@@ -15,8 +15,6 @@ export interface Belongings {
 }
 const listOf = async (db: Db, query: ReturnType<typeof sql>): Promise<string[]> =>
   (await db.execute<{ id: string }>(query)).rows.map((r) => r.id)
-const all = (ids: readonly string[]) =>
-  sql.join(ids.length ? ids.map((i) => sql`${i}`) : [sql`null`], sql`, `)
 
 /** Photos that one of these children's replies names; of homes that go whole, every photo. */
 export async function belongingsOf(
@@ -24,26 +22,26 @@ export async function belongingsOf(
   childIds: readonly string[],
   homes: readonly string[],
 ): Promise<Belongings> {
-  const mine = await listOf(db, sql`select id from replies where child_id::text in (${all(childIds)})`)
+  const mine = await listOf(db, sql`select id from replies where child_id::text in (${among(childIds)})`)
   const photoIds = await listOf(
     db,
-    sql`select p.id from photos p where p.household_id::text in (${all(homes)})
+    sql`select p.id from photos p where p.household_id::text in (${among(homes)})
       or exists (select 1 from replies r, jsonb_array_elements(r.answers) a
-        where r.child_id::text in (${all(childIds)}) and a->>'photoId' = p.id::text
+        where r.child_id::text in (${among(childIds)}) and a->>'photoId' = p.id::text
           and not exists (select 1 from replies o, jsonb_array_elements(o.answers) b
-            where o.child_id::text not in (${all(childIds)}) and b->>'photoId' = p.id::text))`,
+            where o.child_id::text not in (${among(childIds)}) and b->>'photoId' = p.id::text))`,
   )
   return {
     children: [...childIds],
     households: [...homes],
     replies: mine,
     photos: photoIds,
-    judgements: await listOf(db, sql`select id from judgements where child_id::text in (${all(childIds)})`),
+    judgements: await listOf(db, sql`select id from judgements where child_id::text in (${among(childIds)})`),
     blobs: await listOf(
       db,
-      sql`select distinct x.sha as id from photos p, lateral (values (p.image), (p.small)) x(sha) where p.id::text in (${all(photoIds)})`,
+      sql`select distinct x.sha as id from photos p, lateral (values (p.image), (p.small)) x(sha) where p.id::text in (${among(photoIds)})`,
     ),
-    jobs: await listOf(db, sql`select id from jobs where kind = 'photo' and subject in (${all(photoIds)})`),
+    jobs: await listOf(db, sql`select id from jobs where kind = 'photo' and subject in (${among(photoIds)})`),
   }
 }
 /** Homes in which no child lives but these. */
@@ -51,8 +49,8 @@ export const homesLeftEmpty = (db: Db, childIds: readonly string[]): Promise<str
   listOf(
     db,
     sql`select h.id from households h
-      where exists (select 1 from children c where c.id::text in (${all(childIds)}) and h.id in (c.household_id, c.second_household_id))
-        and not exists (select 1 from children c where c.id::text not in (${all(childIds)}) and h.id in (c.household_id, c.second_household_id))`,
+      where exists (select 1 from children c where c.id::text in (${among(childIds)}) and h.id in (c.household_id, c.second_household_id))
+        and not exists (select 1 from children c where c.id::text not in (${among(childIds)}) and h.id in (c.household_id, c.second_household_id))`,
   )
 
 /** Deletes all of it in one go; gives the files nothing names any more. */
@@ -60,7 +58,7 @@ export const deleteBelongings = (db: Db, b: Belongings): Promise<string[]> =>
   db.transaction(async (raw) => {
     const tx = raw as unknown as Db
     if (b.jobs.length) {
-      await tx.execute(sql`delete from pgboss.job where data->>'jobId' in (${all(b.jobs)})`)
+      await tx.execute(sql`delete from pgboss.job where data->>'jobId' in (${among(b.jobs)})`)
       await tx.delete(jobs).where(inArray(jobs.id, b.jobs))
     }
     if (b.photos.length) {
@@ -77,7 +75,7 @@ export const deleteBelongings = (db: Db, b: Belongings): Promise<string[]> =>
     )
     return listOf(
       tx,
-      sql`delete from blobs b where b.sha256 in (${all(b.blobs)}) and ${sql.join(named, sql` and `)} returning b.sha256 as id`,
+      sql`delete from blobs b where b.sha256 in (${among(b.blobs)}) and ${sql.join(named, sql` and `)} returning b.sha256 as id`,
     )
   })
 
@@ -95,8 +93,8 @@ export async function stillHeld(db: Db, ids: readonly string[]): Promise<number>
     const at = sql.raw(`"${table}"."${column}"`)
     const found =
       type === 'jsonb'
-        ? sql`exists (select 1 from jsonb_array_elements(${at}) a where a->>'photoId' in (${all(ids)}))`
-        : sql`${at}::text in (${all(ids)})`
+        ? sql`exists (select 1 from jsonb_array_elements(${at}) a where a->>'photoId' in (${among(ids)}))`
+        : sql`${at}::text in (${among(ids)})`
     const { rows: counted } = await db.execute<{ n: string }>(
       sql`select count(*) as n from ${sql.raw(`"${table}"`)} where ${found}`,
     )

@@ -30,12 +30,13 @@ export const removeOldSegmentFiles = async (db: Db, days: number): Promise<numbe
   (await db.execute(sql`delete from segment_files where created_at < now() - make_interval(days => ${days})`))
     .rowCount ?? 0
 
+/** Ids as a list of the query's own; none matches nothing. */
+export const among = (ids: readonly string[]) =>
+  sql.join(ids.length ? ids.map((i) => sql`${i}`) : [sql`null`], sql`, `)
+
 /** Photos that go: answers that name them say so no longer. */
 export const forgetPhotos = (db: Db, ids: readonly string[]) => {
-  const list = sql.join(
-    ids.map((i) => sql`${i}`),
-    sql`, `,
-  )
+  const list = among(ids)
   return db.execute(sql`
     update replies r set answers = (
       select jsonb_agg(case when a->>'photoId' in (${list}) then a || '{"photoId": null}' else a end)

@@ -2,7 +2,7 @@ import { eq, sql } from 'drizzle-orm'
 import type { KeptFor, KeptKind } from '@awlbox/core/contracts/kept-for'
 import { type Db, moment } from '../platform/db.ts'
 import { settings } from '../platform/schema.ts'
-import { forgetPhotos } from './store.ts'
+import { among, forgetPhotos } from './store.ts'
 
 export async function keptForIn(db: Db, settingId: string): Promise<Partial<KeptFor>> {
   const [row] = await db
@@ -77,12 +77,6 @@ export async function dueOf(
     select id from (${kinds[kind](settingId)}) x where since < now() - make_interval(days => ${days}) limit 10000`)
   return rows.map((r) => r.id)
 }
-const idsIn = (ids: readonly string[]) =>
-  sql.join(
-    ids.map((i) => sql`${i}`),
-    sql`, `,
-  )
-
 /**
  * Lets things of a kind go. A photo that a reply names leaves the answer without it; a reply leaves its judgements, which
  * are the standing's, with no words in it; a take keeps the film made of it; a film that was sent leaves the sending.
@@ -93,7 +87,7 @@ export async function letGo(
   ids: readonly string[],
 ): Promise<void> {
   if (!ids.length) return
-  const list = idsIn(ids)
+  const list = among(ids)
   if (kind === 'photos') {
     await forgetPhotos(db, ids)
     await db.execute(sql`delete from photos where id::text in (${list})`)

@@ -49,7 +49,7 @@ export function lookRoutes(router: Router, s: Services): void {
   personRoute(router, s, api.photo, async ({ res, person, params, query }) => {
     await mayPhoto(s.db, person, params.photoId, 'read')
     const photo = await photoById(s.db, params.photoId)
-    if (!photo || (await isWithheld(s.db, photo.id))) throw notFound('This photo')
+    if (!photo || (await isWithheld(s.db, photo))) throw notFound('This photo')
     return sendBlob(res, s.blobs.path(query.size === 'small' ? photo.small : photo.image), 'image/jpeg')
   })
   personRoute(router, s, api.judge, async ({ person, params, body }) => {

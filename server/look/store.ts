@@ -89,15 +89,13 @@ export const judgementsOn = (db: Db, replyIds: readonly string[]) =>
     : Promise.resolve([])
 
 /** Whether every child a photo was sent for is one whose grown-up no longer wants photos kept. */
-export async function isWithheld(db: Db, photoId: string): Promise<boolean> {
+export async function isWithheld(db: Db, photo: { id: string; publicationId: string }): Promise<boolean> {
   const rows = await db
-    .select({ childId: replies.childId })
+    .select({ childId: replies.childId, answers: replies.answers })
     .from(replies)
-    .where(
-      sql`exists (select 1 from jsonb_array_elements(${replies.answers}) a where a->>'photoId' = ${photoId})`,
-    )
-  const ids = rows.map((r) => r.childId)
-  return ids.length > 0 && (await refusing(db, 'photos', ids)).size === new Set(ids).size
+    .where(eq(replies.publicationId, photo.publicationId))
+  const ids = rows.filter((r) => r.answers.some((a) => a.photoId === photo.id)).map((r) => r.childId)
+  return ids.length > 0 && (await refusing(db, 'photos', ids)).size === ids.length
 }
 export async function photoById(db: Db, id: string) {
   const [row] = await db.select().from(photos).where(eq(photos.id, id)).limit(1)

@@ -188,11 +188,11 @@ function colleagueRoutes(router: Router, s: Services): void {
     const { settingId, id: byId } = person
     const token = await newPersonLink(s.db, 'password', { settingId, byId, personId, role })
     const link = `/join/${token}`
-    const { email, name } = await ownAccount(s.db, personId)
+    const { email } = await ownAccount(s.db, personId)
     const mailed = await post(s.config, {
       to: email,
       subject: 'A new password for Awlbox',
-      text: `${name}, an owner of ${person.settingName} made this link for you. Choose a new password by it within a day; it works once:\n${hereOf(s, req)}${link}\n\nIf you did not ask for it, tell them.\n`,
+      text: `${person.name}, an owner of ${person.settingName}, made this link for you. Choose a new password by it within a day; it works once:\n${hereOf(s, req)}${link}\n\nIf you did not ask for it, tell them.\n`,
     })
     return { link, mailed }
   })

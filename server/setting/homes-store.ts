@@ -316,12 +316,14 @@ export const consentsOf = (db: Db, childId: string) =>
     .where(eq(consents.childId, childId))
     .orderBy(desc(consents.n))
     .limit(200)
-/** The children whose only home this is, those who left too; others are told to live in their other one from now on. */
-export async function childrenOfHome(db: Db, householdId: string): Promise<string[]> {
-  await db
+/** Children of a home that have another one live there from now on. */
+export const keepAtSecond = (db: Db, householdId: string) =>
+  db
     .update(children)
     .set({ householdId: sql`${children.secondHouseholdId}`, secondHouseholdId: null })
     .where(and(eq(children.householdId, householdId), sql`${children.secondHouseholdId} is not null`))
+/** The children of a home, those who left too. */
+export async function childrenOfHome(db: Db, householdId: string): Promise<string[]> {
   const rows = await db
     .select({ id: children.id })
     .from(children)

@@ -61,7 +61,7 @@ export default function ChildPage() {
             <p role="status" className={receipt.left ? 'text-brick font-semibold' : ''}>
               {receipt.left
                 ? `${receipt.left} rows or files are still there: run ./awlbox sweep on the machine, and tell whoever looks after it.`
-                : 'Every table and folder was looked through afterwards: nothing of this child is left.'}
+                : 'Every row that could point to it and every file of it was looked for afterwards: none is left.'}
             </p>
             <p className="text-steel text-sm">
               Backups made before still hold it until they are two weeks old. The record of use says that and
