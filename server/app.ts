@@ -20,8 +20,13 @@ import { log, pathForLog } from './platform/log.ts'
 import { notFound, Problem, problems } from './platform/problem.ts'
 import type { Services } from './platform/services.ts'
 import { homePageRoute } from './send/home-page.ts'
+import { postRoutes } from './post/routes.ts'
+import { codeRoutes } from './send/codes.ts'
+import { homeOwnRoutes } from './send/home-own-routes.ts'
+import { homeUploadRoutes } from './send/home-uploads.ts'
 import { homeRoutes } from './send/home-routes.ts'
 import { sendRoutes } from './send/routes.ts'
+import { wordsRoutes } from './send/words-routes.ts'
 import { classRoutes } from './setting/classes-routes.ts'
 import { homesRoutes } from './setting/homes-routes.ts'
 import { recordRoutes } from './setting/record-routes.ts'
@@ -95,6 +100,7 @@ export function makeApp(s: Services): Express {
   })
   app.use('/api', sameOrigin(s.config.origin))
   uploadRoutes(app, s)
+  homeUploadRoutes(app, s)
   for (const room of [
     jobRoutes,
     keepRoutes,
@@ -113,6 +119,10 @@ export function makeApp(s: Services): Express {
     cutRoutes,
     sendRoutes,
     homeRoutes,
+    homeOwnRoutes,
+    codeRoutes,
+    wordsRoutes,
+    postRoutes,
     lookRoutes,
     nextRoutes,
   ])

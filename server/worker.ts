@@ -9,6 +9,7 @@ import { readStale, readStoredPhoto } from './look/read-photo.ts'
 import { openServices } from './open-services.ts'
 import { readConfig } from './platform/config.ts'
 import { forLog, log } from './platform/log.ts'
+import { postRound } from './post/letters.ts'
 import { sweepFolders } from './platform/temporary.ts'
 import { onStop } from './platform/on-stop.ts'
 
@@ -35,10 +36,12 @@ const timer = setInterval(() => void lookForStale(), staleEvery)
 const tidyUp = () => tidy(services).catch((error: unknown) => log.warn({ error: forLog(error) }, 'tidying'))
 void tidyUp()
 const daily = setInterval(() => void tidyUp(), 86_400_000)
+const letters = setInterval(() => void postRound(services), 30_000)
 const nightly = setInterval(() => void backUpWhenDue(services), 20_000)
 onStop(() => {
   clearInterval(timer)
   clearInterval(daily)
   clearInterval(nightly)
+  clearInterval(letters)
   return services.close()
 })

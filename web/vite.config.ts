@@ -2,6 +2,7 @@ import path from 'node:path'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
 import { defineConfig, type Plugin } from 'vite'
+import { build as bundle } from 'esbuild'
 import { compression } from 'vite-plugin-compression2'
 
 /** While developing, a home's link opens the home page, as the server does it. */
@@ -9,8 +10,25 @@ const homeLinks: Plugin = {
   name: 'home-links',
   configureServer: (server) => {
     server.middlewares.use((req, _res, next) => {
-      if (req.url?.startsWith('/h/')) req.url = '/home.html'
+      if (req.url?.startsWith('/h/') || req.url?.startsWith('/see/')) req.url = '/home.html'
       next()
+    })
+  },
+}
+
+/** The home page's worker: one file at a fixed address, since a phone asks for it again by that. */
+const homeWorker: Plugin = {
+  name: 'home-worker',
+  apply: 'build',
+  async closeBundle() {
+    await bundle({
+      entryPoints: [path.join(import.meta.dirname, 'home-page/worker.ts')],
+      outfile: path.join(import.meta.dirname, 'dist/home-worker.js'),
+      bundle: true,
+      minify: true,
+      format: 'iife',
+      target: 'es2022',
+      define: { 'process.env.NODE_ENV': '"production"' },
     })
   },
 }
@@ -19,6 +37,7 @@ export default defineConfig({
   root: import.meta.dirname,
   plugins: [
     homeLinks,
+    homeWorker,
     react(),
     tailwindcss(),
     compression({ algorithms: ['gzip', 'brotliCompress'], threshold: 800 }),

@@ -23,6 +23,14 @@ export const segmentKinds = [
 export const SegmentKind = z.enum(segmentKinds)
 export type SegmentKind = z.infer<typeof SegmentKind>
 
+/** Three sets of one lesson's tasks: each child is given one, or chooses. */
+export const taskSets = ['gentle', 'middle', 'stretch'] as const
+export const TaskSet = z.enum(taskSets)
+export type TaskSet = z.infer<typeof TaskSet>
+/** How choices are drawn for a child: as words, as dot patterns of a number, as a shape or as so many things. */
+export const choiceLooks = ['words', 'dots', 'shapes', 'things'] as const
+const look = z.enum(choiceLooks).optional()
+
 /**
  * What every task may say: `mine`, its answer stands as a person set it; `follows`, it was worked out and waits for a
  * number to be typed; `unchecked`, there is no right answer: only a person looks.
@@ -31,6 +39,8 @@ const set = {
   mine: z.boolean().optional(),
   follows: z.boolean().optional(),
   unchecked: z.boolean().optional(),
+  /** The sets it belongs to; every child's where none is named. */
+  sets: z.array(TaskSet).min(1).max(3).optional(),
 }
 const TaskWords = z.string().trim().min(1).max(80)
 /** What a home answers: made from a question or a pause of the script. `also`: further right answers, or right choices. */
@@ -39,6 +49,8 @@ export const TaskSpec = z.discriminatedUnion('kind', [
     kind: z.literal('number'),
     answer: z.number().int().min(0).max(1000),
     also: z.array(z.number().int().min(0).max(1000)).max(8).optional(),
+    /** What is counted: stands beside the number. */
+    unit: z.string().trim().min(1).max(30).optional(),
     ...set,
   }),
   z.object({
@@ -46,6 +58,7 @@ export const TaskSpec = z.discriminatedUnion('kind', [
     choices: z.array(z.string().min(1).max(80)).min(2).max(6),
     answer: z.number().int().min(0).max(5),
     also: z.array(z.number().int().min(0).max(5)).max(6).optional(),
+    look,
     ...set,
   }),
   z.object({ kind: z.literal('photo'), things: z.number().int().min(0).max(40), ...set }),
@@ -54,10 +67,20 @@ export const TaskSpec = z.discriminatedUnion('kind', [
     kind: z.literal('several'),
     choices: z.array(TaskWords).min(2).max(8),
     right: z.array(z.number().int().min(0).max(7)).max(8),
+    look,
     ...set,
   }),
-  /** A number sentence laid from tiles: any true one with the same numbers is right. */
-  z.object({ kind: z.literal('sentence'), sentence: z.string().min(3).max(60), ...set }),
+  /**
+   * A number sentence laid from tiles: any true one with the same numbers is right. `hidden`: all of it stands there
+   * but this number, the first being 0. `count`: so many different ones, a sum and its turn-round.
+   */
+  z.object({
+    kind: z.literal('sentence'),
+    sentence: z.string().min(3).max(60),
+    hidden: z.number().int().min(0).max(5).optional(),
+    count: z.number().int().min(2).max(4).optional(),
+    ...set,
+  }),
   /** All the ways to part a number, by what the script says: is nought a part, are turned-round pairs two ways. */
   z.object({
     kind: z.literal('ways'),
@@ -69,11 +92,12 @@ export const TaskSpec = z.discriminatedUnion('kind', [
   }),
   /** Put in order; the items stand in the right one. */
   z.object({ kind: z.literal('order'), items: z.array(TaskWords).min(2).max(8), ...set }),
-  /** A run of numbers with some left out: `gaps` are places in it. */
+  /** A run of numbers with some left out: `gaps` are places in it. `wide`: a patch of a square, so many in a row. */
   z.object({
     kind: z.literal('gaps'),
-    run: z.array(z.number().int().min(0).max(1000)).min(3).max(14),
-    gaps: z.array(z.number().int().min(0).max(13)).min(1).max(8),
+    run: z.array(z.number().int().min(0).max(1000)).min(3).max(25),
+    gaps: z.array(z.number().int().min(0).max(24)).min(1).max(12),
+    wide: z.number().int().min(2).max(5).optional(),
     ...set,
   }),
   /** Shared out between plates, the rest left over. */
@@ -100,8 +124,42 @@ export const TaskSpec = z.discriminatedUnion('kind', [
     makes: z.number().int().min(0).max(100).optional(),
     ...set,
   }),
-  /** Said in the grown-up's words: only a person looks. */
+  /** Said aloud or in the grown-up's words: only a person looks. */
   z.object({ kind: z.literal('tell'), ...set }),
+  /** Numbers put where they belong on a line of which only the ends are marked. */
+  z.object({
+    kind: z.literal('line'),
+    from: z.number().int().min(0).max(900),
+    to: z.number().int().min(5).max(1000),
+    marks: z.array(z.number().int().min(0).max(1000)).min(1).max(8),
+    ...set,
+  }),
+  /** As many circles under each numeral as it says. */
+  z.object({
+    kind: z.literal('circles'),
+    under: z.array(z.number().int().min(0).max(20)).min(1).max(4),
+    ...set,
+  }),
+  /** Things in a row of which some go: crossed off. */
+  z.object({
+    kind: z.literal('cross'),
+    things: z.number().int().min(1).max(20),
+    go: z.number().int().min(0).max(20),
+    ...set,
+  }),
+  /** Drawn with a finger: only a person looks. */
+  z.object({ kind: z.literal('draw'), ...set }),
+  /**
+   * The rounds of a game: what came up, what was said, what was written. `take`: what came up goes from `start` each
+   * time; `add`: it comes to it; `any`: only the sentence is held against itself.
+   */
+  z.object({
+    kind: z.literal('record'),
+    rounds: z.number().int().min(1).max(8),
+    rule: z.enum(['take', 'add', 'any']),
+    start: z.number().int().min(0).max(100).optional(),
+    ...set,
+  }),
 ])
 export type TaskSpec = z.infer<typeof TaskSpec>
 

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { taskKinds } from './lesson.ts'
+import { TaskSet, taskKinds } from './lesson.ts'
 
 export const helps = ['alone', 'nudged', 'together'] as const
 export const Help = z.enum(helps)
@@ -15,6 +15,13 @@ export const levels = ['secure', 'nearly', 'not yet', "can't tell"] as const
 export const Level = z.enum(levels)
 export type Level = z.infer<typeof Level>
 
+/** One more photo of the same task, with its words. */
+const MorePhoto = z.object({ photoId: z.string().uuid(), text: z.string().max(200).default('') })
+/** A drawing's lines: moves and lines in a field of 1000 × 700. */
+const Drawing = z
+  .string()
+  .max(20_000)
+  .regex(/^(?:[ML]\d{1,4} \d{1,4})*$/)
 /** What a home typed or chose for one task, as it was given; reading it is the core's work. Null: left open. */
 export const Answer = z.object({
   taskId: z.string().max(40),
@@ -22,6 +29,10 @@ export const Answer = z.object({
   text: z.string().max(500).nullable().optional(),
   choice: z.number().int().min(0).max(5).nullable().optional(),
   photoId: z.string().uuid().nullable().optional(),
+  more: z.array(MorePhoto).max(3).nullable().optional(),
+  /** A voice of a minute at most, or a short film of hands and table. */
+  recordingId: z.string().uuid().nullable().optional(),
+  drawing: Drawing.nullable().optional(),
   /** What was laid, ticked, listed or shared, piece by piece; empty where nothing fitted. */
   given: z.array(z.string().max(80)).max(40).nullable().optional(),
 })
@@ -38,6 +49,10 @@ export const ReplyInput = z.object({
   feeling: Feeling.nullable().default(null),
   /** It could not be done today: a reply too, and nothing is wrong with it. */
   couldNot: z.boolean().default(false),
+  /** Which set of tasks the child took; null where there was none to take, or it was given. */
+  chose: TaskSet.nullable().default(null),
+  /** Why the child thinks so, in its words. */
+  why: z.string().max(500).default(''),
   words: z.string().max(1000),
 })
 export type ReplyInput = z.infer<typeof ReplyInput>

@@ -15,6 +15,10 @@ export interface Chapter {
 /** Seconds: chapters nearer than this to the one before are one with it. */
 const apart = 2
 
+const stopWords = 'Stop here and have a go'
+/** Whether a chapter read from a file is one that stops the film. */
+export const isStopTitle = (title: string): boolean => title.startsWith(stopWords)
+
 /** A chapter for each segment, and one after each card that stops the film: there those who were away come back. */
 export function chaptersOf(parts: readonly Pick<CaptionPart, 'segment' | 'cut'>[]): Chapter[] {
   const points: Omit<Chapter, 'end'>[] = []
@@ -27,7 +31,7 @@ export function chaptersOf(parts: readonly Pick<CaptionPart, 'segment' | 'cut'>[
         points.push(
           {
             start: at + toSeconds(from),
-            title: `Stop here and have a go${(n += 1) > 1 ? ` (${n})` : ''}: ${p.segment.title}`,
+            title: `${stopWords}${(n += 1) > 1 ? ` (${n})` : ''}: ${p.segment.title}`,
             stop: true,
           },
           { start: at + toSeconds(from + item.frames), title: `Go on: ${p.segment.title}`, stop: false },

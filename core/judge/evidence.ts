@@ -40,6 +40,11 @@ const rungs: Record<TaskSpec['kind'], Rung> = {
   match: 'picture',
   own: 'head',
   tell: 'head',
+  line: 'track',
+  circles: 'picture',
+  cross: 'picture',
+  draw: 'picture',
+  record: 'things',
 }
 /** How likely the answer is hit upon by chance: by how many there would be to choose from. */
 function guessed(spec: TaskSpec): Pick<Evidence, 'kind' | 'choices'> {

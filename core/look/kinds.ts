@@ -2,7 +2,9 @@ import type { TaskSpec } from '../contracts/lesson.ts'
 import type { Answer } from '../contracts/reply.ts'
 import { isTrue, mended, sentencesIn, hasUnknown, shapeOf } from '../script/sentence.ts'
 import type { Check } from './check.ts'
+import { readTypedNumber } from './typed-number.ts'
 import { judgeWays } from './ways.ts'
+import { hiddenPlace, sentenceParts } from '../script/sentence-parts.ts'
 
 type Of<K extends TaskSpec['kind']> = Extract<TaskSpec, { kind: K }>
 const right = (shown: string, why = ''): Check => ({ verdict: 'right', shown, why })
@@ -12,15 +14,24 @@ const leftOpen: Check = { verdict: 'open', shown: '—', why: 'left open' }
 
 /** Kinds that are answered in pieces: laid, ticked, listed, shared. */
 export type PiecesTask = Exclude<TaskSpec, { kind: 'number' | 'choice' | 'photo' }>
+/** Kinds where nothing given can be an answer: none fits, none goes. */
+const mayBeEmpty = new Set<TaskSpec['kind']>(['several', 'cross'])
 /** Checks an answer that was given in pieces. */
 export function checkPieces(task: PiecesTask, answer: Answer | undefined): Check {
   if (task.kind === 'tell') {
     const text = answer?.text?.trim() ?? ''
-    return text ? look(text, 'in their own words') : leftOpen
+    if (text) return look(text, 'in their own words')
+    return answer?.recordingId ? look('a recording', 'to be listened to') : leftOpen
+  }
+  if (task.kind === 'draw') {
+    const text = answer?.text?.trim() ?? ''
+    return answer?.drawing || answer?.photoId || text
+      ? look(text || 'a drawing', 'to be looked at')
+      : leftOpen
   }
   const given = answer?.given
   // Nothing ticked is an answer where several may fit or none; nowhere else is it one.
-  if (!given || (task.kind !== 'several' && given.every((g) => !g.trim()))) return leftOpen
+  if (!given || (!mayBeEmpty.has(task.kind) && given.every((g) => !g.trim()))) return leftOpen
   switch (task.kind) {
     case 'several':
       return ticked(task, given)
@@ -38,6 +49,14 @@ export function checkPieces(task: PiecesTask, answer: Answer | undefined): Check
       return matched(task, given)
     case 'own':
       return ownOnes(task, given)
+    case 'line':
+      return placed(task, given)
+    case 'circles':
+      return circled(task, given)
+    case 'cross':
+      return crossed(task, given)
+    case 'record':
+      return recorded(task, given)
   }
 }
 
@@ -56,7 +75,38 @@ function ticked(task: Of<'several'>, given: readonly string[]): Check {
 const numbersOf = (text: string): string =>
   (text.match(/\d+/g) ?? []).sort((a, b) => Number(a) - Number(b)).join(' ')
 const plain = (text: string): string => text.replace(/\s/g, '').replace(/[−–]/g, '-')
+/** Between two sentences that were laid. */
+const nextOne = '/'
 function laid(task: Of<'sentence'>, given: readonly string[]): Check {
+  if (task.hidden !== undefined) {
+    const parts = sentenceParts(task.sentence)
+    const place = hiddenPlace(task.sentence, task.hidden)
+    const shown = parts.with(place, given[0] ?? '?').join(' ')
+    return given[0] === parts[place] ? right(shown) : wrong(shown, `${parts[place]} was asked`)
+  }
+  const each = given
+    .join(' ')
+    .split(nextOne)
+    .map((t) => t.trim().split(' '))
+    .filter((t) => t[0])
+  const [first, ...more] = each.map((tiles) => laidOne(task, tiles))
+  if (!first || (!more.length && (task.count ?? 1) === 1)) return first ?? leftOpen
+  const all = [first, ...more]
+  const shown = all.map((c) => c.shown).join(', ')
+  const bad = all.find((c) => c.verdict !== 'right')
+  if (bad) return { ...bad, shown }
+  const different = new Set(each.map((t) => t.join(''))).size
+  if (different < all.length) return look(shown, 'one is laid twice')
+  const most = mostOrders(task.sentence)
+  const wanted = Math.min(task.count ?? 1, most)
+  return different >= wanted ? right(shown) : look(shown, `${different} of ${wanted}`)
+}
+/** A double has no turn-round of its own. */
+const mostOrders = (sentence: string): number => {
+  const n = numbersOf(sentence).split(' ')
+  return new Set(n).size < n.length ? 2 : 8
+}
+function laidOne(task: Of<'sentence'>, given: readonly string[]): Check {
   const shown = given.join(' ')
   const [one, ...more] = sentencesIn(shown)
   // Both sides must be used up: "4 + 3 = 7 2" is no sentence with something behind it.
@@ -66,6 +116,70 @@ function laid(task: Of<'sentence'>, given: readonly string[]): Check {
   return numbersOf(shown) === numbersOf(task.sentence)
     ? right(shown)
     : look(shown, `true, with other numbers than ${task.sentence}`)
+}
+
+/** A share of the line within which a mark counts as where it belongs: about what a finger on a phone can do. */
+const nearMark = 0.05
+/** The middle share off by which five-year-olds place marks on 0–100 is about 27 %, sevens 15 % (Siegler & Booth 2004): beyond that it is to be looked at, not failed. */
+function placed(task: Of<'line'>, given: readonly string[]): Check {
+  const at = task.marks.map((_, i) => (given[i]?.trim() ? Number(given[i]) : null))
+  const shown = task.marks.map((m, i) => `${m} at ${at[i] === null ? '?' : Math.round(at[i]!)}`).join(', ')
+  if (at.some((x) => x !== null && !Number.isFinite(x))) return look(shown, 'not places on the line')
+  const set = task.marks.flatMap((m, i) => (at[i] === null ? [] : [{ m, x: at[i]! }]))
+  const turned = set.flatMap((a) =>
+    set.flatMap((b) => (a.m < b.m && a.x >= b.x ? [`${b.m} is before ${a.m}`] : [])),
+  )
+  if (turned.length) return wrong(shown, turned[0]!)
+  const off = set.map(({ m, x }) => Math.abs(m - x) / (task.to - task.from))
+  const mean = Math.round((off.reduce((a, b) => a + b, 0) / off.length) * 100)
+  if (set.length < task.marks.length) return look(shown, 'some are not placed')
+  if (off.every((o) => o <= nearMark)) return right(shown, `${mean} % off`)
+  return look(shown, `in order, ${mean} % off in the middle`)
+}
+
+function circled(task: Of<'circles'>, given: readonly string[]): Check {
+  const shown = task.under.map((n, i) => `${given[i] ?? '?'} under ${n}`).join(', ')
+  const amiss = task.under.filter((n, i) => given[i] !== undefined && Number(given[i]) !== n)
+  if (amiss.length) return wrong(shown, `${amiss.join(' and ')} ${amiss.length === 1 ? 'was' : 'were'} asked`)
+  return task.under.every((_, i) => given[i] !== undefined) ? right(shown) : look(shown, 'some are left open')
+}
+
+function crossed(task: Of<'cross'>, given: readonly string[]): Check {
+  const off = new Set(given.map(Number).filter((n) => n >= 1 && n <= task.things)).size
+  const shown = `${off} crossed off, ${task.things - off} left`
+  return off === task.go ? right(shown) : wrong(shown, `${task.go} were to go`)
+}
+
+/** Each round: what came up, what was said, what was written, held against one another. */
+function recorded(task: Of<'record'>, given: readonly string[]): Check {
+  const rounds = given.map((g) => g.split('|').map((x) => x.trim())).filter((r) => r.some(Boolean))
+  const shown = rounds
+    .map(([came, said, wrote]) => [came, said, wrote].filter(Boolean).join(' → '))
+    .join('; ')
+  const bad: string[] = []
+  let open = 0
+  for (const [i, [came = '', said = '', wrote = '']] of rounds.entries()) {
+    const c = readTypedNumber(came)
+    const [s] = wrote ? sentencesIn(inParts(wrote)) : []
+    if (wrote && (!s || hasUnknown(s))) open += 1
+    if (s && !hasUnknown(s) && !isTrue(s)) bad.push(`round ${i + 1}: ${wrote} is not true`)
+    const right =
+      c === null || task.start === undefined || task.rule === 'any'
+        ? null
+        : task.rule === 'take'
+          ? task.start - c
+          : task.start + c
+    const n = said ? readTypedNumber(said) : null
+    if (right !== null && n !== null && n !== right) bad.push(`round ${i + 1}: ${said}, not ${right}`)
+    if (s && c !== null && isTrue(s) && !numbersOf(wrote).split(' ').includes(String(c)))
+      bad.push(`round ${i + 1}: ${c} came up, not in ${wrote}`)
+    if (!said && !wrote) open += 1
+  }
+  if (bad.length) return wrong(shown, bad.join('; '))
+  if (open) return look(shown, `${open} ${open === 1 ? 'round is' : 'rounds are'} not whole`)
+  return rounds.length >= task.rounds
+    ? right(shown)
+    : look(shown, `${rounds.length} of ${task.rounds} rounds`)
 }
 
 function listed(task: Of<'ways'>, given: readonly string[]): Check {

@@ -254,7 +254,8 @@ export function isSmallPart(
   })
 }
 
-const isRound = (name: string): boolean =>
+/** Round and flat: it goes through an opening of its own width. */
+export const isRoundThing = (name: string): boolean =>
   ['two-faced counters', 'bottle tops', 'buttons', 'coins'].includes(name)
 
 /** Cautions for a kit list, each worded as guidance that defers to the setting's own policies. */
@@ -264,7 +265,7 @@ export function cautionsFor(kit: readonly KitItem[]): string[] {
     const thing = thingNamed(item.thing)
     if (!thing) continue
     if (thing.caution) out.add(thing.caution)
-    if (thing.size && isSmallPart(thing.size, isRound(thing.name) ? 'disc' : 'box'))
+    if (thing.size && isSmallPart(thing.size, isRoundThing(thing.name) ? 'disc' : 'box'))
       out.add(
         'Small parts: with a child under three at home, choose things too big to swallow, and stay beside them. Follow the maker’s warnings.',
       )

@@ -34,6 +34,12 @@ function piecesTold(task: TaskSpec): string | null {
       const [each, left] = [Math.floor(task.things / task.plates), task.things % task.plates]
       return `${numberName(each)} each${left ? ` and ${numberName(left)} left over` : ''}`
     }
+    case 'line':
+      return task.marks.join(', ')
+    case 'circles':
+      return `${task.under.join(', ')} under them`
+    case 'cross':
+      return `${numberName(task.go)} crossed off, ${numberName(task.things - task.go)} left`
     case 'match':
       return task.pairs.map((p) => `${p[0]} is ${p[1]}`).join(', ')
     default:

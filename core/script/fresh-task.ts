@@ -48,6 +48,50 @@ const fresh: { [K in Kind]: (k: Known) => Extract<TaskSpec, { kind: K }> } = {
         ? { kind: 'own', count: 3, rule: 'makes', makes: capped(numbers.at(-1)!, 0, 100) }
         : { kind: 'own', count: 3, rule: 'any' },
   tell: () => ({ kind: 'tell' }),
+  line: ({ text, numbers, total }) => lineFrom(text, numbers, total),
+  circles: ({ numbers, example }) => ({
+    kind: 'circles',
+    under: (numbers.length ? numbers : example ? [example.a, example.b] : [3, 4])
+      .filter((n) => n <= 20)
+      .slice(0, 4)
+      .concat([3])
+      .slice(0, Math.max(1, Math.min(4, numbers.length || 2))),
+  }),
+  cross: ({ numbers, total, example }) => {
+    const [a, b] = numbers.length > 1 ? numbers : example?.op === '-' ? [example.a, example.b] : [total, 1]
+    const things = capped(Math.max(a!, b!), 1, 20)
+    return { kind: 'cross', things, go: capped(Math.min(a!, b!), 0, things) }
+  },
+  draw: () => ({ kind: 'draw' }),
+  record: ({ text, numbers }) => ({
+    kind: 'record',
+    rounds: 5,
+    ...(/\b(take|fall|fell|rub|left|away|gone)/i.test(text)
+      ? { rule: 'take' as const, start: capped(numbers[0] ?? 10, 0, 100) }
+      : numbers.length && /\b(add|more|on from|start)/i.test(text)
+        ? { rule: 'add' as const, start: capped(numbers[0]!, 0, 100) }
+        : { rule: 'any' as const }),
+  }),
+}
+/** A line as the words have it ("0 to 100"), else the shortest usual one that holds its numbers. */
+function lineFrom(
+  text: string,
+  numbers: readonly number[],
+  total: number,
+): Extract<TaskSpec, { kind: 'line' }> {
+  const ends = text.match(/\b(\d+) to (\d+)\b/)
+  const all = numbers.length ? numbers : [total]
+  const most = Math.max(...all)
+  const [from, to] = ends
+    ? [Number(ends[1]), Number(ends[2])]
+    : [0, most <= 10 ? 10 : most <= 20 ? 20 : most <= 100 ? 100 : 1000]
+  const inside = [...new Set(all)].filter((n) => n > from && n < to).slice(0, 8)
+  return {
+    kind: 'line',
+    from,
+    to: Math.max(to, from + 5),
+    marks: inside.length ? inside : [Math.round((from + to) / 2)],
+  }
 }
 /** A task of a kind as the line's own words suggest it; where they say nothing, the lesson's last example does. */
 export function freshTask(kind: Kind, from: From): TaskSpec {

@@ -1,29 +1,65 @@
 import type { Idea } from '../contracts/idea.ts'
-import type { HomePack } from '../contracts/api/home.ts'
+import type { HomeTask } from '../contracts/api/home.ts'
 import type { Lesson } from '../contracts/lesson.ts'
 import type { Pack, PackTask } from '../contracts/pack.ts'
 import { ideaById } from '../plan/ladder/ladder.ts'
-import { cautionsFor, swapsFor } from '../plan/things.ts'
+import type { HouseStyle } from '../contracts/house-style.ts'
+import { cautionsFor, swapsFor, thingNamed } from '../plan/things.ts'
+import { proofread } from '../script/proof/proof.ts'
+import { answerTold } from '../script/answers-told.ts'
 import { pauseWords } from '../script/reading.ts'
 import { needed } from '../script/stock.ts'
+import { notesOf } from './notes.ts'
+import { sheetsFor } from './printables/of-lesson.ts'
 import { shownTask } from './shown-task.ts'
+import { en, type WordKey } from './words/en.ts'
 
-/** Makes what a home receives from the lesson. `younger`: a child under three lives there. */
-export function packOf(lesson: Lesson, ladder: readonly Idea[]): Pack {
+/** Cautions of the script's own lines, as the grown-up reads them. */
+const lineCautions: Record<string, WordKey> = {
+  'caution-height': 'caution.climb',
+  'caution-never': 'caution.never',
+  'caution-breakable': 'caution.glass',
+  'caution-food': 'caution.food',
+  'caution-sharp': 'caution.sharp',
+  'caution-space': 'caution.move',
+  'caution-hot': 'caution.hot',
+  'caution-flash': 'caution.flash',
+}
+/** Of these one does for all children at a table; of everything else each child wants its own. */
+const sharedThing = (thing: string): boolean =>
+  thingNamed(thing)?.properties.some((p) =>
+    ['rolls numbers', 'spins', 'draws slips', 'rolls along', 'stands up', 'hides'].includes(p),
+  ) ?? false
+
+/** Makes what a home receives from the lesson, as the house has it. */
+export function packOf(lesson: Lesson, ladder: readonly Idea[], style: HouseStyle): Pack {
+  const said = new Set(proofread(lesson, style).findings.map((f) => lineCautions[f.code]))
   const uses = new Map(needed(lesson).map((n) => [n.thing, n.uses]))
   return {
     title: lesson.title,
     ideaId: lesson.ideaId,
     aim: aimOf(lesson, ladder),
-    needs: lesson.kit.map((k) => ({ ...k, swap: swapsFor(k.thing, uses.get(k.thing))[0]?.name ?? null })),
-    cautions: cautionsFor(
-      lesson.kit.flatMap((k) => [
-        k,
-        ...swapsFor(k.thing, uses.get(k.thing))
-          .slice(0, 1)
-          .map((s) => ({ thing: s.name, count: 1 })),
+    needs: lesson.kit.map((k) => ({
+      ...k,
+      swap: swapsFor(k.thing, uses.get(k.thing))[0]?.name ?? null,
+      each: !sharedThing(k.thing),
+    })),
+    cautions: [
+      ...new Set([
+        ...cautionsFor(
+          lesson.kit.flatMap((k) => [
+            k,
+            ...swapsFor(k.thing, uses.get(k.thing))
+              .slice(0, 1)
+              .map((s) => ({ thing: s.name, count: 1 })),
+          ]),
+        ),
+        ...[...said].flatMap((key) => (key ? [en[key]] : [])),
       ]),
-    ),
+    ],
+    notes: notesOf(lesson, style),
+    answers: style.answers,
+    sheets: sheetsFor(lesson),
     tasks: tasksOf(lesson),
     adultNote: lesson.segments
       .filter((s) => s.audience === 'adults')
@@ -61,13 +97,18 @@ function aimOf(lesson: Lesson, ladder: readonly Idea[]): string {
   }
 }
 
-/** Which answer a home must not see: the pack with its answers taken out. */
-export const withoutAnswers = ({ ideaId: _, tasks, ...pack }: Pack): HomePack['pack'] => ({
-  ...pack,
-  tasks: tasks.map((t) => ({
+/** The tasks as a home gets them: nothing gives an answer away. */
+export const shownTasks = ({ tasks }: Pick<Pack, 'tasks'>): HomeTask[] =>
+  tasks.map((t) => ({
     id: t.id,
     prompt: t.prompt,
     kind: t.spec.kind,
+    sets: t.spec.sets ?? [],
     ...shownTask(t.id, t.spec),
-  })),
-})
+  }))
+/** The answers that can be told, task by task. */
+export const answersOf = ({ tasks }: Pick<Pack, 'tasks'>): { prompt: string; answer: string }[] =>
+  tasks.flatMap((t) => {
+    const answer = answerTold(t.spec)
+    return answer ? [{ prompt: t.prompt, answer }] : []
+  })

@@ -12,13 +12,14 @@ const columns = {
   phone: { head: 'phone', known: /^(smart|mobile )?phone$/ },
   printer: { head: 'printer', known: /^(printer|can print|prints)$/ },
   metered: { head: 'metered', known: /^(metered|metered connection|limited data)$/ },
+  email: { head: 'e-mail', known: /^(e-?mail|mail)( address)?$/ },
   note: { head: 'note', known: /^(notes?|private note|allerg(y|ies)|needs)$/ },
 } as const
 type Column = keyof typeof columns
 
 /** What is asked for nowhere and is left behind where a table has it: the least is kept. */
 const unwanted =
-  /^(sur|last |family |full )name$|birth|^dob$|^age$|address|post ?code|zip|e-?mail|^tel|phone number|nhs|^upn$|parent|mother|father|doctor|religion|ethnic/
+  /^(sur|last |family |full )name$|birth|^dob$|^age$|^(home |street )?address|post ?code|zip|^tel|phone number|nhs|^upn$|parent|mother|father|doctor|religion|ethnic/
 
 export interface TableRow extends Partial<ChildFields> {
   given: string
@@ -148,6 +149,12 @@ function readRow(row: readonly string[], line: number, places: ReadonlyMap<Colum
   if (!places.has('home') || !cell('home')) doubt('home', 'No home said: it gets one of its own.')
   if (places.has('second')) out.second = cell('second')
   if (places.has('note')) out.note = cell('note')
+  if (places.has('email')) {
+    const address = cell('email').toLowerCase()
+    const fits = address === '' || (/^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(address) && address.length <= 200)
+    out.email = fits ? address : ''
+    if (!fits) doubt('email', `“${cell('email').slice(0, 30)}” is no address: left empty.`)
+  }
   if (places.has('languages'))
     out.languages = cell('languages')
       .split(/[,;/]/)
@@ -184,6 +191,7 @@ export const writeTable = (children: readonly WrittenChild[]): string[][] => [
     'phone',
     'printer',
     'metered',
+    'e-mail',
     ...consentKinds.map((k) => `consent ${k}`),
   ],
   ...children.map((c) => [
@@ -196,6 +204,7 @@ export const writeTable = (children: readonly WrittenChild[]): string[][] => [
     said(c.phone),
     said(c.printer),
     said(c.metered),
+    c.email,
     ...consentKinds.map((k) => {
       const consent = c.consents[k]
       return consent ? `${said(consent.given)} ${consent.day}` : ''

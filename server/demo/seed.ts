@@ -251,7 +251,7 @@ export async function seedDemo(db: Db): Promise<boolean> {
       const doc = demoLesson(title, ideaId, 4, a, seed)
       const lessonId = await lesson(classId, at, doc)
       const sentAt = addDays(today, at)
-      const pack = packOf(doc, ladder)
+      const pack = packOf(doc, ladder, defaultHouseStyle)
       const [pub] = await tx
         .insert(publications)
         .values({ lessonId, lessonRevision: 1, pack, sentAt, byId: marnie.id })

@@ -11,18 +11,8 @@ import { Problem } from '../platform/problem.ts'
 import type { Services } from '../platform/services.ts'
 import { prepareLater } from './prepare-later.ts'
 import { inFolder } from '../platform/temporary.ts'
+import { isWhole, senderOf, uploadIfThere } from '../platform/tus.ts'
 import { addOnce, type FinishedUpload, finishedUpload, takesLeftAlone } from './store.ts'
-
-/** What the store of pieces knows of an upload; null where there is none. */
-export async function uploadIfThere(store: FileStore, id: string): Promise<Upload | null> {
-  try {
-    return await store.getUpload(id)
-  } catch (error) {
-    if ((error as { status_code?: number }).status_code === 404) return null
-    throw error
-  }
-}
-export const isWhole = (u: Upload): boolean => u.size !== undefined && u.offset === u.size
 
 /** Uploads being finished in this process: whoever asks meanwhile gets the same answer. */
 const underWay = new Map<string, Promise<FinishedUpload>>()
@@ -46,10 +36,8 @@ async function finish(s: Services, store: FileStore, upload: Upload): Promise<Fi
     return before
   }
   const file = path.join(store.directory, upload.id)
-  const { lessonId, segmentId, source, filename, personId } = (upload.metadata ?? {}) as Record<
-    string,
-    string
-  >
+  const { lessonId, segmentId, source, filename } = (upload.metadata ?? {}) as Record<string, string>
+  const personId = senderOf(upload)
   const type = await fileTypeFromFile(file)
   const media = type && /^(video|audio)\//.test(type.mime) ? await probe(file) : null
   if (!media || (media.seconds === 0 && !media.video)) {

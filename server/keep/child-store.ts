@@ -1,7 +1,7 @@
 import { eq, inArray, or, sql } from 'drizzle-orm'
 import type { Db } from '../platform/db.ts'
-import { children, households, jobs, photos, replies } from '../platform/schema.ts'
-import { among, blobColumns, forgetPhotos } from './store.ts'
+import { children, households, jobs, photos, recordings, replies } from '../platform/schema.ts'
+import { among, blobColumns, forgetMedia, names } from './store.ts'
 
 /** What belongs to a child, by id: gathered before it goes, so that afterwards each can be looked for. */
 export interface Belongings {
@@ -9,6 +9,7 @@ export interface Belongings {
   households: string[]
   replies: string[]
   photos: string[]
+  recordings: string[]
   judgements: string[]
   blobs: string[]
   jobs: string[]
@@ -16,30 +17,35 @@ export interface Belongings {
 const listOf = async (db: Db, query: ReturnType<typeof sql>): Promise<string[]> =>
   (await db.execute<{ id: string }>(query)).rows.map((r) => r.id)
 
-/** Photos that one of these children's replies names; of homes that go whole, every photo. */
+/** Photos and recordings that one of these children's replies names; of homes that go whole, all of them. */
 export async function belongingsOf(
   db: Db,
   childIds: readonly string[],
   homes: readonly string[],
 ): Promise<Belongings> {
   const mine = await listOf(db, sql`select id from replies where child_id::text in (${among(childIds)})`)
-  const photoIds = await listOf(
-    db,
-    sql`select p.id from photos p where p.household_id::text in (${among(homes)})
+  const sentIn = (table: 'photos' | 'recordings') =>
+    listOf(
+      db,
+      sql`select p.id from ${sql.raw(table)} p where p.household_id::text in (${among(homes)})
       or exists (select 1 from replies r, jsonb_array_elements(r.answers) a
-        where r.child_id::text in (${among(childIds)}) and a->>'photoId' = p.id::text
+        where r.child_id::text in (${among(childIds)}) and ${names('a', sql`p.id::text`)}
           and not exists (select 1 from replies o, jsonb_array_elements(o.answers) b
-            where o.child_id::text not in (${among(childIds)}) and b->>'photoId' = p.id::text))`,
-  )
+            where o.child_id::text not in (${among(childIds)}) and ${names('b', sql`p.id::text`)}))`,
+    )
+  const photoIds = await sentIn('photos')
+  const recordingIds = await sentIn('recordings')
   return {
     children: [...childIds],
     households: [...homes],
     replies: mine,
     photos: photoIds,
+    recordings: recordingIds,
     judgements: await listOf(db, sql`select id from judgements where child_id::text in (${among(childIds)})`),
     blobs: await listOf(
       db,
-      sql`select distinct x.sha as id from photos p, lateral (values (p.image), (p.small)) x(sha) where p.id::text in (${among(photoIds)})`,
+      sql`select distinct x.sha as id from photos p, lateral (values (p.image), (p.small)) x(sha) where p.id::text in (${among(photoIds)})
+        union select r.file from recordings r where r.id::text in (${among(recordingIds)})`,
     ),
     jobs: await listOf(db, sql`select id from jobs where kind = 'photo' and subject in (${among(photoIds)})`),
   }
@@ -61,10 +67,9 @@ export const deleteBelongings = (db: Db, b: Belongings): Promise<string[]> =>
       await tx.execute(sql`delete from pgboss.job where data->>'jobId' in (${among(b.jobs)})`)
       await tx.delete(jobs).where(inArray(jobs.id, b.jobs))
     }
-    if (b.photos.length) {
-      await forgetPhotos(tx, b.photos)
-      await tx.delete(photos).where(inArray(photos.id, b.photos))
-    }
+    if (b.photos.length || b.recordings.length) await forgetMedia(tx, [...b.photos, ...b.recordings])
+    if (b.photos.length) await tx.delete(photos).where(inArray(photos.id, b.photos))
+    if (b.recordings.length) await tx.delete(recordings).where(inArray(recordings.id, b.recordings))
     // Children first: a home that goes would take them along, and those of another home with them.
     if (b.children.length) await tx.delete(children).where(inArray(children.id, b.children))
     if (b.households.length) await tx.delete(households).where(inArray(households.id, b.households))
@@ -93,7 +98,7 @@ export async function stillHeld(db: Db, ids: readonly string[]): Promise<number>
     const at = sql.raw(`"${table}"."${column}"`)
     const found =
       type === 'jsonb'
-        ? sql`exists (select 1 from jsonb_array_elements(${at}) a where a->>'photoId' in (${among(ids)}))`
+        ? sql`exists (select 1 from jsonb_array_elements(${at}) a where ${names('a', among(ids))})`
         : sql`${at}::text in (${among(ids)})`
     const { rows: counted } = await db.execute<{ n: string }>(
       sql`select count(*) as n from ${sql.raw(`"${table}"`)} where ${found}`,
@@ -160,4 +165,17 @@ export const photosById = (db: Db, ids: readonly string[]) =>
         .select({ id: photos.id, image: photos.image, createdAt: photos.createdAt, reading: photos.reading })
         .from(photos)
         .where(or(...ids.map((i) => eq(photos.id, i))))
+    : Promise.resolve([])
+
+export const recordingsById = (db: Db, ids: readonly string[]) =>
+  ids.length
+    ? db
+        .select({
+          id: recordings.id,
+          kind: recordings.kind,
+          file: recordings.file,
+          createdAt: recordings.createdAt,
+        })
+        .from(recordings)
+        .where(inArray(recordings.id, [...ids]))
     : Promise.resolve([])

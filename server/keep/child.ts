@@ -12,6 +12,7 @@ import {
   homesLeftEmpty,
   judgementsOfChild,
   photosById,
+  recordingsById,
   repliesOfChild,
   stillHeld,
 } from './child-store.ts'
@@ -49,6 +50,7 @@ export async function keptOf(
   })
   const replied = theirs.map((r) => r.updatedAt)
   const seen = pictures.map((p) => p.createdAt)
+  const spoken = (await recordingsById(s.db, b.recordings)).map((r) => r.createdAt)
   return {
     name: child.name,
     className: child.class_name,
@@ -56,6 +58,7 @@ export async function keptOf(
     kept: [
       line('replies', replied, after(oldest(replied), times.replies)),
       line('photos', seen, after(oldest(seen), times.photos)),
+      line('recordings', spoken, after(oldest(spoken), times.sound)),
       line(
         'judgements',
         judged.map((j) => new Date(j.at)),
@@ -108,6 +111,10 @@ export async function filesOf(
         ),
       },
       ...pictures.map((p) => ({ name: `photos/${p.id}.jpg`, path: s.blobs.path(p.image) })),
+      ...(await recordingsById(s.db, b.recordings)).map((r) => ({
+        name: `recordings/${r.id}.${r.kind === 'sound' ? 'm4a' : 'mp4'}`,
+        path: s.blobs.path(r.file),
+      })),
     ],
   }
 }
@@ -127,6 +134,7 @@ export async function deleteAll(
     ...b.households,
     ...b.replies,
     ...b.photos,
+    ...b.recordings,
     ...b.judgements,
     ...b.jobs,
   ])
@@ -135,6 +143,7 @@ export async function deleteAll(
   return {
     replies: b.replies.length,
     photos: b.photos.length,
+    recordings: b.recordings.length,
     judgements: b.judgements.length,
     files: gone.length,
     left: held + files,

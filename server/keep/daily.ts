@@ -9,6 +9,7 @@ import { namesIn, statOf } from './files.ts'
 import { allSettings, dueOf, letGo } from './times-store.ts'
 import { keepingLock, withClient } from './database-store.ts'
 import { uploadStore } from '../film/uploads.ts'
+import { homeUploadStore } from '../send/home-uploads.ts'
 import {
   blobNames,
   removeLoosePhotos,
@@ -51,7 +52,7 @@ export async function tidy(s: Services): Promise<Tidied | null> {
 async function tidied(s: Services): Promise<Tidied> {
   const store = uploadStore(s)
   await fs.mkdir(store.directory, { recursive: true })
-  const uploads = await store.deleteExpired()
+  const uploads = (await store.deleteExpired()) + (await homeUploadStore(s).deleteExpired())
   const photos = await removeLoosePhotos(s.db, keptFor.loosePhotos)
   const renders = await removeOldRenders(s.db, keptFor.renders)
   const segmentFiles = await removeOldSegmentFiles(s.db, keptFor.segmentFiles)

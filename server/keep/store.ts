@@ -1,16 +1,31 @@
 import { sql } from 'drizzle-orm'
 import type { Db } from '../platform/db.ts'
 
-/** Photos that were sent and belong to no reply after so many days: chosen, and never sent off. */
-export const removeLoosePhotos = async (db: Db, days: number): Promise<number> =>
-  (
-    await db.execute(sql`
-      delete from photos p
+/** Photos and recordings that were sent and belong to no reply after so many days: chosen, and never sent off. */
+export async function removeLoosePhotos(db: Db, days: number): Promise<number> {
+  let gone = 0
+  for (const table of ['photos', 'recordings'])
+    gone +=
+      (
+        await db.execute(sql`
+      delete from ${sql.raw(table)} p
       where p.created_at < now() - make_interval(days => ${days})
         and not exists (
           select 1 from replies r, jsonb_array_elements(r.answers) a
-          where r.publication_id = p.publication_id and a->>'photoId' = p.id::text)`)
-  ).rowCount ?? 0
+          where r.publication_id = p.publication_id
+            and ${names('a', sql`p.id::text`)})`)
+      ).rowCount ?? 0
+  return gone
+}
+/** Further photos of an answer; none where it has no such list. */
+const moreOf = (answer: string) =>
+  sql.raw(`case jsonb_typeof(${answer}->'more') when 'array' then ${answer}->'more' else '[]'::jsonb end`)
+/** Whether an answer names a photo or a recording: `id` is one as text, or a list of them. */
+export const names = (answer: 'a' | 'b', id: ReturnType<typeof sql>) => {
+  const a = sql.raw(answer)
+  return sql`(${a}->>'photoId' in (${id}) or ${a}->>'recordingId' in (${id})
+    or exists (select 1 from jsonb_array_elements(${moreOf(answer)}) m where m->>'photoId' in (${id})))`
+}
 
 /** Films that were never sent, older than so many days, but for the newest three of each lesson. */
 export const removeOldRenders = async (db: Db, days: number): Promise<number> =>
@@ -34,14 +49,20 @@ export const removeOldSegmentFiles = async (db: Db, days: number): Promise<numbe
 export const among = (ids: readonly string[]) =>
   sql.join(ids.length ? ids.map((i) => sql`${i}`) : [sql`null`], sql`, `)
 
-/** Photos that go: answers that name them say so no longer. */
-export const forgetPhotos = (db: Db, ids: readonly string[]) => {
+/** Photos and recordings that go: answers that name them say so no longer. */
+export const forgetMedia = (db: Db, ids: readonly string[]) => {
   const list = among(ids)
+  const without = sql`
+    a || case when a->>'photoId' in (${list}) then '{"photoId": null}'::jsonb else '{}'::jsonb end
+      || case when a->>'recordingId' in (${list}) then '{"recordingId": null}'::jsonb else '{}'::jsonb end
+      || case when jsonb_typeof(a->'more') = 'array' then jsonb_build_object('more',
+           coalesce((select jsonb_agg(m) from jsonb_array_elements(${moreOf('a')}) m where m->>'photoId' not in (${list})), '[]'::jsonb))
+         else '{}'::jsonb end`
+  const named = names('a', list)
   return db.execute(sql`
     update replies r set answers = (
-      select jsonb_agg(case when a->>'photoId' in (${list}) then a || '{"photoId": null}' else a end)
-      from jsonb_array_elements(r.answers) a)
-    where exists (select 1 from jsonb_array_elements(r.answers) a where a->>'photoId' in (${list}))`)
+      select jsonb_agg(case when ${named} then ${without} else a end) from jsonb_array_elements(r.answers) a)
+    where exists (select 1 from jsonb_array_elements(r.answers) a where ${named})`)
 }
 
 /** Every column that names a blob, as the database knows them: a new one is looked after without anybody thinking of it. */

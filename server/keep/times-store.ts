@@ -2,7 +2,7 @@ import { eq, sql } from 'drizzle-orm'
 import type { KeptFor, KeptKind } from '@awlbox/core/contracts/kept-for'
 import { type Db, moment } from '../platform/db.ts'
 import { settings } from '../platform/schema.ts'
-import { among, forgetPhotos } from './store.ts'
+import { among, forgetMedia } from './store.ts'
 
 export async function keptForIn(db: Db, settingId: string): Promise<Partial<KeptFor>> {
   const [row] = await db
@@ -28,11 +28,15 @@ export const allSettings = (db: Db) =>
 const kinds: Record<KeptKind, (settingId: string) => ReturnType<typeof sql>> = {
   photos: (id) => sql`
     select p.id::text, p.created_at as since from photos p
-    join households h on h.id = p.household_id where h.setting_id = ${id}`,
+    join households h on h.id = p.household_id where h.setting_id = ${id}
+    union all select r.id::text, r.created_at from recordings r
+    join households h on h.id = r.household_id where h.setting_id = ${id} and r.kind = 'clip'`,
   sound: (id) => sql`
     select t.id::text, t.created_at as since from takes t
     join lessons l on l.id = t.lesson_id join classes c on c.id = l.class_id
-    where c.setting_id = ${id} and t.status = 'ready' and t.film is not null and t.original <> t.film`,
+    where c.setting_id = ${id} and t.status = 'ready' and t.film is not null and t.original <> t.film
+    union all select r.id::text, r.created_at from recordings r
+    join households h on h.id = r.household_id where h.setting_id = ${id} and r.kind = 'sound'`,
   films: (id) => sql`
     select r.id::text, coalesce(
       greatest((select max(p.sent_at) from publications p where p.render_id = r.id),
@@ -41,7 +45,7 @@ const kinds: Record<KeptKind, (settingId: string) => ReturnType<typeof sql>> = {
     where c.setting_id = ${id}`,
   replies: (id) => sql`
     select r.id::text, r.updated_at as since from replies r
-    join children k on k.id = r.child_id join households h on h.id = k.household_id where h.setting_id = ${id} and (r.answers <> '[]' or r.words <> '')`,
+    join children k on k.id = r.child_id join households h on h.id = k.household_id where h.setting_id = ${id} and (r.answers <> '[]' or r.words <> '' or r.why <> '')`,
   standings: (id) => sql`
     select k.id::text, k.left_at as since from children k
     join households h on h.id = k.household_id where h.setting_id = ${id} and k.left_at is not null`,
@@ -89,15 +93,18 @@ export async function letGo(
   if (!ids.length) return
   const list = among(ids)
   if (kind === 'photos') {
-    await forgetPhotos(db, ids)
+    await forgetMedia(db, ids)
     await db.execute(sql`delete from photos where id::text in (${list})`)
   }
+  if (kind === 'sound') await forgetMedia(db, ids)
+  if (kind === 'photos' || kind === 'sound')
+    await db.execute(sql`delete from recordings where id::text in (${list})`)
   if (kind === 'sound')
     await db.execute(
       sql`update takes set original = film where film is not null and status = 'ready' and id::text in (${list})`,
     )
   if (kind === 'replies')
-    await db.execute(sql`update replies set answers = '[]', words = '' where id::text in (${list})`)
+    await db.execute(sql`update replies set answers = '[]', words = '', why = '' where id::text in (${list})`)
   if (kind === 'films') {
     await db.execute(sql`delete from film_replacements where render_id::text in (${list})`)
     await db.execute(sql`update publications set render_id = null where render_id::text in (${list})`)

@@ -11,7 +11,8 @@ import { notFound, Problem } from '../platform/problem.ts'
 import { writeLine } from '../platform/record-store.ts'
 import { openRoute, personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
-import { post } from '../post/mail.ts'
+import { hereOf } from '../platform/reach.ts'
+import { type Letter, post } from '../post/mail.ts'
 import { pacesOf } from '../week/store.ts'
 import { beginSession } from './session-cookie.ts'
 import {
@@ -128,10 +129,6 @@ function accountRoutes(router: Router, s: Services): void {
   })
 }
 
-/** The address people use: the one that was said, else the one this request came to. */
-const hereOf = (s: Services, req: Request): string =>
-  s.config.origin || `${req.protocol}://${req.get('host') ?? 'localhost'}`
-
 const lastOwner = new Problem(
   409,
   'The last owner',
@@ -169,7 +166,7 @@ function colleagueRoutes(router: Router, s: Services): void {
     const { settingId, id: byId } = person
     const token = await newPersonLink(s.db, 'invitation', { settingId, byId, email, role: body.role })
     const link = `/join/${token}`
-    const mailed = await post(s.config, {
+    const mailed = await posted(s, {
       to: email,
       subject: `${person.settingName} invites you to Awlbox`,
       text: `${person.name} invites you to make maths lessons for children at home with ${person.settingName}.\n\nOpen this link within ${linkDays.invitation} days; it works once:\n${hereOf(s, req)}${link}\n\nIf you do not know them, leave it alone: nothing happens.\n`,
@@ -189,7 +186,7 @@ function colleagueRoutes(router: Router, s: Services): void {
     const token = await newPersonLink(s.db, 'password', { settingId, byId, personId, role })
     const link = `/join/${token}`
     const { email } = await ownAccount(s.db, personId)
-    const mailed = await post(s.config, {
+    const mailed = await posted(s, {
       to: email,
       subject: 'A new password for Awlbox',
       text: `${person.name}, an owner of ${person.settingName}, made this link for you. Choose a new password by it within a day; it works once:\n${hereOf(s, req)}${link}\n\nIf you did not ask for it, tell them.\n`,
@@ -249,3 +246,5 @@ function joinRoutes(router: Router, s: Services): void {
     return ok
   })
 }
+const posted = async (s: Services, letter: Letter): Promise<boolean> =>
+  (await post(s.config, letter)) === 'posted'

@@ -1,5 +1,6 @@
 import { countDistinct, eq } from 'drizzle-orm'
 import type { HomeKit } from '@awlbox/core/plan/kit'
+import type { OtherWay } from '@awlbox/core/contracts/home-lists'
 import type { Db } from '../platform/db.ts'
 import { children, householdKits, households } from '../platform/schema.ts'
 
@@ -31,6 +32,7 @@ export async function kitOfHome(db: Db, householdId: string) {
       has: householdKits.has,
       countable: householdKits.countable,
       canPrint: householdKits.canPrint,
+      ways: householdKits.ways,
     })
     .from(householdKits)
     .where(eq(householdKits.householdId, householdId))
@@ -40,7 +42,7 @@ export async function kitOfHome(db: Db, householdId: string) {
 export async function saveKit(
   db: Db,
   householdId: string,
-  kit: { has: string[]; countable: number; canPrint: boolean },
+  kit: { has: string[]; countable: number; canPrint: boolean; ways: OtherWay[] },
 ): Promise<void> {
   await db
     .insert(householdKits)

@@ -65,17 +65,22 @@ export async function personOf(db: Db, req: Pick<Request, 'headers'>): Promise<P
   return { kind: 'person', ...person, houseStyle: HouseStyle.parse(person.houseStyle) }
 }
 
+const homeColumns = {
+  householdId: households.id,
+  settingId: households.settingId,
+  name: households.name,
+  youngerChild: households.youngerChild,
+}
 export async function homeOf(db: Db, token: string): Promise<Home | null> {
   const [row] = await db
-    .select({
-      householdId: households.id,
-      settingId: households.settingId,
-      name: households.name,
-      youngerChild: households.youngerChild,
-    })
+    .select(homeColumns)
     .from(homeLinks)
     .innerJoin(households, eq(households.id, homeLinks.householdId))
     .where(and(eq(homeLinks.tokenHash, hashToken(token)), isNull(homeLinks.revokedAt)))
     .limit(1)
+  return row ? { kind: 'home', ...row } : null
+}
+export async function homeById(db: Db, householdId: string): Promise<Home | null> {
+  const [row] = await db.select(homeColumns).from(households).where(eq(households.id, householdId)).limit(1)
   return row ? { kind: 'home', ...row } : null
 }

@@ -51,6 +51,8 @@ export interface Config {
   diskReserve: number
   largestTake: number
   largestPhoto: number
+  /** Bytes of a short film a home sends: half a minute as phones film it. */
+  largestClip: number
   /** Pixels of a photo accepted for decoding. */
   mostPixels: number
   origin: string
@@ -92,6 +94,7 @@ export function readConfig(env: Readonly<Record<string, string | undefined>> = p
     diskReserve: e.AWLBOX_DISK_RESERVE,
     largestTake: e.AWLBOX_LARGEST_TAKE,
     largestPhoto: 30 * 1024 * 1024,
+    largestClip: 200 * 1024 * 1024,
     mostPixels: 64_000_000,
     origin: e.AWLBOX_ORIGIN ?? '',
     secureCookies: e.AWLBOX_SECURE === '1' || tls !== null || (e.AWLBOX_ORIGIN ?? '').startsWith('https://'),

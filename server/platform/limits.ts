@@ -53,3 +53,11 @@ export async function passwordWasWrong(req: Request, email: string): Promise<voi
   await wrongFromAddress.penalty(addressOf(req))
 }
 export const passwordWasRight = (email: string): Promise<boolean> => wrongForAccount.delete(keyOf(email))
+
+/** Wrong codes from one address: eight letters leave nothing to guess at this pace. */
+const wrongCodes = new RateLimiterMemory({ points: 10, duration: minutes(10) })
+/** Before a code is looked up. @throws Problem 429 */
+export async function mayTryCode(req: Request): Promise<void> {
+  if (await spent(wrongCodes, addressOf(req))) throw later
+}
+export const codeWasWrong = (req: Request): Promise<unknown> => wrongCodes.penalty(addressOf(req))

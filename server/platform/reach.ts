@@ -1,3 +1,4 @@
+import type { Request } from 'express'
 import type { Config } from './config.ts'
 
 type Reach = Pick<Config, 'host' | 'port' | 'origin' | 'tls'>
@@ -20,3 +21,7 @@ export function unreachable(c: Reach): string[] {
     )
   return out
 }
+
+/** The address people use: the one that was said, else the one this request came to. */
+export const hereOf = (s: { config: Pick<Config, 'origin'> }, req: Request): string =>
+  s.config.origin || `${req.protocol}://${req.get('host') ?? 'localhost'}`

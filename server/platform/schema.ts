@@ -24,7 +24,9 @@ import { type FilmCheck, renderFileKinds, type TakeLooked } from '@awlbox/core/c
 import type { HeardWord, Hearing } from '@awlbox/core/contracts/heard'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import type { Idea } from '@awlbox/core/contracts/idea'
-import type { Lesson, Segment } from '@awlbox/core/contracts/lesson'
+import { type Lesson, type Segment, taskSets } from '@awlbox/core/contracts/lesson'
+import { homeLanguages, type OtherWay } from '@awlbox/core/contracts/home-lists'
+import { letterKinds, letterStates, type PostRules } from '@awlbox/core/contracts/post'
 import type { Sorting, TakeMark, TakeSound, FirstFrame } from '@awlbox/core/contracts/take'
 import type { Pack } from '@awlbox/core/contracts/pack'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
@@ -49,6 +51,8 @@ export const settings = pgTable('settings', {
   timeZone: text('time_zone').notNull().default('Europe/London'),
   /** How many days each kind is kept; what is not said is kept as long as everybody's. */
   keptFor: jsonb('kept_for').$type<Partial<KeptFor>>().notNull().default({}),
+  /** When homes are written to; what is not said is as everybody's. */
+  post: jsonb('post').$type<Partial<PostRules>>().notNull().default({}),
   /** The setting's own ladder; null while it keeps the one everybody starts from. */
   ladder: jsonb('ladder').$type<Idea[]>(),
 })
@@ -203,6 +207,10 @@ export const households = pgTable(
     phone: boolean('phone'),
     printer: boolean('printer'),
     metered: boolean('metered'),
+    /** What it reads; null where nobody said: then by its children's languages. */
+    language: text('language', { enum: homeLanguages }),
+    /** Where its letters go; null where it gave no address. */
+    email: text('email'),
     /** Raised when the link is renewed: the old one no longer opens anything. */
     linkVersion: integer('link_version').notNull().default(1),
   },
@@ -375,6 +383,7 @@ export const householdKits = pgTable(
     has: jsonb('has').$type<string[]>().notNull(),
     countable: integer('countable').notNull(),
     canPrint: boolean('can_print').notNull(),
+    ways: jsonb('ways').$type<OtherWay[]>().notNull().default([]),
     at: at('at'),
   },
   (t) => [check('kits_countable', sql`${t.countable} between 0 and 200`)],
@@ -581,6 +590,9 @@ export const publications = pgTable(
     pack: jsonb('pack').$type<Pack>().notNull(),
     /** What was not in order and was sent all the same, in words. */
     knowingly: jsonb('knowingly').$type<string[]>().notNull().default([]),
+    /** Day it is wanted by, and day after which it takes no more; none where it stays open. */
+    due: date('due'),
+    closes: date('closes'),
     sentAt: at('sent_at'),
     byId: uuid('by_id')
       .notNull()
@@ -626,6 +638,10 @@ export const replies = pgTable(
     way: text('way', { enum: rungs }),
     feeling: text('feeling', { enum: feelings }),
     couldNot: boolean('could_not').notNull().default(false),
+    /** The set the teacher gave when it came, and the one the child took: kept apart. */
+    gave: text('gave', { enum: taskSets }),
+    chose: text('chose', { enum: taskSets }),
+    why: text('why').notNull().default(''),
     words: text('words').notNull().default(''),
     receivedAt: at('received_at'),
     updatedAt: at('updated_at'),
@@ -656,6 +672,103 @@ export const photos = pgTable(
     createdAt: at('created_at'),
   },
   (t) => [index('photos_household').on(t.householdId), index('photos_reader').on(t.readerVersion)],
+)
+
+/** A voice or a short film that came with an answer, written anew: nothing but sound and picture in it. */
+export const recordings = pgTable(
+  'recordings',
+  {
+    id: id(),
+    publicationId: uuid('publication_id')
+      .notNull()
+      .references(() => publications.id, { onDelete: 'cascade' }),
+    householdId: uuid('household_id')
+      .notNull()
+      .references(() => households.id, { onDelete: 'cascade' }),
+    kind: text('kind', { enum: ['sound', 'clip'] }).notNull(),
+    file: blob('file').notNull(),
+    seconds: doublePrecision('seconds').notNull(),
+    createdAt: at('created_at'),
+  },
+  (t) => [index('recordings_household').on(t.householdId)],
+)
+
+/** The set of a lesson's tasks a teacher gave a child. */
+export const childSets = pgTable(
+  'child_sets',
+  {
+    lessonId: uuid('lesson_id')
+      .notNull()
+      .references(() => lessons.id, { onDelete: 'cascade' }),
+    childId: uuid('child_id')
+      .notNull()
+      .references(() => children.id, { onDelete: 'cascade' }),
+    level: text('level', { enum: taskSets }).notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.lessonId, t.childId] }), index('child_sets_child').on(t.childId)],
+)
+
+/** A setting's own wording for homes: of the page's words by their key, of a lesson's own sentences by themselves. */
+export const homeWords = pgTable(
+  'home_words',
+  {
+    settingId: uuid('setting_id')
+      .notNull()
+      .references(() => settings.id),
+    language: text('language', { enum: homeLanguages }).notNull(),
+    key: text('key').notNull(),
+    words: text('words').notNull(),
+    byId: uuid('by_id')
+      .notNull()
+      .references(() => people.id),
+    at: at('at'),
+  },
+  (t) => [primaryKey({ columns: [t.settingId, t.language, t.key] })],
+)
+
+/** Codes that are read aloud from one device to another: good for minutes, once. */
+export const homeCodes = pgTable(
+  'home_codes',
+  {
+    codeHash: bytes('code_hash').primaryKey(),
+    householdId: uuid('household_id')
+      .notNull()
+      .references(() => households.id, { onDelete: 'cascade' }),
+    expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+  },
+  (t) => [index('home_codes_household').on(t.householdId)],
+)
+
+/** What is written to homes, and how far each letter is. A home hears once of each thing. */
+export const letters = pgTable(
+  'letters',
+  {
+    id: id(),
+    settingId: uuid('setting_id')
+      .notNull()
+      .references(() => settings.id),
+    householdId: uuid('household_id')
+      .notNull()
+      .references(() => households.id, { onDelete: 'cascade' }),
+    publicationId: uuid('publication_id').references(() => publications.id, { onDelete: 'cascade' }),
+    kind: text('kind', { enum: letterKinds }).notNull(),
+    subject: text('subject').notNull(),
+    body: text('body').notNull(),
+    language: text('language', { enum: homeLanguages }).notNull(),
+    state: text('state', { enum: letterStates }).notNull(),
+    /** Not before this moment: quiet hours, and one a day. */
+    after: timestamp('after', { withTimezone: true }).notNull(),
+    tries: integer('tries').notNull().default(0),
+    /** Why it did not go, in words. */
+    problem: text('problem'),
+    goneAt: timestamp('gone_at', { withTimezone: true }),
+    createdAt: at('created_at'),
+  },
+  (t) => [
+    unique('letters_once').on(t.publicationId, t.householdId, t.kind),
+    index('letters_waiting').on(t.state, t.after),
+    index('letters_household').on(t.householdId, t.createdAt),
+  ],
 )
 
 export const judgements = pgTable(

@@ -1,30 +1,37 @@
+import { randomUUID } from 'node:crypto'
 import fs from 'node:fs/promises'
 import path from 'node:path'
 import type { Request, Response, Router } from 'express'
 import multer from 'multer'
+import { z } from 'zod'
 import * as api from '@awlbox/core/contracts/api/home'
 import { ok } from '@awlbox/core/contracts/api/route'
 import { renderFileMimes } from '@awlbox/core/contracts/render'
-import { surveyThings } from '@awlbox/core/plan/kit'
+import type { Answer } from '@awlbox/core/contracts/reply'
 import { renderFile } from '../cut/store.ts'
-import { readLater } from '../look/read-photo.ts'
-import { kitOfHome, saveKit } from '../plan/kit-store.ts'
 import { homeHasChild, homeMayOpen } from '../platform/access.ts'
+import type { Home } from '../platform/actor.ts'
 import { roomLeft } from '../platform/blobs.ts'
 import { isDbAway, notFound, Problem } from '../platform/problem.ts'
 import { homeRoute } from '../platform/route.ts'
+import { photos, recordings } from '../platform/schema.ts'
 import { sendBlob } from '../platform/send-blob.ts'
 import type { Services } from '../platform/services.ts'
-import { inFolder } from '../platform/temporary.ts'
 import { refusing } from '../setting/homes-store.ts'
-import { cleanPhoto } from './photo-file.ts'
-import { lessonsFor, packFor } from './home-pack.ts'
-import { addPhoto, childrenHere, ownPhotos, packById, saveReply } from './store.ts'
+import { speakerHere } from './home-language.ts'
+import { isOver, lessonsFor, packFor } from './home-pack.ts'
+import { takeIn } from './media.ts'
+import { childrenHere, ownOnes, packById, photosOf, saveReply, takeBack } from './store.ts'
 
 const noPhotos = new Problem(
   403,
   'No photos',
   'Your grown-up asked us to keep no photos of this child. Tell it in words instead; your other answers are kept.',
+)
+const alreadyLooked = new Problem(
+  409,
+  'Already looked at',
+  'Your teacher has looked at this. Tell them if you would like to send it again.',
 )
 /** A form that is no form, was cut off, or holds something else than one photo. */
 function photoProblem(error: unknown): Error {
@@ -56,19 +63,10 @@ export function homeRoutes(router: Router, s: Services): void {
         else resolve(req.file?.path ?? null)
       })
     })
-  homeRoute(router, s, api.homeKit, async ({ home }) => ({
-    things: surveyThings,
-    kit: await kitOfHome(s.db, home.householdId),
-  }))
-  homeRoute(router, s, api.saveHomeKit, async ({ home, body }) => {
-    await saveKit(s.db, home.householdId, {
-      ...body,
-      has: [...new Set(body.has)].filter((t) => surveyThings.includes(t)),
-    })
-    return ok
-  })
   homeRoute(router, s, api.homeLessons, async ({ home }) => ({ packs: await lessonsFor(s, home) }))
-  homeRoute(router, s, api.homePack, ({ home, params }) => packFor(s, home, params.packId))
+  homeRoute(router, s, api.homePack, async ({ req, home, params }) =>
+    packFor(s, home, params.packId, await speakerHere(s.db, home, req)),
+  )
   for (const [route, part, mime] of [
     [api.homeFilm, 'film', 'video/mp4'],
     [api.homeCaptions, 'captions', 'text/vtt'],
@@ -101,27 +99,23 @@ export function homeRoutes(router: Router, s: Services): void {
       )
     const file = await photoIn(req, res)
     if (!file) throw new Problem(400, 'No photo', 'No photo arrived. Your answers are kept; choose it again.')
-    const photo = await inFolder('photo', async (folder) => {
-      const clean = await cleanPhoto(file, s.config.mostPixels, folder)
-      return {
-        width: clean.width,
-        height: clean.height,
-        image: await s.blobs.put(s.db, { file: clean.image }, 'image/jpeg'),
-        small: await s.blobs.put(s.db, { file: clean.small }, 'image/jpeg'),
-      }
-    }).finally(() => fs.rm(file, { force: true }))
-    const id = await addPhoto(s.db, {
+    const { id, width, height } = await takeIn(s, 'photo', file, {
+      id: ownName(req) ?? randomUUID(),
       publicationId: params.packId,
       householdId: home.householdId,
-      ...photo,
-    })
-    await readLater(s, [id])
-    return { id, width: photo.width, height: photo.height }
+    }).finally(() => fs.rm(file, { force: true }))
+    return { id, width, height }
   })
   homeRoute(router, s, api.sendReply, async ({ home, params, body }) => {
     await homeMayOpen(s.db, home, params.packId)
     await homeHasChild(s.db, home, params.packId, body.childId)
     const p = (await packById(s.db, params.packId))!
+    if (isOver(p.closes))
+      throw new Problem(
+        409,
+        'Closed',
+        'This lesson takes no more answers. Yours are kept on this phone; what was done at home counts there.',
+      )
     const tasks = new Map(p.pack.tasks.map((t) => [t.id, t.spec.kind]))
     if (body.answers.some((a) => tasks.get(a.taskId) !== a.kind))
       throw new Problem(
@@ -129,22 +123,46 @@ export function homeRoutes(router: Router, s: Services): void {
         'The tasks changed',
         'This lesson was sent again with other tasks. Your answers are kept on this phone: open the link again.',
       )
-    const photoIds = [...new Set(body.answers.flatMap((a) => (a.photoId ? [a.photoId] : [])))]
-    if (photoIds.length && (await refusing(s.db, 'photos', [body.childId])).size) throw noPhotos
-    if ((await ownPhotos(s.db, photoIds, home.householdId, params.packId)) !== photoIds.length)
-      throw new Problem(
-        409,
-        'Photo missing',
-        'The photo is no longer here. Your other answers are kept; choose it again.',
-      )
+    await mediaIsTheirs(s, home, { ...params, childId: body.childId }, body.answers)
     const saved = await saveReply(s.db, params.packId, body)
     if (saved === 'gone') throw notFound('This child')
-    if (saved === 'looked')
-      throw new Problem(
-        409,
-        'Already looked at',
-        'Your teacher has looked at this. Tell them if you would like to send it again.',
-      )
+    if (saved === 'looked') throw alreadyLooked
     return { receivedAt: saved.updatedAt, again: saved.again }
   })
+  homeRoute(router, s, api.takeBackReply, async ({ home, params }) => {
+    await homeHasChild(s.db, home, params.packId, params.childId)
+    const done = await takeBack(s.db, {
+      publicationId: params.packId,
+      childId: params.childId,
+      householdId: home.householdId,
+    })
+    if (done === 'looked') throw alreadyLooked
+    return ok
+  })
+}
+/** The name a phone gave what it sends, so that sent twice it is one. */
+const ownName = (req: Request): string | null => {
+  const id: unknown = (req.body as { id?: unknown } | undefined)?.id
+  return typeof id === 'string' && z.uuid().safeParse(id).success ? id : null
+}
+/** Photos and recordings an answer names: of this home, of this sending, and agreed to for this child. @throws Problem */
+async function mediaIsTheirs(
+  s: Services,
+  home: Home,
+  { packId, childId }: { packId: string; childId: string },
+  answers: readonly Answer[],
+): Promise<void> {
+  const photoIds = [...new Set(answers.flatMap(photosOf))]
+  const recordingIds = [...new Set(answers.flatMap((a) => (a.recordingId ? [a.recordingId] : [])))]
+  if (photoIds.length && (await refusing(s.db, 'photos', [childId])).size) throw noPhotos
+  const at = { householdId: home.householdId, publicationId: packId }
+  const here =
+    (await ownOnes(s.db, photos, photoIds, at)) === photoIds.length &&
+    (await ownOnes(s.db, recordings, recordingIds, at)) === recordingIds.length
+  if (!here)
+    throw new Problem(
+      409,
+      'Photo missing',
+      'The photo or recording is no longer here. Your other answers are kept; choose it again.',
+    )
 }

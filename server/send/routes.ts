@@ -10,14 +10,21 @@ import { packOf } from '@awlbox/core/send/pack'
 import { replacementChanges } from '@awlbox/core/send/replacement'
 import { cutAt, cutOf, renderById, rendersOf } from '../cut/store.ts'
 import { lessonById } from '../lessons/store.ts'
-import { mayHousehold, mayLesson, mayPublication } from '../platform/access.ts'
+import { mayClass, mayHousehold, mayLesson, mayPublication } from '../platform/access.ts'
 import { notFound, Problem } from '../platform/problem.ts'
 import { personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
 import { houseStyleOf, ladderOf } from '../settings/store.ts'
 import { homeToken } from '../platform/tokens.ts'
+import { hereOf } from '../platform/reach.ts'
+import { writeToHomes } from '../post/letters.ts'
+import { languageOf, speech } from '@awlbox/core/send/words/words'
+import { speakerHere } from './home-language.ts'
+import { type HomeLetter, homeLettersPdf } from './letters-pdf.ts'
 import {
+  giveSet,
   homesOf,
+  homesOfClass,
   openLinks,
   packById,
   publicationsOf,
@@ -44,23 +51,24 @@ export function sendRoutes(router: Router, s: Services): void {
     ])
     const concerns = await concernsOf(s, { ...lesson!, settingId: person.settingId }, renders[0])
     return {
-      pack: packOf(lesson!.doc, await ladderOf(s.db, person.settingId)),
+      pack: packOf(lesson!.doc, await ladderOf(s.db, person.settingId), person.houseStyle),
       sent,
       latestRender: renders[0] ?? null,
       replacement: await replacement(s, lesson!.doc, sent[0], renders[0]),
       concerns,
       // A link opens a home's page: only those who may send it see it.
-      homes: homes.map(({ linkVersion, ...h }) => ({
+      homes: homes.map(({ linkVersion, chosen, spoken, ...h }) => ({
         ...h,
+        language: chosen ?? languageOf(spoken),
         link: mayChange && h.open ? `/h/${homeToken(s.secret, h.householdId, linkVersion)}` : null,
       })),
     }
   })
-  personRoute(router, s, api.publish, async ({ person, params, body }) => {
+  personRoute(router, s, api.publish, async ({ req, person, params, body }) => {
     const id = params.lessonId
     await mayLesson(s.db, person, id, 'change')
     const lesson = (await lessonById(s.db, id))!
-    const pack = packOf(lesson.doc, await ladderOf(s.db, person.settingId))
+    const pack = packOf(lesson.doc, await ladderOf(s.db, person.settingId), person.houseStyle)
     const render = (await rendersOf(s.db, id))[0]
     if (body.withFilm && !render)
       throw new Problem(409, 'No film yet', 'Render the film first, or send the tasks without it.')
@@ -76,16 +84,62 @@ export function sendRoutes(router: Router, s: Services): void {
       )
     const homes = await homesOf(s.db, id)
     await openLinks(s.db, s.secret, [...new Set(homes.map((h) => h.householdId))])
-    return {
-      id: await publish(s.db, {
-        lessonId: id,
-        renderId: body.withFilm ? render!.id : null,
-        lessonRevision: lesson.revision,
-        pack,
-        byId: person.id,
-        knowingly: concerns.map((c) => c.what),
-      }),
-    }
+    const { due = null, closes = null } = body
+    if (due && closes && closes < due)
+      throw new Problem(
+        400,
+        'Closed before it is due',
+        'It would close before the day it is wanted by. Nothing was sent.',
+      )
+    const sent = await publish(s.db, {
+      lessonId: id,
+      renderId: body.withFilm ? render!.id : null,
+      lessonRevision: lesson.revision,
+      pack,
+      byId: person.id,
+      knowingly: concerns.map((c) => c.what),
+      due,
+      closes,
+    })
+    if (body.write) await writeToHomes(s, sent, 'new', { origin: hereOf(s, req) })
+    return { id: sent }
+  })
+  personRoute(router, s, api.giveSet, async ({ person, params, body }) => {
+    await mayLesson(s.db, person, params.lessonId, 'change')
+    const homes = await homesOf(s.db, params.lessonId)
+    if (!homes.some((h) => h.childId === params.childId)) throw notFound('This child')
+    await giveSet(s.db, params.lessonId, params.childId, body.level)
+    return ok
+  })
+  personRoute(router, s, api.homeLetters, async ({ req, res, person, params, query }) => {
+    await mayClass(s.db, person, params.classId, 'change')
+    const { className, homes } = await homesOfClass(s.db, params.classId)
+    await openLinks(
+      s.db,
+      s.secret,
+      homes.map((h) => h.householdId),
+    )
+    const letters = await Promise.all(
+      homes
+        .filter((h) => h.open)
+        .map(async (h): Promise<HomeLetter> => {
+          const { say, language } = await speakerHere(s.db, { kind: 'home', ...h }, null)
+          return {
+            rightToLeft: speech[language].direction === 'rtl',
+            title: say('letter.title', { class: className }),
+            home: say('letter.for', { home: `${h.name} (${h.children.join(', ')})` }),
+            paragraphs: [say('letter.how'), say('letter.what')],
+            keep: say('letter.keep'),
+            link: `${hereOf(s, req)}/h/${homeToken(s.secret, h.householdId, h.linkVersion)}`,
+          }
+        }),
+    )
+    if (!letters.length)
+      throw new Problem(409, 'No homes yet', 'There is no home with an open link in this class yet.')
+    const pdf = await homeLettersPdf(letters, query.paper)
+    res.type('application/pdf').attachment('letters.pdf').setHeader('Cache-Control', 'no-store')
+    res.send(pdf)
+    return undefined
   })
   personRoute(router, s, api.replaceFilm, async ({ person, params, body }) => {
     const id = params.publicationId

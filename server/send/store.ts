@@ -1,10 +1,13 @@
 import { and, asc, desc, eq, inArray, isNull, or, sql } from 'drizzle-orm'
 import type { Pack } from '@awlbox/core/contracts/pack'
-import type { ReplyInput } from '@awlbox/core/contracts/reply'
+import type { TaskSet } from '@awlbox/core/contracts/lesson'
+import type { Answer, ReplyInput } from '@awlbox/core/contracts/reply'
+import type { HomeLanguage } from '@awlbox/core/contracts/home-lists'
 import { livesIn } from '../platform/access.ts'
 import { type Db, moment } from '../platform/db.ts'
 import {
   children,
+  childSets,
   classes,
   filmReplacements,
   homeLinks,
@@ -12,6 +15,7 @@ import {
   lessons,
   photos,
   publications,
+  recordings,
   renderFiles,
   renders,
   replies,
@@ -27,6 +31,8 @@ export const publish = async (
     pack: Pack
     byId: string
     knowingly?: string[]
+    due?: string | null
+    closes?: string | null
     sentAt?: Date
   },
 ): Promise<string> => (await db.insert(publications).values(input).returning({ id: publications.id }))[0]!.id
@@ -42,6 +48,8 @@ export const publicationsOf = (db: Db, lessonId: string) =>
       id: publications.id,
       lessonId: publications.lessonId,
       sentAt: publications.sentAt,
+      due: publications.due,
+      closes: publications.closes,
       lessonRevision: publications.lessonRevision,
       knowingly: publications.knowingly,
       renderId: renders.id,
@@ -69,6 +77,10 @@ export async function homesOf(db: Db, lessonId: string) {
       childId: children.id,
       child: children.name,
       replied: sql<Date | null>`max(${replies.updatedAt})`.mapWith(moment),
+      level: sql<TaskSet | null>`(select k.level from child_sets k where k.lesson_id = ${lessonId} and k.child_id = ${children.id})`,
+      chosen: households.language,
+      spoken: children.languages,
+      email: sql<boolean>`${households.email} is not null`,
       open: sql<boolean>`exists (select 1 from home_links k where k.household_id = ${households.id} and k.revoked_at is null)`,
     })
     .from(lessons)
@@ -123,6 +135,7 @@ export const packsFor = (db: Db, householdId: string) =>
       pack: publications.pack,
       sentAt: publications.sentAt,
       renderId: publications.renderId,
+      due: publications.due,
       seconds: renders.seconds,
       bytes: renders.bytes,
       className: classes.name,
@@ -152,6 +165,9 @@ export async function packById(db: Db, id: string) {
       bytes: renders.bytes,
       className: classes.name,
       classId: classes.id,
+      settingId: classes.settingId,
+      due: publications.due,
+      closes: publications.closes,
     })
     .from(publications)
     .innerJoin(lessons, eq(lessons.id, publications.lessonId))
@@ -199,6 +215,8 @@ export const repliesFrom = (db: Db, publicationId: string, householdId: string) 
       way: replies.way,
       feeling: replies.feeling,
       couldNot: replies.couldNot,
+      chose: replies.chose,
+      why: replies.why,
       words: replies.words,
       updatedAt: replies.updatedAt,
       looked: sql<boolean>`exists (select 1 from judgements j where j.reply_id = ${replies.id})`,
@@ -213,20 +231,18 @@ export async function saveReply(
   publicationId: string,
   input: ReplyInput,
 ): Promise<{ id: string; updatedAt: Date; again: boolean } | 'looked' | 'gone'> {
+  const { childId, ...said } = input
   return db.transaction(async (tx) => {
+    const [given] = await tx
+      .select({ level: childSets.level })
+      .from(childSets)
+      .innerJoin(publications, eq(publications.lessonId, childSets.lessonId))
+      .where(and(eq(publications.id, publicationId), eq(childSets.childId, childId)))
+      .limit(1)
+    const row = { ...said, gave: given?.level ?? null }
     const [made] = await tx
       .insert(replies)
-      .values({
-        publicationId,
-        childId: input.childId,
-        key: input.key,
-        answers: input.answers,
-        help: input.help,
-        way: input.way,
-        feeling: input.feeling,
-        couldNot: input.couldNot,
-        words: input.words,
-      })
+      .values({ publicationId, childId, ...row })
       .onConflictDoNothing()
       .returning({ id: replies.id, updatedAt: replies.updatedAt })
     if (made) return { ...made, again: false }
@@ -245,42 +261,177 @@ export async function saveReply(
     if (!before) return 'gone'
     if (before.looked)
       return before.key === input.key ? { id: before.id, updatedAt: before.updatedAt, again: true } : 'looked'
-    const [row] = await tx
+    const [changed] = await tx
       .update(replies)
-      .set({
-        answers: input.answers,
-        help: input.help,
-        way: input.way,
-        feeling: input.feeling,
-        couldNot: input.couldNot,
-        words: input.words,
-        key: input.key,
-        updatedAt: new Date(),
-      })
+      .set({ ...row, updatedAt: new Date() })
       .where(eq(replies.id, before.id))
       .returning({ id: replies.id, updatedAt: replies.updatedAt })
-    return { ...row!, again: true }
+    return { ...changed!, again: true }
   })
 }
-export const addPhoto = async (db: Db, row: typeof photos.$inferInsert): Promise<string> =>
-  (await db.insert(photos).values(row).returning({ id: photos.id }))[0]!.id
-/** How many of these photos belong to the household and the sending. */
-export async function ownPhotos(
+/** The same name twice is one: two pieces of one sending may arrive at once. */
+export const addPhoto = (db: Db, row: typeof photos.$inferInsert) =>
+  db.insert(photos).values(row).onConflictDoNothing()
+export const addRecording = (db: Db, row: typeof recordings.$inferInsert) =>
+  db.insert(recordings).values(row).onConflictDoNothing()
+/** What is here under a name already; `other` where it is not this home's, or not of this sending. */
+export async function mediaKnown(
   db: Db,
+  kind: 'photo' | 'sound' | 'clip',
+  at: { id: string; publicationId: string; householdId: string },
+): Promise<{ id: string; width: number; height: number } | 'other' | null> {
+  const whose = (t: typeof photos | typeof recordings) => ({
+    householdId: t.householdId,
+    publicationId: t.publicationId,
+  })
+  const [photo] = await db
+    .select({ ...whose(photos), width: photos.width, height: photos.height })
+    .from(photos)
+    .where(eq(photos.id, at.id))
+    .limit(1)
+  const [recording] = await db
+    .select({ ...whose(recordings), kind: recordings.kind })
+    .from(recordings)
+    .where(eq(recordings.id, at.id))
+    .limit(1)
+  const row = photo ?? recording
+  if (!row) return null
+  const same = (recording?.kind ?? 'photo') === kind
+  if (!same || row.householdId !== at.householdId || row.publicationId !== at.publicationId) return 'other'
+  return { id: at.id, width: photo?.width ?? 0, height: photo?.height ?? 0 }
+}
+/** How many of these photos, or recordings, belong to the household and the sending. */
+export async function ownOnes(
+  db: Db,
+  table: typeof photos | typeof recordings,
   ids: readonly string[],
-  householdId: string,
-  publicationId: string,
+  at: { householdId: string; publicationId: string },
 ): Promise<number> {
   if (!ids.length) return 0
   const rows = await db
-    .select({ id: photos.id })
-    .from(photos)
+    .select({ id: table.id })
+    .from(table)
     .where(
       and(
-        inArray(photos.id, [...ids]),
-        eq(photos.householdId, householdId),
-        eq(photos.publicationId, publicationId),
+        inArray(table.id, [...ids]),
+        eq(table.householdId, at.householdId),
+        eq(table.publicationId, at.publicationId),
       ),
     )
   return rows.length
+}
+
+/**
+ * Takes a reply back that nobody has looked at: it goes with its photos and recordings, but for those of another
+ * child's reply. False where there is none any more.
+ */
+export async function takeBack(
+  db: Db,
+  at: { publicationId: string; childId: string; householdId: string },
+): Promise<'gone' | 'looked' | 'taken'> {
+  return db.transaction(async (tx) => {
+    const [reply] = await tx
+      .select({
+        id: replies.id,
+        answers: replies.answers,
+        looked: sql<boolean>`exists (select 1 from judgements j where j.reply_id = replies.id)`,
+      })
+      .from(replies)
+      .where(and(eq(replies.publicationId, at.publicationId), eq(replies.childId, at.childId)))
+      .for('update')
+      .limit(1)
+    if (!reply) return 'gone'
+    if (reply.looked) return 'looked'
+    await tx.delete(replies).where(eq(replies.id, reply.id))
+    const others = await tx
+      .select({ answers: replies.answers })
+      .from(replies)
+      .where(eq(replies.publicationId, at.publicationId))
+    const kept = new Set(others.flatMap((r) => r.answers.flatMap(mediaOf)))
+    const mine = reply.answers.flatMap(mediaOf).filter((id) => !kept.has(id))
+    if (mine.length)
+      for (const table of [photos, recordings])
+        await tx.delete(table).where(and(inArray(table.id, mine), eq(table.publicationId, at.publicationId)))
+    return 'taken'
+  })
+}
+/** The photos and recordings an answer names. */
+export const mediaOf = (a: Answer): string[] => [...photosOf(a), ...(a.recordingId ? [a.recordingId] : [])]
+export const photosOf = (a: Answer): string[] => [
+  ...(a.photoId ? [a.photoId] : []),
+  ...(a.more ?? []).map((m) => m.photoId),
+]
+
+/** The set of a lesson's tasks each of these children was given. */
+export async function setsGiven(
+  db: Db,
+  lessonId: string,
+  childIds: readonly string[],
+): Promise<ReadonlyMap<string, TaskSet>> {
+  if (!childIds.length) return new Map()
+  const rows = await db
+    .select({ childId: childSets.childId, level: childSets.level })
+    .from(childSets)
+    .where(and(eq(childSets.lessonId, lessonId), inArray(childSets.childId, [...childIds])))
+  return new Map(rows.map((r) => [r.childId, r.level]))
+}
+/** Null lets the child choose. */
+export async function giveSet(
+  db: Db,
+  lessonId: string,
+  childId: string,
+  level: TaskSet | null,
+): Promise<void> {
+  if (level === null)
+    await db.delete(childSets).where(and(eq(childSets.lessonId, lessonId), eq(childSets.childId, childId)))
+  else
+    await db
+      .insert(childSets)
+      .values({ lessonId, childId, level })
+      .onConflictDoUpdate({ target: [childSets.lessonId, childSets.childId], set: { level } })
+}
+/** The language a home chose, and the languages of its children as a teacher typed them. */
+export async function languagesOfHome(
+  db: Db,
+  householdId: string,
+): Promise<{ chosen: HomeLanguage | null; typed: string[] }> {
+  const [home] = await db
+    .select({ language: households.language })
+    .from(households)
+    .where(eq(households.id, householdId))
+    .limit(1)
+  if (home?.language) return { chosen: home.language, typed: [] }
+  const kids = await db.select({ languages: children.languages }).from(children).where(livesIn(householdId))
+  return { chosen: null, typed: kids.flatMap((k) => k.languages) }
+}
+export const saveLanguage = (db: Db, householdId: string, language: HomeLanguage) =>
+  db.update(households).set({ language }).where(eq(households.id, householdId))
+
+/** The homes of a class, each once, with the children they have in it. */
+export async function homesOfClass(db: Db, classId: string) {
+  const [room] = await db.select({ name: classes.name }).from(classes).where(eq(classes.id, classId)).limit(1)
+  const rows = await db
+    .select({
+      householdId: households.id,
+      settingId: households.settingId,
+      name: households.name,
+      youngerChild: households.youngerChild,
+      linkVersion: households.linkVersion,
+      child: children.given,
+      open: sql<boolean>`exists (select 1 from home_links k where k.household_id = ${households.id} and k.revoked_at is null)`,
+    })
+    .from(children)
+    .innerJoin(
+      households,
+      or(eq(households.id, children.householdId), eq(households.id, children.secondHouseholdId)),
+    )
+    .where(eq(children.classId, classId))
+    .orderBy(asc(households.name), asc(children.given))
+  const homes = new Map<string, Omit<(typeof rows)[number], 'child'> & { children: string[] }>()
+  for (const { child, ...h } of rows) {
+    const known = homes.get(h.householdId)
+    if (known) known.children.push(child)
+    else homes.set(h.householdId, { ...h, children: [child] })
+  }
+  return { className: room?.name ?? '', homes: [...homes.values()] }
 }

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { and, asc, desc, eq, gt, inArray, or, sql } from 'drizzle-orm'
 import type { ChildFields, Consent, ConsentKind } from '@awlbox/core/contracts/api/homes'
 import { shownNames } from '@awlbox/core/setting/names'
-import { teaches } from '../platform/access.ts'
+import { livesIn, teaches } from '../platform/access.ts'
 import type { Db } from '../platform/db.ts'
 import { children, classes, consents, households, people } from '../platform/schema.ts'
 import { openLinks } from '../send/store.ts'
@@ -28,7 +28,7 @@ export async function nameApart(tx: Db, classIds: readonly string[]): Promise<vo
 
 const latest = (kind: ConsentKind) =>
   sql<Consent | null>`(select json_build_object('given', k.given, 'giver', k.giver, 'day', k.day) from consents k
-    where k.child_id = ${children.id} and k.kind = ${kind} order by k.n desc limit 1)`
+    where k.child_id = children.id and k.kind = ${kind} order by k.n desc limit 1)`
 const columns = {
   id: children.id,
   revision: children.revision,
@@ -44,6 +44,7 @@ const columns = {
   phone: households.phone,
   printer: households.printer,
   metered: households.metered,
+  email: sql<string>`coalesce(${households.email}, '')`,
   note: children.note,
   linkVersion: households.linkVersion,
   open: sql<boolean>`exists (select 1 from home_links k where k.household_id = ${households.id} and k.revoked_at is null)`,
@@ -123,11 +124,12 @@ const ofChild = ({ given, languages, note }: Partial<ChildFields>) => ({
   ...(languages === undefined ? {} : { languages }),
   ...(note === undefined ? {} : { note }),
 })
-const ofHome = ({ youngerChild, phone, printer, metered }: Partial<ChildFields>) => ({
+const ofHome = ({ youngerChild, phone, printer, metered, email }: Partial<ChildFields>) => ({
   ...(youngerChild === undefined ? {} : { youngerChild }),
   ...(phone === undefined ? {} : { phone }),
   ...(printer === undefined ? {} : { printer }),
   ...(metered === undefined ? {} : { metered }),
+  ...(email === undefined ? {} : { email: email || null }),
 })
 
 /** Changes a child and its home over the state it was made from. */
@@ -285,22 +287,55 @@ export async function placeOf(db: Db, childId: string): Promise<string | null> {
 
 export const addConsent = (
   db: Db,
-  row: { childId: string; kind: ConsentKind; given: boolean; giver: string; day: string; byId: string },
+  row: {
+    childId: string
+    kind: ConsentKind
+    given: boolean
+    giver: string
+    day: string
+    byId: string | null
+  },
 ) => db.insert(consents).values(row)
-/** Of these children those whose grown-up last said no to a kind. Nobody asked is no refusal. */
-export async function refusing(
+/** What was last said of a kind, for those of these children of whom anything was. */
+async function lastSaid(
   db: Db,
   kind: ConsentKind,
   childIds: readonly string[],
-): Promise<ReadonlySet<string>> {
-  if (!childIds.length) return new Set()
-  const rows = await db
+): Promise<{ childId: string; given: boolean }[]> {
+  if (!childIds.length) return []
+  return db
     .selectDistinctOn([consents.childId], { childId: consents.childId, given: consents.given })
     .from(consents)
     .where(and(inArray(consents.childId, [...childIds]), eq(consents.kind, kind)))
     .orderBy(consents.childId, desc(consents.n))
-  return new Set(rows.filter((r) => !r.given).map((r) => r.childId))
 }
+/** Of these children those whose grown-up last said no to a kind. Nobody asked is no refusal. */
+export const refusing = async (
+  db: Db,
+  kind: ConsentKind,
+  childIds: readonly string[],
+): Promise<ReadonlySet<string>> =>
+  new Set((await lastSaid(db, kind, childIds)).filter((r) => !r.given).map((r) => r.childId))
+/** Of these children those whose grown-up said yes: what a voice or showing to others needs. Nobody asked is no yes. */
+export const agreeing = async (
+  db: Db,
+  kind: ConsentKind,
+  childIds: readonly string[],
+): Promise<ReadonlySet<string>> =>
+  new Set((await lastSaid(db, kind, childIds)).filter((r) => r.given).map((r) => r.childId))
+/** The children who live in a home, with what stands of each consent. */
+export const consentsHere = (db: Db, householdId: string) =>
+  db
+    .select({
+      id: children.id,
+      name: children.given,
+      photos: latest('photos'),
+      sound: latest('sound'),
+      showing: latest('showing'),
+    })
+    .from(children)
+    .where(and(livesIn(householdId), sql`${children.classId} is not null`))
+    .orderBy(asc(children.given))
 export const consentsOf = (db: Db, childId: string) =>
   db
     .select({

@@ -13,5 +13,10 @@ export const kindWords: Record<TaskSpec['kind'], string> = {
   share: 'a fair share',
   match: 'what belongs together',
   own: 'some of their own',
-  tell: 'their words',
+  tell: 'their voice or words',
+  line: 'marks on a line',
+  circles: 'circles under numerals',
+  cross: 'crossing off',
+  draw: 'a drawing',
+  record: 'a game’s rounds',
 }

@@ -7,9 +7,18 @@ import type { Route } from '@awlbox/core/contracts/api/route'
  */
 const by = <T extends Route>(method: T['method'], path: T['path']): T => ({ method, path }) as T
 
-export const homeLessons = by<typeof contract.homeLessons>('GET', '/api/home/:token')
 export const homePack = by<typeof contract.homePack>('GET', '/api/home/:token/packs/:packId')
 export const homeKit = by<typeof contract.homeKit>('GET', '/api/home/:token/kit')
 export const saveHomeKit = by<typeof contract.saveHomeKit>('PUT', '/api/home/:token/kit')
-export const sendPhoto = by<typeof contract.sendPhoto>('POST', '/api/home/:token/packs/:packId/photos')
+export const saveHomeLanguage = by<typeof contract.saveHomeLanguage>('PUT', '/api/home/:token/language')
+export const homeConsents = by<typeof contract.homeConsents>('GET', '/api/home/:token/consents')
+export const saveHomeConsent = by<typeof contract.saveHomeConsent>(
+  'POST',
+  '/api/home/:token/children/:childId/consents',
+)
 export const sendReply = by<typeof contract.sendReply>('PUT', '/api/home/:token/packs/:packId/reply')
+export const takeBackReply = by<typeof contract.takeBackReply>(
+  'DELETE',
+  '/api/home/:token/packs/:packId/children/:childId/reply',
+)
+export const homeCode = by<typeof contract.homeCode>('POST', '/api/home/:token/code')

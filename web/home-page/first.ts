@@ -1,4 +1,6 @@
+import type { Messages } from '@lingui/core'
 import type { HomeLesson, HomePack } from '@awlbox/core/contracts/api/home'
+import type { HomeLanguage } from '@awlbox/core/contracts/home-lists'
 
 /** What the server writes into the page, so that its words are there at once: the link, the lessons, the newest of them. */
 export interface First {
@@ -7,6 +9,11 @@ export interface First {
   pack: HomePack | null
   /** Why nothing can be shown; null where it can. */
   problem: string | null
+  language: HomeLanguage
+  /** The page's words, ready to be filled in. */
+  messages: Messages
+  /** Shown to a teacher as a home would see it: nothing is kept or sent. */
+  preview: boolean
 }
 /** Where it stands in the page. */
 export const firstId = 'first'

@@ -1,71 +1,70 @@
 import { useState } from 'react'
 import type { Answer } from '@awlbox/core/contracts/api/route'
-import { ask, wordsOf } from '../api.ts'
+import { type OtherWay, otherWays } from '@awlbox/core/contracts/home-lists'
+import type { WordKey } from '@awlbox/core/send/words/words'
+import { ask } from '../api.ts'
 import { homeKit, saveHomeKit } from './calls.ts'
 import { useLink } from './link.ts'
+import { box } from './looks.ts'
+import { useWords } from './words.ts'
 
 type Survey = Answer<typeof homeKit>
+const toggled = <T,>(list: readonly T[], x: T): T[] =>
+  list.includes(x) ? list.filter((y) => y !== x) : [...list, x]
 
-/** What a home has: ticked once, so that lessons ask for what is there. */
+/** What a home has, and what helps there: ticked once, so that lessons ask for what is there. */
 export function KitForm() {
   const token = useLink()
+  const { say } = useWords()
   const [open, setOpen] = useState(false)
   const [survey, setSurvey] = useState<Survey | null>(null)
   const [has, setHas] = useState<string[]>([])
+  const [ways, setWays] = useState<OtherWay[]>([])
   const [countable, setCountable] = useState(10)
   const [canPrint, setCanPrint] = useState(false)
   const [said, setSaid] = useState<{ ok: boolean; words: string } | null>(null)
+  const failed = () => setSaid({ ok: false, words: say('problem.away') })
   const show = () => {
     setOpen(!open)
     if (survey) return
-    ask(homeKit, { token }).then(
-      (s) => {
-        setSurvey(s)
-        if (s.kit) {
-          setHas(s.kit.has)
-          setCountable(s.kit.countable)
-          setCanPrint(s.kit.canPrint)
-        }
-      },
-      (e: unknown) => setSaid({ ok: false, words: wordsOf(e) }),
-    )
+    ask(homeKit, { token }).then((s) => {
+      setSurvey(s)
+      if (!s.kit) return
+      setHas(s.kit.has)
+      setCountable(s.kit.countable)
+      setCanPrint(s.kit.canPrint)
+      setWays(s.kit.ways)
+    }, failed)
   }
   const save = () =>
-    ask(saveHomeKit, { token }, { has, countable, canPrint }).then(
-      () => setSaid({ ok: true, words: 'Thank you. Your teacher sees it when planning.' }),
-      (e: unknown) => setSaid({ ok: false, words: wordsOf(e) }),
+    ask(saveHomeKit, { token }, { has, countable, canPrint, ways }).then(
+      () => setSaid({ ok: true, words: say('kit.thanks') }),
+      failed,
     )
-  const tick = (t: string) => setHas((h) => (h.includes(t) ? h.filter((x) => x !== t) : [...h, t]))
   return (
-    <section className="rounded-xl border border-hair bg-card px-4">
+    <section className={box}>
       <button
         type="button"
         aria-expanded={open}
         onClick={show}
-        className="w-full min-h-12 text-left font-semibold cursor-pointer"
+        className="w-full min-h-12 text-start font-semibold cursor-pointer"
       >
-        What have you at home?
+        {say('kit.title')}
       </button>
       {open && survey && (
         <div className="pb-4 grid gap-3">
-          <p>Tick what you have. Nothing needs to be bought.</p>
+          <p>{say('kit.tick')}</p>
           <ul className="grid grid-cols-2 max-[360px]:grid-cols-1 gap-1.5">
             {survey.things.map((t) => (
               <li key={t}>
-                <label className="flex items-center gap-2 min-h-12">
-                  <input
-                    type="checkbox"
-                    className="size-6 accent-ink shrink-0"
-                    checked={has.includes(t)}
-                    onChange={() => tick(t)}
-                  />
-                  {t}
-                </label>
+                <Tick on={has.includes(t)} onChange={() => setHas((h) => toggled(h, t))}>
+                  {say(`thing.${t}` as WordKey)}
+                </Tick>
               </li>
             ))}
           </ul>
           <label className="flex items-center gap-3 flex-wrap">
-            How many small things can you count out?
+            {say('kit.count')}
             <select
               value={countable}
               onChange={(e) => setCountable(Number(e.target.value))}
@@ -73,35 +72,45 @@ export function KitForm() {
             >
               {[5, 10, 20, 30, 50].map((n) => (
                 <option key={n} value={n}>
-                  {n === 50 ? '50 or more' : `up to ${n}`}
+                  {say(n === 50 ? 'kit.over' : 'kit.to', { n })}
                 </option>
               ))}
             </select>
           </label>
-          <label className="flex items-center gap-2 min-h-12">
-            <input
-              type="checkbox"
-              className="size-6 accent-ink"
-              checked={canPrint}
-              onChange={(e) => setCanPrint(e.target.checked)}
-            />
-            We can print a page
-          </label>
+          <Tick on={canPrint} onChange={() => setCanPrint(!canPrint)}>
+            {say('kit.print')}
+          </Tick>
+          <fieldset className="grid gap-1">
+            <legend className="font-semibold mb-1">{say('kit.ways')}</legend>
+            {otherWays.map((w) => (
+              <Tick key={w} on={ways.includes(w)} onChange={() => setWays((x) => toggled(x, w))}>
+                {say(`kit.way.${w}`)}
+              </Tick>
+            ))}
+          </fieldset>
           <button
             type="button"
             onClick={() => void save()}
             className="min-h-12 rounded-lg bg-moss text-on-moss font-semibold"
           >
-            Tell the teacher
+            {say('kit.tell')}
           </button>
         </div>
       )}
-      {open && !survey && !said && <p className="pb-3 text-steel">Opening…</p>}
+      {open && !survey && !said && <p className="pb-3 text-steel">{say('page.opening')}</p>}
       {said && (
         <p role="status" className={`pb-3 ${said.ok ? 'text-moss' : 'text-brick'}`}>
           {said.words}
         </p>
       )}
     </section>
+  )
+}
+function Tick({ on, onChange, children }: { on: boolean; onChange: () => void; children: React.ReactNode }) {
+  return (
+    <label className="flex items-center gap-2 min-h-12">
+      <input type="checkbox" className="size-6 accent-ink shrink-0" checked={on} onChange={onChange} />
+      <span>{children}</span>
+    </label>
   )
 }

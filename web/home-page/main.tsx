@@ -1,18 +1,16 @@
 import { StrictMode } from 'react'
-import { createRoot, hydrateRoot } from 'react-dom/client'
+import { hydrateRoot } from 'react-dom/client'
+import { noted } from '../noted.ts'
 import { type First, firstId } from './first.ts'
 import { HomePage } from './home-page.tsx'
+import { keepPage } from './offline.ts'
 import './home.css'
 
-const root = document.getElementById('app')!
-const written = document.getElementById(firstId)?.textContent
-const first: First = written
-  ? (JSON.parse(written) as First)
-  : { token: window.location.pathname.split('/')[2] ?? '', packs: null, pack: null, problem: null }
-const page = (
+const first = JSON.parse(document.getElementById(firstId)!.textContent) as First
+hydrateRoot(
+  document.getElementById('app')!,
   <StrictMode>
     <HomePage first={first} />
-  </StrictMode>
+  </StrictMode>,
 )
-if (written) hydrateRoot(root, page)
-else createRoot(root).render(page)
+if (!first.preview) keepPage(first).catch(noted('the page could not be kept for later'))

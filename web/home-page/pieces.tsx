@@ -1,43 +1,56 @@
 import type { HomeTask } from '@awlbox/core/contracts/api/home'
+import { Choice } from './choice.tsx'
+import { Circles, Cross, Line, Record } from './drawn-pieces.tsx'
+import { field, tile } from './looks.ts'
+import { useWords } from './words.ts'
 
-interface Props {
+export interface PiecesProps {
   task: HomeTask
   given: string[] | undefined
   locked: boolean
   onGive: (given: string[]) => void
 }
-const tile = (on: boolean): string =>
-  `min-h-13 min-w-13 rounded-lg border-2 px-3 font-child text-[20px] disabled:opacity-40 ${on ? 'border-ink bg-ink text-card' : 'border-hair bg-card'}`
-const field =
-  'min-h-13 rounded-lg border-2 border-ink bg-card text-center font-child text-[22px] font-bold min-w-0'
-
 /** What a home gives piece by piece: ticked, laid, listed, put in order, filled in, shared out, matched. */
-export function Pieces(p: Props) {
+export function Pieces(p: PiecesProps) {
+  const { say } = useWords()
+  const [first] = p.task.numbers
   switch (p.task.kind) {
     case 'several':
       return <Several {...p} />
     case 'sentence':
-      return <Laid {...p} all={false} empty="Tap the tiles in order." />
+      if (p.task.slots.length) return <OneHidden {...p} />
+      return (first ?? 1) > 1 ? (
+        <LaidLanes {...p} lanes={first!} />
+      ) : (
+        <Laid {...p} all={false} empty={say('laid.tap')} />
+      )
     case 'order':
-      return <Laid {...p} all empty="Tap them in order, the first one first." />
+      return <Laid {...p} all empty={say('laid.tapOrder')} />
     case 'ways':
-      return <Lines {...p} most={40} words={wayWords(p.task)} />
+      return <Lines {...p} most={40} words={say(p.task.numbers[1] === 3 ? 'lines.way3' : 'lines.way2')} />
     case 'own':
-      return <Lines {...p} most={p.task.numbers[0] ?? 3} words="A sentence, like 2 + 2 = 4" />
+      return <Lines {...p} most={first ?? 3} words={say('lines.own')} />
     case 'gaps':
       return <Gaps {...p} />
     case 'share':
       return <Share {...p} />
     case 'match':
       return <Match {...p} />
+    case 'line':
+      return <Line {...p} />
+    case 'circles':
+      return <Circles {...p} />
+    case 'cross':
+      return <Cross {...p} />
+    case 'record':
+      return <Record {...p} />
     default:
       return null
   }
 }
-const wayWords = (t: HomeTask): string =>
-  t.numbers[1] === 3 ? 'One way, like 1 + 2 + 3' : 'One way, like 1 + 2'
 
-function Several({ task, given, locked, onGive }: Props) {
+function Several({ task, given, locked, onGive }: PiecesProps) {
+  const { say } = useWords()
   const toggle = (c: string) =>
     onGive(given?.includes(c) ? given.filter((g) => g !== c) : [...(given ?? []), c])
   return (
@@ -52,10 +65,12 @@ function Several({ task, given, locked, onGive }: Props) {
             aria-checked={on}
             disabled={locked}
             onClick={() => toggle(c)}
-            className={`${tile(on)} text-left`}
+            className={`${tile(on)} text-start flex items-center gap-3`}
           >
-            <span aria-hidden>{on ? '✓ ' : ''}</span>
-            {c}
+            <span aria-hidden className="w-4">
+              {on ? '✓' : ''}
+            </span>
+            <Choice words={c} look={task.look} />
           </button>
         )
       })}
@@ -65,16 +80,17 @@ function Several({ task, given, locked, onGive }: Props) {
         aria-checked={given?.length === 0}
         disabled={locked}
         onClick={() => onGive([])}
-        className={`${tile(given?.length === 0)} text-left`}
+        className={`${tile(given?.length === 0)} text-start`}
       >
-        None of them
+        {say('pick.none')}
       </button>
     </div>
   )
 }
 
 /** Tiles tapped one after another; a laid one tapped goes back. `all`: each is used once and all of them. */
-function Laid({ task, given = [], locked, onGive, empty }: Props & { all: boolean; empty: string }) {
+function Laid({ task, given = [], locked, onGive, empty }: PiecesProps & { all: boolean; empty: string }) {
+  const { say } = useWords()
   // Two tiles may say the same: each is used as often as it is there.
   const left = [...task.choices]
   for (const g of given) {
@@ -84,7 +100,8 @@ function Laid({ task, given = [], locked, onGive, empty }: Props & { all: boolea
   return (
     <div className="grid gap-3">
       <ol
-        aria-label="Laid so far"
+        dir="ltr"
+        aria-label={say('laid.so')}
         className="flex flex-wrap gap-2 min-h-15 rounded-lg border-2 border-dashed border-hair p-2"
       >
         {given.length === 0 && <li className="self-center text-steel px-1">{empty}</li>}
@@ -93,7 +110,7 @@ function Laid({ task, given = [], locked, onGive, empty }: Props & { all: boolea
             <button
               type="button"
               disabled={locked}
-              aria-label={`${g}, place ${i + 1}: take it back`}
+              aria-label={say('laid.back', { tile: g, n: i + 1 })}
               onClick={() => onGive(given.toSpliced(i, 1))}
               className={tile(true)}
             >
@@ -102,13 +119,13 @@ function Laid({ task, given = [], locked, onGive, empty }: Props & { all: boolea
           </li>
         ))}
       </ol>
-      <div role="group" aria-label="Tiles" className="flex flex-wrap gap-2">
+      <div role="group" dir="ltr" aria-label={say('laid.tiles')} className="flex flex-wrap gap-2">
         {left.map((t, i) => (
           <button
             key={`${t} ${i}`}
             type="button"
             disabled={locked}
-            aria-label={`Lay ${t}`}
+            aria-label={say('laid.lay', { tile: t })}
             onClick={() => onGive([...given, t])}
             className={tile(false)}
           >
@@ -121,7 +138,15 @@ function Laid({ task, given = [], locked, onGive, empty }: Props & { all: boolea
 }
 
 /** Lines of one's own, as many as one likes up to `most`. */
-function Lines({ task, given = [], locked, onGive, most, words }: Props & { most: number; words: string }) {
+function Lines({
+  task,
+  given = [],
+  locked,
+  onGive,
+  most,
+  words,
+}: PiecesProps & { most: number; words: string }) {
+  const { say } = useWords()
   const lines = [...given, ...(given.length < most ? [''] : [])]
   return (
     <div role="group" aria-label={task.prompt} className="grid gap-2">
@@ -129,7 +154,8 @@ function Lines({ task, given = [], locked, onGive, most, words }: Props & { most
         <input
           // A line keeps its place while it is typed.
           key={i}
-          aria-label={`${words}, ${i + 1}`}
+          dir="ltr"
+          aria-label={say('lines.n', { what: words, n: i + 1 })}
           placeholder={i === 0 ? words : ''}
           value={line}
           maxLength={80}
@@ -142,28 +168,35 @@ function Lines({ task, given = [], locked, onGive, most, words }: Props & { most
             while (next.length && !next.at(-1)) next.pop()
             onGive(next)
           }}
-          className={`${field} text-left px-3`}
+          className={`${field} text-start px-3`}
         />
       ))}
     </div>
   )
 }
 
-function Gaps({ task, given = [], locked, onGive }: Props) {
+function Gaps({ task, given = [], locked, onGive }: PiecesProps) {
+  const { say } = useWords()
+  const [wide] = task.numbers
   /** For each place the gap it is, counted; those that are filled are none. */
   const gaps = task.slots.map((s, i) =>
     s === '' ? task.slots.slice(0, i).filter((x) => x === '').length : null,
   )
   const count = gaps.filter((g) => g !== null).length
   return (
-    <ol aria-label={task.prompt} className="flex flex-wrap gap-2">
+    <ol
+      dir="ltr"
+      aria-label={task.prompt}
+      className={wide ? 'grid gap-1' : 'flex flex-wrap gap-2'}
+      style={wide ? { gridTemplateColumns: `repeat(${wide}, minmax(0, 1fr))` } : undefined}
+    >
       {task.slots.map((s, i) => {
         const mine = gaps[i] ?? null
         if (mine === null)
           return (
             <li
               key={i}
-              className="min-h-13 min-w-13 rounded-lg bg-wash grid place-items-center font-child text-[22px] px-2"
+              className={`min-h-13 ${wide ? '' : 'min-w-13 px-2'} rounded-lg bg-wash grid place-items-center font-child text-[22px]`}
             >
               {s}
             </li>
@@ -171,7 +204,7 @@ function Gaps({ task, given = [], locked, onGive }: Props) {
         return (
           <li key={i}>
             <input
-              aria-label={`Missing number ${mine + 1} of ${count}`}
+              aria-label={say('gaps.missing', { n: mine + 1, total: count })}
               inputMode="numeric"
               autoComplete="off"
               maxLength={4}
@@ -182,7 +215,7 @@ function Gaps({ task, given = [], locked, onGive }: Props) {
                   Array.from({ length: count }, (_, k) => (k === mine ? e.target.value : (given[k] ?? ''))),
                 )
               }
-              className={`${field} w-16`}
+              className={`${field} ${wide ? 'w-full' : 'w-16'}`}
             />
           </li>
         )
@@ -191,7 +224,8 @@ function Gaps({ task, given = [], locked, onGive }: Props) {
   )
 }
 
-function Share({ task, given, locked, onGive }: Props) {
+function Share({ task, given, locked, onGive }: PiecesProps) {
+  const { say } = useWords()
   const [things = 0, plates = 2] = task.numbers
   const on = Array.from({ length: plates }, (_, i) => Number(given?.[i] ?? 0))
   const left = things - on.reduce((a, b) => a + b, 0)
@@ -199,20 +233,21 @@ function Share({ task, given, locked, onGive }: Props) {
   return (
     <div className="grid gap-2">
       <p role="status" className="text-[17px]">
-        <b className="font-child">{left}</b> still to share
+        {say('share.left', { n: left })}
       </p>
       <ul className="grid gap-2">
         {on.map((n, i) => (
           <li key={i} className="flex items-center gap-2 rounded-xl border-2 border-hair p-2">
             <span className="flex-1 min-w-0">
-              <span className="text-steel">Plate {i + 1}</span> <b className="font-child text-[22px]">{n}</b>
+              <span className="text-steel">{say('share.plate', { n: i + 1 })}</span>{' '}
+              <b className="font-child text-[22px]">{n}</b>
               <span aria-hidden className="block text-[18px] leading-tight break-all">
                 {'●'.repeat(n)}
               </span>
             </span>
             <button
               type="button"
-              aria-label={`One off plate ${i + 1}`}
+              aria-label={say('share.off', { n: i + 1 })}
               disabled={locked || n === 0}
               onClick={() => put(i, -1)}
               className={tile(false)}
@@ -221,7 +256,7 @@ function Share({ task, given, locked, onGive }: Props) {
             </button>
             <button
               type="button"
-              aria-label={`One onto plate ${i + 1}`}
+              aria-label={say('share.on', { n: i + 1 })}
               disabled={locked || left <= 0}
               onClick={() => put(i, 1)}
               className={tile(false)}
@@ -235,20 +270,21 @@ function Share({ task, given, locked, onGive }: Props) {
   )
 }
 
-function Match({ task, given = [], locked, onGive }: Props) {
+function Match({ task, given = [], locked, onGive }: PiecesProps) {
+  const { say } = useWords()
   return (
     <ul aria-label={task.prompt} className="grid gap-2">
       {task.slots.map((s, i) => (
         <li key={s} className="flex items-center gap-3">
           <b className="font-child text-[20px] min-w-13">{s}</b>
           <select
-            aria-label={`Belongs to ${s}`}
+            aria-label={say('match.to', { what: s })}
             disabled={locked}
             value={given[i] ?? ''}
             onChange={(e) => onGive(task.slots.map((_, k) => (k === i ? e.target.value : (given[k] ?? ''))))}
             className="flex-1 min-w-0 min-h-13 rounded-lg border-2 border-ink bg-card px-2 font-child text-[20px]"
           >
-            <option value="">choose</option>
+            <option value="">{say('match.choose')}</option>
             {task.choices.map((c) => (
               <option key={c} value={c}>
                 {c}
@@ -258,5 +294,69 @@ function Match({ task, given = [], locked, onGive }: Props) {
         </li>
       ))}
     </ul>
+  )
+}
+
+/** A whole sentence with one number hidden: which tile belongs there. */
+function OneHidden({ task, given = [], locked, onGive }: PiecesProps) {
+  const { say } = useWords()
+  return (
+    <div className="grid gap-3">
+      <p dir="ltr" className="font-child text-[28px] font-bold text-center">
+        {task.slots.map((s, i) => (
+          <span key={i} className={`mx-1 ${s === '' ? 'border-b-4 border-ink px-3' : ''}`}>
+            {s === '' ? (given[0] ?? '\u2007') : s}
+          </span>
+        ))}
+      </p>
+      <div
+        role="radiogroup"
+        dir="ltr"
+        aria-label={say('laid.tiles')}
+        className="flex flex-wrap gap-2 justify-center"
+      >
+        {task.choices.map((c) => (
+          <button
+            key={c}
+            type="button"
+            role="radio"
+            aria-checked={given[0] === c}
+            disabled={locked}
+            onClick={() => onGive([c])}
+            className={tile(given[0] === c)}
+          >
+            {c}
+          </button>
+        ))}
+      </div>
+    </div>
+  )
+}
+
+/** Between two sentences in what is sent. */
+const nextOne = '/'
+/** Several sentences laid from the same tiles, one under another. */
+function LaidLanes({ lanes, given = [], onGive, ...p }: PiecesProps & { lanes: number }) {
+  const { say } = useWords()
+  const all = given
+    .join('\n')
+    .split(`${nextOne}`)
+    .map((l) => l.split('\n').filter(Boolean))
+  return (
+    <div className="grid gap-4">
+      {Array.from({ length: lanes }, (_, i) => (
+        <Laid
+          key={i}
+          {...p}
+          given={all[i] ?? []}
+          all={false}
+          empty={say('laid.tap')}
+          onGive={(lane) => {
+            const next = Array.from({ length: lanes }, (_x, k) => (k === i ? lane : (all[k] ?? [])))
+            onGive(next.some((l) => l.length) ? next.flatMap((l, k) => (k ? [nextOne, ...l] : l)) : [])
+          }}
+        />
+      ))}
+    </div>
   )
 }

@@ -1,22 +1,30 @@
 import type { HomePack, HomeTask } from '@awlbox/core/contracts/api/home'
-import type { ReplyInput } from '@awlbox/core/contracts/reply'
-import { ask, askWithForm, isAway, wordsOf } from '../api.ts'
+import type { Answer, ReplyInput } from '@awlbox/core/contracts/reply'
+import { ask, isAway, ProblemError } from '../api.ts'
 import { retrier } from '../saving/retrier.ts'
-import { sendPhoto, sendReply } from './calls.ts'
+import { sendReply, takeBackReply } from './calls.ts'
 import {
   type Draft,
-  forgetPhoto,
+  type DraftAnswer,
+  forgetMedia,
   keepDraft,
-  keepPhoto,
-  keptPhoto,
+  keepMedia,
+  keptMedia,
+  type Media,
+  type MediaKind,
   readDraft,
   receivedDraft,
 } from './drafts.ts'
+import type { Spoken } from './words.ts'
 
 interface ReplyState {
   draft: Draft
   busy: boolean
   problem: string | null
+  /** The phone had no room for something: only the open page holds it. */
+  full: boolean
+  /** It was taken back, and nothing of it is with the teacher. */
+  taken: boolean
 }
 /** A child's reply while it is made: every answer is kept on this phone, and what could not be sent goes by itself. */
 export interface Reply {
@@ -25,70 +33,151 @@ export interface Reply {
   onServer: () => ReplyState
   subscribe: (changed: () => void) => () => void
   edit: (change: Partial<Draft>) => void
-  /** Sends a photo, or keeps it here while there is no connection. @throws ProblemError where it is refused. */
-  photo: (taskId: string, file: File) => Promise<{ photoId?: string; photoName: string }>
+  /** Keeps a file for an answer and begins to send it. */
+  add: (taskId: string, kind: MediaKind, file: Blob) => Promise<void>
+  /** Leaves a file out of an answer. */
+  remove: (taskId: string, id: string) => void
+  /** Changes the words of a photo. */
+  describe: (taskId: string, id: string, text: string) => void
   send: () => Promise<void>
+  takeBack: () => Promise<void>
   /** While the page shows it; gives how to stop. */
   open: () => () => void
 }
 
-const answerTo = (task: HomeTask, a: Draft['answers'][string]): ReplyInput['answers'][number] => {
+/** What was answered, as it is sent. */
+function answerTo(task: HomeTask, a: DraftAnswer): Answer {
+  const media = (a.media ?? []).filter((m) => m.here)
+  const [first, ...more] = media.filter((m) => m.kind === 'photo')
+  const recording = media.find((m) => m.kind !== 'photo')
+  const base = { taskId: task.id, kind: task.kind }
   switch (task.kind) {
-    case 'number':
-      return { taskId: task.id, kind: task.kind, text: a.text ?? null }
     case 'choice':
-      return { taskId: task.id, kind: task.kind, choice: a.choice ?? null }
+      return { ...base, choice: a.choice ?? null }
+    case 'number':
     case 'photo':
-      return { taskId: task.id, kind: task.kind, photoId: a.photoId ?? null, text: a.text ?? null }
     case 'tell':
-      return { taskId: task.id, kind: task.kind, text: a.text ?? null }
+    case 'draw':
+      return {
+        ...base,
+        text: [a.text?.trim(), first?.text.trim()].filter(Boolean).join(' ').slice(0, 500) || null,
+        ...(first ? { photoId: first.id } : {}),
+        ...(more.length ? { more: more.slice(0, 3).map((m) => ({ photoId: m.id, text: m.text })) } : {}),
+        ...(recording ? { recordingId: recording.id } : {}),
+        ...(a.drawing ? { drawing: a.drawing } : {}),
+      }
     default:
-      return { taskId: task.id, kind: task.kind, given: a.given ?? null }
+      return { ...base, given: a.given ?? null }
   }
 }
+/** The page's words for what the server refuses; its own where the page has none. */
+function wordsFor(error: unknown, { say, language }: Spoken): string {
+  if (!(error instanceof ProblemError)) return say('problem.other')
+  const byTitle: Record<string, Parameters<Spoken['say']>[0]> = {
+    'No connection': 'problem.away',
+    'Already looked at': 'problem.looked',
+    'The tasks changed': 'problem.changed',
+    'Photo missing': 'problem.photo',
+    'Not a photo': 'problem.notPhoto',
+    'Photo too large': 'problem.large',
+    'Too large': 'problem.large',
+    'Too long': 'problem.large',
+    'This link is closed': 'problem.closed',
+    'No photos': 'photo.refused',
+    'No recordings': 'sound.refused',
+  }
+  const key = byTitle[error.title]
+  if (key) return say(key)
+  return language === 'en' ? error.detail : say('problem.other')
+}
 
-export function replyOf({ token, pack, childId }: { token: string; pack: HomePack; childId: string }): Reply {
+export function replyOf({
+  token,
+  pack,
+  childId,
+  words,
+  preview = false,
+}: {
+  token: string
+  pack: HomePack
+  childId: string
+  words: Spoken
+  preview?: boolean
+}): Reply {
   const listeners = new Set<() => void>()
-  let state: ReplyState = { draft: readDraft(pack, childId), busy: false, problem: null }
-  const written: ReplyState = { draft: receivedDraft(pack, childId), busy: false, problem: null }
+  const plain = { busy: false, problem: null, full: false, taken: false }
+  let state: ReplyState = {
+    draft: preview ? receivedDraft(pack, childId) : readDraft(pack, childId),
+    ...plain,
+  }
+  const written: ReplyState = { draft: receivedDraft(pack, childId), ...plain }
   const be = (next: Partial<ReplyState>): void => {
     state = { ...state, ...next }
     listeners.forEach((tell) => tell())
   }
   const change = (next: Partial<Draft>): void => {
     const draft = { ...state.draft, ...next }
-    keepDraft(pack.id, childId, draft)
-    be({ draft })
+    const kept = preview || keepDraft(pack.id, childId, draft)
+    be({ draft, full: state.full || !kept })
   }
-  const waitingId = (taskId: string): string => `${pack.id}-${childId}-${taskId}`
-  const post = async (file: File): Promise<string> => {
-    const form = new FormData()
-    form.set('photo', file)
-    return (await askWithForm(sendPhoto, { token, packId: pack.id }, form)).id
+  const answerOf = (taskId: string): DraftAnswer => state.draft.answers[taskId] ?? {}
+  const put = (taskId: string, a: DraftAnswer, more: Partial<Draft> = {}): void =>
+    change({ ...more, answers: { ...state.draft.answers, [taskId]: a } })
+  const marked = (taskId: string, id: string, m: Partial<Media>): void => {
+    const a = answerOf(taskId)
+    put(taskId, { ...a, media: (a.media ?? []).map((x) => (x.id === id ? { ...x, ...m } : x)) })
   }
-  /** Photos that wait on this phone go first; each that has gone is remembered at once. */
-  async function sendPhotos(): Promise<void> {
-    for (const t of pack.pack.tasks) {
-      const a = state.draft.answers[t.id]
-      if (t.kind !== 'photo' || !a?.photoName || a.photoId) continue
-      const file = await keptPhoto(waitingId(t.id))
-      if (!file) continue
-      const photoId = await post(file)
-      change({ answers: { ...state.draft.answers, [t.id]: { ...a, photoId } } })
-      await forgetPhoto(waitingId(t.id))
-    }
+  /** Files under way in this page: sent once, whoever asks. */
+  const underWay = new Map<string, Promise<void>>()
+  const post = (taskId: string, m: Media): Promise<void> => {
+    const known = underWay.get(m.id)
+    if (known) return known
+    const work = (async () => {
+      const file = await keptMedia(m.id)
+      if (!file) {
+        // It is nowhere: the answer goes without it.
+        const a = answerOf(taskId)
+        put(taskId, { ...a, media: (a.media ?? []).filter((x) => x.id !== m.id) })
+        return
+      }
+      // Loaded only where there is something to send.
+      const { sendMedia } = await import('./send-media.ts').catch(() => {
+        throw new ProblemError(0, 'No connection', 'No connection', {})
+      })
+      await sendMedia(file, { token, packId: pack.id, childId, id: m.id, kind: m.kind })
+      marked(taskId, m.id, { here: true })
+      await forgetMedia(m.id)
+    })().finally(() => underWay.delete(m.id))
+    underWay.set(m.id, work)
+    return work
+  }
+  /** Files that wait on this phone go first; each that has gone is remembered at once. */
+  async function sendFiles(): Promise<void> {
+    for (const [taskId, a] of Object.entries(state.draft.answers))
+      for (const m of a.media ?? []) if (!m.here) await post(taskId, m)
   }
   const sender = retrier(async () => {
-    be({ busy: true, problem: null })
+    be({ busy: true, problem: null, taken: false })
     try {
-      await sendPhotos()
+      await sendFiles()
       const sending = state.draft
       const answers = pack.pack.tasks.flatMap((t) => {
         const a = sending.answers[t.id]
         return a ? [answerTo(t, a)] : []
       })
-      const { key, help, way, feeling, couldNot, words } = sending
-      const body = { childId, key, help, way, feeling, couldNot, words, answers }
+      const { key, help, way, feeling, couldNot, chose, why, words: said } = sending
+      const body: ReplyInput = {
+        childId,
+        key,
+        help,
+        way,
+        feeling,
+        couldNot,
+        chose,
+        why,
+        words: said,
+        answers,
+      }
       const { receivedAt } = await ask(sendReply, { token, packId: pack.id }, body)
       // What was changed while it was on its way is not received yet.
       change({ waiting: false, receivedAt: state.draft === sending ? receivedAt : null })
@@ -99,7 +188,7 @@ export function replyOf({ token, pack, childId }: { token: string; pack: HomePac
         return 'later'
       }
       change({ waiting: false })
-      be({ problem: wordsOf(error) })
+      be({ problem: wordsFor(error, words) })
       return 'done'
     } finally {
       be({ busy: false })
@@ -113,17 +202,48 @@ export function replyOf({ token, pack, childId }: { token: string; pack: HomePac
       return () => void listeners.delete(tell)
     },
     edit: (next) => change({ ...next, receivedAt: null }),
-    async photo(taskId, file) {
+    async add(taskId, kind, file) {
+      const id = crypto.randomUUID()
+      const kept = preview || (await keepMedia(id, file))
+      const a = answerOf(taskId)
+      // One voice or film an answer; photos up to four.
+      const others = (a.media ?? []).filter((m) => kind === 'photo' || m.kind === 'photo')
+      const media: Media = { id, kind, text: '', here: false }
+      put(taskId, { ...a, media: [...others, media] }, { receivedAt: null })
+      if (!kept) be({ full: true })
+      if (preview) return
+      await post(taskId, media).catch((error: unknown) => {
+        if (isAway(error)) return
+        const now = answerOf(taskId)
+        put(taskId, { ...now, media: (now.media ?? []).filter((m) => m.id !== id) })
+        be({ problem: wordsFor(error, words) })
+      })
+    },
+    remove(taskId, id) {
+      const a = answerOf(taskId)
+      put(taskId, { ...a, media: (a.media ?? []).filter((m) => m.id !== id) }, { receivedAt: null })
+      void forgetMedia(id).catch(() => undefined)
+    },
+    describe: (taskId, id, text) => marked(taskId, id, { text }),
+    send: () => (preview ? Promise.resolve() : sender.now()),
+    async takeBack() {
+      be({ busy: true, problem: null })
       try {
-        return { photoId: await post(file), photoName: file.name }
+        await ask(takeBackReply, { token, packId: pack.id, childId })
+        // What was sent with it is gone there: it is no longer part of the answers here.
+        const answers = Object.fromEntries(
+          Object.entries(state.draft.answers).map(([id, a]) => [id, { ...a, media: [] }]),
+        )
+        change({ receivedAt: null, waiting: false, answers, key: crypto.randomUUID() })
+        be({ taken: true })
       } catch (error) {
-        if (!isAway(error)) throw error
-        await keepPhoto(waitingId(taskId), file)
-        return { photoName: file.name }
+        be({ problem: wordsFor(error, words) })
+      } finally {
+        be({ busy: false })
       }
     },
-    send: () => sender.now(),
     open() {
+      if (preview) return () => undefined
       if (state.draft.waiting) void sender.now()
       return () => sender.stop()
     },

@@ -10,6 +10,7 @@ import * as look from './look.ts'
 import * as next from './next.ts'
 import * as people from './people.ts'
 import * as plan from './plan.ts'
+import * as post from './post.ts'
 import * as record from './record.ts'
 import type { Route } from './route.ts'
 import * as send from './send.ts'
@@ -34,6 +35,7 @@ const rooms = {
   keep,
   cut,
   send,
+  post,
   home,
   look,
   next,

@@ -25,6 +25,8 @@ export const ChildFields = z.object({
   phone: Said,
   printer: Said,
   metered: Said,
+  /** Where letters to the home go; empty where it gave none. */
+  email: z.union([z.literal(''), z.email().max(200)]),
   note: z.string().trim().max(500),
 })
 export type ChildFields = z.infer<typeof ChildFields>
@@ -129,7 +131,7 @@ export const KeptOfChild = z.object({
   leftAt: Moment.nullable(),
   kept: z.array(
     z.object({
-      what: z.enum(['replies', 'photos', 'judgements', 'consents', 'note']),
+      what: z.enum(['replies', 'photos', 'recordings', 'judgements', 'consents', 'note']),
       count: z.number().int(),
       oldest: Moment.nullable(),
       /** When the oldest of it goes by itself; null where nobody said how long it is kept. */
@@ -158,6 +160,7 @@ export const exportChild = route({
 export const Receipt = z.object({
   replies: z.number().int(),
   photos: z.number().int(),
+  recordings: z.number().int(),
   judgements: z.number().int(),
   files: z.number().int(),
   /** Rows and files that should be gone and are not: 0. */

@@ -2,7 +2,9 @@ import { z } from 'zod'
 import { Pack } from '../pack.ts'
 import { Concern } from '../concern.ts'
 import { RenderRecord } from './cut.ts'
-import { file, Made, Moment, ofLesson, Ok, route, Uuid } from './route.ts'
+import { TaskSet } from '../lesson.ts'
+import { HomeLanguage } from '../told.ts'
+import { Day, file, Made, Moment, ofLesson, Ok, route, Uuid } from './route.ts'
 
 export const SentHome = z.object({
   householdId: Uuid,
@@ -11,6 +13,11 @@ export const SentHome = z.object({
   childId: Uuid,
   child: z.string(),
   replied: Moment.nullable(),
+  /** The set of tasks this child was given; null where it chooses. */
+  level: TaskSet.nullable(),
+  language: HomeLanguage,
+  /** Whether letters reach it by mail. */
+  email: z.boolean(),
   open: z.boolean(),
   /** Path of the home's page; null for whoever may not send it. */
   link: z.string().nullable(),
@@ -26,6 +33,8 @@ export const SendRecord = z.object({
       id: Uuid,
       lessonId: Uuid,
       sentAt: Moment,
+      due: Day.nullable(),
+      closes: Day.nullable(),
       lessonRevision: z.number().int(),
       renderId: Uuid.nullable(),
       cutRevision: z.number().int().nullable(),
@@ -50,7 +59,7 @@ export const readSend = route({
   summary: 'What would be sent, what was, and to whom.',
   params: ofLesson,
   response: SendRecord,
-  changesWith: ['lessons', 'publications', 'replies', 'job'],
+  changesWith: ['lessons', 'publications', 'replies', 'job', 'child_sets'],
 })
 export const publish = route({
   method: 'POST',
@@ -58,7 +67,15 @@ export const publish = route({
   summary: 'Sends the lesson to the homes of its class.',
   params: ofLesson,
   /** `knowing`: keys of the concerns a person has read; one that came up since refuses the sending. What was not in order is recorded either way. */
-  body: z.object({ withFilm: z.boolean(), knowing: z.array(z.string().max(120)).max(80).optional() }),
+  body: z.object({
+    withFilm: z.boolean(),
+    knowing: z.array(z.string().max(120)).max(80).optional(),
+    /** Day it is wanted by, and the last on which it takes replies. */
+    due: Day.nullable().optional(),
+    closes: Day.nullable().optional(),
+    /** Whether homes are written to about it. */
+    write: z.boolean().optional(),
+  }),
   response: Made,
   records: { act: 'sent', words: 'Sent a lesson to homes', of: 'lessonId' },
 })
@@ -93,4 +110,58 @@ export const qr = route({
   summary: 'A home’s link, or an invitation, as a QR code.',
   query: z.object({ link: z.string().regex(/^\/(h\/[\w-]{22}|join\/[\w-]{43})$/) }),
   response: file('image/svg+xml'),
+})
+
+export const giveSet = route({
+  method: 'PUT',
+  path: '/api/lessons/:lessonId/sets/:childId',
+  summary: 'Gives a child one of the three sets of a lesson’s tasks, or lets it choose.',
+  params: ofLesson.extend({ childId: Uuid }),
+  body: z.object({ level: TaskSet.nullable() }),
+  response: Ok,
+})
+export const homeLetters = route({
+  method: 'GET',
+  path: '/api/classes/:classId/letters.pdf',
+  summary:
+    'A letter for each home of a class, in its language, with its link and QR code: to hand over in person.',
+  params: z.object({ classId: Uuid }),
+  query: z.object({ paper: z.enum(['A4', 'Letter']).default('A4') }),
+  response: file('application/pdf'),
+  records: { act: 'exported', words: 'Printed letters with the links of homes', of: 'classId' },
+})
+/** A word of the page, or a sentence of a lesson, in one language. */
+const OwnWord = z.object({
+  key: z.string(),
+  /** As it is in English. */
+  english: z.string(),
+  /** As we have it in the language; null for a sentence of the teacher's own. */
+  ours: z.string().nullable(),
+  /** As the setting has it; null where it left it to us. */
+  mine: z.string().nullable(),
+})
+export type OwnWord = z.infer<typeof OwnWord>
+export const homeWords = route({
+  method: 'GET',
+  path: '/api/home-words/:language',
+  summary: 'The words homes read in one language, with the setting’s own wording.',
+  params: z.object({ language: HomeLanguage }),
+  response: z.object({ items: z.array(OwnWord) }),
+})
+export const lessonWords = route({
+  method: 'GET',
+  path: '/api/lessons/:lessonId/words/:language',
+  summary: 'The sentences of a lesson that homes read, and how the setting put them into a language.',
+  params: ofLesson.extend({ language: HomeLanguage }),
+  response: z.object({ items: z.array(OwnWord) }),
+})
+export const saveHomeWords = route({
+  method: 'PUT',
+  path: '/api/home-words/:language',
+  summary:
+    'Puts the setting’s own wording in the place of a word of ours or a sentence of a lesson; null takes it back.',
+  params: z.object({ language: HomeLanguage }),
+  body: z.object({ key: z.string().min(1).max(700), words: z.string().max(1200).nullable() }),
+  response: Ok,
+  records: { act: 'changed', words: 'Changed the words homes read' },
 })

@@ -149,6 +149,8 @@ export interface EncodeOptions {
   /** Seconds that will be written, for the share done. */
   expected?: number
   onShare?: (share: number) => void
+  /** Milliseconds it may take; three hours where nothing is said. */
+  limit?: number
 }
 /** Runs ffmpeg on local files, reporting the share done by the time written. */
 export async function ffmpeg(args: readonly string[], options: EncodeOptions = {}): Promise<string> {
@@ -166,7 +168,7 @@ export async function ffmpeg(args: readonly string[], options: EncodeOptions = {
     ],
     {
       ...(options.signal ? { signal: options.signal } : {}),
-      limit: 3 * 3600_000,
+      limit: options.limit ?? 3 * 3600_000,
       onLine: (line) => {
         const at = line.match(/^out_time_us=(\d+)/)
         if (at && options.expected) options.onShare?.(Math.min(1, Number(at[1]) / 1e6 / options.expected))

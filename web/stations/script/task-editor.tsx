@@ -1,6 +1,6 @@
 import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
-import type { Step, TaskSpec } from '@awlbox/core/contracts/lesson'
+import { choiceLooks, type Step, type TaskSet, type TaskSpec, taskSets } from '@awlbox/core/contracts/lesson'
 import { changeTask } from '@awlbox/core/script/edit'
 import { keyOf, type Source, withKey, type WorkedOut, workedOut } from '@awlbox/core/script/worked-out'
 import { freshTask } from '@awlbox/core/script/fresh-task'
@@ -9,6 +9,7 @@ import { useLesson } from '../../frame/lesson-context.ts'
 import { kindWords } from '../../frame/task-kinds.ts'
 import { Button } from '../../kit/button.tsx'
 import { fieldLook } from '../../kit/field.ts'
+import { Select } from '../../kit/select.tsx'
 
 const sources: Record<Source, string> = {
   sentence: 'from the number sentence',
@@ -100,11 +101,12 @@ export function TaskEditor({ step, onClose }: { step: Step; onClose: () => void 
       {task && !task.unchecked && isCounted(task) && (
         <NumberFields key={task.kind} step={step} task={task} onChange={set} />
       )}
-      {task && !isCounted(task) && task.kind !== 'choice' && task.kind !== 'tell' && (
+      {task && !isCounted(task) && task.kind !== 'choice' && task.kind !== 'tell' && task.kind !== 'draw' && (
         <WrittenFields key={task.kind} task={task} onChange={set} />
       )}
       {task?.kind === 'choice' && <ChoiceFields task={task} onChange={set} />}
-      {task && task.kind !== 'tell' && (
+      {task && <SetFields task={task} onChange={set} />}
+      {task && !looksOnly(task) && (
         <label className="flex items-center gap-2 min-h-8">
           <input
             type="checkbox"
@@ -143,7 +145,8 @@ function Kind({
   )
 }
 
-type Written = Exclude<TaskSpec, { kind: 'number' | 'photo' | 'choice' | 'tell' }>
+type Written = Exclude<TaskSpec, { kind: 'number' | 'photo' | 'choice' | 'tell' | 'draw' }>
+const looksOnly = (t: TaskSpec): boolean => t.kind === 'tell' || t.kind === 'draw'
 /** How each kind is written, by an example and what its signs mean; the first word names the kind and stays. */
 const written: Record<Written['kind'], { first: string; hint: string }> = {
   several: {
@@ -163,6 +166,13 @@ const written: Record<Written['kind'], { first: string; hint: string }> = {
   share: { first: 'share', hint: 'How many on how many plates: 10 on 3. The rest is left over.' },
   match: { first: 'match', hint: 'Pairs with = inside and | between: 3 = three | 4 = four.' },
   own: { first: 'own', hint: '“5 doubles”, “3 that make 10” or “3 sums”.' },
+  line: { first: 'line', hint: 'The ends, then the numbers to be placed: 0 to 100: 30, 50.' },
+  circles: { first: 'circles', hint: 'The numerals, a comma between: 3, 5.' },
+  cross: { first: 'cross', hint: 'How many go, of how many: 4 of 7.' },
+  record: {
+    first: 'record',
+    hint: 'How many rounds; “, take from 10” or “, add to 6” where each begins with the same number.',
+  },
 }
 /** A task in pieces, written as in notes and read at every key: what cannot be read is said, and what was there stays. */
 function WrittenFields({
@@ -174,7 +184,7 @@ function WrittenFields({
 }) {
   const { first, hint } = written[task.kind]
   const body = (t: TaskSpec): string =>
-    taskWords({ ...t, mine: undefined, unchecked: undefined }).slice(first.length + 1)
+    taskWords({ ...t, mine: undefined, unchecked: undefined, sets: undefined }).slice(first.length + 1)
   const [text, setText] = useState(body(task))
   const [known, setKnown] = useState(task)
   // Undone or changed elsewhere: the field follows.
@@ -200,7 +210,11 @@ function WrittenFields({
           setText(e.target.value)
           const next = read(e.target.value)
           if (!next) return
-          const set = { ...next, ...(task.unchecked ? { unchecked: true } : {}) }
+          const set = {
+            ...next,
+            ...(task.unchecked ? { unchecked: true } : {}),
+            ...(task.sets ? { sets: task.sets } : {}),
+          }
           setKnown(set as Written)
           onChange(set, 'written')
         }}
@@ -214,6 +228,42 @@ function WrittenFields({
     </label>
   )
 }
+
+const setWords: Record<TaskSet, string> = { gentle: 'gentle', middle: 'middle', stretch: 'stretch' }
+/** For whom it is: all, or one or two of the three sets. */
+function SetFields({ task, onChange }: { task: TaskSpec; onChange: (next: TaskSpec) => void }) {
+  const on = task.sets ?? []
+  const toggle = (set: TaskSet): void => {
+    const next = taskSets.filter((x) => (x === set ? !on.includes(x) : on.includes(x)))
+    onChange({ ...task, sets: next.length && next.length < taskSets.length ? next : undefined })
+  }
+  return (
+    <div role="group" aria-label="For which set" className="flex flex-wrap items-center gap-1.5 text-sm">
+      <span className="text-steel">for</span>
+      <button
+        type="button"
+        aria-pressed={!on.length}
+        onClick={() => onChange({ ...task, sets: undefined })}
+        className={chip(!on.length)}
+      >
+        everybody
+      </button>
+      {taskSets.map((set) => (
+        <button
+          key={set}
+          type="button"
+          aria-pressed={on.includes(set)}
+          onClick={() => toggle(set)}
+          className={chip(on.includes(set))}
+        >
+          {setWords[set]}
+        </button>
+      ))}
+    </div>
+  )
+}
+const chip = (on: boolean): string =>
+  `min-h-8 rounded-lg border px-2.5 cursor-pointer ${on ? 'border-ink bg-ink text-card font-semibold' : 'border-hair bg-card'}`
 
 /** How many: as it is worked out, or as one says. */
 function NumberFields({
@@ -246,6 +296,18 @@ function NumberFields({
           className={`${fieldLook} w-24 figures text-ink ${against ? '!border-brick' : ''}`}
         />
       </label>
+      {task.kind === 'number' && (
+        <label className="grid gap-0.5 text-sm text-steel">
+          Of what
+          <input
+            value={task.unit ?? ''}
+            placeholder="no word"
+            maxLength={30}
+            onChange={(e) => onChange({ ...task, unit: e.target.value.trimStart() || undefined }, 'unit')}
+            className={`${fieldLook} w-28 text-ink`}
+          />
+        </label>
+      )}
       {task.kind === 'number' && (
         <label className="grid gap-0.5 text-sm text-steel">
           Also right
@@ -286,6 +348,12 @@ function NumberFields({
   )
 }
 
+const lookWords: Record<(typeof choiceLooks)[number], string> = {
+  words: 'words',
+  dots: 'dots of the number',
+  shapes: 'the shape it names',
+  things: 'so many things',
+}
 /** The choices, with the right ones marked: one or several. */
 function ChoiceFields({
   task,
@@ -352,6 +420,15 @@ function ChoiceFields({
           </Button>
         </li>
       )}
+      <li>
+        <Select
+          label="Shown to the child as"
+          look="small"
+          value={task.look ?? 'words'}
+          choices={choiceLooks.map((value) => ({ value, words: lookWords[value] }))}
+          onChange={(look) => onChange({ ...task, look: look === 'words' ? undefined : look })}
+        />
+      </li>
     </ol>
   )
 }

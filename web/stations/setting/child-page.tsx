@@ -16,6 +16,7 @@ import { Notice } from '../../kit/notice.tsx'
 const whats: Record<KeptOfChild['kept'][number]['what'], string> = {
   replies: 'Replies',
   photos: 'Photos',
+  recordings: 'Recordings',
   judgements: 'Judgements, from which the standing comes',
   consents: 'Consents',
   note: 'Private note',
@@ -55,8 +56,8 @@ export default function ChildPage() {
           <Card as="section" aria-label="Deleted" className="p-5 grid gap-2">
             <h1 className="font-bold text-lg">Deleted</h1>
             <p className="figures">
-              {receipt.replies} replies, {receipt.photos} photos, {receipt.judgements} judgements and{' '}
-              {receipt.files} files are gone.
+              {receipt.replies} replies, {receipt.photos} photos, {receipt.recordings} recordings,{' '}
+              {receipt.judgements} judgements and {receipt.files} files are gone.
             </p>
             <p role="status" className={receipt.left ? 'text-brick font-semibold' : ''}>
               {receipt.left
@@ -104,7 +105,7 @@ export default function ChildPage() {
                           ? '–'
                           : day(
                               k.until,
-                              k.what === 'replies' || k.what === 'photos'
+                              k.what === 'replies' || k.what === 'photos' || k.what === 'recordings'
                                 ? 'deleted by hand'
                                 : 'after leaving',
                             )}

@@ -89,6 +89,23 @@ export function HomePanel({
       )}
       {row.mayChange && (
         <label className="grid gap-1">
+          <span className="font-semibold">E-mail of {row.home}</span>
+          <input
+            key={row.email}
+            type="email"
+            defaultValue={row.email}
+            maxLength={200}
+            placeholder="none: letters are copied by hand"
+            onBlur={(e) => {
+              const email = e.target.value.trim()
+              if (email !== row.email && e.target.validity.valid) onChange({ email })
+            }}
+            className="min-h-10 rounded-lg border border-hair bg-card px-2"
+          />
+        </label>
+      )}
+      {row.mayChange && (
+        <label className="grid gap-1">
           <span className="font-semibold">Private note</span>
           <textarea
             key={row.note}
