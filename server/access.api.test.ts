@@ -73,6 +73,10 @@ beforeAll(async () => {
   )
   id.photo = (await home.call('POST', `/api/home/${here.tokens[0]}/packs/${id.pack}/photos`, form)).body
     .id as string
+  await teacher.call('POST', `/api/lessons/${here.lessonId}/letters`, { kind: 'nudge' })
+  id.letter = (
+    (await teacher.call('GET', `/api/lessons/${here.lessonId}/letters`)).body.items as { id: string }[]
+  )[0]!.id
   await home.call('PUT', `/api/home/${here.tokens[0]}/packs/${id.pack}/reply`, {
     childId: here.kids[0]!.id,
     key: randomUUID(),
@@ -499,6 +503,47 @@ const cases: Record<string, Case> = {
     path: () => `/api/publications/${id.pack}/film`,
     body: () => ({ renderId: '00000000-0000-4000-8000-000000000000', changes: [] }),
   },
+  'get /api/recordings/:recordingId': {
+    expect: { ...read, owner: 404, teacher: 404, colleague: 404 },
+    path: () => `/api/recordings/${nowhere}`,
+  },
+  'put /api/lessons/:lessonId/sets/:childId': {
+    expect: change,
+    path: () => `${L()}/sets/${world.here.kids[0]!.id}`,
+    body: () => ({ level: 'gentle' }),
+  },
+  'get /api/classes/:classId/letters.pdf': {
+    expect: change,
+    path: () => `/api/classes/${world.here.classId}/letters.pdf`,
+  },
+  'get /api/home-words/:language': { expect: any, path: () => '/api/home-words/pl' },
+  'put /api/home-words/:language': {
+    expect: any,
+    path: () => '/api/home-words/pl',
+    body: () => ({ key: 'send.send', words: 'Wyślij to' }),
+  },
+  'get /api/lessons/:lessonId/words/:language': { expect: read, path: () => `${L()}/words/ar` },
+  'get /api/lessons/:lessonId/letters': { expect: change, path: () => `${L()}/letters` },
+  'post /api/lessons/:lessonId/letters': {
+    expect: change,
+    path: () => `${L()}/letters`,
+    body: () => ({ kind: 'new' }),
+  },
+  'put /api/letters/:letterId/copied': {
+    expect: change,
+    path: () => `/api/letters/${id.letter}/copied`,
+    body: () => ({ copied: true }),
+  },
+  'post /api/letters/:letterId/again': {
+    expect: change,
+    path: () => `/api/letters/${id.letter}/again`,
+  },
+  'get /api/post-rules': { expect: any, path: () => '/api/post-rules' },
+  'put /api/post-rules': {
+    expect: { ...any, teacher: 403, colleague: 403, stranger: 403 },
+    path: () => '/api/post-rules',
+    body: () => ({ quietFrom: 19, quietTo: 7, nudgeAfter: 3, thanks: false }),
+  },
   'get /api/lessons/:lessonId/send': { expect: read, path: () => `${L()}/send` },
   'post /api/lessons/:lessonId/publish': {
     expect: change,
@@ -573,6 +618,31 @@ const homeCases: Record<
     path: (h) => `${h}/packs/${id.pack}/reply`,
     body: () => ({ childId: world.here.kids[0]!.id, key: randomUUID(), answers: [], help: null, words: '' }),
     expect: { home: 409 },
+  },
+  'delete /api/home/:token/packs/:packId/children/:childId/reply': {
+    path: (h) => `${h}/packs/${id.pack}/children/${world.here.kids[0]!.id}/reply`,
+    expect: { home: 409 },
+  },
+  'put /api/home/:token/language': {
+    path: (h) => `${h}/language`,
+    body: () => ({ language: 'pl' }),
+    expect: { otherHome: 200 },
+  },
+  'get /api/home/:token/consents': { path: (h) => `${h}/consents`, expect: { otherHome: 200 } },
+  'post /api/home/:token/children/:childId/consents': {
+    path: (h) => `${h}/children/${world.here.kids[0]!.id}/consents`,
+    body: () => ({ kind: 'showing', given: false, giver: 'mum' }),
+  },
+  'post /api/home/:token/code': { path: (h) => `${h}/code`, expect: { otherHome: 200 } },
+  'get /api/home/:token/lessons.ics': { path: (h) => `${h}/lessons.ics`, expect: { otherHome: 200 } },
+  // Without the protocol's own header nothing is begun.
+  'post /api/home/:token/uploads': {
+    path: (h) => `${h}/uploads`,
+    expect: Object.fromEntries(actors.map((a) => [a, 412])),
+  },
+  'get /api/home/:token/uploads/:uploadId': {
+    path: (h) => `${h}/uploads/nothing-here`,
+    expect: Object.fromEntries(actors.map((a) => [a, 412])),
   },
 }
 const who = (actor: Actor): Caller =>

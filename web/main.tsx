@@ -27,6 +27,7 @@ const KeepingPage = lazy(() => import('./stations/keep/keeping-page.tsx'))
 const HomesPage = lazy(() => import('./stations/setting/homes-page.tsx'))
 const ClassesPage = lazy(() => import('./stations/setting/classes-page.tsx'))
 const PeoplePage = lazy(() => import('./stations/setting/people-page.tsx'))
+const WordsPage = lazy(() => import('./stations/setting/words-page.tsx'))
 const RecordPage = lazy(() => import('./stations/setting/record-page.tsx'))
 const AccountPage = lazy(() => import('./stations/setting/account-page.tsx'))
 const ChildPage = lazy(() => import('./stations/setting/child-page.tsx'))
@@ -45,6 +46,7 @@ const router = createBrowserRouter([
       { path: '/homes', element: <HomesPage /> },
       { path: '/classes', element: <ClassesPage /> },
       { path: '/people', element: <PeoplePage /> },
+      { path: '/words', element: <WordsPage /> },
       { path: '/record', element: <RecordPage /> },
       { path: '/account', element: <AccountPage /> },
       { path: '/children/:childId', element: <ChildPage /> },

@@ -177,3 +177,90 @@ test('what was told is for a person; not checked is for a person whatever it is;
       'open',
     ])
 })
+
+describe('one number hidden in a sentence', () => {
+  const hidden: TaskSpec = { kind: 'sentence', sentence: '9 = 6 + 3', hidden: 1 }
+  test.each([
+    [['6'], 'right'],
+    [['3'], 'wrong'],
+    [['9'], 'wrong'],
+    [[''], 'open'],
+  ])('%j is %s', (given, v) => expect(verdict(hidden, given)).toBe(v))
+})
+describe('several sentences from the same tiles', () => {
+  const two: TaskSpec = { kind: 'sentence', sentence: '4 + 3 = 7', count: 2 }
+  const laid = (text: string) => verdict(two, text.split(' '))
+  test.each([
+    ['4 + 3 = 7 / 3 + 4 = 7', 'right'],
+    ['4 + 3 = 7 / 7 = 4 + 3', 'right'],
+    ['4 + 3 = 7 / 4 + 3 = 7', 'look'],
+    ['4 + 3 = 7', 'look'],
+    ['4 + 3 = 7 / 3 + 4 = 8', 'wrong'],
+  ])('%s is %s', (text, v) => expect(laid(text)).toBe(v))
+  test('a double has no turn-round of its own: it is asked for once over', () =>
+    expect(
+      verdict({ kind: 'sentence', sentence: '4 + 4 = 8', count: 3 }, '4 + 4 = 8 / 8 = 4 + 4'.split(' ')),
+    ).toBe('right'))
+})
+describe('marks on a line', () => {
+  const line: TaskSpec = { kind: 'line', from: 0, to: 100, marks: [20, 70] }
+  test.each([
+    [['21', '68'], 'right'],
+    [['40', '80'], 'look'],
+    [['70', '20'], 'wrong'],
+    [['20', '20'], 'wrong'],
+    [['20', ''], 'look'],
+    [['', ''], 'open'],
+    [['20', 'far'], 'look'],
+  ])('%j is %s', (given, v) => expect(verdict(line, given)).toBe(v))
+  test('a child’s usual bunching is told, and not failed', () =>
+    expect(check(line, ['35', '85'])).toEqual(['look', 'in order, 15 % off in the middle']))
+})
+describe('circles, crossing off, drawings', () => {
+  const under: TaskSpec = { kind: 'circles', under: [3, 0] }
+  test.each([
+    [['3', '0'], 'right'],
+    [['3', '1'], 'wrong'],
+    [['3'], 'look'],
+  ])('circles %j are %s', (given, v) => expect(verdict(under, given)).toBe(v))
+  const cross: TaskSpec = { kind: 'cross', things: 5, go: 2 }
+  test.each([
+    [['1', '4'], 'right'],
+    [['1', '4', '4'], 'right'],
+    [['1'], 'wrong'],
+    [[], 'wrong'],
+    [['1', '9'], 'wrong'],
+  ])('%j crossed off is %s', (given, v) => expect(verdict(cross, given)).toBe(v))
+  test('none crossed off is right where none goes, and nothing said is left open', () => {
+    const none: TaskSpec = { kind: 'cross', things: 5, go: 0 }
+    expect([verdict(none, []), verdict(none, null)]).toEqual(['right', 'open'])
+  })
+  test('a drawing is never judged by itself', () => {
+    const spec: TaskSpec = { kind: 'draw' }
+    const of = (more: object) =>
+      checkAnswer({ id: 't', prompt: '', spec }, { taskId: 't', kind: 'draw', ...more }).verdict
+    expect([of({}), of({ drawing: 'M1 1L9 9' }), of({ text: 'two houses' })]).toEqual(['open', 'look', 'look'])
+  })
+  test('a voice is to be listened to', () =>
+    expect(
+      checkAnswer(
+        { id: 't', prompt: '', spec: { kind: 'tell' } },
+        { taskId: 't', kind: 'tell', recordingId: '00000000-0000-4000-8000-000000000000' },
+      ),
+    ).toMatchObject({ verdict: 'look', why: 'to be listened to' }))
+})
+describe('the rounds of a game', () => {
+  const game: TaskSpec = { kind: 'record', rounds: 2, rule: 'take', start: 10 }
+  test.each([
+    [['3|7|10 - 3 = 7', '4|six|10 − 4 = 6'], 'right'],
+    [['3|8|10 - 3 = 7', '4|6|'], 'wrong'],
+    [['3|7|10 - 3 = 8', '4|6|'], 'wrong'],
+    [['3|7|9 - 2 = 7', '4|6|'], 'wrong'],
+    [['3|7|'], 'look'],
+    [['3||', '4|6|'], 'look'],
+    [['three|7|', '4|6|'], 'right'],
+    [['||'], 'open'],
+  ])('%j is %s', (given, v) => expect(verdict(game, given)).toBe(v))
+  test('added to the number it begins with', () =>
+    expect(verdict({ kind: 'record', rounds: 1, rule: 'add', start: 6 }, ['3|9|6 + 3 = 9'])).toBe('right'))
+})

@@ -156,6 +156,7 @@ function recorded(task: Of<'record'>, given: readonly string[]): Check {
   const shown = rounds
     .map(([came, said, wrote]) => [came, said, wrote].filter(Boolean).join(' → '))
     .join('; ')
+  if (!rounds.length) return leftOpen
   const bad: string[] = []
   let open = 0
   for (const [i, [came = '', said = '', wrote = '']] of rounds.entries()) {

@@ -9,10 +9,12 @@ import { exampleTable } from '../plan/example-table.ts'
 import { drawTable, toSvg } from '../script/table/drawing/table.ts'
 import { leftOn, thingsOn } from '../script/table/state.ts'
 import { aimOf } from '../plan/aim.ts'
+import { waysToWork } from '../plan/numbers/strategies.ts'
 import { spoken } from '../script/template/example.ts'
 import { fromTemplate } from '../script/template/lesson.ts'
-import { packOf, withoutAnswers } from './pack.ts'
+import { answersOf, packOf as packIn, shownTasks } from './pack.ts'
 
+const packOf = (doc: ReturnType<typeof lesson>, own = ladder) => packIn(doc, own, defaultHouseStyle)
 function lesson(structure: (typeof structures)[number], style = defaultHouseStyle) {
   const aim = aimOf({
     structure,
@@ -38,7 +40,7 @@ function lesson(structure: (typeof structures)[number], style = defaultHouseStyl
 
 describe.each(structures)('a pack of %s', (structure) => {
   const doc = lesson(structure)
-  const pack = packOf(doc, ladder)
+  const pack = packOf(doc)
   test('has three tasks: a number, a choice, a photo', () =>
     expect(pack.tasks.map((t) => t.spec.kind)).toEqual(['number', 'choice', 'photo']))
   test('gives every thing one swap, and its cautions', () => {
@@ -51,9 +53,20 @@ describe.each(structures)('a pack of %s', (structure) => {
     expect(pack.adultNote.join(' ')).not.toMatch(/\d/)
   })
   test('reaches the home without its answers', () => {
-    const text = JSON.stringify(withoutAnswers(pack))
-    expect(text).not.toMatch(/answer|"things":/)
-    expect(withoutAnswers(pack).tasks[1]!.choices.length).toBeGreaterThan(1)
+    const shown = shownTasks(pack)
+    expect(JSON.stringify(shown)).not.toMatch(/answer|"things":/)
+    expect(shown[1]!.choices.length).toBeGreaterThan(1)
+    expect(answersOf(pack).length).toBe(2)
+  })
+  test('tells the grown-up why, what may be seen and said, and the ways its own examples can be worked', () => {
+    const notes = pack.notes!
+    expect(notes.aim?.key).toBe(`aim.${structure}`)
+    expect(notes.see.length).toBe(2)
+    const ways = new Set(
+      doc.examples.flatMap((e) => waysToWork(e, defaultHouseStyle).map((w) => `way.${w.id}`)),
+    )
+    for (const w of notes.ways) expect(ways).toContain(w.key)
+    expect(notes.ways.length > 0).toBe(ways.size > 0)
   })
   // Facts in signs can be checked here; shares, comparisons and places on a line are said in words.
   const inSigns = [
@@ -131,7 +144,7 @@ test('what a film is about is said in the words of the setting’s own ladder', 
   const doc = lesson('compare')
   const own = ladder.map((i) => (i.id === doc.ideaId ? { ...i, name: 'Which house has more' } : i))
   expect(packOf(doc, own).aim).toBe('This is about: which house has more.')
-  expect(packOf(doc, ladder).aim).not.toContain('which house')
+  expect(packOf(doc).aim).not.toContain('which house')
 })
 
 test('a task given without a film comes with the words that lead up to it', () => {
@@ -142,6 +155,6 @@ test('a task given without a film comes with the words that lead up to it', () =
     segments: doc.segments.map((s) => (s === home ? { ...s, unfilmed: true as const } : s)),
   }
   const [said, asked] = home.steps
-  expect(packOf(apart, ladder).tasks[0]!.prompt).toBe(`${said!.text} ${asked!.text}`)
-  expect(packOf(doc, ladder).tasks[0]!.prompt).toBe(asked!.text)
+  expect(packOf(apart).tasks[0]!.prompt).toBe(`${said!.text} ${asked!.text}`)
+  expect(packOf(doc).tasks[0]!.prompt).toBe(asked!.text)
 })

@@ -101,6 +101,7 @@ describe('a table of children', () => {
       phone: null,
       printer: false,
       metered: true,
+      email: 'weir@lane.example',
       consents: { photos: { given: true, day: '2026-11-01' }, sound: null, showing: null },
     }
     const { consents: _c, ...same } = child

@@ -8,7 +8,7 @@ import { type Person, personOf } from '../platform/actor.ts'
 import { Problem } from '../platform/problem.ts'
 import { listed } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
-import { refuse, type TakenIn, tusDoor } from '../platform/tus.ts'
+import { type Asking, refuse, type TakenIn, tusDoor } from '../platform/tus.ts'
 import { finishUpload } from './finish-upload.ts'
 import { type FinishedUpload, finishedUpload } from './store.ts'
 
@@ -22,7 +22,7 @@ export const uploadStore = (s: Pick<Services, 'config'>): FileStore =>
 /** Resumable uploads of takes. */
 export function uploadRoutes(router: Router, s: Services): void {
   const store = uploadStore(s)
-  const personIn = async (header: (name: string) => string | null): Promise<Person> => {
+  const personIn = async ({ header }: Asking): Promise<Person> => {
     const person = await personOf(s.db, { headers: { cookie: header('cookie') ?? undefined } })
     if (!person) throw refuse(401, 'Signed out', 'Sign in again; the upload goes on where it stopped.')
     return person
@@ -37,7 +37,7 @@ export function uploadRoutes(router: Router, s: Services): void {
     path: '/api/uploads',
     store,
     largest: s.config.largestTake,
-    reserve: s.config.diskReserve,
+    reserve: () => s.config.diskReserve,
     who: personIn,
     async may(person, { lessonId, segmentId }) {
       if (!lessonId) throw new Problem(400, 'Not understood', 'The upload says no lesson.')

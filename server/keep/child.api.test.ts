@@ -93,6 +93,7 @@ describe('one child', () => {
     expect(lines.map((k) => [k.what, k.count])).toEqual([
       ['replies', 1],
       ['photos', 2],
+      ['recordings', 0],
       ['judgements', 1],
       ['consents', 1],
       ['note', 0],
@@ -128,7 +129,7 @@ describe('one child', () => {
       .where(eq(photos.id, gone.photoIds[1]!))
     const link = homeToken(at.app.secret, gone.householdId, 1)
     const receipt = await at.world.teacher.call('DELETE', `/api/children/${gone.childId}`)
-    expect(receipt.body).toEqual({ replies: 1, photos: 1, judgements: 1, files: 1, left: 0 })
+    expect(receipt.body).toEqual({ replies: 1, photos: 1, recordings: 0, judgements: 1, files: 1, left: 0 })
     expect([there(gone.files[0]!), there(gone.files[1]!), there(stays.files[0]!)]).toEqual([
       false,
       true,

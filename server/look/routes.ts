@@ -1,13 +1,25 @@
 import type { Router } from 'express'
 import * as api from '@awlbox/core/contracts/api/look'
 import { expectedTable } from '@awlbox/core/look/expected'
-import { mayLesson, mayPhoto, mayReply } from '../platform/access.ts'
+import { mayLesson, mayPhoto, mayRecording, mayReply } from '../platform/access.ts'
 import { notFound } from '../platform/problem.ts'
 import { personRoute } from '../platform/route.ts'
 import { sendBlob } from '../platform/send-blob.ts'
 import type { Services } from '../platform/services.ts'
-import { refusing } from '../setting/homes-store.ts'
-import { isWithheld, judge, judgementsOn, photoById, photosIn, repliesOf } from './store.ts'
+import type { Answer } from '@awlbox/core/contracts/reply'
+import { photosOf } from '../send/store.ts'
+import { agreeing, refusing } from '../setting/homes-store.ts'
+import {
+  isSilenced,
+  isWithheld,
+  judge,
+  judgementsOn,
+  photoById,
+  photosIn,
+  recordingById,
+  recordingsIn,
+  repliesOf,
+} from './store.ts'
 
 const repliesAtOnce = 100
 
@@ -15,22 +27,25 @@ export function lookRoutes(router: Router, s: Services): void {
   personRoute(router, s, api.replies, async ({ person, params, query }) => {
     await mayLesson(s.db, person, params.lessonId, 'read')
     const rows = await repliesOf(s.db, params.lessonId, query.after ?? null, repliesAtOnce)
-    const [pictures, told] = await Promise.all([
+    const spokenIds = (answers: readonly Answer[]): string[] =>
+      answers.flatMap((a) => (a.recordingId ? [a.recordingId] : []))
+    const [pictures, spoken, told] = await Promise.all([
       photosIn(
         s.db,
-        rows.flatMap((r) => r.answers.flatMap((a) => (a.photoId ? [a.photoId] : []))),
+        rows.flatMap((r) => r.answers.flatMap(photosOf)),
+      ),
+      recordingsIn(
+        s.db,
+        rows.flatMap((r) => spokenIds(r.answers)),
       ),
       judgementsOn(
         s.db,
         rows.map((r) => r.id),
       ),
     ])
-    // Withdrawn since it was sent: the photo is shown to nobody any more.
-    const withheld = await refusing(
-      s.db,
-      'photos',
-      rows.map((r) => r.childId),
-    )
+    // Withdrawn since it was sent: it is shown to nobody any more.
+    const ids = rows.map((r) => r.childId)
+    const [withheld, heard] = await Promise.all([refusing(s.db, 'photos', ids), agreeing(s.db, 'sound', ids)])
     return {
       next: rows.length === repliesAtOnce ? rows.at(-1)!.id : null,
       items: rows.map(({ doc, pack, ...r }) => ({
@@ -41,7 +56,12 @@ export function lookRoutes(router: Router, s: Services): void {
         })),
         photos: withheld.has(r.childId)
           ? []
-          : pictures.filter((p) => r.answers.some((a) => a.photoId === p.id)),
+          : pictures.filter((p) => r.answers.some((a) => photosOf(a).includes(p.id))),
+        recordings: spoken.filter(
+          (x) =>
+            spokenIds(r.answers).includes(x.id) &&
+            (x.kind === 'sound' ? heard.has(r.childId) : !withheld.has(r.childId)),
+        ),
         judgements: told.filter((j) => j.replyId === r.id),
       })),
     }
@@ -51,6 +71,13 @@ export function lookRoutes(router: Router, s: Services): void {
     const photo = await photoById(s.db, params.photoId)
     if (!photo || (await isWithheld(s.db, photo))) throw notFound('This photo')
     return sendBlob(res, s.blobs.path(query.size === 'small' ? photo.small : photo.image), 'image/jpeg')
+  })
+  personRoute(router, s, api.recording, async ({ res, person, params }) => {
+    await mayRecording(s.db, person, params.recordingId, 'read')
+    const r = await recordingById(s.db, params.recordingId)
+    const away = r && (r.kind === 'sound' ? await isSilenced(s.db, r) : await isWithheld(s.db, r))
+    if (!r || away) throw notFound('This recording')
+    return sendBlob(res, s.blobs.path(r.file), r.kind === 'sound' ? 'audio/mp4' : 'video/mp4')
   })
   personRoute(router, s, api.judge, async ({ person, params, body }) => {
     await mayReply(s.db, person, params.replyId, 'judge')

@@ -12,9 +12,11 @@ import {
   people,
   photos,
   publications,
+  recordings,
   replies,
 } from '../platform/schema.ts'
-import { refusing } from '../setting/homes-store.ts'
+import { mediaOf } from '../send/store.ts'
+import { agreeing, refusing } from '../setting/homes-store.ts'
 
 /** Replies of a lesson in the order they came, from the one after the reply given on. */
 export const repliesOf = (db: Db, lessonId: string, after: string | null, limit: number) =>
@@ -28,6 +30,9 @@ export const repliesOf = (db: Db, lessonId: string, after: string | null, limit:
       way: replies.way,
       feeling: replies.feeling,
       couldNot: replies.couldNot,
+      gave: replies.gave,
+      chose: replies.chose,
+      why: replies.why,
       words: replies.words,
       receivedAt: replies.receivedAt,
       updatedAt: replies.updatedAt,
@@ -88,14 +93,34 @@ export const judgementsOn = (db: Db, replyIds: readonly string[]) =>
         .orderBy(desc(judgements.at))
     : Promise.resolve([])
 
-/** Whether every child a photo was sent for is one whose grown-up no longer wants photos kept. */
-export async function isWithheld(db: Db, photo: { id: string; publicationId: string }): Promise<boolean> {
+export const recordingsIn = (db: Db, ids: readonly string[]) =>
+  ids.length
+    ? db
+        .select({ id: recordings.id, kind: recordings.kind, seconds: recordings.seconds })
+        .from(recordings)
+        .where(inArray(recordings.id, [...ids]))
+    : Promise.resolve([])
+export async function recordingById(db: Db, id: string) {
+  const [row] = await db.select().from(recordings).where(eq(recordings.id, id)).limit(1)
+  return row
+}
+/** Children a photo or a recording was sent for. */
+async function sentFor(db: Db, media: { id: string; publicationId: string }): Promise<string[]> {
   const rows = await db
     .select({ childId: replies.childId, answers: replies.answers })
     .from(replies)
-    .where(eq(replies.publicationId, photo.publicationId))
-  const ids = rows.filter((r) => r.answers.some((a) => a.photoId === photo.id)).map((r) => r.childId)
+    .where(eq(replies.publicationId, media.publicationId))
+  return rows.filter((r) => r.answers.some((a) => mediaOf(a).includes(media.id))).map((r) => r.childId)
+}
+/** Whether every child a photo or film was sent for is one whose grown-up no longer wants photos kept. */
+export async function isWithheld(db: Db, photo: { id: string; publicationId: string }): Promise<boolean> {
+  const ids = await sentFor(db, photo)
   return ids.length > 0 && (await refusing(db, 'photos', ids)).size === ids.length
+}
+/** Whether no grown-up of those a voice was sent for agrees to it any more. */
+export async function isSilenced(db: Db, sound: { id: string; publicationId: string }): Promise<boolean> {
+  const ids = await sentFor(db, sound)
+  return ids.length > 0 && (await agreeing(db, 'sound', ids)).size === 0
 }
 export async function photoById(db: Db, id: string) {
   const [row] = await db.select().from(photos).where(eq(photos.id, id)).limit(1)

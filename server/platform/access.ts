@@ -10,6 +10,7 @@ import {
   lessons,
   photos,
   publications,
+  recordings,
   renders,
   replies,
   takes,
@@ -113,17 +114,21 @@ export async function mayReply(db: Db, person: Person, replyId: string, right: R
     .limit(1)
   decide(person, row, right, 'This reply')
 }
-export async function mayPhoto(db: Db, person: Person, photoId: string, right: Right): Promise<void> {
-  const [row] = await db
-    .select(whose(person))
-    .from(photos)
-    .innerJoin(publications, eq(publications.id, photos.publicationId))
-    .innerJoin(lessons, eq(lessons.id, publications.lessonId))
-    .innerJoin(classes, eq(classes.id, lessons.classId))
-    .where(eq(photos.id, photoId))
-    .limit(1)
-  decide(person, row, right, 'This photo')
-}
+const maySent =
+  (table: typeof photos | typeof recordings, what: string) =>
+  async (db: Db, person: Person, id: string, right: Right): Promise<void> => {
+    const [row] = await db
+      .select(whose(person))
+      .from(table)
+      .innerJoin(publications, eq(publications.id, table.publicationId))
+      .innerJoin(lessons, eq(lessons.id, publications.lessonId))
+      .innerJoin(classes, eq(classes.id, lessons.classId))
+      .where(eq(table.id, id))
+      .limit(1)
+    decide(person, row, right, what)
+  }
+export const mayPhoto = maySent(photos, 'This photo')
+export const mayRecording = maySent(recordings, 'This recording')
 /** Home links are changed by the owner or by a teacher with a child of that home in class. */
 export async function mayHousehold(db: Db, person: Person, householdId: string, right: Right): Promise<void> {
   const [home] = await db

@@ -54,14 +54,20 @@ export interface TakenIn {
 interface Sender {
   id: string
 }
+/** What of a request tells who asks. */
+export interface Asking {
+  header: (name: string) => string | null
+  path: string
+}
 interface Door<W extends Sender> {
+  /** Where it is knocked at; may hold parameters. */
   path: string
   store: FileStore
   largest: number
   /** Bytes of the disk that stay free. */
-  reserve: number
+  reserve: () => number
   /** Who asks. @throws Refused for nobody. */
-  who: (header: (name: string) => string | null) => Promise<W>
+  who: (asked: Asking) => Promise<W>
   /** Before a byte comes. @throws Problem where it may not be sent. */
   may: (who: W, metadata: Record<string, string | null>) => Promise<void>
   /** Once it is whole; done as often as it is asked. @throws Problem */
@@ -74,28 +80,34 @@ interface Door<W extends Sender> {
 export function tusDoor<W extends Sender>(router: Router, door: Door<W>): void {
   const { store } = door
   const folder = store.directory
-  const asked = (headers: Headers) => (name: string) => headers.get(name)
+  const asked = (request: { headers: Headers; url: string }): Asking => ({
+    header: (name) => request.headers.get(name),
+    path: new URL(request.url, 'http://here').pathname,
+  })
   const asRefused = (error: unknown): Refused =>
     error instanceof Refused ? error : new Refused(error instanceof Problem ? error : asProblem(error))
   const server = new Server({
-    path: door.path,
+    path: '/',
+    // An upload's address is the door's own, with its name behind.
+    generateUrl: (request, { id }) => `${asked(request as never).path.replace(/\/$/, '')}/${id}`,
+    getFileIdFromRequest: (request) => idIn(asked(request as never).path) ?? undefined,
     datastore: store,
     relativeLocation: true,
     maxSize: door.largest,
     async onIncomingRequest(request, uploadId) {
-      const who = await door.who(asked(request.headers))
+      const who = await door.who(asked(request))
       if (request.method === 'POST' || request.method === 'OPTIONS' || !uploadId) return
       const upload = await uploadIfThere(store, uploadId)
       if (upload && senderOf(upload) !== who.id) throw refuse(404, 'Not found', 'This upload isn’t yours.')
     },
     async onUploadCreate(request, upload) {
-      const who = await door.who(asked(request.headers))
+      const who = await door.who(asked(request))
       const told = Object.entries(upload.metadata ?? {}).map(([k, v]) => [k, cleanText(v ?? '')])
       const metadata = { ...Object.fromEntries(told), sender: who.id } as Record<string, string>
       await door.may(who, metadata).catch((error: unknown) => {
         throw asRefused(error)
       })
-      if ((upload.size ?? 0) > (await roomLeft(folder, door.reserve)))
+      if ((upload.size ?? 0) > (await roomLeft(folder, door.reserve())))
         throw refuse(
           507,
           'The disk is full',
@@ -126,12 +138,12 @@ export function tusDoor<W extends Sender>(router: Router, door: Door<W>): void {
       return new Refused(problem)
     },
   })
-  const headerOf = (req: Request) => (name: string) => req.get(name) ?? null
+  const askedBy = (req: Request): Asking => ({ header: (name) => req.get(name) ?? null, path: req.path })
 
   /** An upload that is taken in already, or whole and not yet: answered from what it became, whatever is asked or sent again. */
   const answered = async (req: Request, res: Response, id: string): Promise<boolean> => {
     if (req.method !== 'HEAD' && req.method !== 'PATCH') return false
-    const who = await door.who(headerOf(req))
+    const who = await door.who(askedBy(req))
     let taken = await door.finished(id, who)
     if (!taken) {
       const upload = await uploadIfThere(store, id)
@@ -156,10 +168,10 @@ export function tusDoor<W extends Sender>(router: Router, door: Door<W>): void {
     if (req.method !== 'OPTIONS' && req.headers['tus-resumable'] !== '1.0.0')
       throw new Problem(412, 'Not understood', 'Uploads are sent in the tus protocol, version 1.0.0.')
     await fs.mkdir(folder, { recursive: true })
-    const id = req.path.slice(door.path.length).match(/^\/([\w-]+)$/)?.[1]
+    const id = idIn(req.path)
     try {
       if (!['POST', 'HEAD', 'PATCH', 'DELETE', 'OPTIONS'].includes(req.method)) {
-        await door.who(headerOf(req))
+        await door.who(askedBy(req))
         throw refuse(405, 'Not like this', 'Uploads are sent here, not read.')
       }
       if (id && (await answered(req, res, id))) return
@@ -172,6 +184,8 @@ export function tusDoor<W extends Sender>(router: Router, door: Door<W>): void {
     await server.handle(req, res)
   })
 }
+/** The upload's name at the end of an address; null where it names none. */
+const idIn = (path: string): string | null => path.match(/uploads\/([\w-]+)$/)?.[1] ?? null
 function withoutHeader(req: Request, name: string): void {
   delete req.headers[name]
   const at = req.rawHeaders.findIndex((x, i) => i % 2 === 0 && x.toLowerCase() === name)

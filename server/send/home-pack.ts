@@ -105,7 +105,8 @@ export async function homePackOf(
     film,
     pack: {
       title: text(pack.title),
-      aim: pack.notes?.aim ? told(pack.notes.aim) : pack.aim,
+      // In English the setting's own ladder has the word.
+      aim: pack.notes?.aim && speaker.language !== 'en' ? told(pack.notes.aim) : pack.aim,
       needs: needsHere(pack, kit, children.length, speaker),
       cautions: [...new Set(cautions)],
       ways: waysHere(pack, kit, film !== null).map(told),

@@ -34,18 +34,18 @@ const read = (metadata: Record<string, string | null>): z.infer<typeof Metadata>
   return m.data
 }
 
-/** Resumable uploads of what homes send with their answers; the link goes with each call, in a header. */
+/** Resumable uploads of what homes send with their answers, behind their link. */
 export function homeUploadRoutes(router: Router, s: Services): void {
   const store = homeUploadStore(s)
   type Sender = Home & { id: string }
   for (const route of [api.startHomeUpload, api.goOnHomeUpload]) listed(route, 'home')
   tusDoor<Sender>(router, {
-    path: '/api/home-uploads',
+    path: '/api/home/:token/uploads',
     store,
     largest: s.config.largestClip,
-    reserve: s.config.diskReserve,
-    async who(header) {
-      const token = header('awlbox-home') ?? ''
+    reserve: () => s.config.diskReserve,
+    async who({ path: address }) {
+      const token = address.split('/')[3] ?? ''
       const home = token ? await homeOf(s.db, token) : null
       if (!home) throw refuse(linkIsClosed.status, linkIsClosed.title, linkIsClosed.detail)
       await mayAskByLink(token).catch((error: unknown) => {

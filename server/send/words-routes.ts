@@ -18,12 +18,14 @@ export function wordsRoutes(router: Router, s: Services): void {
     const { language } = params
     const own = await ownWords(s.db, person.settingId, language)
     return {
-      items: wordKeys.map((key) => ({
-        key,
-        english: catalogs.en[key],
-        ours: catalogs[language][key],
-        mine: own.get(key) ?? null,
-      })),
+      items: wordKeys
+        .filter((key) => language !== 'en' || !key.startsWith('aim.'))
+        .map((key) => ({
+          key,
+          english: catalogs.en[key],
+          ours: catalogs[language][key],
+          mine: own.get(key) ?? null,
+        })),
     }
   })
   personRoute(router, s, api.lessonWords, async ({ person, params }) => {

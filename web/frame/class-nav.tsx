@@ -70,6 +70,7 @@ const pages = [
   ['/classes', 'Classes'],
   ['/people', 'People'],
   ['/house-style', 'House style'],
+  ['/words', 'What homes read'],
   ['/keeping', 'What we keep'],
 ] as const
 /** The head and the row of words of every page about the setting itself. */

@@ -17,8 +17,7 @@ const piece = 128 * 1024
 export function sendMedia(file: Blob, of: SentMedia): Promise<void> {
   return new Promise((resolve, reject) => {
     const upload = new Upload(file as File, {
-      endpoint: '/api/home-uploads',
-      headers: { 'Awlbox-Home': of.token },
+      endpoint: `/api/home/${of.token}/uploads`,
       metadata: { id: of.id, packId: of.packId, childId: of.childId, kind: of.kind },
       chunkSize: piece,
       retryDelays: [500, 2000],

@@ -243,19 +243,19 @@ export const takeBackReply = route({
 })
 export const startHomeUpload = route({
   method: 'POST',
-  path: '/api/home-uploads',
+  path: '/api/home/:token/uploads',
   who: 'home',
-  summary:
-    'Begins a resumable upload of a photo, a voice or a short film (the tus protocol); the home’s link goes in the header Awlbox-Home.',
+  summary: 'Begins a resumable upload of a photo, a voice or a short film (the tus protocol).',
+  params: ofHome,
   raw: true,
   response: file('application/offset+octet-stream'),
 })
 export const goOnHomeUpload = route({
   method: 'GET',
-  path: '/api/home-uploads/:uploadId',
+  path: '/api/home/:token/uploads/:uploadId',
   who: 'home',
   summary: 'The protocol’s own address of one such upload: HEAD, PATCH and DELETE.',
-  params: z.object({ uploadId: z.string() }),
+  params: ofHome.extend({ uploadId: z.string() }),
   response: file('application/offset+octet-stream'),
 })
 /** A way in from another device: eight letters and figures that are not taken for one another, good for minutes, once. */

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { TaskSet } from '../lesson.ts'
 import { PackTask } from '../pack.ts'
 import { PhotoReading } from '../reading.ts'
 import { Answer, Feeling, Help, JudgementInput, Rung } from '../reply.ts'
@@ -32,12 +33,17 @@ export const ReplyRecord = z.object({
   way: Rung.nullable(),
   feeling: Feeling.nullable(),
   couldNot: z.boolean(),
+  /** The set the teacher gave, and the one the child took: kept apart. */
+  gave: TaskSet.nullable(),
+  chose: TaskSet.nullable(),
+  why: z.string(),
   words: z.string(),
   receivedAt: Moment,
   updatedAt: Moment,
   publicationId: Uuid,
   tasks: z.array(PackTask.extend({ expected: TableState.nullable() })),
   photos: z.array(PhotoRecord),
+  recordings: z.array(z.object({ id: Uuid, kind: z.enum(['sound', 'clip']), seconds: z.number() })),
   judgements: z.array(JudgementRecord),
 })
 export type ReplyRecord = z.infer<typeof ReplyRecord>
@@ -61,6 +67,14 @@ export const photo = route({
   query: z.object({ size: z.enum(['full', 'small']).default('full') }),
   response: file('image/jpeg'),
   records: { act: 'saw', words: 'Saw a photo from home', of: 'photoId' },
+})
+export const recording = route({
+  method: 'GET',
+  path: '/api/recordings/:recordingId',
+  summary: 'A voice or a short film that came with an answer.',
+  params: z.object({ recordingId: Uuid }),
+  response: file('audio/mp4', 'video/mp4'),
+  records: { act: 'saw', words: 'Heard or saw a recording from home', of: 'recordingId' },
 })
 export const judge = route({
   method: 'POST',

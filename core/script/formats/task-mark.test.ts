@@ -28,6 +28,18 @@ const all: TaskSpec[] = [
   { kind: 'own', count: 3, rule: 'makes', makes: 10 },
   { kind: 'own', count: 2, rule: 'any' },
   { kind: 'tell', mine: true, unchecked: true },
+  { kind: 'number', answer: 7, unit: 'first-class stamps', sets: ['gentle', 'stretch'] },
+  { kind: 'choice', choices: ['5', '6'], answer: 0, look: 'dots' },
+  { kind: 'several', choices: ['a square', 'a circle'], right: [1], look: 'shapes', sets: ['middle'] },
+  { kind: 'sentence', sentence: '4 + 3 = 7', hidden: 1 },
+  { kind: 'sentence', sentence: '4 + 3 = 7', count: 2, mine: true },
+  { kind: 'gaps', run: [1, 2, 3, 11, 12, 13], gaps: [2, 4], wide: 3 },
+  { kind: 'line', from: 0, to: 100, marks: [30, 50] },
+  { kind: 'circles', under: [3, 5] },
+  { kind: 'cross', things: 7, go: 4 },
+  { kind: 'draw', sets: ['stretch'] },
+  { kind: 'record', rounds: 5, rule: 'take', start: 10 },
+  { kind: 'record', rounds: 3, rule: 'any' },
 ]
 test('every kind is among them', () => expect(new Set(all.map((t) => t.kind))).toEqual(new Set(taskKinds)))
 test.each(all.map((t) => [taskWords(t), t] as const))('{%s} is read as it was written', (words, task) => {
@@ -52,6 +64,13 @@ test.each([
   'own 3 elephants',
   'tick A',
   'sing a song',
+  'line 0 to 100: 130',
+  'line 10 to 5: 7',
+  'cross 8 of 7',
+  'record 5 rounds, take from',
+  'circles',
+  'sentence 4 + 3 = 7, hiding 9',
+  'answer 7, for everybody',
 ])('{%s} is no task', (words) => expect(readTask(words)).toBeNull())
 
 describe('as homes get it', () => {
@@ -60,6 +79,7 @@ describe('as homes get it', () => {
       choices: [],
       slots: ['10', '', '30'],
       numbers: [],
+      look: null,
     })
     const order = shownTask('a', { kind: 'order', items: ['1', '2', '3'] }).choices
     expect(order).not.toEqual(['1', '2', '3'])

@@ -99,7 +99,8 @@ export const pl = {
   'needs.title': 'Potrzebne będą',
   'needs.item': '{thing}: {count, number}',
   'needs.or': 'albo {thing}',
-  'needs.for': 'Dla {children, plural, one {jednego dziecka} other {# dzieci}}.',
+  'needs.for':
+    'Dla {children, plural, one {jednego dziecka} few {# dzieci} many {# dzieci} other {# dzieci}}.',
   'needs.print': 'Do wydruku: {sheet}',
   'caution.baby': 'W domu jest niemowlę? Wybierz rzeczy za duże do połknięcia.',
   'caution.small':
@@ -187,7 +188,7 @@ export const pl = {
     'Proszę tylko stół: bez twarzy, imion i listów z adresem. Miejsce i czas są usuwane ze zdjęcia. Widzą je tylko nauczyciele.',
   'photo.clip': 'Albo krótki film rąk i stołu',
   'sound.record': 'Nagraj',
-  'sound.stop': 'Stop',
+  'sound.stop': 'Zatrzymaj',
   'sound.again': 'Nagraj jeszcze raz',
   'sound.left':
     '{seconds, plural, one {została sekunda} few {zostały # sekundy} many {zostało # sekund} other {zostało # sekundy}}',

@@ -30,6 +30,10 @@ const reply = (child: string, more: Partial<ReplyRecord> = {}): ReplyRecord =>
       },
     ],
     photos: [],
+    recordings: [],
+    gave: null,
+    chose: null,
+    why: '',
     judgements: [],
     ...more,
   }) as unknown as ReplyRecord

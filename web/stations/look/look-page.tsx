@@ -1,13 +1,11 @@
 import { Link } from 'react-router'
 import { Card } from '../../kit/card.tsx'
-import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
 import * as lookApi from '@awlbox/core/contracts/api/look'
 import { useAllPages } from '../../frame/use-asked.ts'
 import { useEffect, useMemo, useState } from 'react'
 import { Check } from 'lucide-react'
-import type { PhotoReading } from '@awlbox/core/contracts/reading'
 import type { JudgementInput } from '@awlbox/core/contracts/reply'
-import { checkAnswer, photoSentence } from '@awlbox/core/look/answers'
+import { photoSentence } from '@awlbox/core/look/answers'
 import { workRates } from '@awlbox/core/next/minutes'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
 import { ask, wordsOf } from '../../api.ts'
@@ -17,6 +15,7 @@ import { useLesson } from '../../frame/lesson-context.ts'
 import { Button } from '../../kit/button.tsx'
 import { Empty, Notice } from '../../kit/notice.tsx'
 import { TableDrawing } from '../../table/drawing.tsx'
+import { Answers, MorePhotos, Said, tasksTaken } from './answers.tsx'
 import { PhotoView, warningText } from './photo-view.tsx'
 import { Tray } from './tray.tsx'
 
@@ -30,6 +29,7 @@ export default function LookPage() {
     [replies],
   )
   const [chosen, setChosen] = useState<string | null>(null)
+  const [shownPhoto, setShownPhoto] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [again, setAgain] = useState(false)
   const current =
@@ -83,8 +83,9 @@ export default function LookPage() {
       setProblem(wordsOf(error))
     }
   }
-  const photoTask = current.tasks.find((t) => t.spec.kind === 'photo')
-  const photo = current.photos[0]
+  const tasks = tasksTaken(current)
+  const photoTask = tasks.find((t) => t.spec.kind === 'photo')
+  const photo = current.photos.find((p) => p.id === shownPhoto) ?? current.photos[0]
   const reading = photo?.reading ?? null
   const done = current.judgements[0]
   const left = Math.round((replies.length - looked) * workRates.look)
@@ -165,6 +166,9 @@ export default function LookPage() {
               <p className="h-full grid place-items-center text-steel p-4">No photo with this one.</p>
             )}
           </div>
+          {current.photos.length > 1 && (
+            <MorePhotos reply={current} shown={photo!.id} onShow={setShownPhoto} />
+          )}
           {reading && photoTask?.spec.kind === 'photo' && (
             <p className="px-3 py-2">
               {photoSentence(photoTask.spec.things, reading)}
@@ -176,34 +180,7 @@ export default function LookPage() {
         </Card>
         <aside className="grid gap-3 content-start overflow-auto min-h-0">
           <Answers reply={current} readings={readings} />
-          <Card as="section" className="p-3">
-            <h2 className="text-sm text-steel">The grown-up wrote</h2>
-            {current.couldNot && <p className="font-semibold">They couldn’t do it today.</p>}
-            <p>{current.words ? `“${current.words}”` : <span className="text-steel">nothing</span>}</p>
-            <p className="mt-2 text-sm">
-              <span className="text-steel">Help:</span> <b>{current.help ?? 'not said'}</b>
-              {current.way && (
-                <>
-                  {' '}
-                  <span className="text-steel">· with:</span> <b>{current.way}</b>
-                </>
-              )}
-              {current.feeling && (
-                <>
-                  {' '}
-                  <span className="text-steel">· felt:</span> <b>{current.feeling}</b>
-                </>
-              )}{' '}
-              <span className="text-steel">
-                ·{' '}
-                {new Date(current.receivedAt).toLocaleString('en-GB', {
-                  weekday: 'short',
-                  hour: '2-digit',
-                  minute: '2-digit',
-                })}
-              </span>
-            </p>
-          </Card>
+          <Said reply={current} />
           {done && (
             <Card as="section" className="p-3">
               <h2 className="text-sm text-steel">Judged</h2>
@@ -246,36 +223,5 @@ export default function LookPage() {
         )}
       </div>
     </div>
-  )
-}
-
-const verdicts = {
-  right: ['right', 'text-moss'],
-  wrong: ['', 'text-brick'],
-  open: ['left open', 'text-steel'],
-  look: ['look', 'text-blue'],
-} as const
-function Answers({ reply, readings }: { reply: ReplyRecord; readings: ReadonlyMap<string, PhotoReading> }) {
-  return (
-    <Card as="section" aria-label="Answers" className="p-3">
-      <h2 className="text-sm text-steel mb-1">Answers</h2>
-      <ul className="grid gap-2">
-        {reply.tasks.map((t) => {
-          const a = reply.answers.find((x) => x.taskId === t.id)
-          const c = checkAnswer(t, a, a?.photoId ? (readings.get(a.photoId) ?? null) : null)
-          return (
-            <li key={t.id}>
-              <p className="text-sm text-steel line-clamp-2">{t.prompt}</p>
-              <p className="flex justify-between gap-2">
-                <b className="font-child">{c.shown}</b>
-                <span className={`text-sm font-semibold text-right ${verdicts[c.verdict][1]}`}>
-                  {c.why || verdicts[c.verdict][0]}
-                </span>
-              </p>
-            </li>
-          )
-        })}
-      </ul>
-    </Card>
   )
 }

@@ -44,7 +44,7 @@ test('not checked is kept while the words change; their own words need no answer
   await user.click(screen.getByRole('checkbox', { name: /not checked/ }))
   await user.type(field(/all that fit/), ' | 8 *')
   expect(task()).toEqual({ kind: 'several', choices: ['4', '7', '8'], right: [0, 2], unchecked: true })
-  await user.click(screen.getByRole('button', { name: 'their words' }))
+  await user.click(screen.getByRole('button', { name: 'their voice or words' }))
   expect(task()).toEqual({ kind: 'tell' })
   expect(screen.queryByRole('checkbox')).toBeNull()
 })

@@ -1,72 +1,28 @@
-import { Card } from '../../kit/card.tsx'
-import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
-import type { Replacement, SentHome } from '@awlbox/core/contracts/api/send'
-import * as sendApi from '@awlbox/core/contracts/api/send'
-import { useAsked } from '../../frame/use-asked.ts'
 import { useState } from 'react'
-import type { Lesson } from '@awlbox/core/contracts/lesson'
-import { type PrintableKind, printableKinds } from '@awlbox/core/contracts/printables'
-import { sheetsFor } from '@awlbox/core/send/printables/of-lesson'
-import { printableWords } from '@awlbox/core/send/printables/sheets'
-import { answerTold } from '@awlbox/core/script/answers-told'
+import type { SentHome } from '@awlbox/core/contracts/api/send'
+import * as sendApi from '@awlbox/core/contracts/api/send'
 import { clockTime } from '@awlbox/core/words'
-import { ask, fileAt, wordsOf } from '../../api.ts'
+import { ask, wordsOf } from '../../api.ts'
+import { BeforeItGoesOut } from '../../frame/before-it-goes-out.tsx'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { Ruler } from '../../frame/ruler.tsx'
-import { BeforeItGoesOut } from '../../frame/before-it-goes-out.tsx'
 import { Split } from '../../frame/split.tsx'
-import { kindWords } from '../../frame/task-kinds.ts'
 import { megabytes } from '../../frame/time.ts'
+import { useAsked } from '../../frame/use-asked.ts'
 import { Button } from '../../kit/button.tsx'
-import { Dialog } from '../../kit/dialog.tsx'
-import { Empty, Notice } from '../../kit/notice.tsx'
-import { Select } from '../../kit/select.tsx'
+import { Card } from '../../kit/card.tsx'
+import { Notice } from '../../kit/notice.tsx'
+import { HomesCard } from './homes-card.tsx'
+import { LinkDialog } from './link-dialog.tsx'
+import { OtherLanguages } from './other-languages.tsx'
+import { Outbox } from './outbox.tsx'
+import { Printables } from './printables-panel.tsx'
+import { ReplaceFilm } from './replace-film.tsx'
+import { SendingDialog, type When } from './sending-dialog.tsx'
+import { TasksCard } from './tasks-card.tsx'
 
-/** Sheets in true size, made from the lesson's own numbers: those it asks for, and the others there are. */
-function Printables({ lesson, lessonId }: { lesson: Lesson; lessonId: string }) {
-  const [paper, setPaper] = useState<'A4' | 'Letter'>('A4')
-  const asked = sheetsFor(lesson)
-  const sheet = (kind: PrintableKind) => (
-    <li key={kind}>
-      <a
-        href={fileAt(lessonsApi.printSheet, { lessonId, kind, paper })}
-        download
-        className="inline-flex min-h-9 items-center rounded-lg border border-hair px-2.5 text-sm font-semibold hover:bg-wash"
-      >
-        {printableWords[kind]}
-      </a>
-    </li>
-  )
-  return (
-    <Card as="section" aria-label="To print" className="p-3 grid gap-2">
-      <div className="flex items-center gap-2">
-        <h2 className="font-bold flex-1">To print</h2>
-        <Select
-          label="Paper"
-          look="small"
-          value={paper}
-          choices={[
-            { value: 'A4', words: 'A4' },
-            { value: 'Letter', words: 'Letter' },
-          ]}
-          onChange={setPaper}
-        />
-      </div>
-      {asked.length > 0 && <ul className="flex flex-wrap gap-1.5">{asked.map(sheet)}</ul>}
-      <details>
-        <summary className="text-sm text-steel cursor-pointer min-h-8 grid items-center">
-          Other sheets
-        </summary>
-        <ul className="flex flex-wrap gap-1.5 pt-1">
-          {printableKinds.filter((k) => !asked.includes(k)).map(sheet)}
-        </ul>
-      </details>
-      <p className="text-sm text-steel">
-        In true size: print at 100 %; each sheet has a ruler to check it by.
-      </p>
-    </Card>
-  )
-}
+const dayWords = (day: string): string =>
+  new Date(day).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' })
 
 export default function SendPage() {
   const { record, doc, proofed, state, at } = useLesson()
@@ -76,16 +32,19 @@ export default function SendPage() {
   const [qr, setQr] = useState<SentHome | null>(null)
   const [preview, setPreview] = useState<string | null>(null)
   const [asking, setAsking] = useState(false)
+  /** Asked before it goes: by when, and whether homes are written to. */
+  const [when, setWhen] = useState<When | null>(null)
   if (!data) return <p className="p-8 text-steel">Opening…</p>
   const latest = data.sent[0]
   const saved = state.kind === 'saved'
   const stale = latest && saved && latest.lessonRevision < state.revision
-  const publish = async (withFilm: boolean, knowing: string[]) => {
+  const publish = async (withFilm: boolean, knowing: string[], when: When) => {
     setAsking(false)
+    setWhen(null)
     setBusy(true)
     setProblem(null)
     try {
-      await ask(sendApi.publish, { lessonId: record.id }, { withFilm, knowing })
+      await ask(sendApi.publish, { lessonId: record.id }, { withFilm, knowing, ...when })
       await mutate()
     } catch (error) {
       setProblem(wordsOf(error))
@@ -98,10 +57,7 @@ export default function SendPage() {
     await work().catch((e: unknown) => setProblem(wordsOf(e)))
     await mutate()
   }
-  const shown = preview ?? data.homes.find((h) => h.link)?.link ?? null
-  // A child with two homes stands there twice.
-  const kids = new Set(data.homes.map((h) => h.childId)).size
-  const replied = new Set(data.homes.filter((h) => h.replied).map((h) => h.childId)).size
+  const shown = record.mayChange ? (preview ?? data.homes[0]?.householdId ?? null) : null
   // Brothers and sisters share one.
   const homes = new Set(data.homes.map((h) => h.householdId)).size
   return (
@@ -110,34 +66,7 @@ export default function SendPage() {
         <div className="flex flex-1 min-h-0">
           <Ruler time={proofed.time} at={at} />
           <div className="flex-1 min-w-0 overflow-auto py-3 pr-3 grid grid-cols-[minmax(0,1fr)] gap-2 content-start">
-            <Card as="section" className="p-3 grid gap-2">
-              <h2 className="font-bold">What they answer</h2>
-              {data.pack.tasks.length === 0 && (
-                <p className="text-steel">
-                  No tasks yet: the home task segment has no question to answer. A film without evidence
-                  teaches you nothing about them.
-                </p>
-              )}
-              {data.pack.tasks.map((t, i) => {
-                const segment = doc.segments.find((s) => s.steps.some((x) => x.id === t.id))
-                return (
-                  <div key={t.id} className="border-t border-hair pt-2 first-of-type:border-0">
-                    <p className="flex gap-2">
-                      <b className="figures">{i + 1}</b>
-                      <span className="flex-1">{t.prompt}</span>
-                    </p>
-                    <p className="text-sm text-steel pl-5">
-                      {segment?.title} · comes back as {kindWords[t.spec.kind]}
-                      {t.spec.kind === 'photo'
-                        ? ` of ${t.spec.things} things`
-                        : answerTold(t.spec)
-                          ? ` · ${answerTold(t.spec)} is right`
-                          : ''}
-                    </p>
-                  </div>
-                )
-              })}
-            </Card>
+            <TasksCard tasks={data.pack.tasks} segments={doc.segments} />
             <Card as="section" className="p-3 grid gap-1">
               <h2 className="font-bold">What they need</h2>
               {data.pack.needs.map((n) => (
@@ -167,7 +96,7 @@ export default function SendPage() {
                       hour: '2-digit',
                       minute: '2-digit',
                     })}{' '}
-                    · revision {s.lessonRevision} ·{' '}
+                    · revision {s.lessonRevision} · {s.due ? `wanted by ${dayWords(s.due)} · ` : ''}
                     {s.seconds ? `film of ${clockTime(s.seconds)}` : 'tasks without a film'}
                     {s.knowingly.length > 0 && (
                       <span title={s.knowingly.join('\n')}>
@@ -191,9 +120,7 @@ export default function SendPage() {
               <Button
                 look="main"
                 disabled={busy || !saved}
-                onClick={() =>
-                  data.concerns.length ? setAsking(true) : void publish(data.latestRender !== null, [])
-                }
+                onClick={() => setWhen({ due: null, closes: null, write: true })}
               >
                 {latest ? 'Send it again' : `Send to ${homes} ${homes === 1 ? 'home' : 'homes'}`}
               </Button>
@@ -226,87 +153,56 @@ export default function SendPage() {
           {stale && (
             <Notice kind="info">The script changed since it was sent. Homes still see what was sent.</Notice>
           )}
-          <Card as="section" aria-label="Homes" className="overflow-hidden">
-            <h2 className="font-bold px-3 pt-2.5">
-              Homes{' '}
-              <span className="font-normal text-steel text-sm">
-                {latest ? `${replied} of ${kids} replied` : 'not sent yet'}
-              </span>
-            </h2>
-            <ul>
-              {data.homes.map((h) => (
-                <li
-                  key={h.childId}
-                  className="flex items-center gap-2 border-t border-hair px-3 min-h-11 flex-wrap"
-                >
-                  <b className="w-20 truncate">{h.child}</b>
-                  <span className="text-sm text-steel w-32 truncate">{h.home}</span>
-                  {h.youngerChild && (
-                    <span
-                      className="text-sm text-brick whitespace-nowrap"
-                      title="A child under three lives here: the page says so beside small parts"
-                    >
-                      under three
-                    </span>
-                  )}
-                  <span className={`text-sm flex-1 ${h.replied ? 'text-moss font-semibold' : 'text-steel'}`}>
-                    {h.replied
-                      ? `replied ${new Date(h.replied).toLocaleString('en-GB', { weekday: 'short', hour: '2-digit', minute: '2-digit' })}`
-                      : !h.open
-                        ? latest
-                          ? 'link ended'
-                          : ''
-                        : latest
-                          ? 'waiting'
-                          : ''}
-                  </span>
-                  {h.link && (
-                    <>
-                      <Button small onClick={() => setPreview(h.link)}>
-                        See
-                      </Button>
-                      <Button small onClick={() => setQr(h)}>
-                        Link
-                      </Button>
-                    </>
-                  )}
-                  {!h.link && latest && record.mayChange && (
-                    <Button
-                      small
-                      onClick={() => void act(() => ask(sendApi.renewLink, { householdId: h.householdId }))}
-                    >
-                      New link
-                    </Button>
-                  )}
-                </li>
-              ))}
-            </ul>
-          </Card>
-          {shown && latest ? (
+          <HomesCard
+            lessonId={record.id}
+            homes={data.homes}
+            sent={latest !== undefined}
+            mayChange={record.mayChange}
+            hasSets={data.pack.tasks.some((t) => t.spec.sets)}
+            onSee={(h) => setPreview(h.householdId)}
+            onLink={setQr}
+            onAct={act}
+          />
+          <Outbox lessonId={record.id} sent={latest !== undefined} mayChange={record.mayChange} />
+          <OtherLanguages lessonId={record.id} homes={data.homes} />
+          {shown && (
             <section aria-label="As the phone shows it" className="grid gap-1 justify-items-center">
-              <p className="text-steel text-sm">As the phone shows it</p>
+              <p className="text-steel text-sm">
+                As the phone of {data.homes.find((h) => h.householdId === shown)?.home} shows it
+                {latest && stale ? ', with what is in the script now' : ''}
+              </p>
               <iframe
-                key={shown}
+                key={`${shown} ${state.kind === 'saved' ? state.revision : ''}`}
                 title="The home page"
-                src={shown}
+                src={`/see/${record.id}/${shown}`}
                 className="w-[390px] max-w-full h-[620px] rounded-[22px] border-4 border-ink bg-ground"
               />
             </section>
-          ) : (
-            <Empty>
-              The home page appears here once it is sent. Each home gets a private link of its own.
-            </Empty>
           )}
-          {asking && (
+          {when && !asking && (
+            <SendingDialog
+              when={when}
+              onChange={setWhen}
+              onClose={() => setWhen(null)}
+              onGo={() =>
+                data.concerns.length ? setAsking(true) : void publish(data.latestRender !== null, [], when)
+              }
+            />
+          )}
+          {when && asking && (
             <BeforeItGoesOut
               lessonId={record.id}
               concerns={data.concerns}
               doing="send"
-              onClose={() => setAsking(false)}
+              onClose={() => {
+                setAsking(false)
+                setWhen(null)
+              }}
               onGo={() =>
                 void publish(
                   data.latestRender !== null,
                   data.concerns.map((c) => c.key),
+                  when,
                 )
               }
             />
@@ -328,115 +224,5 @@ export default function SendPage() {
         </div>
       }
     />
-  )
-}
-
-/** Puts the newest film in the place of the one that was sent. Tasks and replies stay; families read what changed. */
-function ReplaceFilm({
-  replacement,
-  first,
-  onReplace,
-}: {
-  replacement: Replacement
-  /** Homes have no film yet. */
-  first: boolean
-  onReplace: (changes: string[]) => Promise<void>
-}) {
-  const [words, setWords] = useState(replacement.changes.join('\n'))
-  const [busy, setBusy] = useState(false)
-  return (
-    <section aria-label="A newer film" className="rounded-xl border border-blue bg-card p-3 grid gap-2">
-      <p>
-        <b>
-          {first
-            ? 'There is a film now: it was sent without.'
-            : 'A newer film is there than the one homes see.'}
-        </b>{' '}
-        <span className="text-steel">
-          {first
-            ? 'It joins the same page; tasks and what was answered stay.'
-            : 'It can take the old one’s place; tasks and what was answered stay.'}
-        </span>
-      </p>
-      <label className="grid gap-1 text-sm text-steel">
-        What families read about it
-        <textarea
-          rows={Math.min(6, Math.max(2, words.split('\n').length))}
-          maxLength={1500}
-          value={words}
-          onChange={(e) => setWords(e.target.value)}
-          className="rounded-lg border border-hair bg-card p-2 text-ink text-base"
-        />
-      </label>
-      <div>
-        <Button
-          look="act"
-          disabled={busy}
-          onClick={() => {
-            setBusy(true)
-            void onReplace(
-              words
-                .split('\n')
-                .map((l) => l.trim().slice(0, 200))
-                .filter(Boolean)
-                .slice(0, 20),
-            ).finally(() => setBusy(false))
-          }}
-        >
-          {first ? 'Add the film' : 'Replace the film'}
-        </Button>
-      </div>
-    </section>
-  )
-}
-
-function LinkDialog({
-  home,
-  onClose,
-  onRenew,
-  onEnd,
-}: {
-  home: SentHome
-  onClose: () => void
-  onRenew: () => void
-  onEnd: () => void
-}) {
-  const [copied, setCopied] = useState(false)
-  const link = window.location.origin + home.link!
-  return (
-    <Dialog open onClose={onClose} title={`The link for ${home.child}’s home`}>
-      <p className="text-steel mb-3">
-        Anyone with this link can open this home’s page and answer for them. Give it to this home only, in the
-        way your setting allows.
-      </p>
-      <div className="flex gap-4 items-start max-sm:flex-col">
-        <img
-          src={`/api/qr?link=${encodeURIComponent(home.link!)}`}
-          alt="QR code of the link"
-          width="150"
-          height="150"
-          className="bg-white rounded-lg"
-        />
-        <div className="min-w-0 grid gap-2">
-          <input
-            readOnly
-            aria-label="Link"
-            value={link}
-            onFocus={(e) => e.target.select()}
-            className="w-full min-h-10 rounded-lg border border-hair bg-wash px-2"
-          />
-          <div className="flex flex-wrap gap-2">
-            <Button onClick={() => void navigator.clipboard?.writeText(link).then(() => setCopied(true))}>
-              {copied ? 'Copied' : 'Copy'}
-            </Button>
-            <Button onClick={onRenew}>Change the link</Button>
-            <Button look="wrong" onClick={onEnd}>
-              End the link
-            </Button>
-          </div>
-          <p className="text-sm text-steel">Change: the old one stops opening anything. Replies stay.</p>
-        </div>
-      </div>
-    </Dialog>
   )
 }

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import * as homesApi from '@awlbox/core/contracts/api/homes'
+import * as sendApi from '@awlbox/core/contracts/api/send'
 import * as shelfApi from '@awlbox/core/contracts/api/shelf'
 import { fileAt } from '../../api.ts'
 import { Away } from '../../frame/away.tsx'
@@ -124,6 +125,14 @@ export default function HomesPage() {
           <Button onClick={() => file.current?.click()} disabled={!target}>
             From a file
           </Button>
+          {target && (
+            <a
+              href={fileAt(sendApi.homeLetters, { classId: target.id })}
+              className="inline-flex min-h-10 items-center rounded-lg border border-hair bg-card px-3.5 font-semibold hover:bg-wash"
+            >
+              Letters to print
+            </a>
+          )}
           <a
             href={fileAt(homesApi.homesCsv, {})}
             className="inline-flex min-h-10 items-center rounded-lg border border-hair bg-card px-3.5 font-semibold hover:bg-wash"

@@ -1,0 +1,73 @@
+import { Button } from '../../kit/button.tsx'
+import { Dialog } from '../../kit/dialog.tsx'
+import { DateField } from '../../kit/date-field.tsx'
+
+/** By when it is wanted, until when it takes replies, and whether homes are told. */
+export interface When {
+  due: string | null
+  closes: string | null
+  write: boolean
+}
+
+export function SendingDialog({
+  when,
+  onChange,
+  onClose,
+  onGo,
+}: {
+  when: When
+  onChange: (when: When) => void
+  onClose: () => void
+  onGo: () => void
+}) {
+  const wrong = when.due !== null && when.closes !== null && when.closes < when.due
+  return (
+    <Dialog open onClose={onClose} title="Send it to the homes">
+      <div className="grid gap-3">
+        <div className="flex flex-wrap gap-4">
+          <label className="grid gap-1">
+            Wanted by
+            <DateField
+              label="Wanted by"
+              value={when.due ?? ''}
+              onChange={(due) => onChange({ ...when, due: due || null })}
+            />
+          </label>
+          <label className="grid gap-1">
+            Takes answers until
+            <DateField
+              label="Takes answers until"
+              value={when.closes ?? ''}
+              onChange={(closes) => onChange({ ...when, closes: closes || null })}
+            />
+          </label>
+        </div>
+        <p className="text-sm text-steel">
+          Homes read the first as a wish. After the second nothing more comes in; leave it open where you can.
+        </p>
+        {wrong && (
+          <p role="alert" className="text-brick">
+            It would close before it is wanted.
+          </p>
+        )}
+        <label className="flex items-center gap-2 min-h-9">
+          <input
+            type="checkbox"
+            className="size-4 accent-ink"
+            checked={when.write}
+            onChange={(e) => onChange({ ...when, write: e.target.checked })}
+          />
+          Write to each home in its language: by mail, or as a text you copy
+        </label>
+        <div className="flex gap-2">
+          <Button look="main" disabled={wrong} onClick={onGo}>
+            Send
+          </Button>
+          <Button look="quiet" onClick={onClose}>
+            Not yet
+          </Button>
+        </div>
+      </div>
+    </Dialog>
+  )
+}
