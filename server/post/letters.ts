@@ -157,3 +157,14 @@ export async function postRound(s: Writing): Promise<void> {
     log.warn({ error: forLog(error) }, 'post')
   }
 }
+
+/** Says thanks for a reply, where the setting wants it. */
+export async function thankFor(
+  s: Writing,
+  publicationId: string,
+  home: { settingId: string; householdId: string },
+  origin: string,
+): Promise<void> {
+  if (postRulesOf((await writerOf(s.db, home.settingId)).post).thanks)
+    await writeToHomes(s, publicationId, 'thanks', { origin, only: [home.householdId] })
+}

@@ -20,6 +20,9 @@ import type { Services } from '../platform/services.ts'
 import { refusing } from '../setting/homes-store.ts'
 import { speakerHere } from './home-language.ts'
 import { isOver, lessonsFor, packFor } from './home-pack.ts'
+import { noted } from '../platform/log.ts'
+import { hereOf } from '../platform/reach.ts'
+import { thankFor } from '../post/letters.ts'
 import { takeIn } from './media.ts'
 import { childrenHere, ownOnes, packById, photosOf, saveReply, takeBack } from './store.ts'
 
@@ -106,7 +109,7 @@ export function homeRoutes(router: Router, s: Services): void {
     }).finally(() => fs.rm(file, { force: true }))
     return { id, width, height }
   })
-  homeRoute(router, s, api.sendReply, async ({ home, params, body }) => {
+  homeRoute(router, s, api.sendReply, async ({ req, home, params, body }) => {
     await homeMayOpen(s.db, home, params.packId)
     await homeHasChild(s.db, home, params.packId, body.childId)
     const p = (await packById(s.db, params.packId))!
@@ -127,6 +130,8 @@ export function homeRoutes(router: Router, s: Services): void {
     const saved = await saveReply(s.db, params.packId, body)
     if (saved === 'gone') throw notFound('This child')
     if (saved === 'looked') throw alreadyLooked
+    if (!saved.again)
+      await thankFor(s, params.packId, home, hereOf(s, req)).catch(noted('no thanks could be written'))
     return { receivedAt: saved.updatedAt, again: saved.again }
   })
   homeRoute(router, s, api.takeBackReply, async ({ home, params }) => {

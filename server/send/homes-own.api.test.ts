@@ -185,6 +185,16 @@ describe('files in pieces', () => {
     const rows = await app.db.select().from(photos)
     expect(rows.filter((p) => p.id === id).length).toBe(1)
   })
+  test('what a phone saves as HEIC becomes a photo like any other; half of one is refused', async () => {
+    const heic = fs.readFileSync(path.join(import.meta.dirname, '../../standins/homes/table.heic'))
+    const { id, status } = await send('photo', heic)
+    expect(status).toBe(204)
+    const row = (await app.db.select().from(photos)).find((p) => p.id === id)!
+    expect([row.width, row.height]).toEqual([800, 600])
+    const { dominant } = await sharp(app.blobs.path(row.image)).stats()
+    expect(Math.min(dominant.r, dominant.g, dominant.b)).toBeGreaterThan(60)
+    expect((await send('photo', heic.subarray(0, heic.length / 2))).status).toBe(400)
+  })
   test('nobody else’s link goes on with it', async () => {
     const made = await begin('photo', 100)
     const id = made.headers.get('location')!.split('/').at(-1)!

@@ -28,20 +28,15 @@ export async function cleanPhoto(file: string, mostPixels: number, folder: strin
       'This photo has nothing in it: it may not have finished saving. Your answers are kept; choose it again.',
     )
   const type = await fileTypeFromFile(file)
-  if (type?.mime === 'image/heic' || type?.mime === 'image/heif')
-    throw new Problem(
-      415,
-      'Photo kind not read',
-      'This phone saved the photo as HEIC, which this Awlbox cannot open. Your answers are kept; take the photo from this page, or save it as JPEG.',
-    )
-  if (!type || !accepted.has(type.mime))
+  const heic = type?.mime === 'image/heic' || type?.mime === 'image/heif'
+  if (!type || !(heic || accepted.has(type.mime)))
     throw new Problem(
       415,
       'Not a photo',
-      'This file is not a photo (JPEG, PNG or WebP). Your answers are kept.',
+      'This file is not a photo (JPEG, PNG, WebP or HEIC). Your answers are kept.',
     )
   const [image, small] = [path.join(folder, 'image.jpg'), path.join(folder, 'small.jpg')]
-  const done = await helped({ file, mostPixels, image, small })
+  const done = await helped({ file, heic, mostPixels, image, small })
   if ('width' in done) return { image, small, width: done.width, height: done.height }
   throw done.problem === 'too many pixels' ? tooLarge : notWhole
 }

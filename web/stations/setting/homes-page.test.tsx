@@ -17,6 +17,7 @@ const row = (id: string, given: string, more: Partial<ChildRow> = {}): ChildRow 
   home: 'Weir Lane',
   second: '',
   languages: [],
+  email: '',
   youngerChild: false,
   phone: null,
   printer: null,
