@@ -544,6 +544,12 @@ const cases: Record<string, Case> = {
     path: () => '/api/post-rules',
     body: () => ({ quietFrom: 19, quietTo: 7, nudgeAfter: 3, thanks: false }),
   },
+  // No stand-ins run beside the tests.
+  'post /api/lessons/:lessonId/street': {
+    expect: { ...change, owner: 409, teacher: 409 },
+    path: () => `${L()}/street`,
+    body: () => ({ seed: 1 }),
+  },
   'get /api/lessons/:lessonId/send': { expect: read, path: () => `${L()}/send` },
   'post /api/lessons/:lessonId/publish': {
     expect: change,

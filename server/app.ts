@@ -26,6 +26,7 @@ import { homeOwnRoutes } from './send/home-own-routes.ts'
 import { homeUploadRoutes } from './send/home-uploads.ts'
 import { homeRoutes } from './send/home-routes.ts'
 import { sendRoutes } from './send/routes.ts'
+import { streetRoutes } from './send/street.ts'
 import { wordsRoutes } from './send/words-routes.ts'
 import { classRoutes } from './setting/classes-routes.ts'
 import { homesRoutes } from './setting/homes-routes.ts'
@@ -122,6 +123,7 @@ export function makeApp(s: Services): Express {
     homeOwnRoutes,
     codeRoutes,
     wordsRoutes,
+    streetRoutes,
     postRoutes,
     lookRoutes,
     nextRoutes,

@@ -23,7 +23,7 @@ const env = {
 const commands = [
   ['tsx', 'watch', '--clear-screen=false', 'server/web.ts'],
   ['tsx', 'watch', '--clear-screen=false', 'server/worker.ts'],
-  ['tsx', 'watch', '--clear-screen=false', 'standins/camera/service.ts'],
+  ['tsx', 'watch', '--clear-screen=false', 'standins/service.ts'],
   ['vite', 'web', '--host', '127.0.0.1', '--port', String(pages), '--strictPort'],
 ]
 const children = commands.map((c) =>

@@ -28,7 +28,7 @@ const bundled = import.meta.url.endsWith('.mjs')
 const programs = {
   web: 'server/web.ts',
   worker: 'server/worker.ts',
-  'stand-in camera': 'standins/camera/service.ts',
+  'stand-in camera': 'standins/service.ts',
   day: 'standins/demo/day.ts',
 } as const
 const bundles = {

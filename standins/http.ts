@@ -2,6 +2,12 @@
 export interface Client {
   get: <T>(path: string) => Promise<T>
   send: <T>(method: 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown) => Promise<T>
+  /** As it is: for protocols that speak in headers. */
+  raw: (
+    method: string,
+    path: string,
+    init: { headers: Record<string, string>; body?: Uint8Array<ArrayBuffer> },
+  ) => Promise<Response>
 }
 export function client(address: string): Client {
   let cookie = ''
@@ -24,5 +30,14 @@ export function client(address: string): Client {
       )
     return (text ? JSON.parse(text) : undefined) as T
   }
-  return { get: (path) => call('GET', path), send: (method, path, body) => call(method, path, body) }
+  return {
+    get: (path) => call('GET', path),
+    send: (method, path, body) => call(method, path, body),
+    raw: (method, path, { headers, body }) =>
+      fetch(address + path, {
+        method,
+        headers: { ...(cookie ? { cookie } : {}), ...headers },
+        ...(body ? { body } : {}),
+      }),
+  }
 }

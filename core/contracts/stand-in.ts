@@ -41,3 +41,12 @@ export const StandInOrder = z.object({
   seed: z.number().int().min(0).max(1e9).default(1),
 })
 export type StandInOrder = z.infer<typeof StandInOrder>
+
+/** A street of made-up homes that replies to a sending; their links without the address, in the order they stand. */
+export const StreetOrder = z.object({
+  address: z.url(),
+  tokens: z.array(z.string().min(1)).min(1).max(1000),
+  packId: z.uuid(),
+  seed: z.number().int().min(0).max(1_000_000),
+})
+export type StreetOrder = z.infer<typeof StreetOrder>

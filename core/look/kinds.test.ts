@@ -239,7 +239,11 @@ describe('circles, crossing off, drawings', () => {
     const spec: TaskSpec = { kind: 'draw' }
     const of = (more: object) =>
       checkAnswer({ id: 't', prompt: '', spec }, { taskId: 't', kind: 'draw', ...more }).verdict
-    expect([of({}), of({ drawing: 'M1 1L9 9' }), of({ text: 'two houses' })]).toEqual(['open', 'look', 'look'])
+    expect([of({}), of({ drawing: 'M1 1L9 9' }), of({ text: 'two houses' })]).toEqual([
+      'open',
+      'look',
+      'look',
+    ])
   })
   test('a voice is to be listened to', () =>
     expect(

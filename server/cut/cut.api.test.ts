@@ -209,7 +209,7 @@ describe('a lesson filmed with slips, cut by accepting everything', () => {
   }
   test('has no slip left in it when the rendered film is heard again', async () => {
     const port = await freePort()
-    camera = spawn(process.execPath, ['--import', 'tsx', 'standins/camera/service.ts'], {
+    camera = spawn(process.execPath, ['--import', 'tsx', 'standins/service.ts'], {
       env: { ...process.env, AWLBOX_CAMERA_PORT: String(port) },
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     })

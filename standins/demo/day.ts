@@ -117,7 +117,7 @@ async function live(http: Client, lessonId: string): Promise<void> {
         'One rolled under the sofa.',
         'Counted them in his head.',
       ][i % 10]!,
-      photo: i === 3 ? null : { saffron: split[0]!, blue: split[1]! },
+      shows: i === 3 ? null : { saffron: split[0]!, blue: split[1]! },
       seed: 20 + i,
     })
   }

@@ -1,6 +1,7 @@
 import sharp from 'sharp'
 import { Resvg } from '@resvg/resvg-js'
 import { seeded } from '@awlbox/core/plan/seeded'
+import type { Trouble } from './household.ts'
 
 export interface PhotoPlan {
   saffron: number
@@ -13,6 +14,8 @@ export interface PhotoPlan {
   /** How much the phone was turned when held: written as EXIF orientation with the pixels left as they are. */
   orientation?: 1 | 3 | 6 | 8
   ground?: 'wood' | 'cloth' | 'plain'
+  /** What is in the way of it, as it is in kitchens. */
+  trouble?: Trouble
 }
 
 const grounds = {
@@ -20,6 +23,64 @@ const grounds = {
   cloth: ['#8FA39A', '#7D9288'],
   plain: ['#D9D4C8', '#D1CBBE'],
 } as const
+
+interface Laying {
+  n: number
+  w: number
+  h: number
+  pitch: number
+  across: number
+  rows: number
+}
+/** Where things lie: in rows; in the cells of a frame, across in fives; on two plates. */
+function placesOf(trouble: Trouble, l: Laying): { x: number; y: number }[] {
+  if (trouble === 'plates') {
+    const first = Math.ceil(l.n / 2)
+    return Array.from({ length: l.n }, (_, i) => {
+      const [k, of] = i < first ? [i, first] : [i - first, l.n - first]
+      const turn = (k / Math.max(1, of)) * 2 * Math.PI
+      const off = of === 1 ? 0 : l.pitch * Math.max(0.8, of / 6)
+      return { x: l.w * (i < first ? 0.3 : 0.7) + off * Math.cos(turn), y: l.h / 2 + off * Math.sin(turn) }
+    })
+  }
+  const across = trouble === 'thick frame' ? 5 : l.across
+  const rows = trouble === 'thick frame' ? Math.max(2, Math.ceil(l.n / 5)) : l.rows
+  return Array.from({ length: l.n }, (_, i) => ({
+    x: l.w / 2 + ((i % across) - (across - 1) / 2) * l.pitch,
+    y: l.h / 2 + (Math.floor(i / across) - (rows - 1) / 2) * l.pitch,
+  }))
+}
+/** What lies under the things: a frame drawn with a thick pen, two plates with rims. */
+function mats(trouble: Trouble, l: Laying): string {
+  if (trouble === 'plates')
+    return [0.3, 0.7]
+      .map(
+        (x) =>
+          `<ellipse cx="${l.w * x}" cy="${l.h / 2}" rx="${l.w * 0.18}" ry="${l.w * 0.175}" fill="#F4F1EA" stroke="#C9C3B6" stroke-width="6"/><ellipse cx="${l.w * x}" cy="${l.h / 2}" rx="${l.w * 0.135}" ry="${l.w * 0.13}" fill="none" stroke="#D8D2C6" stroke-width="5"/>`,
+      )
+      .join('')
+  if (trouble !== 'thick frame') return ''
+  const rows = Math.max(2, Math.ceil(l.n / 5))
+  const [left, top] = [l.w / 2 - 2.5 * l.pitch, l.h / 2 - (rows / 2) * l.pitch]
+  const down = Array.from({ length: 6 }, (_, i) => `M${left + i * l.pitch} ${top}v${rows * l.pitch}`)
+  const over = Array.from({ length: rows + 1 }, (_, i) => `M${left} ${top + i * l.pitch}h${5 * l.pitch}`)
+  return `<rect x="${left - 40}" y="${top - 40}" width="${5 * l.pitch + 80}" height="${rows * l.pitch + 80}" fill="#F3F0E7"/><path d="${[...down, ...over].join('')}" stroke="#1d1d20" stroke-width="${l.pitch * 0.11}" fill="none"/>`
+}
+/** A checked tablecloth. */
+const gingham = (w: number, h: number): string => {
+  const step = w / 26
+  const band = (i: number): number => i * 2 * step
+  return `<rect width="${w}" height="${h}" fill="#F1ECE2"/>${Array.from({ length: 14 }, (_, i) => `<rect x="${band(i)}" y="0" width="${step}" height="${h}" fill="#8C3B3B" opacity="0.4"/><rect x="0" y="${band(i)}" width="${w}" height="${step}" fill="#8C3B3B" opacity="0.4"/>`).join('')}`
+}
+/** What came into the picture: a cup, a hand, an evening without a lamp. */
+function clutter(trouble: Trouble, w: number, h: number): string {
+  if (trouble === 'cup')
+    return `<g><ellipse cx="${w * 0.9}" cy="${h * 0.14}" rx="${w * 0.085}" ry="${w * 0.083}" fill="#DDE6EA" stroke="#A9B8BF" stroke-width="9"/><ellipse cx="${w * 0.9}" cy="${h * 0.14}" rx="${w * 0.062}" ry="${w * 0.06}" fill="#5B3A24"/></g>`
+  if (trouble === 'hand')
+    return `<g fill="#D9A57F" stroke="#B98360" stroke-width="4"><path d="M${w * 0.02} ${h} Q${w * 0.04} ${h * 0.8} ${w * 0.12} ${h * 0.78} L${w * 0.2} ${h * 0.74} Q${w * 0.23} ${h * 0.76} ${w * 0.19} ${h * 0.81} L${w * 0.22} ${h * 0.84} Q${w * 0.25} ${h * 0.88} ${w * 0.2} ${h * 0.9} L${w * 0.16} ${h} Z"/></g>`
+  if (trouble === 'dim') return `<rect width="${w}" height="${h}" fill="#0b0d14" opacity="0.45"/>`
+  return ''
+}
 
 /**
  * A made-up photograph of things on a table, as a JPEG: lamp fall-off, grain, tilt, shadows, highlights.
@@ -40,9 +101,11 @@ export async function standInPhoto(plan: PhotoPlan): Promise<Buffer> {
   const across = Math.max(1, Math.min(5, n))
   const rows = Math.ceil(n / across)
   const pitch = r * between(2.5, 3.1)
+  const trouble = plan.trouble ?? 'plain'
+  const places = placesOf(trouble, { n, w, h, pitch, across, rows })
   const things = Array.from({ length: n }, (_, i) => {
-    const x = w / 2 + ((i % across) - (across - 1) / 2) * pitch + between(-0.16, 0.16) * r
-    const y = h / 2 + (Math.floor(i / across) - (rows - 1) / 2) * pitch + between(-0.16, 0.16) * r
+    const x = places[i]!.x + between(-0.16, 0.16) * r
+    const y = places[i]!.y + between(-0.16, 0.16) * r
     const [fill, edge] = i < plan.saffron ? ['#E8B21C', '#B98608'] : ['#2C68A6', '#1D4A7A']
     return `<ellipse cx="${x + r * 0.16}" cy="${y + r * 0.24}" rx="${r * 1.02}" ry="${r}" fill="#1b130a" opacity="0.3"/>
       <circle cx="${x}" cy="${y}" r="${r}" fill="${fill}" stroke="${edge}" stroke-width="${r * 0.08}"/>
@@ -54,7 +117,7 @@ export async function standInPhoto(plan: PhotoPlan): Promise<Buffer> {
     : ''
   const tilt = between(-9, 9)
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}"><defs><radialGradient id="lamp" cx="${between(0.25, 0.7)}" cy="${between(0.2, 0.6)}" r="0.9"><stop offset="0" stop-color="#fff4d8" stop-opacity="0.28"/><stop offset="0.55" stop-color="#000" stop-opacity="0.02"/><stop offset="1" stop-color="#000" stop-opacity="0.45"/></radialGradient></defs>
-    <rect width="${w}" height="${h}" fill="${base}"/>${lines}<g transform="rotate(${tilt} ${w / 2} ${h / 2})">${sheet}${things}</g><rect width="${w}" height="${h}" fill="url(#lamp)"/></svg>`
+    <rect width="${w}" height="${h}" fill="${base}"/>${trouble === 'gingham' ? gingham(w, h) : lines}<g transform="rotate(${tilt} ${w / 2} ${h / 2})">${sheet}${mats(trouble, { n, w, h, pitch, across, rows })}${things}</g>${clutter(trouble, w, h)}<rect width="${w}" height="${h}" fill="url(#lamp)"/></svg>`
   const drawn = new Resvg(svg).render().asPng()
   const noise = await sharp({
     create: {

@@ -1,173 +1,141 @@
-import { randomUUID } from 'node:crypto'
-import type { Answer, Help } from '@awlbox/core/contracts/reply'
+import { createHash } from 'node:crypto'
+import type { Answer } from '@awlbox/core/contracts/reply'
 import { seeded } from '@awlbox/core/plan/seeded'
 import type { Client } from '../http.ts'
+import type { Household } from './household.ts'
 import { standInPhoto } from './photo.ts'
+import { type Asked, numbersIn, solve } from './solve.ts'
 
+interface Child {
+  id: string
+  name: string
+  photos: boolean
+  sound: boolean
+  level: string | null
+}
 interface HomePack {
-  children: { id: string; name: string }[]
+  children: Child[]
+  closed: boolean
   pack: { tasks: Asked[] }
 }
-interface Asked {
-  id: string
-  prompt: string
-  kind: Answer['kind']
-  choices: string[]
-  slots: string[]
-  numbers: number[]
-}
-/** What a home really knows; the teacher's side never sees it. */
-export interface Hidden {
-  /** Chance of a right answer, 0–1. */
-  ability: number
-  help: Help
-  words: string
-  /** The numbers this home's photo shows: saffron and blue things. */
-  photo: { saffron: number; blue: number } | null
-  seed: number
+/** What a home really knows and does; the teacher's side never sees it. */
+export type Hidden = Pick<Household, 'ability' | 'help' | 'words' | 'seed'> &
+  Partial<Household> & {
+    /** Counters the photo shows; worked out from the task where nothing is said. */
+    shows?: { saffron: number; blue: number } | null
+  }
+/** A name that is the same whenever the same is sent: a home that sends twice sends one thing. */
+const nameOf = (...of: (string | number)[]): string => {
+  const h = createHash('sha256').update(of.join(' ')).digest('hex')
+  return `${h.slice(0, 8)}-${h.slice(8, 12)}-4${h.slice(13, 16)}-8${h.slice(17, 20)}-${h.slice(20, 32)}`
 }
 
-/** A household opens its link, does the tasks and sends them back. Answers are worked out from the words of the task alone. */
-export async function replyFrom(http: Client, token: string, packId: string, hidden: Hidden): Promise<void> {
+/** A household opens its link, does the tasks of its set and sends them back, as it is its manner to. */
+export async function replyFrom(http: Client, token: string, packId: string, home: Hidden): Promise<void> {
   const page = await http.get<HomePack>(`/api/home/${token}/packs/${packId}`)
-  const random = seeded(hidden.seed)
-  const knows = () => random(1000) / 1000 < hidden.ability
-  for (const child of page.children) {
-    const answers: Answer[] = []
-    for (const task of page.pack.tasks) {
-      if (task.kind === 'number') {
-        const truth = solveWords(task.prompt)
-        answers.push({
-          taskId: task.id,
-          kind: 'number',
-          text: String(truth === null ? 3 : knows() ? truth : truth + 1),
-        })
-      } else if (task.kind === 'choice') {
-        const right = task.choices.findIndex(holds)
-        answers.push({
-          taskId: task.id,
-          kind: 'choice',
-          choice: knows() && right >= 0 ? right : random(task.choices.length),
-        })
-      } else if (task.kind === 'tell') {
-        answers.push({ taskId: task.id, kind: 'tell', text: hidden.words || 'We did it at the table.' })
-      } else if (task.kind !== 'photo') {
-        const given = pieces(task, knows(), random)
-        if (given) answers.push({ taskId: task.id, kind: task.kind, given })
-      } else if (hidden.photo) {
-        const form = new FormData()
-        const jpeg = await standInPhoto({
-          ...hidden.photo,
-          seed: hidden.seed,
-          orientation: ([1, 6, 8, 3] as const)[hidden.seed % 4]!,
-          sheet: hidden.seed % 2 === 0,
-        })
-        form.set('photo', new Blob([new Uint8Array(jpeg)], { type: 'image/jpeg' }), 'table.jpg')
-        const { id } = await http.send<{ id: string }>(
-          'POST',
-          `/api/home/${token}/packs/${packId}/photos`,
-          form,
-        )
-        answers.push({ taskId: task.id, kind: 'photo', photoId: id })
-      }
+  for (const child of page.children)
+    await replyOf(http, { token, packId, home, child, tasks: page.pack.tasks })
+}
+interface Replying {
+  token: string
+  packId: string
+  home: Hidden
+  child: Child
+  tasks: readonly Asked[]
+}
+async function replyOf(http: Client, r: Replying): Promise<void> {
+  const { token, packId, home, child } = r
+  const random = seeded(home.seed)
+  const offered = ['gentle', 'middle', 'stretch'].filter((s) => r.tasks.some((t) => t.sets.includes(s)))
+  const chose =
+    child.level || !offered.length
+      ? null
+      : offered[Math.min(offered.length - 1, Math.floor(home.ability * offered.length))]!
+  const set = chose ?? child.level
+  const answers: Answer[] = []
+  if (home.manner !== 'could not')
+    for (const task of r.tasks) {
+      if (task.sets.length && !(set && task.sets.includes(set))) continue
+      const answer =
+        task.kind === 'photo' ? await shown(http, r, task) : solve(task, { belief: 'none', ...home }, random)
+      if (answer) answers.push(answer)
     }
-    await http.send('PUT', `/api/home/${token}/packs/${packId}/reply`, {
-      childId: child.id,
-      key: randomUUID(),
-      answers,
-      help: hidden.help,
-      words: hidden.words,
+  // Its photo was on its way when the battery went: nothing more is heard.
+  if (home.manner === 'half') return
+  const body = {
+    childId: child.id,
+    key: nameOf('reply', packId, child.id, home.seed),
+    answers,
+    help: home.help,
+    way: home.way ?? null,
+    feeling: home.feeling ?? null,
+    couldNot: home.manner === 'could not',
+    chose,
+    words: home.words,
+  }
+  const put = () => http.send('PUT', `/api/home/${token}/packs/${packId}/reply`, body)
+  await put()
+  if (home.manner === 'twice') await put()
+}
+
+/** Things as the task asks for them, or one off; laid on a kitchen table and photographed. */
+async function shown(http: Client, r: Replying, task: Asked): Promise<Answer | null> {
+  const { home, child, token, packId } = r
+  const told = {
+    taskId: task.id,
+    kind: task.kind,
+    text: home.words || 'We laid them out on the table.',
+  } as const
+  if (!child.photos || home.photo === null || home.shows === null) return told
+  const random = seeded(home.seed + 5)
+  const total = numbersIn(task.prompt)[0] ?? 5
+  const there = Math.max(1, Math.min(20, total + (random(1000) / 1000 < home.ability ? 0 : 1)))
+  const saffron = random(there + 1)
+  const jpeg = await standInPhoto({
+    ...(home.shows ?? { saffron, blue: there - saffron }),
+    seed: home.seed,
+    orientation: ([1, 6, 8, 3] as const)[home.seed % 4]!,
+    sheet: home.seed % 2 === 0,
+    ...(home.photo ? { trouble: home.photo } : {}),
+  })
+  const id = nameOf('photo', packId, child.id, task.id, home.seed)
+  if (home.manner === 'dropped' || home.manner === 'half') {
+    await inPieces(http, { token, packId, childId: child.id, id, bytes: jpeg, give: home.manner === 'half' })
+    return { taskId: task.id, kind: 'photo', photoId: id }
+  }
+  const form = new FormData()
+  form.set('id', id)
+  form.set('photo', new Blob([new Uint8Array(jpeg)], { type: 'image/jpeg' }), 'table.jpg')
+  await http.send('POST', `/api/home/${token}/packs/${packId}/photos`, form)
+  return { taskId: task.id, kind: 'photo', photoId: id }
+}
+
+/** A photo sent in two pieces with a dropped connection between them; `give`: given up after the first. */
+async function inPieces(
+  http: Client,
+  p: { token: string; packId: string; childId: string; id: string; bytes: Uint8Array; give: boolean },
+): Promise<void> {
+  const b64 = (text: string): string => Buffer.from(text).toString('base64')
+  const tus = { 'tus-resumable': '1.0.0' }
+  const made = await http.raw('POST', `/api/home/${p.token}/uploads`, {
+    headers: {
+      ...tus,
+      'upload-length': String(p.bytes.length),
+      'upload-metadata': `id ${b64(p.id)},packId ${b64(p.packId)},childId ${b64(p.childId)},kind ${b64('photo')}`,
+    },
+  })
+  const at = made.headers.get('location')
+  if (!at) throw new Error(`An upload was not begun: ${made.status}`)
+  const path = new URL(at, 'http://here').pathname
+  const piece = (from: number, to: number) =>
+    http.raw('PATCH', path, {
+      headers: { ...tus, 'content-type': 'application/offset+octet-stream', 'upload-offset': String(from) },
+      body: new Uint8Array(p.bytes.subarray(from, to)),
     })
-  }
-}
-
-const words =
-  'zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen eighteen nineteen twenty'.split(
-    ' ',
-  )
-const tens = 'twenty thirty forty fifty sixty seventy eighty ninety'.split(' ')
-const numbersIn = (text: string): number[] =>
-  (text.toLowerCase().match(/\d+|[a-z]+/g) ?? []).flatMap((w) =>
-    /^\d/.test(w)
-      ? [Number(w)]
-      : words.includes(w)
-        ? [words.indexOf(w)]
-        : tens.includes(w)
-          ? [(tens.indexOf(w) + 2) * 10]
-          : [],
-  )
-/** A grown-up reads the story: what is asked for is the part not told, what is left, or all of it. */
-function solveWords(prompt: string): number | null {
-  const [a, b] = numbersIn(prompt)
-  if (a === undefined || b === undefined) return null
-  return /more/.test(prompt) ? a + b : Math.max(0, a - b)
-}
-const holds = (choice: string): boolean => {
-  const m = choice.match(/(\d+)\s*([+−-])\s*(\d+)\s*=\s*(\d+)/)
-  return (
-    m !== null && (m[2] === '+' ? Number(m[1]) + Number(m[3]) : Number(m[1]) - Number(m[3])) === Number(m[4])
-  )
-}
-
-/** What a household lays, ticks, lists or shares, worked out from what stands before it; `well`: as it should be. */
-function pieces(task: Asked, well: boolean, random: (n: number) => number): string[] | null {
-  const [n = 0, m = 2] = task.numbers
-  switch (task.kind) {
-    case 'several':
-      return well ? task.choices.filter(holds) : task.choices.filter(() => random(2) === 1)
-    case 'sentence':
-      return laidFrom(task.choices, well)
-    case 'order': {
-      const sorted = [...task.choices].sort((a, b) => (numbersIn(a)[0] ?? 0) - (numbersIn(b)[0] ?? 0))
-      return well ? sorted : sorted.reverse()
-    }
-    case 'gaps':
-      return filled(task.slots).map((x) => String(well ? x : x + 1))
-    case 'share': {
-      const each = Math.floor(n / m)
-      return Array.from({ length: m }, (_, i) => String(!well && i === 0 ? Math.max(0, each - 1) : each))
-    }
-    case 'match': {
-      const of = (slot: string) => task.choices.find((c) => numbersIn(c)[0] === numbersIn(slot)[0]) ?? ''
-      const right = task.slots.map(of)
-      return well || right.length < 2 ? right : [right[1]!, right[0]!, ...right.slice(2)]
-    }
-    case 'ways': {
-      const all =
-        m === 3
-          ? Array.from({ length: n + 1 }, (_, a) => `${a} + 0 + ${n - a}`)
-          : Array.from({ length: n + 1 }, (_, a) => `${a} + ${n - a}`)
-      return well ? all : all.slice(0, Math.max(2, Math.floor(all.length / 2)))
-    }
-    case 'own': {
-      const double = /double/i.test(task.prompt)
-      return Array.from({ length: n }, (_, i) => {
-        const [a, b] = [i + 2, double ? i + 2 : i + 1]
-        return `${a} + ${b} = ${a + b + (well || i ? 0 : 1)}`
-      })
-    }
-    default:
-      return null
-  }
-}
-/** Three numbers among the tiles of which two make the third, with a sign and an equals between them. */
-function laidFrom(tiles: readonly string[], well: boolean): string[] {
-  const numbers = tiles.filter((t) => /^\d+$/.test(t))
-  for (const [i, a] of numbers.entries())
-    for (const [j, b] of numbers.entries())
-      for (const [k, c] of numbers.entries())
-        if (i !== j && j !== k && i !== k) {
-          if (tiles.includes('+') && Number(a) + Number(b) === Number(c))
-            return [a, '+', b, '=', well ? c : a]
-          if (tiles.includes('−') && Number(a) - Number(b) === Number(c))
-            return [a, '−', b, '=', well ? c : a]
-        }
-  return numbers.slice(0, 2)
-}
-/** What is missing in an even run. */
-function filled(slots: readonly string[]): number[] {
-  const known = slots.flatMap((s, i) => (s === '' ? [] : [[i, Number(s)] as const]))
-  const [[i, a], [j, b]] = [known[0]!, known.at(-1)!]
-  const by = j === i ? 1 : (b - a) / (j - i)
-  return slots.flatMap((s, k) => (s === '' ? [Math.round(a + by * (k - i))] : []))
+  const half = Math.floor(p.bytes.length / 2)
+  await piece(0, half)
+  if (p.give) return
+  const head = await http.raw('HEAD', path, { headers: tus })
+  const done = await piece(Number(head.headers.get('upload-offset')), p.bytes.length)
+  if (done.status !== 204) throw new Error(`An upload did not go on: ${done.status}`)
 }

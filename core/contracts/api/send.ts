@@ -165,3 +165,11 @@ export const saveHomeWords = route({
   response: Ok,
   records: { act: 'changed', words: 'Changed the words homes read' },
 })
+export const letStreetReply = route({
+  method: 'POST',
+  path: '/api/lessons/:lessonId/street',
+  summary: 'Lets the made-up homes of the demo reply to the newest sending. Only where stand-ins run.',
+  params: ofLesson,
+  body: z.object({ seed: z.number().int().min(0).max(1_000_000) }),
+  response: z.object({ by: z.record(z.string(), z.number().int()), failed: z.number().int() }),
+})

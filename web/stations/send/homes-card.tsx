@@ -2,10 +2,47 @@ import { taskSets, type TaskSet } from '@awlbox/core/contracts/lesson'
 import type { SentHome } from '@awlbox/core/contracts/api/send'
 import * as sendApi from '@awlbox/core/contracts/api/send'
 import { speech } from '@awlbox/core/send/words/words'
+import { useState } from 'react'
 import { ask } from '../../api.ts'
+import { useMe } from '../../frame/me.ts'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
 import { Select } from '../../kit/select.tsx'
+
+/** In the demo: made-up homes open their pages and reply, over the same doors as real ones. */
+function Street({
+  lessonId,
+  onAct,
+}: {
+  lessonId: string
+  onAct: (work: () => Promise<unknown>) => Promise<void>
+}) {
+  const [busy, setBusy] = useState(false)
+  const [told, setTold] = useState('')
+  const walk = async () => {
+    setBusy(true)
+    setTold('')
+    await onAct(async () => {
+      const seed = Math.floor(Date.now() / 1000) % 1_000_000
+      const { by, failed } = await ask(sendApi.letStreetReply, { lessonId }, { seed })
+      const did = Object.entries(by).filter(([, n]) => n > 0)
+      setTold(
+        `${did.map(([what, n]) => `${n} ${what}`).join(', ')}${failed ? ` · ${failed} failed` : ''} · seed ${seed}`,
+      )
+    })
+    setBusy(false)
+  }
+  return (
+    <div className="flex flex-wrap items-center gap-2 px-3 py-2">
+      <Button small disabled={busy} onClick={() => void walk()}>
+        {busy ? 'The street is at it…' : 'Let the street reply'}
+      </Button>
+      <span role="status" className="text-sm text-steel">
+        {told || 'Made-up homes with hidden abilities, in this demo alone.'}
+      </span>
+    </div>
+  )
+}
 
 const setChoices: { value: TaskSet | 'own'; words: string }[] = [
   { value: 'own', words: 'chooses' },
@@ -35,6 +72,7 @@ export function HomesCard({
   onLink: (home: SentHome) => void
   onAct: (work: () => Promise<unknown>) => Promise<void>
 }) {
+  const me = useMe()
   // A child with two homes stands there twice.
   const kids = new Set(homes.map((h) => h.childId)).size
   const replied = new Set(homes.filter((h) => h.replied).map((h) => h.childId)).size
@@ -48,6 +86,7 @@ export function HomesCard({
           {sent ? `${replied} of ${kids} replied` : 'not sent yet'}
         </span>
       </h2>
+      {sent && mayChange && me?.camera && <Street lessonId={lessonId} onAct={onAct} />}
       <ul>
         {homes.map((h) => (
           <li
