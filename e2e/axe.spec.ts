@@ -1,34 +1,8 @@
-import fs from 'node:fs'
-import { createRequire } from 'node:module'
 import { expect, type Page, test } from '@playwright/test'
+import { barriers } from './barriers.ts'
 import { openLink } from './home-link.ts'
 import { prepared } from './prepared-day.ts'
 
-const axe = fs.readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
-interface Violation {
-  id: string
-  nodes: { html: string }[]
-}
-/** What a page does that keeps somebody out: the rules of WCAG 2.2 AA, and names that differ from what is to be read. */
-async function barriers(page: Page): Promise<string[]> {
-  await page.evaluate(axe)
-  const found = await page.evaluate(async () => {
-    const { axe: run } = window as unknown as {
-      axe: { run: (on: Document, options: object) => Promise<{ violations: Violation[] }> }
-    }
-    return (
-      await run.run(document, {
-        runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
-        rules: {
-          'label-content-name-mismatch': { enabled: true },
-          'target-size': { enabled: true },
-          'nested-interactive': { enabled: true },
-        },
-      })
-    ).violations
-  })
-  return found.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 200)}`))
-}
 async function look(page: Page, path: string): Promise<string[]> {
   const all: string[] = []
   for (const colorScheme of ['light', 'dark'] as const) {
@@ -67,6 +41,7 @@ test('every view keeps nobody out, light or dark', async ({ page }) => {
     '/homes',
     '/classes',
     '/people',
+    '/words',
     '/account',
     `/children/${homes[0]!.childId}`,
     '/join/used-up-long-ago',
@@ -76,6 +51,8 @@ test('every view keeps nobody out, light or dark', async ({ page }) => {
     ...['plan', 'film', 'cut', 'send', 'look', 'next', 'remote'].map((v) => `/lessons/${sent}/${v}`),
     // The same with a take to be seen.
     ...['film', 'cut'].map((v) => `/lessons/${filmed}/${v}`),
+    `/see/${sent}/${homes[0]!.householdId}`,
+    '/code',
     await openLink(page, homes[0]!.householdId),
   ]
   const all: string[] = []

@@ -103,6 +103,11 @@ test('from an empty machine to the first lesson at a home, on a phone', async ({
       page.getByRole('navigation', { name: 'Stations of this lesson' }).getByRole('link', { name: /^Send/ }),
     )
     await s.press(page.getByRole('button', { name: /^Send to 2 homes/ }))
+    await s.press(
+      page
+        .getByRole('dialog', { name: 'Send it to the homes' })
+        .getByRole('button', { name: 'Send', exact: true }),
+    )
     const all = page.getByRole('button', { name: /Send all the same/ })
     await expect(page.getByText('revision 1').or(all).first()).toBeVisible()
     if (await all.isVisible()) await s.press(all)
@@ -123,7 +128,17 @@ test('from an empty machine to the first lesson at a home, on a phone', async ({
     // The page that begins everything is over.
     await page.goto(app.link)
     await expect(page.getByRole('alert')).toContainText('It was used')
-    for (const path of ['homes', 'classes', 'people', 'keeping', 'record', 'account', 'week', 'ladder']) {
+    for (const path of [
+      'homes',
+      'classes',
+      'people',
+      'keeping',
+      'record',
+      'words',
+      'account',
+      'week',
+      'ladder',
+    ]) {
       await page.goto(`${new URL(app.link).origin}/${path}`)
       await expect(page.getByRole('navigation', { name: 'Pages' })).toBeVisible()
       await page.waitForLoadState('networkidle')

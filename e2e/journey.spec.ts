@@ -236,6 +236,10 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
   await test.step('Send: each home gets a private link', async () => {
     await station(page, 'Send').click()
     await page.getByRole('button', { name: /^Send to 8 homes/ }).click()
+    await page
+      .getByRole('dialog', { name: 'Send it to the homes' })
+      .getByRole('button', { name: 'Send', exact: true })
+      .click()
     // What is not in order is asked about once, each with the place to mend it, and kept with the sending.
     const asked = page.getByRole('dialog', { name: 'Before it goes out' })
     await expect(asked.getByRole('link', { name: 'Mend it' }).first()).toBeVisible()
@@ -263,6 +267,7 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await expect(phone.getByRole('heading', { name: 'Five parcels to sort' })).toBeVisible()
     await expect(phone.getByText(/5 two-faced counters, or/)).toBeVisible()
     await expect(phone.getByText(/Small parts/)).toBeVisible()
+    await phone.getByRole('button', { name: /^Show the film/ }).click()
     const film = phone.locator('video')
     await film.evaluate((v: HTMLVideoElement) => {
       v.muted = true
@@ -286,9 +291,9 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
       await standInPhoto({ saffron: 3, blue: 2, seed: 6, orientation: 6, ground: 'wood' }),
     )
     fs.writeFileSync(path.join(folder, 'empty.jpg'), '')
-    await phone.getByLabel('Photo', { exact: true }).setInputFiles(path.join(folder, 'empty.jpg'))
+    await phone.getByLabel('Take a photo', { exact: true }).setInputFiles(path.join(folder, 'empty.jpg'))
     await expect(phone.getByText(/nothing in it.*answers are kept/)).toBeVisible()
-    await phone.getByLabel('Photo', { exact: true }).setInputFiles(jpeg)
+    await phone.getByLabel('Take a photo', { exact: true }).setInputFiles(jpeg)
     await expect(phone.getByText('The photo is here.')).toBeVisible()
     await phone.getByRole('button', { name: 'On their own' }).click()
     await phone.reload()
@@ -397,7 +402,7 @@ test('a recording cut off by a closed tab is kept on the device and can be sent'
 
 test('a closed home link says what to do, and the sign-in refuses in words', async ({ page }) => {
   await page.goto(`/h/${'A'.repeat(22)}`)
-  await expect(page.getByRole('alert')).toContainText('Ask your teacher for the new one')
+  await expect(page.getByRole('alert')).toContainText('Ask the setting for a new one')
   await page.goto('/')
   await page.getByLabel('Email').fill('marnie@cobblegate.example')
   await page.getByLabel('Password').fill('wrong')

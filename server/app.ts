@@ -169,6 +169,7 @@ const safeHost = (origin: string): string => {
 function pages(app: Express, s: Services): void {
   app.use(
     '/assets',
+    lean,
     expressStaticGzip(
       path.join(dist, 'assets'),
       compressed({ immutable: true, maxAge: '365d', fallthrough: false }),
@@ -182,6 +183,14 @@ function pages(app: Express, s: Services): void {
       throw new Problem(503, 'Not built', 'Run ./awlbox demo or ./awlbox start, which build the pages first.')
     res.set('Cache-Control', 'no-store').sendFile('index.html', { root: dist })
   })
+}
+/** A page's parts need few of a page's headers; on a phone's connection a dozen of them are as heavy as a program. */
+const lean: express.RequestHandler = (_req, res, next) => {
+  for (const name of res.getHeaderNames())
+    if (!/^x-content-type-options$|^cross-origin-resource|^strict-transport/.test(name)) res.removeHeader(name)
+  // Workers among them are held to their own origin by it.
+  res.setHeader('Content-Security-Policy', "default-src 'self'")
+  next()
 }
 const compressed = (serveStatic: object) => ({
   enableBrotli: true,

@@ -20,16 +20,17 @@ const homeLinks: Plugin = {
 const homeWorker: Plugin = {
   name: 'home-worker',
   apply: 'build',
-  async closeBundle() {
-    await bundle({
+  async generateBundle() {
+    const built = await bundle({
       entryPoints: [path.join(import.meta.dirname, 'home-page/worker.ts')],
-      outfile: path.join(import.meta.dirname, 'dist/home-worker.js'),
+      write: false,
       bundle: true,
       minify: true,
       format: 'iife',
       target: 'es2022',
       define: { 'process.env.NODE_ENV': '"production"' },
     })
+    this.emitFile({ type: 'asset', fileName: 'home-worker.js', source: built.outputFiles[0]!.contents })
   },
 }
 

@@ -1,9 +1,9 @@
-import { useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
 import type { Answer } from '@awlbox/core/contracts/api/route'
 import { ask } from '../api.ts'
 import { homeCode, homeConsents, saveHomeConsent } from './calls.ts'
 import { useLink } from './link.ts'
-import { box, press } from './looks.ts'
+import { press } from './looks.ts'
 import { useWords } from './words.ts'
 
 type Agreed = Answer<typeof homeConsents>
@@ -13,16 +13,12 @@ const kindWords = { photos: 'keep.photos', sound: 'keep.sound', showing: 'keep.s
 export function AgreedForm({ onChange }: { onChange: () => void }) {
   const token = useLink()
   const { say, locale } = useWords()
-  const [open, setOpen] = useState(false)
   const [agreed, setAgreed] = useState<Agreed | null>(null)
   const [giver, setGiver] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
-  const failed = () => setProblem(say('problem.away'))
-  const load = () => ask(homeConsents, { token }).then(setAgreed, failed)
-  const show = () => {
-    setOpen(!open)
-    if (!agreed) void load()
-  }
+  const failed = useCallback(() => setProblem(say('problem.away')), [say])
+  const load = useCallback(() => ask(homeConsents, { token }).then(setAgreed, failed), [token, failed])
+  useEffect(() => void load(), [load])
   const decide = (childId: string, kind: keyof typeof kindWords, given: boolean) =>
     ask(saveHomeConsent, { token, childId }, { kind, given, giver: giver.trim() }).then(() => {
       setProblem(null)
@@ -33,16 +29,8 @@ export function AgreedForm({ onChange }: { onChange: () => void }) {
     days === null ? say('keep.forever', { what }) : say('keep.for', { what, days })
   const named = giver.trim().length > 0
   return (
-    <section className={box}>
-      <button
-        type="button"
-        aria-expanded={open}
-        onClick={show}
-        className="w-full min-h-12 text-start font-semibold cursor-pointer"
-      >
-        {say('keep.title')}
-      </button>
-      {open && agreed && (
+    <>
+      {agreed && (
         <div className="pb-4 grid gap-3">
           <p>{say('keep.intro')}</p>
           <label className="grid gap-1">
@@ -101,7 +89,7 @@ export function AgreedForm({ onChange }: { onChange: () => void }) {
           {problem}
         </p>
       )}
-    </section>
+    </>
   )
 }
 
@@ -112,45 +100,40 @@ export function OtherDevice() {
   const [code, setCode] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   return (
-    <details className={box}>
-      <summary className="min-h-12 grid items-center font-semibold cursor-pointer">
-        {say('code.title')}
-      </summary>
-      <div className="pb-4 grid gap-2">
-        {code ? (
-          <>
-            <p>{say('code.say', { address: `${window.location.host}/code` })}</p>
-            <p
-              role="status"
-              dir="ltr"
-              className="font-child font-bold text-[30px] tracking-[0.12em] text-center"
-            >
-              {code.slice(0, 4)} {code.slice(4)}
-            </p>
-          </>
-        ) : (
-          <button
-            type="button"
-            onClick={() =>
-              void ask(homeCode, { token }).then(
-                (r) => setCode(r.code),
-                () => setProblem(say('problem.away')),
-              )
-            }
-            className={press(false)}
+    <div className="pb-4 grid gap-2">
+      {code ? (
+        <>
+          <p>{say('code.say', { address: `${window.location.host}/code` })}</p>
+          <p
+            role="status"
+            dir="ltr"
+            className="font-child font-bold text-[30px] tracking-[0.12em] text-center"
           >
-            {say('code.ask')}
-          </button>
-        )}
-        {problem && (
-          <p role="alert" className="text-brick">
-            {problem}
+            {code.slice(0, 4)} {code.slice(4)}
           </p>
-        )}
-        <a className="underline min-h-10 grid items-center" href={`/api/home/${token}/lessons.ics`}>
-          {say('calendar.title')}
-        </a>
-      </div>
-    </details>
+        </>
+      ) : (
+        <button
+          type="button"
+          onClick={() =>
+            void ask(homeCode, { token }).then(
+              (r) => setCode(r.code),
+              () => setProblem(say('problem.away')),
+            )
+          }
+          className={press(false)}
+        >
+          {say('code.ask')}
+        </button>
+      )}
+      {problem && (
+        <p role="alert" className="text-brick">
+          {problem}
+        </p>
+      )}
+      <a className="underline min-h-10 grid items-center" href={`/api/home/${token}/lessons.ics`}>
+        {say('calendar.title')}
+      </a>
+    </div>
   )
 }

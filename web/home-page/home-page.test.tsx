@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { cleanup, fireEvent, screen } from '@testing-library/react'
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react'
 import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import { showing } from '../testing/parts.tsx'
@@ -181,12 +181,13 @@ describe('the film', () => {
     const { user } = home({ pack: { ...pack, film } })
     expect(document.querySelector('video')).toBeNull()
     await user.click(screen.getByRole('button', { name: /Show the film · 9.4 MB/ }))
-    expect(document.querySelector('video')?.getAttribute('src')).toContain('/film')
+    await waitFor(() => expect(document.querySelector('video')?.getAttribute('src')).toContain('/film'))
   })
   test('stops where there is something to do, and goes on behind the stop when they are ready', async () => {
     const { user } = home({ pack: { ...pack, film } })
     const pause = watched()
     await user.click(screen.getByRole('button', { name: /Show the film/ }))
+    await waitFor(() => expect(document.querySelector('video')).toBeTruthy())
     runTo(99)
     expect(screen.queryByRole('dialog')).toBeNull()
     runTo(101)
@@ -201,6 +202,7 @@ describe('the film', () => {
     const { user } = home({ pack: { ...pack, film } })
     const pause = watched()
     await user.click(screen.getByRole('button', { name: /Show the film/ }))
+    await waitFor(() => expect(document.querySelector('video')).toBeTruthy())
     runTo(20)
     at = 200
     fireEvent.seeked(document.querySelector('video')!)
@@ -210,11 +212,12 @@ describe('the film', () => {
   test('goes on where it was left', async () => {
     const first = home({ pack: { ...pack, film } })
     await first.user.click(screen.getByRole('button', { name: /Show the film/ }))
+    await waitFor(() => expect(document.querySelector('video')).toBeTruthy())
     runTo(61)
     cleanup()
     const again = home({ pack: { ...pack, film } })
     await again.user.click(screen.getByRole('button', { name: /Show the film/ }))
-    await again.user.click(screen.getByRole('button', { name: 'Go on at 1:00' }))
+    await again.user.click(await screen.findByRole('button', { name: 'Go on at 1:00' }))
     expect(at).toBeGreaterThan(50)
     expect(at).toBeLessThan(61)
   })

@@ -2,15 +2,17 @@ import { useCallback, useEffect, useState } from 'react'
 import { type HomeLanguage, homeLanguages } from '@awlbox/core/contracts/home-lists'
 import { speech } from '@awlbox/core/send/words/words'
 import { ask } from '../api.ts'
-import { AgreedForm, OtherDevice } from './agreed.tsx'
 import { homePack, saveHomeLanguage } from './calls.ts'
 import type { First } from './first.ts'
-import { KitForm } from './kit-form.tsx'
+import { Folded } from './folded.tsx'
 import { Link } from './link.ts'
 import { PackView } from './pack-view.tsx'
 import { useOnPhone, useRemembered } from './remembered.ts'
 import { type Spoken, spokenFrom, useWords, Words, written } from './words.ts'
 
+const kitForm = () => import('./kit-form.tsx').then((m) => m.KitForm)
+const agreedForm = () => import('./agreed.tsx').then((m) => m.AgreedForm)
+const otherDevice = () => import('./agreed.tsx').then((m) => m.OtherDevice)
 const dayOf = (moment: string, locale: string): string =>
   new Date(moment).toLocaleDateString(locale, { day: 'numeric', month: 'short' })
 
@@ -87,9 +89,13 @@ function Page({ first, words }: { first: First; words: Spoken }) {
         {pack && <PackView key={pack.id} pack={pack} preview={preview} />}
         {packs && !preview && (
           <>
-            <KitForm />
-            <AgreedForm onChange={() => pack && void open(pack.id)} />
-            <OtherDevice />
+            <Folded title={say('kit.title')} load={kitForm} props={{}} />
+            <Folded
+              title={say('keep.title')}
+              load={agreedForm}
+              props={{ onChange: () => void (pack && open(pack.id)) }}
+            />
+            <Folded title={say('code.title')} load={otherDevice} props={{}} />
           </>
         )}
         {packs && packs.length > 1 && (

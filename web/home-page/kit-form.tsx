@@ -1,11 +1,10 @@
-import { useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
 import type { Answer } from '@awlbox/core/contracts/api/route'
 import { type OtherWay, otherWays } from '@awlbox/core/contracts/home-lists'
 import type { WordKey } from '@awlbox/core/send/words/words'
 import { ask } from '../api.ts'
 import { homeKit, saveHomeKit } from './calls.ts'
 import { useLink } from './link.ts'
-import { box } from './looks.ts'
 import { useWords } from './words.ts'
 
 type Survey = Answer<typeof homeKit>
@@ -16,17 +15,14 @@ const toggled = <T,>(list: readonly T[], x: T): T[] =>
 export function KitForm() {
   const token = useLink()
   const { say } = useWords()
-  const [open, setOpen] = useState(false)
   const [survey, setSurvey] = useState<Survey | null>(null)
   const [has, setHas] = useState<string[]>([])
   const [ways, setWays] = useState<OtherWay[]>([])
   const [countable, setCountable] = useState(10)
   const [canPrint, setCanPrint] = useState(false)
   const [said, setSaid] = useState<{ ok: boolean; words: string } | null>(null)
-  const failed = () => setSaid({ ok: false, words: say('problem.away') })
-  const show = () => {
-    setOpen(!open)
-    if (survey) return
+  const failed = useCallback(() => setSaid({ ok: false, words: say('problem.away') }), [say])
+  useEffect(() => {
     ask(homeKit, { token }).then((s) => {
       setSurvey(s)
       if (!s.kit) return
@@ -35,23 +31,15 @@ export function KitForm() {
       setCanPrint(s.kit.canPrint)
       setWays(s.kit.ways)
     }, failed)
-  }
+  }, [token, failed])
   const save = () =>
     ask(saveHomeKit, { token }, { has, countable, canPrint, ways }).then(
       () => setSaid({ ok: true, words: say('kit.thanks') }),
       failed,
     )
   return (
-    <section className={box}>
-      <button
-        type="button"
-        aria-expanded={open}
-        onClick={show}
-        className="w-full min-h-12 text-start font-semibold cursor-pointer"
-      >
-        {say('kit.title')}
-      </button>
-      {open && survey && (
+    <>
+      {survey && (
         <div className="pb-4 grid gap-3">
           <p>{say('kit.tick')}</p>
           <ul className="grid grid-cols-2 max-[360px]:grid-cols-1 gap-1.5">
@@ -97,13 +85,12 @@ export function KitForm() {
           </button>
         </div>
       )}
-      {open && !survey && !said && <p className="pb-3 text-steel">{say('page.opening')}</p>}
       {said && (
         <p role="status" className={`pb-3 ${said.ok ? 'text-moss' : 'text-brick'}`}>
           {said.words}
         </p>
       )}
-    </section>
+    </>
   )
 }
 function Tick({ on, onChange, children }: { on: boolean; onChange: () => void; children: React.ReactNode }) {

@@ -16,6 +16,7 @@ export async function keepPage(first: First): Promise<void> {
     await pages.delete(window.location.pathname, { ignoreSearch: true })
     return
   }
+  const before = navigator.serviceWorker.controller !== null
   await navigator.serviceWorker.register('/home-worker.js', { scope: '/h/' })
   const pages = await caches.open(pagesCache)
   const loaded = performance
@@ -24,12 +25,20 @@ export async function keepPage(first: First): Promise<void> {
     .filter((name) => name.startsWith(`${window.location.origin}/assets/`))
   // What is there already is not fetched again; the phone's own store of files answers for the rest.
   await Promise.all([
-    pages.add(window.location.pathname).catch(noted('this page could not be kept')),
+    // A worker that was there already has kept it as it came.
+    before
+      ? undefined
+      : pages.add(window.location.pathname).catch(noted('this page could not be kept')),
     ...loaded.map(async (url) => {
       if (!(await pages.match(url))) await pages.add(url).catch(noted('a part of the page could not be kept'))
     }),
   ])
+  // Parts of pages as they were long ago: the oldest go.
+  const parts = (await pages.keys()).filter((r) => new URL(r.url).pathname.startsWith('/assets/'))
+  for (const old of parts.slice(0, Math.max(0, parts.length - mostParts))) await pages.delete(old)
 }
+/** Programs, letters and styles kept at most: a few versions of the page. */
+const mostParts = 80
 
 /** Whether a file is on this phone. */
 export const isKept = async (url: string): Promise<boolean> =>

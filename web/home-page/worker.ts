@@ -1,5 +1,3 @@
-import { CacheableResponsePlugin } from 'workbox-cacheable-response'
-import { ExpirationPlugin } from 'workbox-expiration'
 import { RangeRequestsPlugin } from 'workbox-range-requests'
 import { registerRoute } from 'workbox-routing'
 import { CacheFirst, NetworkFirst } from 'workbox-strategies'
@@ -11,7 +9,6 @@ declare const self: ServiceWorkerGlobalScope
 self.addEventListener('install', () => void self.skipWaiting())
 self.addEventListener('activate', (e) => e.waitUntil(self.clients.claim()))
 
-const good = new CacheableResponsePlugin({ statuses: [200] })
 /** Seconds a page waits for a weak connection before the one that was kept is shown. */
 const patience = 4
 
@@ -20,19 +17,15 @@ registerRoute(
   new NetworkFirst({
     cacheName: pagesCache,
     networkTimeoutSeconds: patience,
-    plugins: [good],
     matchOptions: { ignoreSearch: true, ignoreVary: true },
   }),
 )
 // Their names change with what is in them.
-registerRoute(
-  ({ url }) => url.pathname.startsWith('/assets/'),
-  new CacheFirst({ cacheName: pagesCache, plugins: [good, new ExpirationPlugin({ maxEntries: 80 })] }),
-)
+registerRoute(({ url }) => url.pathname.startsWith('/assets/'), new CacheFirst({ cacheName: pagesCache }))
 // Lessons and what was answered: as they are now, else as they were.
 registerRoute(
   ({ url }) => /^\/api\/home\/[\w-]+(\/packs\/[\w-]+|\/kit|\/consents)?$/.test(url.pathname),
-  new NetworkFirst({ cacheName: pagesCache, networkTimeoutSeconds: patience, plugins: [good] }),
+  new NetworkFirst({ cacheName: pagesCache, networkTimeoutSeconds: patience }),
 )
 // A film that was kept plays from the phone, from wherever one likes; others are not kept by watching them.
 const kept = new CacheFirst({

@@ -96,8 +96,12 @@ export function HomesCard({
             <b className="w-20 truncate">{h.child}</b>
             <span className="text-sm text-steel w-32 truncate" title={h.home}>
               {h.home}
-              {h.language !== 'en' && ` · ${speech[h.language].name}`}
             </span>
+            {h.language !== 'en' && (
+              <span className="text-sm whitespace-nowrap" lang={h.language}>
+                {speech[h.language].name}
+              </span>
+            )}
             {h.youngerChild && (
               <span
                 className="text-sm text-brick whitespace-nowrap"

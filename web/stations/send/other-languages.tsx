@@ -6,7 +6,7 @@ import { speech } from '@awlbox/core/send/words/words'
 import { ask, wordsOf } from '../../api.ts'
 import { useAsked } from '../../frame/use-asked.ts'
 import { Card } from '../../kit/card.tsx'
-import { Notice } from '../../kit/notice.tsx'
+import { Empty, Notice } from '../../kit/notice.tsx'
 import { Tabs } from '../../kit/tabs.tsx'
 
 /** The lesson's own sentences in the languages its homes read: whoever speaks one writes them beside the English. */
@@ -14,7 +14,13 @@ export function OtherLanguages({ lessonId, homes }: { lessonId: string; homes: r
   const read = homeLanguages.filter((l) => l !== 'en' && homes.some((h) => h.language === l))
   const [chosen, setChosen] = useState<HomeLanguage | null>(null)
   const language = chosen ?? read[0]
-  if (!language) return null
+  if (!language)
+    return (
+      <Empty>
+        All of these homes read English. A home that speaks another language chooses it on its page, or you
+        note it among the child’s languages; then your own sentences can be put into it here.
+      </Empty>
+    )
   const count = (l: HomeLanguage) =>
     new Set(homes.filter((h) => h.language === l).map((h) => h.householdId)).size
   return (

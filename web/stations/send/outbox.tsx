@@ -6,7 +6,7 @@ import { ask, wordsOf } from '../../api.ts'
 import { useAsked } from '../../frame/use-asked.ts'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
-import { Notice } from '../../kit/notice.tsx'
+import { Empty, Notice } from '../../kit/notice.tsx'
 
 const kindWords: Record<LetterKind, string> = {
   new: 'new lesson',
@@ -39,7 +39,15 @@ export function Outbox({
   const { data, mutate } = useAsked(postApi.outbox, mayChange ? { lessonId } : null)
   const [problem, setProblem] = useState<string | null>(null)
   const [said, setSaid] = useState<string | null>(null)
-  if (!mayChange || !sent || !data) return null
+  if (!mayChange || !sent)
+    return (
+      <Empty>
+        {mayChange
+          ? 'Once the lesson is sent, each home is written to here in its language: by mail, or as a text you copy.'
+          : 'Who may send the lesson writes to its homes here.'}
+      </Empty>
+    )
+  if (!data) return <p className="text-steel">Opening…</p>
   const act = async (work: Promise<unknown>) => {
     setProblem(null)
     await work.catch((e: unknown) => setProblem(wordsOf(e)))

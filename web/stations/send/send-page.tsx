@@ -12,11 +12,13 @@ import { useAsked } from '../../frame/use-asked.ts'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
 import { Notice } from '../../kit/notice.tsx'
+import { Tabs } from '../../kit/tabs.tsx'
 import { HomesCard } from './homes-card.tsx'
 import { LinkDialog } from './link-dialog.tsx'
 import { OtherLanguages } from './other-languages.tsx'
 import { Outbox } from './outbox.tsx'
 import { Printables } from './printables-panel.tsx'
+import { PagePreview } from './page-preview.tsx'
 import { ReplaceFilm } from './replace-film.tsx'
 import { SendingDialog, type When } from './sending-dialog.tsx'
 import { TasksCard } from './tasks-card.tsx'
@@ -31,6 +33,7 @@ export default function SendPage() {
   const [busy, setBusy] = useState(false)
   const [qr, setQr] = useState<SentHome | null>(null)
   const [preview, setPreview] = useState<string | null>(null)
+  const [tab, setTab] = useState('homes')
   const [asking, setAsking] = useState(false)
   /** Asked before it goes: by when, and whether homes are written to. */
   const [when, setWhen] = useState<When | null>(null)
@@ -83,7 +86,6 @@ export default function SendPage() {
                 </p>
               ))}
             </Card>
-            <Printables lesson={doc} lessonId={record.id} />
             {data.sent.length > 0 && (
               <Card as="section" className="p-3 grid gap-1">
                 <h2 className="font-bold">Sent</h2>
@@ -153,32 +155,62 @@ export default function SendPage() {
           {stale && (
             <Notice kind="info">The script changed since it was sent. Homes still see what was sent.</Notice>
           )}
-          <HomesCard
-            lessonId={record.id}
-            homes={data.homes}
-            sent={latest !== undefined}
-            mayChange={record.mayChange}
-            hasSets={data.pack.tasks.some((t) => t.spec.sets)}
-            onSee={(h) => setPreview(h.householdId)}
-            onLink={setQr}
-            onAct={act}
+          <Tabs
+            label="What of it"
+            value={tab}
+            onChange={setTab}
+            tabs={[
+              {
+                value: 'homes',
+                label: 'Homes',
+                content: (
+                  <HomesCard
+                    lessonId={record.id}
+                    homes={data.homes}
+                    sent={latest !== undefined}
+                    mayChange={record.mayChange}
+                    hasSets={data.pack.tasks.some((t) => t.spec.sets)}
+                    onSee={(h) => {
+                      setPreview(h.householdId)
+                      setTab('page')
+                    }}
+                    onLink={setQr}
+                    onAct={act}
+                  />
+                ),
+              },
+              {
+                value: 'page',
+                label: 'The page',
+                content: (
+                  <PagePreview
+                    lessonId={record.id}
+                    homes={data.homes}
+                    shown={shown}
+                    now={`${state.kind === 'saved' ? state.revision : ''}`}
+                    onShow={setPreview}
+                  />
+                ),
+              },
+              {
+                value: 'letters',
+                label: 'Letters',
+                content: (
+                  <Outbox lessonId={record.id} sent={latest !== undefined} mayChange={record.mayChange} />
+                ),
+              },
+              {
+                value: 'languages',
+                label: 'Languages',
+                content: <OtherLanguages lessonId={record.id} homes={data.homes} />,
+              },
+              {
+                value: 'print',
+                label: 'To print',
+                content: <Printables lesson={doc} lessonId={record.id} />,
+              },
+            ]}
           />
-          <Outbox lessonId={record.id} sent={latest !== undefined} mayChange={record.mayChange} />
-          <OtherLanguages lessonId={record.id} homes={data.homes} />
-          {shown && (
-            <section aria-label="As the phone shows it" className="grid gap-1 justify-items-center">
-              <p className="text-steel text-sm">
-                As the phone of {data.homes.find((h) => h.householdId === shown)?.home} shows it
-                {latest && stale ? ', with what is in the script now' : ''}
-              </p>
-              <iframe
-                key={`${shown} ${state.kind === 'saved' ? state.revision : ''}`}
-                title="The home page"
-                src={`/see/${record.id}/${shown}`}
-                className="w-[390px] max-w-full h-[620px] rounded-[22px] border-4 border-ink bg-ground"
-              />
-            </section>
-          )}
           {when && !asking && (
             <SendingDialog
               when={when}
