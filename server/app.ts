@@ -187,7 +187,8 @@ function pages(app: Express, s: Services): void {
 /** A page's parts need few of a page's headers; on a phone's connection a dozen of them are as heavy as a program. */
 const lean: express.RequestHandler = (_req, res, next) => {
   for (const name of res.getHeaderNames())
-    if (!/^x-content-type-options$|^cross-origin-resource|^strict-transport/.test(name)) res.removeHeader(name)
+    if (!/^x-content-type-options$|^cross-origin-resource|^strict-transport/.test(name))
+      res.removeHeader(name)
   // Workers among them are held to their own origin by it.
   res.setHeader('Content-Security-Policy', "default-src 'self'")
   next()

@@ -62,9 +62,6 @@ export function askLeaving<T extends Route>(route: T, asked: Asked<T>, body: Bod
     noted('not sent while leaving'),
   )
 }
-/** The same with a form: files, and what goes with them. */
-export const askWithForm = <T extends Route>(route: T, asked: Asked<T>, form: FormData): Promise<Answer<T>> =>
-  call(route.method, addressOf(route.path, { ...asked }), form) as Promise<Answer<T>>
 /** The same with bytes alone: a piece of sound. */
 export const askWithBytes = <T extends Route>(route: T, asked: Asked<T>, bytes: Blob): Promise<Answer<T>> =>
   call(route.method, addressOf(route.path, { ...asked }), bytes) as Promise<Answer<T>>

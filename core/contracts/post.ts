@@ -33,5 +33,5 @@ export const PostRules = z.object({
 })
 export type PostRules = z.infer<typeof PostRules>
 /** Evenings from seven and mornings before seven belong to families. */
-export const usualPost: PostRules = { quietFrom: 19, quietTo: 7, nudgeAfter: 3, thanks: false }
+const usualPost: PostRules = { quietFrom: 19, quietTo: 7, nudgeAfter: 3, thanks: false }
 export const postRulesOf = (own: Partial<PostRules>): PostRules => ({ ...usualPost, ...own })

@@ -16,48 +16,39 @@ const leftOpen: Check = { verdict: 'open', shown: '—', why: 'left open' }
 export type PiecesTask = Exclude<TaskSpec, { kind: 'number' | 'choice' | 'photo' }>
 /** Kinds where nothing given can be an answer: none fits, none goes. */
 const mayBeEmpty = new Set<TaskSpec['kind']>(['several', 'cross'])
-/** Checks an answer that was given in pieces. */
-export function checkPieces(task: PiecesTask, answer: Answer | undefined): Check {
+/** What nobody but a person can judge: words, a voice, a drawing. */
+function looked(task: Of<'tell' | 'draw'>, answer: Answer | undefined): Check {
+  const text = answer?.text?.trim() ?? ''
   if (task.kind === 'tell') {
-    const text = answer?.text?.trim() ?? ''
     if (text) return look(text, 'in their own words')
     return answer?.recordingId ? look('a recording', 'to be listened to') : leftOpen
   }
-  if (task.kind === 'draw') {
-    const text = answer?.text?.trim() ?? ''
-    return answer?.drawing || answer?.photoId || text
-      ? look(text || 'a drawing', 'to be looked at')
-      : leftOpen
-  }
+  return answer?.drawing || answer?.photoId || text ? look(text || 'a drawing', 'to be looked at') : leftOpen
+}
+/** Checks an answer that was given in pieces. */
+export function checkPieces(task: PiecesTask, answer: Answer | undefined): Check {
+  if (task.kind === 'tell' || task.kind === 'draw') return looked(task, answer)
   const given = answer?.given
   // Nothing ticked is an answer where several may fit or none; nowhere else is it one.
   if (!given || (!mayBeEmpty.has(task.kind) && given.every((g) => !g.trim()))) return leftOpen
-  switch (task.kind) {
-    case 'several':
-      return ticked(task, given)
-    case 'sentence':
-      return laid(task, given)
-    case 'ways':
-      return listed(task, given)
-    case 'order':
-      return ordered(task, given)
-    case 'gaps':
-      return filled(task, given)
-    case 'share':
-      return shared(task, given)
-    case 'match':
-      return matched(task, given)
-    case 'own':
-      return ownOnes(task, given)
-    case 'line':
-      return placed(task, given)
-    case 'circles':
-      return circled(task, given)
-    case 'cross':
-      return crossed(task, given)
-    case 'record':
-      return recorded(task, given)
-  }
+  return checks[task.kind](task as never, given)
+}
+/** How each kind is checked. */
+const checks: {
+  [K in Exclude<PiecesTask['kind'], 'tell' | 'draw'>]: (task: Of<K>, given: readonly string[]) => Check
+} = {
+  several: ticked,
+  sentence: laid,
+  ways: listed,
+  order: ordered,
+  gaps: filled,
+  share: shared,
+  match: matched,
+  own: ownOnes,
+  line: placed,
+  circles: circled,
+  cross: crossed,
+  record: recorded,
 }
 
 function ticked(task: Of<'several'>, given: readonly string[]): Check {
@@ -150,33 +141,38 @@ function crossed(task: Of<'cross'>, given: readonly string[]): Check {
   return off === task.go ? right(shown) : wrong(shown, `${task.go} were to go`)
 }
 
+/** What is not right in one round: what was written, what was said, and that both hold what came up. */
+function amissIn(task: Of<'record'>, [came = '', said = '', wrote = '']: readonly string[]): string[] {
+  const bad: string[] = []
+  const c = readTypedNumber(came)
+  const [s] = wrote ? sentencesIn(inParts(wrote)) : []
+  const whole = s && !hasUnknown(s)
+  if (whole && !isTrue(s)) bad.push(`${wrote} is not true`)
+  const right = c === null || task.start === undefined ? null : rounded[task.rule](task.start, c)
+  const n = said ? readTypedNumber(said) : null
+  if (right !== null && n !== null && n !== right) bad.push(`${said}, not ${right}`)
+  if (s && c !== null && isTrue(s) && !numbersOf(wrote).split(' ').includes(String(c)))
+    bad.push(`${c} came up, not in ${wrote}`)
+  return bad
+}
+const rounded: Record<Of<'record'>['rule'], (start: number, came: number) => number | null> = {
+  take: (start, came) => start - came,
+  add: (start, came) => start + came,
+  any: () => null,
+}
+/** A round of which something is missing, or that cannot be read. */
+function isPartial([, said = '', wrote = '']: readonly string[]): boolean {
+  const [s] = wrote ? sentencesIn(inParts(wrote)) : []
+  return (!said && !wrote) || (wrote !== '' && (!s || hasUnknown(s)))
+}
 /** Each round: what came up, what was said, what was written, held against one another. */
 function recorded(task: Of<'record'>, given: readonly string[]): Check {
   const rounds = given.map((g) => g.split('|').map((x) => x.trim())).filter((r) => r.some(Boolean))
-  const shown = rounds
-    .map(([came, said, wrote]) => [came, said, wrote].filter(Boolean).join(' → '))
-    .join('; ')
   if (!rounds.length) return leftOpen
-  const bad: string[] = []
-  let open = 0
-  for (const [i, [came = '', said = '', wrote = '']] of rounds.entries()) {
-    const c = readTypedNumber(came)
-    const [s] = wrote ? sentencesIn(inParts(wrote)) : []
-    if (wrote && (!s || hasUnknown(s))) open += 1
-    if (s && !hasUnknown(s) && !isTrue(s)) bad.push(`round ${i + 1}: ${wrote} is not true`)
-    const right =
-      c === null || task.start === undefined || task.rule === 'any'
-        ? null
-        : task.rule === 'take'
-          ? task.start - c
-          : task.start + c
-    const n = said ? readTypedNumber(said) : null
-    if (right !== null && n !== null && n !== right) bad.push(`round ${i + 1}: ${said}, not ${right}`)
-    if (s && c !== null && isTrue(s) && !numbersOf(wrote).split(' ').includes(String(c)))
-      bad.push(`round ${i + 1}: ${c} came up, not in ${wrote}`)
-    if (!said && !wrote) open += 1
-  }
+  const shown = rounds.map((r) => r.filter(Boolean).join(' → ')).join('; ')
+  const bad = rounds.flatMap((r, i) => amissIn(task, r).map((b) => `round ${i + 1}: ${b}`))
   if (bad.length) return wrong(shown, bad.join('; '))
+  const open = rounds.filter(isPartial).length
   if (open) return look(shown, `${open} ${open === 1 ? 'round is' : 'rounds are'} not whole`)
   return rounds.length >= task.rounds
     ? right(shown)

@@ -74,6 +74,13 @@ export function shownTask(id: string, spec: TaskSpec): Shown {
       }
     case 'own':
       return { ...nothing, numbers: [spec.count] }
+    default:
+      return shownMore(spec)
+  }
+}
+/** The same of kinds that show what they ask, or nothing. */
+function shownMore(spec: TaskSpec): Shown {
+  switch (spec.kind) {
     case 'number':
       return { ...nothing, slots: spec.unit ? [spec.unit] : [] }
     case 'line':
@@ -84,9 +91,7 @@ export function shownTask(id: string, spec: TaskSpec): Shown {
       return { ...nothing, numbers: [spec.things] }
     case 'record':
       return { ...nothing, numbers: [spec.rounds] }
-    case 'photo':
-    case 'tell':
-    case 'draw':
+    default:
       return nothing
   }
 }

@@ -137,6 +137,13 @@ function wrongIn(cell: (c: Column) => string): string | null {
 }
 const longest = { given: 40, home: 60, second: 60, note: 500 } as const
 
+/** An address as it is kept; empty where what stands there is none. */
+function emailIn(text: string, doubt: (column: Column, why: string) => void): string {
+  const address = text.toLowerCase()
+  const fits = address === '' || (/^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(address) && address.length <= 200)
+  if (!fits) doubt('email', `“${text.slice(0, 30)}” is no address: left empty.`)
+  return fits ? address : ''
+}
 function readRow(row: readonly string[], line: number, places: ReadonlyMap<Column, number>): TableRow {
   const cell = (c: Column): string => row[places.get(c) ?? -1] ?? ''
   const given = cell('given')
@@ -149,12 +156,7 @@ function readRow(row: readonly string[], line: number, places: ReadonlyMap<Colum
   if (!places.has('home') || !cell('home')) doubt('home', 'No home said: it gets one of its own.')
   if (places.has('second')) out.second = cell('second')
   if (places.has('note')) out.note = cell('note')
-  if (places.has('email')) {
-    const address = cell('email').toLowerCase()
-    const fits = address === '' || (/^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(address) && address.length <= 200)
-    out.email = fits ? address : ''
-    if (!fits) doubt('email', `“${cell('email').slice(0, 30)}” is no address: left empty.`)
-  }
+  if (places.has('email')) out.email = emailIn(cell('email'), doubt)
   if (places.has('languages'))
     out.languages = cell('languages')
       .split(/[,;/]/)

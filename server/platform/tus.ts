@@ -89,8 +89,8 @@ export function tusDoor<W extends Sender>(router: Router, door: Door<W>): void {
   const server = new Server({
     path: '/',
     // An upload's address is the door's own, with its name behind.
-    generateUrl: (request, { id }) => `${asked(request as never).path.replace(/\/$/, '')}/${id}`,
-    getFileIdFromRequest: (request) => idIn(asked(request as never).path) ?? undefined,
+    generateUrl: (request, { id }) => `${asked(request).path.replace(/\/$/, '')}/${id}`,
+    getFileIdFromRequest: (request) => idIn(asked(request).path) ?? undefined,
     datastore: store,
     relativeLocation: true,
     maxSize: door.largest,

@@ -11,7 +11,7 @@ import { type Speaker, speakerFor } from './words.ts'
 const languageCookie = 'awlbox_language'
 
 /** What a home reads: as this phone chose, else as the home did, else by its children's languages. */
-export async function languageHere(
+async function languageHere(
   db: Db,
   home: Pick<Home, 'householdId'>,
   req: Pick<Request, 'headers'> | null,

@@ -14,7 +14,6 @@ import type { Home } from '../platform/actor.ts'
 import { roomLeft } from '../platform/blobs.ts'
 import { isDbAway, notFound, Problem } from '../platform/problem.ts'
 import { homeRoute } from '../platform/route.ts'
-import { photos, recordings } from '../platform/schema.ts'
 import { sendBlob } from '../platform/send-blob.ts'
 import type { Services } from '../platform/services.ts'
 import { refusing } from '../setting/homes-store.ts'
@@ -24,7 +23,7 @@ import { noted } from '../platform/log.ts'
 import { hereOf } from '../platform/reach.ts'
 import { thankFor } from '../post/letters.ts'
 import { takeIn } from './media.ts'
-import { childrenHere, ownOnes, packById, photosOf, saveReply, takeBack } from './store.ts'
+import { childrenHere, allTheirs, packById, photosOf, saveReply, takeBack } from './store.ts'
 
 const noPhotos = new Problem(
   403,
@@ -161,9 +160,7 @@ async function mediaIsTheirs(
   const recordingIds = [...new Set(answers.flatMap((a) => (a.recordingId ? [a.recordingId] : [])))]
   if (photoIds.length && (await refusing(s.db, 'photos', [childId])).size) throw noPhotos
   const at = { householdId: home.householdId, publicationId: packId }
-  const here =
-    (await ownOnes(s.db, photos, photoIds, at)) === photoIds.length &&
-    (await ownOnes(s.db, recordings, recordingIds, at)) === recordingIds.length
+  const here = await allTheirs(s.db, { photos: photoIds, recordings: recordingIds }, at)
   if (!here)
     throw new Problem(
       409,

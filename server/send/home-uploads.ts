@@ -70,7 +70,7 @@ export function homeUploadRoutes(router: Router, s: Services): void {
         )
     },
     async finish(upload) {
-      const { id, packId, kind } = read((upload.metadata ?? {}) as Record<string, string>)
+      const { id, packId, kind } = read(upload.metadata ?? {})
       const gone = () => store.remove(upload.id).catch(noted('a home’s upload could not be removed'))
       const kept = await takeIn(s, kind, path.join(store.directory, upload.id), {
         id,

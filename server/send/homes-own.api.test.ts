@@ -147,7 +147,7 @@ describe('what a home is shown', () => {
   })
   test('is what the teacher sees before it is sent, for that home, with nothing kept', async () => {
     const at = `/see/${world.here.lessonId}/${world.here.homes[0]!.id}`
-    const mine = await fetch(app.address + at, { headers: { cookie: world.teacher.cookie! } })
+    const mine = await fetch(app.address + at, { headers: { cookie: world.teacher.cookie } })
     expect([200, 503]).toContain(mine.status)
     for (const as of [world.stranger, world.nobody, world.colleague])
       expect(
@@ -368,7 +368,7 @@ describe('another device', () => {
   })
   test('letters for a class: a page for each home with its link', async () => {
     const r = await fetch(`${app.address}/api/classes/${world.here.classId}/letters.pdf`, {
-      headers: { cookie: world.teacher.cookie! },
+      headers: { cookie: world.teacher.cookie },
     })
     const pdf = Buffer.from(await r.arrayBuffer()).toString('latin1')
     expect(pdf.startsWith('%PDF')).toBe(true)

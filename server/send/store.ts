@@ -301,7 +301,7 @@ export async function mediaKnown(
   return { id: at.id, width: photo?.width ?? 0, height: photo?.height ?? 0 }
 }
 /** How many of these photos, or recordings, belong to the household and the sending. */
-export async function ownOnes(
+async function ownOnes(
   db: Db,
   table: typeof photos | typeof recordings,
   ids: readonly string[],
@@ -434,4 +434,15 @@ export async function homesOfClass(db: Db, classId: string) {
     else homes.set(h.householdId, { ...h, children: [child] })
   }
   return { className: room?.name ?? '', homes: [...homes.values()] }
+}
+/** Whether all of these photos and recordings belong to the household and the sending. */
+export async function allTheirs(
+  db: Db,
+  media: { photos: readonly string[]; recordings: readonly string[] },
+  at: { householdId: string; publicationId: string },
+): Promise<boolean> {
+  return (
+    (await ownOnes(db, photos, media.photos, at)) === media.photos.length &&
+    (await ownOnes(db, recordings, media.recordings, at)) === media.recordings.length
+  )
 }

@@ -3,6 +3,7 @@ import { z } from 'zod'
 import * as api from '@awlbox/core/contracts/api/send'
 import type { StreetOrder } from '@awlbox/core/contracts/stand-in'
 import { mayLesson } from '../platform/access.ts'
+import { noted } from '../platform/log.ts'
 import { Problem } from '../platform/problem.ts'
 import { addressOn } from '../platform/reach.ts'
 import { personRoute } from '../platform/route.ts'
@@ -33,7 +34,10 @@ export function streetRoutes(router: Router, s: Services): void {
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify(order),
       signal: AbortSignal.timeout(longest),
-    }).catch(() => null)
+    }).catch((error: unknown) => {
+      noted('the street does not answer')(error)
+      return null
+    })
     if (!response?.ok)
       throw new Problem(503, 'No stand-ins', 'The made-up homes do not answer. What came so far is kept.')
     return Told.parse(await response.json())

@@ -1,7 +1,7 @@
 import { seeded } from '@awlbox/core/plan/seeded'
 
 /** What a child of the street believes wrongly; the teacher's side never sees it. */
-export const beliefs = [
+const beliefs = [
   'none',
   'counts the start',
   'one too few',
@@ -10,9 +10,9 @@ export const beliefs = [
   'bunches the line',
   'unequal shares are fine',
 ] as const
-export type Belief = (typeof beliefs)[number]
+type Belief = (typeof beliefs)[number]
 /** What is in the way of a photo in a real kitchen. */
-export const troubles = ['plain', 'gingham', 'cup', 'hand', 'thick frame', 'plates', 'dim'] as const
+const troubles = ['plain', 'gingham', 'cup', 'hand', 'thick frame', 'plates', 'dim'] as const
 export type Trouble = (typeof troubles)[number]
 /** What a home does when a lesson comes. `half`: it begins to send a photo and is never heard of again. */
 export const manners = ['replies', 'late', 'twice', 'dropped', 'could not', 'half', 'silent'] as const

@@ -90,8 +90,8 @@ async function main(): Promise<void> {
 
 /** A class of so many homes with the lesson sent to it; one that was made before is used again where it is as large. */
 async function streetOf(http: Client, lessonId: string, count: number): Promise<string> {
-  const me = await http.get<{ people: { id: string; email: string }[] }>('/api/people').catch(() => null)
-  const teacherId = me?.people.find((p) => p.email === values.email)?.id
+  const me = await http.get<{ people: { id: string; email: string }[] }>('/api/people')
+  const teacherId = me.people.find((p) => p.email === values.email)?.id
   if (!teacherId)
     throw new CannotWalk('Only an owner can make a street: sign in as one with --email and --password.')
   const { id: classId } = await http.send<{ id: string }>('POST', '/api/classes', {

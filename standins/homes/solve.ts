@@ -139,6 +139,14 @@ function pieces(task: Asked, well: boolean, home: Knows, random: Random): string
         return `${a} + ${b} = ${a + b + (well || i ? 0 : 1)}`
       })
     }
+    default:
+      return drawnPieces(task, well, home, random)
+  }
+}
+/** The same of what is placed, drawn and played. */
+function drawnPieces(task: Asked, well: boolean, home: Knows, random: Random): string[] | null {
+  const [n = 0] = task.numbers
+  switch (task.kind) {
     case 'line':
       return placed(task, well, home, random)
     case 'circles':

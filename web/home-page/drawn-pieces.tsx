@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react'
 import { field, tile } from './looks.ts'
-import type { PiecesProps } from './pieces.tsx'
+import type { PiecesProps } from './pieces-props.ts'
 import { useWords } from './words.ts'
 
 /** Pixels of the drawing of a line; it is stretched to the screen. */

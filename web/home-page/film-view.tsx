@@ -1,5 +1,6 @@
 import { lazy, Suspense, useEffect, useState } from 'react'
 import type { HomePack } from '@awlbox/core/contracts/api/home'
+import { noted } from '../noted.ts'
 import { useLink } from './link.ts'
 import { box, press, summary } from './looks.ts'
 import { dropKept, isKept, keepFilm } from './offline.ts'
@@ -133,7 +134,8 @@ function Keep({ src, bytes, beside }: { src: string; bytes: number; beside: stri
       await keepFilm(src, bytes, (share) => setState(share))
       // What plays it has to be there too.
       await player()
-      for (const url of beside) await keepFilm(url, 1e5, () => undefined).catch(() => undefined)
+      for (const url of beside)
+        await keepFilm(url, 1e5, () => undefined).catch(noted('captions could not be kept'))
       setState('kept')
     } catch {
       setState('full')

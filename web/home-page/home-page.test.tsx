@@ -108,7 +108,7 @@ describe('what a home sees', () => {
     const answered = { ...pack.pack, answers: [{ prompt: 'How many parcels?', answer: 'seven' }] }
     home({ pack: { ...pack, pack: answered } })
     const answers = screen.getByText(/The answers/).closest('details')!
-    expect([answers.open, answers.textContent!.includes('seven')]).toEqual([false, true])
+    expect([answers.open, answers.textContent.includes('seven')]).toEqual([false, true])
   })
   test('a lesson that closed takes no answer, and says what was done still counts', () => {
     home({ pack: { ...pack, closed: true, due: '2026-11-20' } })

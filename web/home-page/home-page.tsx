@@ -2,6 +2,7 @@ import { useCallback, useEffect, useState } from 'react'
 import { type HomeLanguage, homeLanguages } from '@awlbox/core/contracts/home-lists'
 import { speech } from '@awlbox/core/send/words/words'
 import { ask } from '../api.ts'
+import { noted } from '../noted.ts'
 import { homePack, saveHomeLanguage } from './calls.ts'
 import type { First } from './first.ts'
 import { Folded } from './folded.tsx'
@@ -130,7 +131,9 @@ function LanguageChoice({ token, now, preview }: { token: string; now: HomeLangu
   const { say } = useWords()
   const choose = async (language: HomeLanguage) => {
     document.cookie = `awlbox_language=${language}; Path=/; Max-Age=31536000; SameSite=Lax`
-    await ask(saveHomeLanguage, { token }, { language }).catch(() => undefined)
+    await ask(saveHomeLanguage, { token }, { language }).catch(
+      noted('the language is chosen on this phone alone'),
+    )
     window.location.reload()
   }
   return (

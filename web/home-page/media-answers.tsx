@@ -227,10 +227,7 @@ export function SoundAnswer({ media, locked, onAdd, onRemove }: MediaProps) {
           {say('sound.stop')} · {say('sound.left', { seconds: left })}
         </button>
       )}
-      {url && (
-        // eslint-disable-next-line jsx-a11y-x/media-has-caption -- what one has just said oneself
-        <audio controls src={url} aria-label={say('sound.listen')} className="w-full" />
-      )}
+      {url && <audio controls src={url} aria-label={say('sound.listen')} className="w-full" />}
       {mine && (
         <p role="status" className="text-moss font-semibold flex items-center gap-2 flex-wrap">
           <span className="flex-1">{say(mine.here ? 'sound.here' : 'photo.waits')}</span>

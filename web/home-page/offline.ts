@@ -26,9 +26,7 @@ export async function keepPage(first: First): Promise<void> {
   // What is there already is not fetched again; the phone's own store of files answers for the rest.
   await Promise.all([
     // A worker that was there already has kept it as it came.
-    before
-      ? undefined
-      : pages.add(window.location.pathname).catch(noted('this page could not be kept')),
+    before ? undefined : pages.add(window.location.pathname).catch(noted('this page could not be kept')),
     ...loaded.map(async (url) => {
       if (!(await pages.match(url))) await pages.add(url).catch(noted('a part of the page could not be kept'))
     }),

@@ -1,15 +1,9 @@
-import type { HomeTask } from '@awlbox/core/contracts/api/home'
 import { Choice } from './choice.tsx'
+import type { PiecesProps } from './pieces-props.ts'
 import { Circles, Cross, Line, Record } from './drawn-pieces.tsx'
 import { field, tile } from './looks.ts'
 import { useWords } from './words.ts'
 
-export interface PiecesProps {
-  task: HomeTask
-  given: string[] | undefined
-  locked: boolean
-  onGive: (given: string[]) => void
-}
 /** What a home gives piece by piece: ticked, laid, listed, put in order, filled in, shared out, matched. */
 export function Pieces(p: PiecesProps) {
   const { say } = useWords()

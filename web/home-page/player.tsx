@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import type { HomePack } from '@awlbox/core/contracts/api/home'
+import { noted } from '../noted.ts'
 import { box, press, summary } from './looks.ts'
 import { useRemembered } from './remembered.ts'
 import { useWords, written } from './words.ts'
@@ -48,7 +49,7 @@ export function Player({
     if (!v) return
     last.current = from
     v.currentTime = from
-    v.play().catch(() => undefined)
+    v.play().catch(noted('the film did not begin'))
   }
   const onTime = (): void => {
     const v = player.current
@@ -61,7 +62,7 @@ export function Player({
     last.current = at
     if (!met || !played || v.paused) return
     v.pause()
-    if (document.fullscreenElement) void document.exitFullscreen().catch(() => undefined)
+    if (document.fullscreenElement) void document.exitFullscreen().catch(noted('the film stays full'))
     setStop(met)
   }
   const events = {

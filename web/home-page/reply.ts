@@ -1,6 +1,7 @@
 import type { HomePack, HomeTask } from '@awlbox/core/contracts/api/home'
 import type { Answer, ReplyInput } from '@awlbox/core/contracts/reply'
 import { ask, isAway, ProblemError } from '../api.ts'
+import { noted } from '../noted.ts'
 import { retrier } from '../saving/retrier.ts'
 import { sendReply, takeBackReply } from './calls.ts'
 import {
@@ -222,7 +223,7 @@ export function replyOf({
     remove(taskId, id) {
       const a = answerOf(taskId)
       put(taskId, { ...a, media: (a.media ?? []).filter((m) => m.id !== id) }, { receivedAt: null })
-      void forgetMedia(id).catch(() => undefined)
+      void forgetMedia(id).catch(noted('a file is still on this phone'))
     },
     describe: (taskId, id, text) => marked(taskId, id, { text }),
     send: () => (preview ? Promise.resolve() : sender.now()),

@@ -36,7 +36,7 @@ export function sendMedia(file: Blob, of: SentMedia): Promise<void> {
   })
 }
 function problemOf(error: Error): ProblemError {
-  const response = (error as { originalResponse?: { getStatus(): number; getBody(): string } | null })
+  const response = (error as { originalResponse?: { getStatus: () => number; getBody: () => string } | null })
     .originalResponse
   if (!response || response.getStatus() === 0 || response.getStatus() >= 500)
     return new ProblemError(0, 'No connection', error.message, {})

@@ -1,7 +1,7 @@
 import type { HomePack, HomeTask } from '@awlbox/core/contracts/api/home'
 
 type Asked = Pick<HomeTask, 'id' | 'prompt' | 'kind'> & Partial<HomeTask>
-export const taskWith = (t: Asked): HomeTask => ({
+const taskWith = (t: Asked): HomeTask => ({
   choices: [],
   slots: [],
   numbers: [],

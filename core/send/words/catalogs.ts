@@ -12,21 +12,22 @@ export const isWordKey = (key: string): key is WordKey => Object.hasOwn(en, key)
 
 type Ast = ReturnType<IntlMessageFormat['getAst']>
 /** Element types of the parser: literal 0, argument 1, number 2, date 3, time 4, select 5, plural 6, pound 7, tag 8. */
-const [plural, select] = [6, 5]
+const [literal, select, plural, pound] = [0, 5, 6, 7]
+const kindOf = (e: Ast[number]): number => Number(e.type)
 interface Forms {
   options: Record<string, { value: Ast }>
 }
 const formsOf = (e: Ast[number]): Forms['options'] | null =>
-  e.type === plural || e.type === select ? (e as unknown as Forms).options : null
+  kindOf(e) === plural || kindOf(e) === select ? (e as unknown as Forms).options : null
 function valuesIn(ast: Ast, into = new Set<string>()): Set<string> {
   for (const e of ast) {
-    if (e.type !== 0 && e.type !== 7) into.add(e.value)
+    if ('value' in e && kindOf(e) !== literal && kindOf(e) !== pound) into.add(e.value)
     for (const o of Object.values(formsOf(e) ?? {})) valuesIn(o.value, into)
   }
   return into
 }
 function pluralsIn(ast: Ast): string[][] {
-  return ast.flatMap((e) => (e.type === plural ? [Object.keys(formsOf(e)!)] : []))
+  return ast.flatMap((e) => (kindOf(e) === plural ? [Object.keys(formsOf(e)!)] : []))
 }
 const readMessage = (text: string, language: HomeLanguage): Ast | null => {
   try {

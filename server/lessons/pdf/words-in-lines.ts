@@ -9,7 +9,7 @@ const of =
 const faces = [
   {
     name: 'latin',
-    has: /[\u0000-\u00ff\u2010-\u2026\u2030-\u203a\u20ac\u2212]/u,
+    has: /[\u0020-\u00ff\u2010-\u2026\u2030-\u203a\u20ac\u2212]/u,
     file: of('andika', 'latin'),
   },
   { name: 'ext', has: /[\u0100-\u024f\u1e00-\u1eff]/u, file: of('andika', 'latin-ext') },

@@ -137,7 +137,6 @@ export function Answers({
                 </svg>
               )}
               {recording && (
-                // eslint-disable-next-line jsx-a11y-x/media-has-caption -- a child's own words, a minute at most
                 <video
                   controls
                   preload="none"

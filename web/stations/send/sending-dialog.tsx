@@ -25,22 +25,22 @@ export function SendingDialog({
     <Dialog open onClose={onClose} title="Send it to the homes">
       <div className="grid gap-3">
         <div className="flex flex-wrap gap-4">
-          <label className="grid gap-1">
+          <div className="grid gap-1">
             Wanted by
             <DateField
               label="Wanted by"
               value={when.due ?? ''}
               onChange={(due) => onChange({ ...when, due: due || null })}
             />
-          </label>
-          <label className="grid gap-1">
+          </div>
+          <div className="grid gap-1">
             Takes answers until
             <DateField
               label="Takes answers until"
               value={when.closes ?? ''}
               onChange={(closes) => onChange({ ...when, closes: closes || null })}
             />
-          </label>
+          </div>
         </div>
         <p className="text-sm text-steel">
           Homes read the first as a wish. After the second nothing more comes in; leave it open where you can.
