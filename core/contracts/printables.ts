@@ -12,5 +12,16 @@ export const printableKinds = [
   'plates',
   'ways-sheet',
   'sums-sheet',
+  'track',
+  'picture-cards',
+  'dominoes',
+  'counters',
+  'dot-mats',
+  'hive',
+  'egg-box-labels',
+  'rods',
+  'rounds-sheet',
+  'runs-sheet',
+  'reply-sheet',
 ] as const
 export type PrintableKind = (typeof printableKinds)[number]

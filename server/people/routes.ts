@@ -1,6 +1,6 @@
 import { hash, verify } from '@node-rs/argon2'
 import * as cookie from 'cookie'
-import type { Request, Response, Router } from 'express'
+import type { Response, Router } from 'express'
 import * as api from '@awlbox/core/contracts/api/people'
 import { ok } from '@awlbox/core/contracts/api/route'
 import { ownPace } from '@awlbox/core/script/pace'

@@ -130,7 +130,11 @@ export const printSheet = route({
   path: '/api/lessons/:lessonId/print/:kind',
   summary: 'A sheet in true size from the lesson’s own numbers.',
   params: ofLesson.extend({ kind: z.enum(printableKinds) }),
-  query: z.object({ paper: z.enum(['A4', 'Letter']).default('A4') }),
+  query: z.object({
+    paper: z.enum(['A4', 'Letter']).default('A4'),
+    /** One for each home, with the code of its own page: for reply sheets, and for who may send the lesson. */
+    each: z.enum(['home']).optional(),
+  }),
   response: file('application/pdf'),
   records: { act: 'exported', words: 'Printed a sheet of a lesson', of: 'lessonId' },
 })

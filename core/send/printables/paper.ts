@@ -1,7 +1,16 @@
 /** Everything on a printed page, in millimetres from its upper left corner. */
 export type Mark =
   | { kind: 'line'; x1: number; y1: number; x2: number; y2: number; width: number; dashed?: boolean }
-  | { kind: 'box'; x: number; y: number; w: number; h: number; width: number; dashed?: boolean }
+  | {
+      kind: 'box'
+      x: number
+      y: number
+      w: number
+      h: number
+      width: number
+      dashed?: boolean
+      filled?: boolean
+    }
   | { kind: 'circle'; cx: number; cy: number; r: number; width: number; filled?: boolean }
   /** `size`: height of its capitals; `y`: the line it stands on; `child`: in letters children read. */
   | { kind: 'text'; x: number; y: number; size: number; text: string; middle?: boolean; bold?: boolean }

@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest'
 import { type Mark, margin, papers, type Paper, rulerLength } from './paper.ts'
 import { printableKinds } from '../../contracts/printables.ts'
 import { printableSheets } from './sheets.ts'
+import { sheetSvg } from './svg.ts'
 
 const kinds = printableKinds.flatMap((kind) =>
   (['A4', 'Letter'] as Paper[]).flatMap((paper) =>
@@ -114,4 +115,60 @@ describe('in their sizes', () => {
   })
   test('numbers no sheet can hold are refused', () =>
     expect(() => printableSheets('ten-frame', 'A4', { upTo: NaN, parts: 2 })).toThrow(RangeError))
+  test('dominoes: each pair once, with its dots in its halves', () => {
+    const sheets = printableSheets('dominoes', 'A4', { upTo: 6, parts: 2 })
+    const pairs = sheets.flatMap((s) =>
+      s.marks.flatMap((b) => {
+        if (b.kind !== 'box') return []
+        const dots = s.marks.filter(
+          (d) => d.kind === 'circle' && d.cx > b.x && d.cx < b.x + b.w && d.cy > b.y && d.cy < b.y + b.h,
+        )
+        const upper = dots.filter((d) => d.kind === 'circle' && d.cy < b.y + b.h / 2).length
+        return [[upper, dots.length - upper].sort((x, y) => x - y).join('|')]
+      }),
+    )
+    expect([pairs.length, new Set(pairs).size]).toEqual([28, 28])
+  })
+  test('a track has every third number left out, and a run its gaps', () => {
+    const numbers = (kind: (typeof printableKinds)[number]) =>
+      marks(kind, 20).flatMap((m) => (m.kind === 'text' && /^\d+$/.test(m.text) ? [Number(m.text)] : []))
+    expect(numbers('track')).toEqual([1, 2, 4, 5, 7, 8, 10, 11, 13, 14, 16, 17, 19, 20])
+    for (const upTo of [5, 7, 20, 100])
+      for (const m of marks('runs-sheet', upTo))
+        if (m.kind === 'text' && /^-?\d+$/.test(m.text)) {
+          expect(Number(m.text)).toBeGreaterThanOrEqual(0)
+          expect(Number(m.text)).toBeLessThanOrEqual(upTo)
+        }
+  })
+  test('counters are 25 mm across on both faces; rods are ten squares of 10 mm', () => {
+    const faces = marks('counters', 10).filter((m) => m.kind === 'circle' && m.r === 12.5)
+    expect(faces.length).toBe(20)
+    const squares = marks('rods', 20).filter((m) => m.kind === 'box' && m.w === 10 && m.h === 10)
+    expect(squares.length).toBe(2 * 10 + 20)
+  })
+  test('a reply sheet has a box a task, four corner marks, and its home’s code square by square', () => {
+    const dark = [true, false, false, true]
+    const [sheet] = printableSheets('reply-sheet', 'A4', {
+      upTo: 7,
+      parts: 2,
+      prompts: [
+        'How many?',
+        'Which?',
+        'Show it with a rather long sentence that has to be broken in two lines.',
+      ],
+      code: { size: 2, dark },
+    })
+    const filled = sheet!.marks.filter((m) => m.kind === 'box' && m.filled)
+    expect(filled.length).toBe(4 + 2)
+    expect(sheet!.marks.filter((m) => m.kind === 'box' && !m.filled).length).toBe(3)
+  })
+  test('as a picture it has the same size and the same marks', () => {
+    for (const kind of printableKinds)
+      for (const s of printableSheets(kind, 'A4', { upTo: 10, parts: 3, prompts: ['<a> & b'] })) {
+        const svg = sheetSvg(s)
+        expect(svg).toContain(`width="${s.width}mm" height="${s.height}mm"`)
+        expect(svg.match(/<(line|rect|circle|text)\b/g)!.length).toBe(s.marks.length)
+        expect(svg).not.toContain('<a>')
+      }
+  })
 })

@@ -1,15 +1,10 @@
 import { type PrintableKind, printableKinds } from '../../contracts/printables.ts'
 import { numberName } from '../../plan/numbers/names.ts'
 import { dicePattern } from '../../script/table/drawing/layout.ts'
+import { cards, clamp, dots, type Numbers, upTo } from './cards.ts'
+import { moreMakers } from './more-sheets.ts'
 import { inside, type Mark, type Paper, pen, type Sheet, sheet } from './paper.ts'
 
-/** What a sheet is made from: the lesson's own numbers. */
-export interface Numbers {
-  /** The largest number met. */
-  upTo: number
-  /** Parts of a whole, 2 to 6. */
-  parts: number
-}
 export const isPrintable = (kind: string): kind is PrintableKind =>
   (printableKinds as readonly string[]).includes(kind)
 /** What each is called on the page and in lists. */
@@ -26,10 +21,18 @@ export const printableWords: Record<PrintableKind, string> = {
   plates: 'Plates',
   'ways-sheet': 'Sheet for ways',
   'sums-sheet': 'Sheet for sums',
+  track: 'Track with gaps',
+  'picture-cards': 'Picture cards',
+  dominoes: 'Dominoes',
+  counters: 'Two-sided counters',
+  'dot-mats': 'Two-square mat',
+  hive: 'Hive',
+  'egg-box-labels': 'Labels for an egg box',
+  rods: 'Rods and ones',
+  'rounds-sheet': 'Sheet for rounds',
+  'runs-sheet': 'Sheet for runs',
+  'reply-sheet': 'Reply sheet',
 }
-const clamp = (n: number, least: number, most: number): number =>
-  Math.max(least, Math.min(most, Math.round(n)))
-
 /** The sheets of a kind on a paper. @throws RangeError for numbers no sheet can hold */
 export function printableSheets(kind: PrintableKind, paper: Paper, numbers: Numbers): Sheet[] {
   if (!Number.isFinite(numbers.upTo) || numbers.upTo < 1 || numbers.upTo > 1000)
@@ -64,10 +67,8 @@ const makers: Record<PrintableKind, (paper: Paper, n: Numbers) => Sheet[]> = {
   plates,
   'ways-sheet': waysSheet,
   'sums-sheet': sumsSheet,
+  ...moreMakers,
 }
-const upTo = ({ upTo: most }: Numbers, cap: number): number[] =>
-  Array.from({ length: clamp(most, 1, cap) + 1 }, (_, i) => i)
-
 /** Cells are 32 mm: a bottle top lies in one. Over ten there is a second frame. */
 function tenFrames(paper: Paper, { upTo: most }: Numbers): Sheet[] {
   const cell = 32
@@ -169,54 +170,6 @@ function hundredSquare(paper: Paper): Sheet[] {
   }
   marks.push({ kind: 'box', x: x0, y: at.y + 10, w: cell * 10, h: cell * 10, width: pen.bold })
   return [sheet(paper, 'Hundred square', marks)]
-}
-
-interface Box {
-  x: number
-  y: number
-  w: number
-  h: number
-}
-/** Cards of 60 × 80 mm, nine a sheet, with dashed lines to cut along. */
-const card = { w: 60, h: 80 } as const
-function cards(
-  paper: Paper,
-  title: string,
-  numbers: readonly number[],
-  draw: (box: Box, n: number) => Mark[],
-): Sheet[] {
-  const at = inside(paper)
-  const [across, down] = [Math.floor(at.w / card.w), Math.floor(at.h / card.h)]
-  const x0 = at.x + (at.w - across * card.w) / 2
-  const sheets: Sheet[] = []
-  for (let i = 0; i < numbers.length; i += across * down)
-    sheets.push(
-      sheet(
-        paper,
-        title,
-        numbers.slice(i, i + across * down).flatMap((n, k): Mark[] => {
-          const [x, y] = [x0 + (k % across) * card.w, at.y + Math.floor(k / across) * card.h]
-          return [
-            { kind: 'box', x, y, w: card.w, h: card.h, width: pen.fine, dashed: true },
-            ...draw({ x, y, ...card }, n),
-          ]
-        }),
-      ),
-    )
-  return sheets
-}
-/** Dots as on dice to six; more as six and the rest under it. */
-function dots({ x, y, w, h }: Box, n: number): Mark[] {
-  const at = (k: number, cy: number, size: number): Mark[] =>
-    (dicePattern[k] ?? []).map(([dx, dy]) => ({
-      kind: 'circle',
-      cx: x + w / 2 + dx * size,
-      cy: cy + dy * size,
-      r: 4.5,
-      width: pen.line,
-      filled: true,
-    }))
-  return n <= 6 ? at(n, y + h / 2, 17) : [...at(6, y + h * 0.28, 14), ...at(n - 6, y + h * 0.74, 14)]
 }
 
 /** Six squares of 40 mm in a cross, with flaps to glue. */

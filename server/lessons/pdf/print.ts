@@ -55,8 +55,11 @@ function draw(pdf: PDFKit.PDFDocument, m: Mark): void {
       .moveTo(m.x1 * mm, m.y1 * mm)
       .lineTo(m.x2 * mm, m.y2 * mm)
       .stroke()
-  else if (m.kind === 'box') pdf.rect(m.x * mm, m.y * mm, m.w * mm, m.h * mm).stroke()
-  else {
+  else if (m.kind === 'box') {
+    pdf.rect(m.x * mm, m.y * mm, m.w * mm, m.h * mm)
+    if (m.filled) pdf.fill('#000')
+    else pdf.stroke()
+  } else {
     pdf.circle(m.cx * mm, m.cy * mm, m.r * mm)
     if (m.filled) pdf.fillAndStroke('#000', '#000')
     else pdf.stroke()

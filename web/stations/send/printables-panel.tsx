@@ -47,6 +47,15 @@ export function Printables({ lesson, lessonId }: { lesson: Lesson; lessonId: str
           {printableKinds.filter((k) => !asked.includes(k)).map(sheet)}
         </ul>
       </details>
+      <p>
+        <a
+          href={fileAt(lessonsApi.printSheet, { lessonId, kind: 'reply-sheet', paper, each: 'home' })}
+          download
+          className="inline-flex min-h-9 items-center rounded-lg border border-hair px-2.5 text-sm font-semibold hover:bg-wash"
+        >
+          A reply sheet for each home, with its code
+        </a>
+      </p>
       <p className="text-sm text-steel">
         In true size: print at 100 %; each sheet has a ruler to check it by.
       </p>
