@@ -7,6 +7,7 @@ import { type CutList, plainList } from '@awlbox/core/contracts/cut'
 import { chapterMetadata } from '@awlbox/core/cut/chapters'
 import { programOf } from '@awlbox/core/cut/program'
 import { faceFinder } from '../platform/media/faces.ts'
+import { drawnFace } from '../platform/media/test-face.ts'
 import { loudnessOf } from '../platform/media/loudness.ts'
 import { toPng } from '../platform/media/raster.ts'
 import { writeBundle } from './exchange.ts'
@@ -241,8 +242,7 @@ describe('the cut for other programs', () => {
 
 test('a face drawn in a picture is found, things on a table are none', async () => {
   const find = (await faceFinder())!
-  const face =
-    '<g transform="translate(200 150) scale(0.7)"><ellipse rx="78" ry="100" fill="#d9b08c"/><path d="M-80-30Q-70-115 0-112Q70-115 80-30Q60-70 0-72Q-60-70-80-30Z" fill="#3a2a20"/><ellipse cx="-32" cy="-18" rx="20" ry="11" fill="#b98c6a"/><ellipse cx="32" cy="-18" rx="20" ry="11" fill="#b98c6a"/><circle cx="-32" cy="-16" r="8" fill="#221"/><circle cx="32" cy="-16" r="8" fill="#221"/><path d="M-54-36Q-32-48-12-36M54-36Q32-48 12-36" stroke="#3a2a20" stroke-width="8" fill="none"/><path d="M-4-10L-10 24Q0 32 10 24L4-10Z" fill="#c99873"/><path d="M-12 26Q0 34 12 26" stroke="#8a5f43" stroke-width="5" fill="none"/><path d="M-30 52Q0 44 30 52Q0 76-30 52Z" fill="#9c4a44"/></g>'
+  const face = drawnFace(200, 150, 0.7)
   const things = Array.from(
     { length: 10 },
     (_, i) =>

@@ -5,23 +5,24 @@ import { randomUUID } from 'node:crypto'
 import { describe, expect, test } from 'vitest'
 import { readerVersion } from '@awlbox/core/look/photo/read'
 import { JobProblem, type JobRow } from '../platform/queue.ts'
+import { drawnFace } from '../platform/media/test-face.ts'
 import { jobs, photos } from '../platform/schema.ts'
 import { testWorld } from '../testing.ts'
 import { readStale, readStoredPhoto } from './read-photo.ts'
 
 const at = testWorld()
 /** A white sheet with dark discs well apart. */
-async function sheetWith(discs: number): Promise<Blob> {
+async function sheetWith(discs: number, more = ''): Promise<Blob> {
   const circles = Array.from(
     { length: discs },
     (_, i) =>
       `<circle cx="${90 + (i % 4) * 150}" cy="${120 + Math.floor(i / 4) * 160}" r="38" fill="#24508c"/>`,
   )
-  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="640" height="480"><rect width="640" height="480" fill="#e9e4d8"/>${circles.join('')}</svg>`
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="640" height="480"><rect width="640" height="480" fill="#e9e4d8"/>${circles.join('')}${more}</svg>`
   return new Blob([new Uint8Array(await sharp(Buffer.from(svg)).jpeg({ quality: 92 }).toBuffer())])
 }
 /** Sends a photo as a home does, with the reply it belongs to; gives its id. */
-async function sendPhoto(discs: number): Promise<string> {
+async function sendPhoto(discs: number, more = ''): Promise<string> {
   const { teacher, here, nobody } = at.world
   await teacher.call('POST', `${at.lesson}/publish`, { withFilm: false })
   const home = `/api/home/${here.tokens[0]}`
@@ -30,7 +31,7 @@ async function sendPhoto(discs: number): Promise<string> {
     tasks: { id: string; kind: string }[]
   }
   const form = new FormData()
-  form.set('photo', await sheetWith(discs), 'sheet.jpg')
+  form.set('photo', await sheetWith(discs, more), 'sheet.jpg')
   const { id } = (await nobody.call('POST', `${home}/packs/${pack}/photos`, form)).body as { id: string }
   const photo = tasks.find((t) => t.kind === 'photo')!
   const answers = [{ taskId: photo.id, kind: 'photo', photoId: id }]
@@ -47,12 +48,22 @@ const read = async (id: string): Promise<void> =>
   })
 const seen = async (id: string) => {
   const { items } = (await at.world.teacher.call('GET', `${at.lesson}/replies`)).body as {
-    items: { photos: { id: string; reading: { count: number } | null; unread: string | null }[] }[]
+    items: {
+      photos: { id: string; reading: { count: number } | null; unread: string | null; faces: number | null }[]
+    }[]
   }
   return items.flatMap((r) => r.photos).find((p) => p.id === id)
 }
 
 describe('a photo that arrives', () => {
+  test('with a face in it is told apart from one without', async () => {
+    const [plain, face] = [await sendPhoto(6), await sendPhoto(0, drawnFace(320, 240, 1.2))]
+    for (const id of [plain, face]) await read(id)
+    const rows = await at.app.db.select({ id: photos.id, faces: photos.faces }).from(photos)
+    const faces = new Map(rows.map((r) => [r.id, r.faces]))
+    expect([faces.get(plain), faces.get(face)]).toEqual([0, 1])
+  })
+
   test('is asked to be read at once, and what was read is what the teacher sees', async () => {
     const id = await sendPhoto(6)
     expect(await seen(id)).toMatchObject({ reading: null, unread: null })

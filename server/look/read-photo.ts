@@ -1,5 +1,7 @@
 import fs from 'node:fs/promises'
+import sharp from 'sharp'
 import { readerVersion, readPhoto } from '@awlbox/core/look/photo/read'
+import { faceFinder } from '../platform/media/faces.ts'
 import { photoPixels } from '../platform/media/photo-pixels.ts'
 import { JobProblem, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
@@ -18,6 +20,25 @@ export async function readStale(s: Pick<Services, 'db' | 'queue'>): Promise<numb
   return ids.length
 }
 
+/** Pixels along the longer side in which faces are looked for: those of people at a table are large enough in it. */
+const forFaces = 800
+/** How many faces seem to be in a photo; null where this machine cannot look for any. */
+async function facesIn({
+  data,
+  width,
+  height,
+}: Awaited<ReturnType<typeof photoPixels>>): Promise<number | null> {
+  const find = await faceFinder()
+  if (!find) return null
+  const small = await sharp(data, { raw: { width, height, channels: 4 } })
+    .resize({ width: forFaces, height: forFaces, fit: 'inside', withoutEnlargement: true })
+    .removeAlpha()
+    .greyscale()
+    .raw()
+    .toBuffer({ resolveWithObject: true })
+  return find(small.data, small.info.width, small.info.height).length
+}
+
 /** Reads one photo as it lies in the store, by the code that `./awlbox count` runs. */
 export async function readStoredPhoto(s: Pick<Services, 'db' | 'blobs'>, w: Work): Promise<void> {
   const photo = await photoById(s.db, w.job.subject)
@@ -33,5 +54,6 @@ export async function readStoredPhoto(s: Pick<Services, 'db' | 'blobs'>, w: Work
     throw new JobProblem(words, { cause: error })
   }
   const reading = readPhoto(picture.data, picture.width, picture.height)
-  await saveReading(s.db, photo.id, { reading, unread: null, readerVersion })
+  const faces = await facesIn(picture)
+  await saveReading(s.db, photo.id, { reading, unread: null, readerVersion, faces })
 }

@@ -69,6 +69,7 @@ export const photosIn = (db: Db, ids: readonly string[]) =>
           height: photos.height,
           reading: photos.reading,
           unread: photos.unread,
+          faces: photos.faces,
         })
         .from(photos)
         .where(inArray(photos.id, [...ids]))
@@ -129,7 +130,12 @@ export async function photoById(db: Db, id: string) {
 export const saveReading = (
   db: Db,
   id: string,
-  read: { reading: PhotoReading | null; unread: string | null; readerVersion: number },
+  read: {
+    reading: PhotoReading | null
+    unread: string | null
+    readerVersion: number
+    faces?: number | null
+  },
 ) => db.update(photos).set(read).where(eq(photos.id, id))
 /** Photos with the lesson and setting they were sent for. */
 export const photoOwners = (db: Db, ids: readonly string[]) =>

@@ -665,6 +665,8 @@ export const photos = pgTable(
     width: integer('width').notNull(),
     height: integer('height').notNull(),
     reading: jsonb('reading').$type<PhotoReading>(),
+    /** Faces that seem to be in it; null while nobody looked, or where none can. */
+    faces: integer('faces'),
     /** The reader that made it, or tried; null while none has. */
     readerVersion: integer('reader_version'),
     /** Why it could not be read. */

@@ -22,6 +22,8 @@ export const PhotoRecord = z.object({
   reading: PhotoReading.nullable(),
   /** Why it could not be read; null while that is not known. */
   unread: z.string().nullable(),
+  /** Faces that seem to be in it; null while nobody looked, or where none can be looked for. */
+  faces: z.number().int().nullable(),
 })
 export type PhotoRecord = z.infer<typeof PhotoRecord>
 export const ReplyRecord = z.object({

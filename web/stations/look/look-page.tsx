@@ -169,6 +169,12 @@ export default function LookPage() {
           {current.photos.length > 1 && (
             <MorePhotos reply={current} shown={photo!.id} onShow={setShownPhoto} />
           )}
+          {photo && (photo.faces ?? 0) > 0 && (
+            <p className="px-3 py-1 text-brick">
+              {photo.faces === 1 ? 'A face seems' : `${photo.faces} faces seem`} to be in it: it is for those
+              who teach this class, and not to be shown to anybody else.
+            </p>
+          )}
           {reading && photoTask?.spec.kind === 'photo' && (
             <p className="px-3 py-2">
               {photoSentence(photoTask.spec.things, reading)}
