@@ -1,7 +1,8 @@
 import { parseNumber } from '../plan/numbers/names.ts'
+import { parseOtherNumber } from '../plan/numbers/other-names.ts'
 
 /**
- * Reads a number as a home may write it: "7", " 7 ", "seven", "７", "٧", "7 parcels". Minus signs, powers,
+ * Reads a number as a home may write it: "7", " 7 ", "seven", "７", "٧", "siete", "siedem", "سبعة", "7 parcels". Minus signs, powers,
  * emoji and numbers over 1000 are no counting numbers: null, with the reason in `readAnswer`.
  */
 export function readTypedNumber(text: string): number | null {
@@ -12,7 +13,7 @@ export function readTypedNumber(text: string): number | null {
     .toLowerCase()
   if (!plain) return null
   if (/^\d{1,4}$/.test(plain)) return Number(plain) <= 1000 ? Number(plain) : null
-  const word = parseNumber(plain)
+  const word = parseNumber(plain) ?? parseOtherNumber(plain)
   if (word !== null && !/\d/.test(plain)) return word
   const withUnit = plain.match(/^(\d{1,3})\s+[\p{L} ]{2,30}$/u)
   return withUnit ? Number(withUnit[1]) : null

@@ -214,6 +214,7 @@ export default function SendPage() {
           {when && !asking && (
             <SendingDialog
               when={when}
+              tasks={data.pack.tasks}
               onChange={setWhen}
               onClose={() => setWhen(null)}
               onGo={() =>

@@ -1,3 +1,5 @@
+import type { PackTask } from '@awlbox/core/contracts/pack'
+import { sendBack } from '@awlbox/core/send/send-back'
 import { Button } from '../../kit/button.tsx'
 import { Dialog } from '../../kit/dialog.tsx'
 import { DateField } from '../../kit/date-field.tsx'
@@ -11,11 +13,13 @@ export interface When {
 
 export function SendingDialog({
   when,
+  tasks,
   onChange,
   onClose,
   onGo,
 }: {
   when: When
+  tasks: readonly PackTask[]
   onChange: (when: When) => void
   onClose: () => void
   onGo: () => void
@@ -50,6 +54,17 @@ export function SendingDialog({
             It would close before it is wanted.
           </p>
         )}
+        <section aria-label="What homes are told" className="rounded-lg bg-wash p-3 grid gap-1">
+          <h3 className="font-semibold">What homes are told about sending back</h3>
+          <ul className="grid gap-0.5 text-sm">
+            {sendBack(tasks, when.due).map((p) => (
+              <li key={p.part} className="flex gap-2">
+                <span className="w-18 shrink-0 font-semibold">{p.part}</span>
+                <span className={p.said ? 'text-steel' : 'text-brick'}>{p.words}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
         <label className="flex items-center gap-2 min-h-9">
           <input
             type="checkbox"
