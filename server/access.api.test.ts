@@ -629,6 +629,9 @@ const homeCases: Record<
     path: (h) => `${h}/packs/${id.pack}/children/${world.here.kids[0]!.id}/reply`,
     expect: { home: 409 },
   },
+  'get /api/home/:token/packs/:packId/print/:kind': {
+    path: (h) => `${h}/packs/${id.pack}/print/ten-frame`,
+  },
   'put /api/home/:token/language': {
     path: (h) => `${h}/language`,
     body: () => ({ language: 'pl' }),

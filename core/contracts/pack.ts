@@ -30,5 +30,7 @@ export const Pack = z.object({
   /** Where the answers stand, as the house has it. */
   answers: z.enum(['spoiler', 'adults', 'never']).optional(),
   sheets: z.array(z.enum(printableKinds)).optional(),
+  /** The numbers its sheets are made with. */
+  sheetNumbers: z.object({ upTo: z.number(), parts: z.number() }).optional(),
 })
 export type Pack = z.infer<typeof Pack>

@@ -10,7 +10,7 @@ import { answerTold } from '../script/answers-told.ts'
 import { pauseWords } from '../script/reading.ts'
 import { needed } from '../script/stock.ts'
 import { notesOf } from './notes.ts'
-import { sheetsFor } from './printables/of-lesson.ts'
+import { numbersOf, sheetsFor } from './printables/of-lesson.ts'
 import { shownTask } from './shown-task.ts'
 import { en, type WordKey } from './words/en.ts'
 
@@ -60,6 +60,7 @@ export function packOf(lesson: Lesson, ladder: readonly Idea[], style: HouseStyl
     notes: notesOf(lesson, style),
     answers: style.answers,
     sheets: sheetsFor(lesson),
+    sheetNumbers: { upTo: numbersOf(lesson).upTo, parts: numbersOf(lesson).parts },
     tasks: tasksOf(lesson),
     adultNote: lesson.segments
       .filter((s) => s.audience === 'adults')

@@ -118,6 +118,11 @@ export async function homePackOf(
         note: pack.adultNote.map(text),
         answers: pack.answers === 'adults' ? answers : [],
       },
+      // Who said it cannot print is told what to do instead.
+      sheets:
+        kit?.canPrint === false
+          ? []
+          : (pack.sheets ?? []).map((kind) => ({ kind, name: say(`sheet.${kind}`) })),
       answers: pack.answers === 'spoiler' ? answers : [],
       tasks: shownTasks(pack).map((t) => ({ ...t, prompt: text(t.prompt) })),
     },

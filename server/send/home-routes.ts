@@ -22,6 +22,8 @@ import { isOver, lessonsFor, packFor } from './home-pack.ts'
 import { noted } from '../platform/log.ts'
 import { hereOf } from '../platform/reach.ts'
 import { thankFor } from '../post/letters.ts'
+import { printableSheets, printableWords } from '@awlbox/core/send/printables/sheets'
+import { printPdf } from '../lessons/pdf/print.ts'
 import { takeIn } from './media.ts'
 import { childrenHere, allTheirs, packById, photosOf, saveReply, takeBack } from './store.ts'
 
@@ -132,6 +134,18 @@ export function homeRoutes(router: Router, s: Services): void {
     if (!saved.again)
       await thankFor(s, params.packId, home, hereOf(s, req)).catch(noted('no thanks could be written'))
     return { receivedAt: saved.updatedAt, again: saved.again }
+  })
+  homeRoute(router, s, api.homeSheet, async ({ res, home, params, query }) => {
+    await homeMayOpen(s.db, home, params.packId)
+    const p = await packById(s.db, params.packId)
+    if (!p?.pack.sheets?.includes(params.kind)) throw notFound('This sheet')
+    const sheets = printableSheets(params.kind, query.paper, {
+      ...(p.pack.sheetNumbers ?? { upTo: 10, parts: 2 }),
+      prompts: p.pack.tasks.map((t) => t.prompt),
+    })
+    res.type('application/pdf').setHeader('Content-Disposition', `inline; filename="${params.kind}.pdf"`)
+    res.send(await printPdf(sheets, printableWords[params.kind]))
+    return undefined
   })
   homeRoute(router, s, api.takeBackReply, async ({ home, params }) => {
     await homeHasChild(s.db, home, params.packId, params.childId)

@@ -1,12 +1,15 @@
 import { randomUUID } from 'node:crypto'
-import sharp from 'sharp'
+import fs from 'node:fs/promises'
+import { crc32, deflateSync } from 'node:zlib'
+import { eq } from 'drizzle-orm'
+import sharp, { type Sharp } from 'sharp'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
 import { type CutList, plainList } from '@awlbox/core/contracts/cut'
 import { checkAnswer } from '@awlbox/core/look/answers'
 import { fromMarkdown } from '@awlbox/core/script/formats/markdown'
 import { addRender, addRenderFile, saveCut } from '../cut/store.ts'
-import { people } from '../platform/schema.ts'
+import { people, photos } from '../platform/schema.ts'
 import { caller, openTestApp, populate, type Caller, type TestApp } from '../testing.ts'
 
 let app: TestApp
@@ -43,6 +46,41 @@ const jpeg = (width: number, height: number, orientation?: number) => {
     IFD3: { GPSLatitudeRef: 'N', GPSLatitude: '51/1 30/1 0/1' },
   })
   return (orientation ? p.withMetadata({ orientation }) : p).jpeg().toBuffer()
+}
+const jpegOf = (as: (p: Sharp) => Sharp) =>
+  as(sharp({ create: { width: 300, height: 200, channels: 3, background: '#b96' } })).toBuffer()
+/** Three pictures in one file, as a phone's moving photo. */
+async function moving(): Promise<Buffer> {
+  const frames = await Promise.all(
+    ['#b96', '#69b', '#9b6'].map((background) =>
+      sharp({ create: { width: 60, height: 40, channels: 3, background } })
+        .png()
+        .toBuffer(),
+    ),
+  )
+  return sharp(frames, { join: { animated: true } })
+    .webp({ loop: 0, delay: [80, 80, 80] })
+    .toBuffer()
+}
+/** A PNG that says it is so many dots each way, and holds next to nothing: unpacked it would fill any memory. */
+function hugePng(side: number): Buffer {
+  const chunk = (type: string, data: Buffer): Buffer => {
+    const body = Buffer.concat([Buffer.from(type), data])
+    const [length, crc] = [Buffer.alloc(4), Buffer.alloc(4)]
+    length.writeUInt32BE(data.length)
+    crc.writeUInt32BE(crc32(body))
+    return Buffer.concat([length, body, crc])
+  }
+  const head = Buffer.alloc(13)
+  head.writeUInt32BE(side, 0)
+  head.writeUInt32BE(side, 4)
+  head[8] = 1
+  return Buffer.concat([
+    Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
+    chunk('IHDR', head),
+    chunk('IDAT', deflateSync(Buffer.alloc(1_000_000))),
+    chunk('IEND', Buffer.alloc(0)),
+  ])
 }
 const reply = (over: Record<string, unknown> = {}) =>
   home.call('PUT', `${H()}/reply`, {
@@ -180,11 +218,34 @@ describe('a photo', () => {
       415,
       /not a photo/,
     ],
+    [
+      'one that says it has 3.6 thousand million dots',
+      () => hugePng(60_000),
+      413,
+      /more than 64 million dots/,
+    ],
   ])('that is %s is refused with words, and the answers are kept', async (_, bytes, status, words) => {
     const r = await photo(await bytes())
     expect(r.status).toBe(status)
     expect(r.body.detail).toMatch(words)
     expect(r.body.detail).toMatch(/answers are kept/)
+  })
+  test.each<[string, () => Promise<Uint8Array>]>([
+    ['in printers’ colours', () => jpegOf((p) => p.toColourspace('cmyk').jpeg())],
+    ['that moves', () => moving()],
+    [
+      'with a page of script behind it',
+      async () => Buffer.concat([await jpeg(300, 200), Buffer.from('<script>alert(1)</script>')]),
+    ],
+  ])('%s becomes a plain one, with nothing of the rest in it', async (_, bytes) => {
+    const r = await photo(await bytes())
+    expect(r.status).toBe(200)
+    const id = String(r.body.id)
+    const [row] = await app.db.select().from(photos).where(eq(photos.id, id))
+    const kept = await fs.readFile(app.blobs.path(row!.image))
+    const meta = await sharp(kept).metadata()
+    expect([meta.format, meta.space, meta.pages ?? 1, meta.exif]).toEqual(['jpeg', 'srgb', 1, undefined])
+    expect(kept.includes('<script>')).toBe(false)
   })
   test('of another home cannot be put into a reply', async () => {
     const task = pack.tasks.find((t) => t.kind === 'photo')!
@@ -247,7 +308,8 @@ test('which way it was done, how it felt, and that it could not be done today co
   expect(await mine()).toMatchObject({ way: 'track', feeling: 'just right', couldNot: false })
   // A page from before, which asks none of it.
   expect((await reply({ couldNot: true })).status).toBe(200)
-  expect(await mine()).toMatchObject({ way: null, feeling: null, couldNot: true })
+  // From another phone: what the first had said stays beside it.
+  expect(await mine()).toMatchObject({ way: 'track', feeling: 'just right', couldNot: true })
   const seen = (await replies()) as unknown as { couldNot: boolean }[]
   expect(seen.some((r) => r.couldNot)).toBe(true)
 })

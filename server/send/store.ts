@@ -3,6 +3,7 @@ import type { Pack } from '@awlbox/core/contracts/pack'
 import type { TaskSet } from '@awlbox/core/contracts/lesson'
 import type { Answer, ReplyInput } from '@awlbox/core/contracts/reply'
 import type { HomeLanguage } from '@awlbox/core/contracts/home-lists'
+import { mergedReply } from '@awlbox/core/send/two-phones'
 import { livesIn } from '../platform/access.ts'
 import { type Db, moment } from '../platform/db.ts'
 import {
@@ -225,7 +226,7 @@ export const repliesFrom = (db: Db, publicationId: string, householdId: string) 
     .innerJoin(children, eq(children.id, replies.childId))
     .where(and(eq(replies.publicationId, publicationId), livesIn(householdId)))
 
-/** Keeps one reply a child and sending: a second one changes the first until it has been looked at. */
+/** Keeps one reply a child and sending: a second one changes the first until it has been looked at; one of another phone is joined to it. */
 export async function saveReply(
   db: Db,
   publicationId: string,
@@ -250,6 +251,14 @@ export async function saveReply(
       .select({
         id: replies.id,
         key: replies.key,
+        answers: replies.answers,
+        help: replies.help,
+        way: replies.way,
+        feeling: replies.feeling,
+        couldNot: replies.couldNot,
+        chose: replies.chose,
+        why: replies.why,
+        words: replies.words,
         updatedAt: replies.updatedAt,
         looked: sql<boolean>`exists (select 1 from judgements j where j.reply_id = replies.id)`,
       })
@@ -263,7 +272,8 @@ export async function saveReply(
       return before.key === input.key ? { id: before.id, updatedAt: before.updatedAt, again: true } : 'looked'
     const [changed] = await tx
       .update(replies)
-      .set({ ...row, updatedAt: new Date() })
+      // From another phone of theirs: what that one had sent is not lost to this one.
+      .set({ ...row, ...(before.key === input.key ? {} : mergedReply(before, said)), updatedAt: new Date() })
       .where(eq(replies.id, before.id))
       .returning({ id: replies.id, updatedAt: replies.updatedAt })
     return { ...changed!, again: true }

@@ -2,6 +2,7 @@ import { type I18n, type Messages, setupI18n } from '@lingui/core'
 import { compileMessage } from '@lingui/message-utils/compileMessage'
 import type { HomeLanguage } from '@awlbox/core/contracts/home-lists'
 import type { Told } from '@awlbox/core/contracts/told'
+import { surveyThings } from '@awlbox/core/plan/kit'
 import { catalogs, isWordKey, wordKeys } from '@awlbox/core/send/words/catalogs'
 import { speech, type WordKey } from '@awlbox/core/send/words/words'
 import type { Db } from '../platform/db.ts'
@@ -21,7 +22,10 @@ export interface Speaker {
   messages: Messages
 }
 /** Keys that a home's page says itself; all else is said by the server. */
-const onPage = wordKeys.filter((k) => !/^(aim|why|see|say|not|way|caution|route|thing|post|letter)\./.test(k))
+const asked = new Set(surveyThings.map((t) => `thing.${t}`))
+const onPage = wordKeys.filter(
+  (k) => asked.has(k) || !/^(aim|why|see|say|not|way|caution|route|thing|post|letter|sheet)\./.test(k),
+)
 const byEnglish = new Map<string, WordKey>(wordKeys.map((k) => [catalogs.en[k], k]))
 
 const compiled = new Map<HomeLanguage, Messages>()

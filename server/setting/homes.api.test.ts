@@ -85,7 +85,7 @@ describe('children and homes', () => {
       id: string
     }[]
     const pack = await caller(at.app.address).call('GET', `/api/home/${link}/packs/${packs[0]!.id}`)
-    expect(pack.body.children).toEqual([{ id, name: 'Suri', photos: true }])
+    expect(pack.body.children).toEqual([{ id, name: 'Suri', photos: true, sound: false, level: null }])
     // Once one moves the other is plain again.
     await save(await rowOf(id), { given: 'Surinder' })
     expect((await rows()).find((r) => r.home === 'Weir Lane')!.name).toBe('Suri')

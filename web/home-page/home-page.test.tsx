@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react'
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react'
 import 'fake-indexeddb/auto'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import { showing } from '../testing/parts.tsx'
@@ -32,9 +32,27 @@ const home = (first: Partial<First> = {}, language: HomeLanguage = 'en') =>
       answer: ({ method, path }) =>
         method === 'PUT'
           ? { body: { receivedAt: '2026-11-26T18:42:00Z', again: false } }
-          : path.endsWith('/consents')
-            ? { body: { children: [], kept: { photos: 180, sound: null, replies: 1 } } }
-            : { body: { packs, things: [], can: {}, words: {} } },
+          : path.endsWith('/packs/pack')
+            ? { body: pack }
+            : path.endsWith('/consents')
+              ? {
+                  body: {
+                    children: [
+                      {
+                        id: 'suri',
+                        name: 'Suri',
+                        consents: ['photos', 'sound', 'showing'].map((kind) => ({
+                          kind,
+                          given: null,
+                          giver: null,
+                          day: null,
+                        })),
+                      },
+                    ],
+                    kept: { photos: 180, sound: null, replies: 1 },
+                  },
+                }
+              : { body: { packs, things: ['bottle tops', 'jar'], kit: null } },
     },
   )
 beforeEach(() => localStorage.clear())
@@ -100,6 +118,30 @@ describe('what a home sees', () => {
     expect(screen.getByRole('button', { name: 'Wyślij' })).toBeTruthy()
     expect(screen.getByText('How many parcels?').getAttribute('lang')).toBe('en-GB')
     expect(document.body.textContent).not.toMatch(/Send|help|Mistakes/)
+  })
+  test('is asked what it has and what helps there, in words of its language', async () => {
+    const { user, asked } = home({}, 'es')
+    await user.click(screen.getByRole('button', { name: '¿Qué tenéis en casa?' }))
+    await user.click(await screen.findByRole('checkbox', { name: 'tapones de botella' }))
+    await user.click(screen.getByRole('checkbox', { name: 'sin cosas pequeñas' }))
+    await user.click(screen.getByRole('button', { name: 'Decírselo a la maestra' }))
+    expect(await screen.findByText(/^Gracias/)).toBeTruthy()
+    expect(puts(asked)).toMatchObject({ has: ['bottle tops'], ways: ['small'] })
+  })
+  test('decides what is kept, each by itself, once it said who decides', async () => {
+    const { user, asked } = home()
+    await user.click(screen.getByRole('button', { name: /^What we keep/ }))
+    const group = await screen.findByRole('group', { name: 'Keep recordings of Suri’s voice' })
+    const yes = within(group).getByRole('button', { name: 'Yes' })
+    expect(yes).toHaveProperty('disabled', true)
+    await user.type(screen.getByLabelText(/Who says so/), 'grandad')
+    await user.click(yes)
+    expect(asked.findLast((a) => a.method === 'POST')?.body).toEqual({
+      kind: 'sound',
+      given: true,
+      giver: 'grandad',
+    })
+    expect(document.body.textContent).toMatch(/Photos: 180 days.*Recordings: until you ask.*Answers: one day/)
   })
   test('with answers after trying: closed until they are asked for; none where the house gives none', () => {
     home()

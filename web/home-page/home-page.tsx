@@ -142,7 +142,8 @@ function LanguageChoice({ token, now, preview }: { token: string; now: HomeLangu
       value={now}
       disabled={preview}
       onChange={(e) => void choose(e.target.value as HomeLanguage)}
-      className="min-h-12 rounded-lg border border-hair bg-card px-2"
+      // The names of languages are in letters of their own: the phone's will do, instead of fetching ours.
+      className="min-h-12 rounded-lg border border-hair bg-card px-2 [font-family:system-ui]"
     >
       {homeLanguages.map((l) => (
         <option key={l} value={l} lang={l}>

@@ -158,7 +158,6 @@ function OneClip({ clip, locked, onRemove }: Pick<MediaProps, 'locked' | 'onRemo
   const url = useOwn(clip.id)
   return (
     <div className="grid gap-1">
-      {/* eslint-disable-next-line jsx-a11y-x/media-has-caption -- what one has just filmed, without its sound when it is sent */}
       {url && <video controls muted playsInline src={url} className="rounded-lg max-h-64 bg-black w-full" />}
       <button type="button" disabled={locked} onClick={() => onRemove(clip.id)} className={press(false)}>
         {say('photo.remove')}
@@ -227,7 +226,10 @@ export function SoundAnswer({ media, locked, onAdd, onRemove }: MediaProps) {
           {say('sound.stop')} · {say('sound.left', { seconds: left })}
         </button>
       )}
-      {url && <audio controls src={url} aria-label={say('sound.listen')} className="w-full" />}
+      {url && (
+        // eslint-disable-next-line jsx-a11y-x/media-has-caption -- what one has just said oneself
+        <audio controls src={url} aria-label={say('sound.listen')} className="w-full" />
+      )}
       {mine && (
         <p role="status" className="text-moss font-semibold flex items-center gap-2 flex-wrap">
           <span className="flex-1">{say(mine.here ? 'sound.here' : 'photo.waits')}</span>

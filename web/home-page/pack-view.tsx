@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { HomePack } from '@awlbox/core/contracts/api/home'
+import { useLink } from './link.ts'
 import { FilmView } from './film-view.tsx'
 import { box, press, summary } from './looks.ts'
 import { ReplyForm } from './reply-form.tsx'
@@ -64,6 +65,7 @@ export function PackView({ pack, preview }: { pack: HomePack; preview: boolean }
 
 function Needs({ pack }: { pack: HomePack }) {
   const { say } = useWords()
+  const token = useLink()
   const p = pack.pack
   return (
     <section aria-label={say('needs.title')} className="rounded-xl bg-wash p-4 grid gap-1.5">
@@ -82,6 +84,23 @@ function Needs({ pack }: { pack: HomePack }) {
       {p.ways.map((w) => (
         <p key={w}>{w}</p>
       ))}
+      {p.sheets.length > 0 && (
+        <p className="flex flex-wrap gap-x-4">
+          <span>{say('sheets.title')}:</span>
+          {p.sheets.map((s) => (
+            <a
+              key={s.kind}
+              href={`/api/home/${token}/packs/${pack.id}/print/${s.kind}`}
+              target="_blank"
+              rel="noreferrer"
+              className="underline min-h-8 inline-flex items-center"
+            >
+              {s.name}
+            </a>
+          ))}
+          <span className="text-steel">{say('sheets.size')}</span>
+        </p>
+      )}
       {p.cautions.map((c) => (
         <p key={c} className="text-brick">
           {c}

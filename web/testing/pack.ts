@@ -25,6 +25,7 @@ export const packWith = (tasks: readonly Asked[], more: Partial<HomePack> = {}):
     ways: [],
     adult: { why: null, see: [], ways: [], not: null, note: [], answers: [] },
     answers: [],
+    sheets: [],
     tasks: tasks.map(taskWith),
   },
   children: [{ id: 'suri', name: 'Suri', photos: true, sound: true, level: null }],

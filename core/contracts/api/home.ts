@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { renderFileKinds } from '../render.ts'
 import { Answer, Feeling, Help, ReplyInput, Rung } from '../reply.ts'
 import { choiceLooks, TaskSet, taskKinds } from '../lesson.ts'
+import { printableKinds } from '../printables.ts'
 import { consentKinds } from './homes.ts'
 import { HomeLanguage, OtherWay } from '../told.ts'
 import { Day, file, Moment, ofPack, Ok, route, Uuid } from './route.ts'
@@ -64,6 +65,8 @@ export const HomePack = z.object({
       /** Where the house gives answers to grown-ups alone. */
       answers: z.array(z.object({ prompt: z.string(), answer: z.string() })),
     }),
+    /** Sheets to print, for who can. */
+    sheets: z.array(z.object({ kind: z.enum(printableKinds), name: z.string() })),
     /** Where the house lets them be looked at after trying. */
     answers: z.array(z.object({ prompt: z.string(), answer: z.string() })),
     tasks: z.array(HomeTask),
@@ -275,4 +278,13 @@ export const homeCalendar = route({
     'The lessons of a home as a calendar to subscribe to: when each was sent, and by when it is wanted.',
   params: ofHome,
   response: file('text/calendar'),
+})
+export const homeSheet = route({
+  method: 'GET',
+  path: '/api/home/:token/packs/:packId/print/:kind',
+  who: 'home',
+  summary: 'A sheet of a lesson in true size, to print at home.',
+  params: ofPack.extend({ kind: z.enum(printableKinds) }),
+  query: z.object({ paper: z.enum(['A4', 'Letter']).default('A4') }),
+  response: file('application/pdf'),
 })

@@ -3,13 +3,8 @@ import { type Box, cards, clamp, dots, type Numbers, upTo } from './cards.ts'
 import { inside, type Mark, type Paper, pen, type Sheet, sheet } from './paper.ts'
 
 type Maker = (paper: Paper, n: Numbers) => Sheet[]
-const box = (
-  x: number,
-  y: number,
-  w: number,
-  h: number,
-  more: Partial<Extract<Mark, { kind: 'box' }>> = {},
-): Mark => ({
+type Place = readonly [x: number, y: number, w: number, h: number]
+const box = ([x, y, w, h]: Place, more: Partial<Extract<Mark, { kind: 'box' }>> = {}): Mark => ({
   kind: 'box',
   x,
   y,
@@ -18,7 +13,7 @@ const box = (
   width: pen.line,
   ...more,
 })
-const words = (x: number, y: number, text: string, size: number, more: object = {}): Mark => ({
+const words = ([x, y]: readonly [number, number], text: string, size: number, more: object = {}): Mark => ({
   kind: 'text',
   x,
   y,
@@ -47,9 +42,9 @@ function track(paper: Paper, { upTo: most }: Numbers): Sheet[] {
     const row = Math.floor(i / across)
     const k = row % 2 ? across - 1 - (i % across) : i % across
     const [x, y] = [x0 + k * side, at.y + 6 + row * (side + 10)]
-    marks.push(box(x, y, side, side))
+    marks.push(box([x, y, side, side]))
     if (i % 3 !== 2)
-      marks.push(words(x + side / 2, y + side / 2 + 4, String(i + 1), 8, { middle: true, bold: true }))
+      marks.push(words([x + side / 2, y + side / 2 + 4], String(i + 1), 8, { middle: true, bold: true }))
     // The way up to the next row is joined.
     if (i % across === across - 1 && i + 1 < n)
       marks.push({
@@ -72,11 +67,11 @@ const pictures = (b: Box, n: number): Mark[] => {
     const y = b.y + 16 + Math.floor(i / 3) * (size + 5)
     switch (n % 4) {
       case 0:
-        return [box(x - size / 2, y - size / 2, size, size)]
+        return [box([x - size / 2, y - size / 2, size, size])]
       case 1:
         return [circle(x, y, size / 2)]
       case 2:
-        return [box(x - size / 2, y - size / 4, size, size / 2)]
+        return [box([x - size / 2, y - size / 4, size, size / 2])]
       default:
         return [
           { kind: 'line', x1: x, y1: y - size / 2, x2: x + size / 2, y2: y + size / 2, width: pen.line },
@@ -120,7 +115,7 @@ function dominoes(paper: Paper, { upTo: most }: Numbers): Sheet[] {
                 : m,
             )
           return [
-            box(x, y, w, h, { width: pen.fine, dashed: true }),
+            box([x, y, w, h], { width: pen.fine, dashed: true }),
             { kind: 'line', x1: x + 3, y1: y + h / 2, x2: x + w - 3, y2: y + h / 2, width: pen.line },
             ...half(a, y + h / 4),
             ...half(b, y + (h * 3) / 4),
@@ -157,7 +152,10 @@ function dotMats(paper: Paper): Sheet[] {
   const x0 = at.x + (at.w - 2 * side) / 2
   const marks = [0, 1].flatMap((k): Mark[] => {
     const y = at.y + 8 + k * (side + 18)
-    return [box(x0, y, side, side, { width: pen.bold }), box(x0 + side, y, side, side, { width: pen.bold })]
+    return [
+      box([x0, y, side, side], { width: pen.bold }),
+      box([x0 + side, y, side, side], { width: pen.bold }),
+    ]
   })
   return [sheet(paper, 'Two mats of two squares', marks)]
 }
@@ -167,7 +165,7 @@ function hive(paper: Paper): Sheet[] {
   const at = inside(paper)
   const cx = at.x + at.w / 2
   const marks: Mark[] = [70, 80, 85, 80, 70].map((half, i) =>
-    box(cx - half, at.y + 20 + i * 36, half * 2, 36, { width: pen.bold }),
+    box([cx - half, at.y + 20 + i * 36, half * 2, 36], { width: pen.bold }),
   )
   marks.push(circle(cx, at.y + 20 + 5 * 36 - 20, 13, { width: pen.bold }))
   return [sheet(paper, 'Hive: things go in, a cloth covers them', marks)]
@@ -182,8 +180,8 @@ function eggBoxLabels(paper: Paper): Sheet[] {
   const marks = Array.from({ length: 20 }, (_, i): Mark[] => {
     const [x, y] = [x0 + (i % across) * w, at.y + Math.floor(i / across) * h]
     return [
-      box(x, y, w, h, { width: pen.fine, dashed: true }),
-      words(x + w / 2, y + h / 2 + 4, String((i % 10) + 1), 8, { middle: true, bold: true }),
+      box([x, y, w, h], { width: pen.fine, dashed: true }),
+      words([x + w / 2, y + h / 2 + 4], String((i % 10) + 1), 8, { middle: true, bold: true }),
     ]
   }).flat()
   return [sheet(paper, 'Labels for two egg boxes', marks)]
@@ -196,10 +194,10 @@ function rods(paper: Paper, { upTo: most }: Numbers): Sheet[] {
   const side = 10
   const marks: Mark[] = []
   for (let t = 0; t < tens; t++)
-    for (let i = 0; i < 10; i++) marks.push(box(at.x + 4 + t * (side + 7), at.y + 8 + i * side, side, side))
+    for (let i = 0; i < 10; i++) marks.push(box([at.x + 4 + t * (side + 7), at.y + 8 + i * side, side, side]))
   for (let i = 0; i < 20; i++)
     marks.push(
-      box(at.x + 4 + (i % 10) * (side + 7), at.y + 125 + Math.floor(i / 10) * (side + 7), side, side),
+      box([at.x + 4 + (i % 10) * (side + 7), at.y + 125 + Math.floor(i / 10) * (side + 7), side, side]),
     )
   return [sheet(paper, `${tens} ${tens === 1 ? 'rod' : 'rods'} of ten, and ones`, marks)]
 }
@@ -215,12 +213,12 @@ function roundsSheet(paper: Paper): Sheet[] {
   const marks: Mark[] = []
   let x = at.x + 12
   for (const [head, w] of columns) {
-    marks.push(words(x, at.y + 8, head, 4, { bold: true }))
-    for (let i = 0; i < 10; i++) marks.push(box(x, at.y + 14 + i * 22, w - 4, 18))
+    marks.push(words([x, at.y + 8], head, 4, { bold: true }))
+    for (let i = 0; i < 10; i++) marks.push(box([x, at.y + 14 + i * 22, w - 4, 18]))
     x += w
   }
   for (let i = 0; i < 10; i++)
-    marks.push(words(at.x + 4, at.y + 26 + i * 22, String(i + 1), 4, { middle: true }))
+    marks.push(words([at.x + 4, at.y + 26 + i * 22], String(i + 1), 4, { middle: true }))
   return [sheet(paper, 'Rounds of a game', marks)]
 }
 
@@ -238,10 +236,10 @@ function runsSheet(paper: Paper, { upTo: most }: Numbers): Sheet[] {
     const x0 = at.x + (at.w - cells * side) / 2
     const y = at.y + 14 + row * 42
     return Array.from({ length: cells }, (_, i): Mark[] => [
-      box(x0 + i * side, y, side, side),
+      box([x0 + i * side, y, side, side]),
       // Two numbers to go by, then every third.
       ...(i < 2 || i % 3 === 1
-        ? [words(x0 + i * side + side / 2, y + 14, String(start + i * step), 7, { middle: true })]
+        ? [words([x0 + i * side + side / 2, y + 14], String(start + i * step), 7, { middle: true })]
         : []),
     ]).flat()
   })
@@ -249,7 +247,7 @@ function runsSheet(paper: Paper, { upTo: most }: Numbers): Sheet[] {
 }
 
 /** Millimetres of the reply sheet's corner marks: by them a photo of it is set straight. */
-export const cornerMark = 8
+const cornerMark = 8
 /** A sheet to answer on paper: a box a task, marks in its corners, a home's own code to open its page. */
 function replySheet(paper: Paper, { prompts = [], code }: Numbers): Sheet[] {
   const at = inside(paper)
@@ -258,7 +256,7 @@ function replySheet(paper: Paper, { prompts = [], code }: Numbers): Sheet[] {
     [at.x + at.w - cornerMark, at.y],
     [at.x, at.y + at.h - cornerMark],
     [at.x + at.w - cornerMark, at.y + at.h - cornerMark],
-  ].map(([x, y]) => box(x!, y!, cornerMark, cornerMark, { filled: true }))
+  ].map(([x, y]) => box([x!, y!, cornerMark, cornerMark], { filled: true }))
   const top = at.y + cornerMark + 4
   const tasks = prompts.length ? prompts.slice(0, 6) : ['', '', '']
   const codeSide = code ? 30 : 0
@@ -266,8 +264,8 @@ function replySheet(paper: Paper, { prompts = [], code }: Numbers): Sheet[] {
   const marks = tasks.flatMap((prompt, i): Mark[] => {
     const y = top + codeSide + i * high
     return [
-      ...lines(`${i + 1}  ${prompt}`, 74).map((text, k) => words(at.x + 4, y + 5 + k * 5.5, text, 2.8)),
-      box(at.x + 4, y + 18, at.w - 8, high - 22),
+      ...lines(`${i + 1}  ${prompt}`, 74).map((text, k) => words([at.x + 4, y + 5 + k * 5.5], text, 2.8)),
+      box([at.x + 4, y + 18, at.w - 8, high - 22]),
     ]
   })
   return [
@@ -292,7 +290,11 @@ function codeMarks(code: Numbers['code'], x: number, y: number): Mark[] {
   const cell = 28 / code.size
   return code.dark.flatMap((on, i) =>
     on
-      ? [box(x + (i % code.size) * cell, y + Math.floor(i / code.size) * cell, cell, cell, { filled: true })]
+      ? [
+          box([x + (i % code.size) * cell, y + Math.floor(i / code.size) * cell, cell, cell], {
+            filled: true,
+          }),
+        ]
       : [],
   )
 }

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { homeLanguages } from '../../contracts/home-lists.ts'
 import { structures } from '../../contracts/lesson.ts'
+import { printableKinds } from '../../contracts/printables.ts'
 import { surveyThings } from '../../plan/kit.ts'
 import { strategyIds } from '../../plan/numbers/strategies.ts'
 import { knownThings } from '../../plan/things.ts'
@@ -28,6 +29,7 @@ describe.each(homeLanguages)('the words of %s', (language) => {
 
 test('whatever the core can name has its word', () => {
   for (const s of structures) expect(isWordKey(`aim.${s}`), s).toBe(true)
+  for (const kind of printableKinds) expect(isWordKey(`sheet.${kind}`), kind).toBe(true)
   for (const id of strategyIds) expect(isWordKey(`way.${id}`), id).toBe(true)
   for (const t of [...knownThings.map((k) => k.name), ...surveyThings])
     expect(isWordKey(`thing.${t}`), t).toBe(true)
