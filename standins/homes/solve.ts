@@ -200,14 +200,17 @@ function hiddenIn(task: Asked, well: boolean): string {
 }
 /** One sentence; where more are asked for, its turn-round beside it. */
 function lanes(task: Asked, well: boolean): string[] {
-  const one = laidFrom(task.choices, well)
+  const one = laidFrom(task, well)
   if ((task.numbers[0] ?? 1) < 2 || one.length < 5) return one
   const turned = one[1] === '+' ? [one[2]!, '+', one[0]!, '=', one[4]!] : one
   return [...one, '/', ...turned]
 }
-/** Three numbers among the tiles of which two make the third, with a sign and an equals between them. */
-function laidFrom(tiles: readonly string[], well: boolean): string[] {
-  const numbers = tiles.filter((t) => /^\d+$/.test(t))
+/** Three numbers among the tiles of which two make the third, those the words speak of first, with a sign and an equals between them. */
+function laidFrom({ choices: tiles, prompt }: Pick<Asked, 'choices' | 'prompt'>, well: boolean): string[] {
+  const told = new Set(numbersIn(prompt).map(String))
+  const numbers = tiles
+    .filter((t) => /^\d+$/.test(t))
+    .sort((x, y) => Number(told.has(y)) - Number(told.has(x)))
   for (const [i, a] of numbers.entries())
     for (const [j, b] of numbers.entries())
       for (const [k, c] of numbers.entries())
