@@ -202,7 +202,8 @@ function hiddenIn(task: Asked, well: boolean): string {
 function lanes(task: Asked, well: boolean): string[] {
   const one = laidFrom(task, well)
   if ((task.numbers[0] ?? 1) < 2 || one.length < 5) return one
-  const turned = one[1] === '+' ? [one[2]!, '+', one[0]!, '=', one[4]!] : one
+  const [a, sign, b, , c] = one as [string, string, string, string, string]
+  const turned = sign === '+' ? [b, sign, a, '=', c] : [a, sign, c, '=', b]
   return [...one, '/', ...turned]
 }
 /** Three numbers among the tiles of which two make the third, those the words speak of first, with a sign and an equals between them. */
