@@ -166,7 +166,14 @@ export async function homeMayOpen(db: Db, home: Home, publicationId: string): Pr
     .from(publications)
     .innerJoin(lessons, eq(lessons.id, publications.lessonId))
     .innerJoin(children, eq(children.classId, lessons.classId))
-    .where(and(eq(publications.id, publicationId), livesIn(home.householdId)))
+    .where(
+      and(
+        eq(publications.id, publicationId),
+        livesIn(home.householdId),
+        // What waits for its hour is not there yet.
+        sql`${publications.sentAt} <= now()`,
+      ),
+    )
     .limit(1)
   if (!row) throw notFound('This lesson')
 }

@@ -41,6 +41,8 @@ export async function writeToHomes(
   if (!sent) return 0
   const writer = await writerOf(s.db, sent.settingId)
   const rules = postRulesOf(writer.post)
+  // Not before homes see it.
+  const from = sent.sentAt > now ? sent.sentAt : now
   let made = 0
   for (const home of await homesToWriteTo(s.db, sent.lessonId)) {
     if (only && !only.includes(home.householdId)) continue
@@ -74,7 +76,7 @@ export async function writeToHomes(
       body: body.replace(/\n{3,}/g, '\n\n'),
       language: speaker.language,
       state: posted ? 'waiting' : 'to copy',
-      after: posted ? mayGoAt(now, rules, writer.timeZone, had) : now,
+      after: posted ? mayGoAt(from, rules, writer.timeZone, had) : from,
     })
     if (isNew) made++
   }

@@ -376,6 +376,24 @@ describe('another device', () => {
   })
 })
 
+test('a lesson that waits for its hour is not there before it, and its letters wait with it', async () => {
+  const packs = async () => ((await home.call('GET', H())).body.packs as { id: string }[]).map((p) => p.id)
+  const before = await packs()
+  const send = (release: string) =>
+    world.teacher.call('POST', `${L()}/publish`, { withFilm: false, release, write: true })
+  const hour = new Date(Date.now() + 3_600_000)
+  const waiting = await send(hour.toISOString())
+  expect(waiting.status).toBe(200)
+  expect(await packs()).toEqual(before)
+  expect((await home.call('GET', `${H()}/packs/${String(waiting.body.id)}`)).status).toBe(404)
+  const { items } = (await world.teacher.call('GET', `${L()}/letters`)).body as unknown as {
+    items: { kind: string; after: string }[]
+  }
+  expect(items.filter((l) => new Date(l.after) >= hour).length).toBe(1)
+  for (const wrong of ['2020-01-01T00:00:00Z', '2099-01-01T00:00:00Z', 'soon'])
+    expect((await send(wrong)).status).toBe(400)
+})
+
 test('a lesson that closed takes no more replies, and says that what was done counts', async () => {
   await world.teacher.call('POST', `${L()}/publish`, {
     withFilm: false,

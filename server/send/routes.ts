@@ -91,6 +91,7 @@ export function sendRoutes(router: Router, s: Services): void {
         'Closed before it is due',
         'It would close before the day it is wanted by. Nothing was sent.',
       )
+    const release = releaseOf(body.release ?? null)
     const sent = await publish(s.db, {
       lessonId: id,
       renderId: body.withFilm ? render!.id : null,
@@ -100,6 +101,7 @@ export function sendRoutes(router: Router, s: Services): void {
       knowingly: concerns.map((c) => c.what),
       due,
       closes,
+      ...(release ? { sentAt: release } : {}),
     })
     if (body.write) await writeToHomes(s, sent, 'new', { origin: hereOf(s, req) })
     return { id: sent }
@@ -212,4 +214,20 @@ async function replacement(
     renderId: newest.id,
     changes: replacementChanges(lesson, before ?? null, after ?? null),
   }
+}
+
+/** Days ahead a sending may wait: what waits longer is forgotten. */
+const mostAhead = 60
+/** @throws Problem 400 for a moment that is over, or too far ahead. */
+function releaseOf(text: string | null): Date | null {
+  if (text === null) return null
+  const at = new Date(text)
+  const ahead = at.getTime() - Date.now()
+  if (ahead < -60_000 || ahead > mostAhead * 86_400_000)
+    throw new Problem(
+      400,
+      'Not a moment to send at',
+      `It can wait up to ${mostAhead} days, and not into the past. Nothing was sent.`,
+    )
+  return at
 }

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNull, or, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNull, lte, or, sql } from 'drizzle-orm'
 import type { Pack } from '@awlbox/core/contracts/pack'
 import type { TaskSet } from '@awlbox/core/contracts/lesson'
 import type { Answer, ReplyInput } from '@awlbox/core/contracts/reply'
@@ -146,7 +146,8 @@ export const packsFor = (db: Db, householdId: string) =>
     .innerJoin(lessons, eq(lessons.classId, classes.id))
     .innerJoin(publications, eq(publications.lessonId, lessons.id))
     .leftJoin(renders, eq(renders.id, shownRender))
-    .where(livesIn(householdId))
+    // What waits for its hour is not there yet.
+    .where(and(livesIn(householdId), lte(publications.sentAt, sql`now()`)))
     .orderBy(publications.id, desc(publications.sentAt))
     .limit(200)
     .then((rows) => rows.sort((a, b) => +b.sentAt - +a.sentAt).slice(0, 30))

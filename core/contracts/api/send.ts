@@ -73,6 +73,8 @@ export const publish = route({
     /** Day it is wanted by, and the last on which it takes replies. */
     due: Day.nullable().optional(),
     closes: Day.nullable().optional(),
+    /** When homes see it; at once where nothing is said. */
+    release: z.iso.datetime({ offset: true }).nullable().optional(),
     /** Whether homes are written to about it. */
     write: z.boolean().optional(),
   }),

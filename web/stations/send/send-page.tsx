@@ -122,7 +122,7 @@ export default function SendPage() {
               <Button
                 look="main"
                 disabled={busy || !saved}
-                onClick={() => setWhen({ due: null, closes: null, write: true })}
+                onClick={() => setWhen({ due: null, closes: null, release: null, write: true })}
               >
                 {latest ? 'Send it again' : `Send to ${homes} ${homes === 1 ? 'home' : 'homes'}`}
               </Button>

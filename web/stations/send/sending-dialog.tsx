@@ -8,7 +8,15 @@ import { DateField } from '../../kit/date-field.tsx'
 export interface When {
   due: string | null
   closes: string | null
+  /** Moment homes see it from; null: at once. */
+  release: string | null
   write: boolean
+}
+
+/** A moment as the field of a browser has it, by the clock here. */
+function localOf(iso: string): string {
+  const at = new Date(iso)
+  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16)
 }
 
 export function SendingDialog({
@@ -28,6 +36,18 @@ export function SendingDialog({
   return (
     <Dialog open onClose={onClose} title="Send it to the homes">
       <div className="grid gap-3">
+        <label className="grid gap-1 w-fit">
+          Homes see it
+          <input
+            type="datetime-local"
+            value={when.release ? localOf(when.release) : ''}
+            onChange={(e) =>
+              onChange({ ...when, release: e.target.value ? new Date(e.target.value).toISOString() : null })
+            }
+            className="min-h-10 rounded-lg border border-hair bg-card px-2.5"
+          />
+          <span className="text-sm text-steel">{when.release ? 'from then on' : 'empty: at once'}</span>
+        </label>
         <div className="flex flex-wrap gap-4">
           <div className="grid gap-1">
             Wanted by
