@@ -199,7 +199,11 @@ const homes = (await (await context.request.get(`${address}/api${parcels}/send`)
 const phone = await (
   await browser.newContext({ viewport: { width: 390, height: 844 }, deviceScaleFactor: 1, locale: 'en-GB' })
 ).newPage()
-await phone.goto(address + homes.homes.find((h) => h.child === 'Anouk')!.link!)
+const homeLink = address + homes.homes.find((h) => h.child === 'Anouk')!.link!
+await phone.goto(homeLink)
+await phone.waitForLoadState('networkidle')
+// Once its letters are fetched, the picture shows them.
+await phone.goto(homeLink)
 await phone.getByRole('button', { name: 'Send', exact: true }).waitFor()
 await phone.screenshot({ path: path.join(folder, 'home.png') })
 await browser.close()

@@ -85,7 +85,7 @@ function Needs({ pack }: { pack: HomePack }) {
         <p key={w}>{w}</p>
       ))}
       {p.sheets.length > 0 && (
-        <p className="flex flex-wrap gap-x-4">
+        <p className="flex flex-wrap items-center gap-x-4">
           <span>{say('sheets.title')}:</span>
           {p.sheets.map((s) => (
             <a
@@ -93,7 +93,7 @@ function Needs({ pack }: { pack: HomePack }) {
               href={`/api/home/${token}/packs/${pack.id}/print/${s.kind}`}
               target="_blank"
               rel="noreferrer"
-              className="underline min-h-8 inline-flex items-center"
+              className="underline min-h-9 inline-flex items-center"
             >
               {s.name}
             </a>
