@@ -1,3 +1,4 @@
+import { type OtherWay, otherWays } from '../contracts/home-lists.ts'
 import type { KitItem } from '../contracts/lesson.ts'
 import { swapsFor, thingNamed } from './things.ts'
 
@@ -10,6 +11,8 @@ export interface HomeKit {
   /** A child under three lives there. */
   underThree: boolean
   canPrint: boolean
+  /** What another way was asked for. */
+  ways?: readonly OtherWay[]
 }
 
 type Able = 'as written' | 'with a swap' | 'with a printed sheet' | 'not yet'
@@ -58,6 +61,8 @@ export interface KitSummary {
   prints: { thing: string; homes: number }[]
   lacks: { thing: string; homes: number }[]
   underThree: number
+  /** Another way that was asked for, and by how many homes, the most first. */
+  ways: { way: OtherWay; homes: number }[]
   sentence: string
 }
 /** "23 of 26 homes can do this as written; 2 with a swap; 1 needs the printed ten frame." */
@@ -100,6 +105,10 @@ export function summarise(kit: readonly KitItem[], homes: readonly HomeKit[], al
     prints,
     lacks,
     underThree: homes.filter((h) => h.underThree).length,
+    ways: otherWays
+      .map((way) => ({ way, homes: homes.filter((h) => h.ways?.includes(way)).length }))
+      .filter((w) => w.homes > 0)
+      .sort((x, y) => y.homes - x.homes),
     sentence: homes.length
       ? `${said.join('; ')}.${silent > 0 ? ` ${silent} ${silent === 1 ? 'has' : 'have'} not said yet.` : ''}`
       : 'No home has said what it has yet.',

@@ -13,6 +13,7 @@ export async function kitsOfClass(db: Db, classId: string): Promise<{ homes: Hom
         has: householdKits.has,
         countable: householdKits.countable,
         canPrint: householdKits.canPrint,
+        ways: householdKits.ways,
         underThree: households.youngerChild,
       })
       .from(children)

@@ -394,6 +394,35 @@ test('a lesson that waits for its hour is not there before it, and its letters w
     expect((await send(wrong)).status).toBe(400)
 })
 
+test('a child that is deleted takes its voice along: no row, no file', async () => {
+  const [cls] = [world.here.classId]
+  const added = await world.teacher.call('POST', `/api/classes/${cls}/children`, {
+    children: [{ given: 'Rafe', home: 'Ropewalk' }],
+  })
+  const childId = (added.body.added as string[])[0]!
+  const rows = (await world.teacher.call('GET', '/api/homes')).body.items as { id: string; link: string }[]
+  const at = `/api/home/${rows.find((r) => r.id === childId)!.link.slice(3)}`
+  await home.call('POST', `${at}/children/${childId}/consents`, { kind: 'sound', given: true, giver: 'gran' })
+  const bytes = fs.readFileSync(media('gone.webm', ['-f', 'lavfi', '-i', 'sine=220:d=2', '-c:a', 'libopus']))
+  const id = randomUUID()
+  const made = await begin('sound', bytes.length, { id, at, childId })
+  await piece(made.headers.get('location')!, bytes, 0)
+  const { tasks } = (await shown(home, at)).pack
+  await home.call('PUT', `${at}/packs/${packId}/reply`, {
+    childId,
+    key: randomUUID(),
+    answers: [{ taskId: tasks[0]!.id, kind: tasks[0]!.kind, recordingId: id }],
+    help: null,
+    words: '',
+  })
+  const file = app.blobs.path((await app.db.select().from(recordings)).find((r) => r.id === id)!.file)
+  expect(fs.existsSync(file)).toBe(true)
+  const receipt = await world.teacher.call('DELETE', `/api/children/${childId}`)
+  expect(receipt.body).toMatchObject({ replies: 1, recordings: 1, left: 0 })
+  expect(fs.existsSync(file)).toBe(false)
+  expect((await app.db.select().from(recordings)).some((r) => r.id === id)).toBe(false)
+})
+
 test('a lesson that closed takes no more replies, and says that what was done counts', async () => {
   await world.teacher.call('POST', `${L()}/publish`, {
     withFilm: false,

@@ -88,7 +88,7 @@ export function FilmView({ pack }: { pack: HomePack }) {
         key={`keep ${src}`}
         src={src}
         bytes={bytesOf(version)!}
-        beside={version === 'sound' ? [] : [`${address}/captions`]}
+        beside={version === 'sound' ? [] : [`${address}/captions`, `${address}/poster`]}
       />
       {film.versions.some((v) => v.kind === 'adults') && (
         <details className={box}>

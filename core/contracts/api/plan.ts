@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { OtherWay } from '../told.ts'
 import { Example, KitItem } from '../lesson.ts'
 import { ofClass, route, Uuid } from './route.ts'
 
@@ -22,6 +23,7 @@ export const KitSummary = z.object({
   prints: ofThings,
   lacks: ofThings,
   underThree: z.number(),
+  ways: z.array(z.object({ way: OtherWay, homes: z.number().int() })),
   sentence: z.string(),
 })
 export type KitSummary = z.infer<typeof KitSummary>

@@ -4,6 +4,15 @@ import type { KitItem } from '@awlbox/core/contracts/lesson'
 import type { KitSummary } from '@awlbox/core/plan/kit'
 import { ask } from '../../api.ts'
 
+const wayWords: Record<KitSummary['ways'][number]['way'], string> = {
+  seated: 'sitting down',
+  quiet: 'quietly',
+  small: 'no small things',
+  food: 'no food to count with',
+  device: 'no screen meanwhile',
+  colour: 'without telling colours apart',
+  hearing: 'without hearing',
+}
 /** How many homes can do the lesson with these things, from what each said it has. */
 export function HomesAble({ classId, kit }: { classId: string; kit: readonly KitItem[] }) {
   const [sum, setSum] = useState<KitSummary | null>(null)
@@ -42,6 +51,12 @@ export function HomesAble({ classId, kit }: { classId: string; kit: readonly Kit
         </div>
       )}
       <p className="mt-1.5">{sum.sentence}</p>
+      {sum.ways.length > 0 && (
+        <p className="text-sm">
+          Another way helps in some: {sum.ways.map((w) => `${wayWords[w.way]} (${w.homes})`).join(', ')}.
+          Their pages say how; say it in the script where it matters.
+        </p>
+      )}
       {sum.underThree > 0 && (
         <p className="text-sm text-brick">
           {sum.underThree} {sum.underThree === 1 ? 'home has' : 'homes have'} a child under three: offer
