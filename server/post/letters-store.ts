@@ -91,6 +91,7 @@ export interface OutboxRow {
   kind: LetterKind
   subject: string
   body: string
+  linkVersion: number
   language: HomeLanguage
   state: LetterState
   after: Date
@@ -105,6 +106,7 @@ const outboxColumns = {
   kind: letters.kind,
   subject: letters.subject,
   body: letters.body,
+  linkVersion: households.linkVersion,
   language: letters.language,
   state: letters.state,
   after: letters.after,
@@ -137,6 +139,7 @@ export async function withDueLetter(
     tx: Db,
     letter: typeof letters.$inferSelect & {
       email: string | null
+      linkVersion: number
       timeZone: string
       post: Partial<PostRules>
     },
@@ -145,7 +148,13 @@ export async function withDueLetter(
   return db.transaction(async (raw) => {
     const tx = raw as unknown as Db
     const [row] = await tx
-      .select({ letter: letters, email: households.email, timeZone: settings.timeZone, post: settings.post })
+      .select({
+        letter: letters,
+        email: households.email,
+        linkVersion: households.linkVersion,
+        timeZone: settings.timeZone,
+        post: settings.post,
+      })
       .from(letters)
       .innerJoin(households, eq(households.id, letters.householdId))
       .innerJoin(settings, eq(settings.id, letters.settingId))
@@ -154,7 +163,8 @@ export async function withDueLetter(
       .limit(1)
       .for('update', { of: letters, skipLocked: true })
     if (!row) return false
-    await work(tx, { ...row.letter, email: row.email, timeZone: row.timeZone, post: row.post })
+    const { letter, ...more } = row
+    await work(tx, { ...letter, ...more })
     return true
   })
 }

@@ -21,6 +21,12 @@ import { post } from './mail.ts'
 
 type Writing = Pick<Services, 'db' | 'config' | 'secret' | 'blobs'>
 const day = 86_400_000
+/** Stands for a home's private link in what is kept: the link itself is put in when a letter is read or sent, as it is then. */
+const linkMark = '⟨link⟩'
+export const withLink = (
+  s: Pick<Writing, 'secret'>,
+  letter: { body: string; householdId: string; linkVersion: number },
+): string => letter.body.replaceAll(linkMark, homeToken(s.secret, letter.householdId, letter.linkVersion))
 
 /**
  * Writes to the homes of a sending: each in its language, with its facts, for its hour. Where there is no mail server
@@ -56,7 +62,7 @@ export async function writeToHomes(
       aim: pack.pack.aim,
       needs: pack.pack.needs.map((n) => n.line).join(', '),
       due: sent.due ? say('send.due', { day: speaker.day(sent.due) }) : '',
-      link: `${origin}/h/${homeToken(s.secret, home.householdId, home.linkVersion)}`,
+      link: `${origin}/h/${linkMark}`,
       children: children.map((c) => c.name).join(', '),
       words,
     }
@@ -117,7 +123,11 @@ async function deliverOne(s: Writing, tx: Db, letter: Due, now: Date): Promise<b
     await setLetter(tx, letter.id, { after: at })
     return false
   }
-  const done = await post(s.config, { to: letter.email, subject: letter.subject, text: letter.body })
+  const done = await post(s.config, {
+    to: letter.email,
+    subject: letter.subject,
+    text: withLink(s, letter),
+  })
   if (done === 'posted') {
     await setLetter(tx, letter.id, { state: 'sent', goneAt: now, tries: letter.tries + 1, problem: null })
     return true

@@ -8,7 +8,7 @@ import { notFound, Problem } from '../platform/problem.ts'
 import { personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
 import { packById, publicationsOf } from '../send/store.ts'
-import { writeToHomes } from './letters.ts'
+import { withLink, writeToHomes } from './letters.ts'
 import { letterById, lettersOfLesson, savePostRules, setLetter, writerOf } from './letters-store.ts'
 
 /** What is written to homes: the outbox, and when letters go. */
@@ -17,7 +17,11 @@ export function postRoutes(router: Router, s: Services): void {
   personRoute(router, s, api.outbox, async ({ person, params }) => {
     // Letters hold the private links: only those who may send them see them.
     await mayLesson(s.db, person, params.lessonId, 'change')
-    return { items: await lettersOfLesson(s.db, params.lessonId), byMail }
+    const items = await lettersOfLesson(s.db, params.lessonId)
+    return {
+      items: items.map(({ linkVersion, ...l }) => ({ ...l, body: withLink(s, { ...l, linkVersion }) })),
+      byMail,
+    }
   })
   personRoute(router, s, api.writeLetters, async ({ req, person, params, body }) => {
     await mayLesson(s.db, person, params.lessonId, 'change')
