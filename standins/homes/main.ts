@@ -116,6 +116,8 @@ async function streetOf(http: Client, lessonId: string, count: number): Promise<
 if (values.help) console.log(usage)
 else
   await main().catch((error: unknown) => {
-    console.error(error instanceof Error ? error.message : String(error))
+    const refused = (error as { cause?: { code?: string } }).cause?.code === 'ECONNREFUSED'
+    const words = error instanceof Error ? error.message : String(error)
+    console.error(refused ? `No Awlbox answers at ${values.address}: start ./awlbox demo first.` : words)
     process.exitCode = 2
   })
