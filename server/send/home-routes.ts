@@ -25,7 +25,16 @@ import { thankFor } from '../post/letters.ts'
 import { printableSheets, printableWords } from '@awlbox/core/send/printables/sheets'
 import { printPdf } from '../lessons/pdf/print.ts'
 import { takeIn } from './media.ts'
-import { childrenHere, allTheirs, packById, photosOf, saveReply, takeBack } from './store.ts'
+import {
+  childrenHere,
+  allTheirs,
+  packById,
+  photosOf,
+  saveReply,
+  takeBack,
+  mediaOf,
+  repliesFrom,
+} from './store.ts'
 
 const noPhotos = new Problem(
   403,
@@ -174,7 +183,11 @@ async function mediaIsTheirs(
   const recordingIds = [...new Set(answers.flatMap((a) => (a.recordingId ? [a.recordingId] : [])))]
   if (photoIds.length && (await refusing(s.db, 'photos', [childId])).size) throw noPhotos
   const at = { householdId: home.householdId, publicationId: packId }
-  const here = await allTheirs(s.db, { photos: photoIds, recordings: recordingIds }, at)
+  // What the child's reply holds already may be its other home's.
+  const reply = (await repliesFrom(s.db, packId, home.householdId)).find((r) => r.childId === childId)
+  const held = new Set(reply?.answers.flatMap(mediaOf))
+  const fresh = (ids: readonly string[]): string[] => ids.filter((id) => !held.has(id))
+  const here = await allTheirs(s.db, { photos: fresh(photoIds), recordings: fresh(recordingIds) }, at)
   if (!here)
     throw new Problem(
       409,

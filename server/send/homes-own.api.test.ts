@@ -7,6 +7,8 @@ import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { probe } from '../platform/media/ffmpeg.ts'
 import { photos, recordings } from '../platform/schema.ts'
+import { homeToken } from '../platform/tokens.ts'
+import { homesOf } from './store.ts'
 import { caller, openTestApp, populate, type Caller, type TestApp } from '../testing.ts'
 
 let app: TestApp
@@ -392,6 +394,43 @@ test('a lesson that waits for its hour is not there before it, and its letters w
   expect(items.filter((l) => new Date(l.after) >= hour).length).toBe(1)
   for (const wrong of ['2020-01-01T00:00:00Z', '2099-01-01T00:00:00Z', 'soon'])
     expect((await send(wrong)).status).toBe(400)
+})
+
+test('a child of two homes: the second goes on with the first one’s photo, and sends none of its own', async () => {
+  const added = await world.teacher.call('POST', `/api/classes/${world.here.classId}/children`, {
+    children: [{ given: 'Leyla', home: 'Ferry Steps', second: 'Signal Terrace' }],
+  })
+  const childId = (added.body.added as string[])[0]!
+  const homes = await homesOf(app.db, world.here.lessonId)
+  const [first, second] = homes
+    .filter((h) => h.childId === childId)
+    .map((h) => `/api/home/${homeToken(app.secret, h.householdId, h.linkVersion)}`)
+  const form = new FormData()
+  form.set('photo', new Blob([new Uint8Array(await jpeg())]), 'a.jpg')
+  const photoId = (await home.call('POST', `${first}/packs/${packId}/photos`, form)).body.id as string
+  const { tasks } = (await shown(home, first)).pack
+  const task = tasks.find((t) => t.kind === 'photo')!
+  const answer = { taskId: task.id, kind: 'photo', photoId }
+  const put = (at: string, answers: object[], words: string) =>
+    home.call('PUT', `${at}/packs/${packId}/reply`, {
+      childId,
+      key: randomUUID(),
+      answers,
+      help: null,
+      words,
+    })
+  // Not before the child's reply holds it: then it would be somebody else's.
+  expect((await put(second!, [answer], 'too soon')).status).toBe(409)
+  expect((await put(first!, [answer], 'with mum')).status).toBe(200)
+  expect((await put(second!, [answer], 'and with dad')).status).toBe(200)
+  const came = (
+    (await world.teacher.call('GET', `${L()}/replies`)).body.items as {
+      childId: string
+      words: string
+      photos: unknown[]
+    }[]
+  ).find((r) => r.childId === childId)!
+  expect([came.words, came.photos.length]).toEqual(['with mum\nand with dad', 1])
 })
 
 test('a child that is deleted takes its voice along: no row, no file', async () => {
