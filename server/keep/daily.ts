@@ -50,9 +50,11 @@ export async function tidy(s: Services): Promise<Tidied | null> {
   })
 }
 async function tidied(s: Services): Promise<Tidied> {
-  const store = uploadStore(s)
-  await fs.mkdir(store.directory, { recursive: true })
-  const uploads = (await store.deleteExpired()) + (await homeUploadStore(s).deleteExpired())
+  let uploads = 0
+  for (const store of [uploadStore(s), homeUploadStore(s)]) {
+    await fs.mkdir(store.directory, { recursive: true })
+    uploads += await store.deleteExpired()
+  }
   const photos = await removeLoosePhotos(s.db, keptFor.loosePhotos)
   const renders = await removeOldRenders(s.db, keptFor.renders)
   const segmentFiles = await removeOldSegmentFiles(s.db, keptFor.segmentFiles)
