@@ -5,12 +5,10 @@ import { prepared } from './prepared-day.ts'
 
 async function look(page: Page, path: string): Promise<string[]> {
   const all: string[] = []
-  await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' })
-  await page.goto(path)
-  await page.waitForLoadState('networkidle')
   for (const colorScheme of ['light', 'dark'] as const) {
-    // A page follows its device at once: it need not be opened anew.
     await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' })
+    await page.goto(path)
+    await page.waitForLoadState('networkidle')
     all.push(...(await barriers(page)).map((b) => `${path} ${colorScheme} ${b}`))
   }
   return all
