@@ -25,7 +25,7 @@ const words: Readonly<Record<number, readonly [string, string]>> = {
   403: ['Not understood', 'This part of the upload is not what was asked for. What was sent before is kept.'],
   404: ['Not found', 'This upload isn’t here. Choose the file again.'],
   409: ['Out of step', 'The upload goes on from another place. Ask where, and go on from there.'],
-  410: ['Too old', 'This upload was left for three days and is gone. Choose the file again.'],
+  410: ['Too old', 'This upload was left unfinished for too long and is gone. Choose the file again.'],
   413: ['Too large', 'This file is larger than Awlbox takes. Nothing was changed.'],
   415: ['Not understood', 'The parts of an upload are sent as bytes. What was sent before is kept.'],
   423: ['Still at it', 'This upload is still being received. Wait a moment, then go on.'],
