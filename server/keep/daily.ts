@@ -12,7 +12,7 @@ import { uploadStore } from '../film/uploads.ts'
 import { homeUploadStore } from '../send/home-uploads.ts'
 import {
   blobNames,
-  removeLoosePhotos,
+  removeLooseMedia,
   removeOldRenders,
   removeOldSegmentFiles,
   removeUnnamedBlobs,
@@ -55,7 +55,7 @@ async function tidied(s: Services): Promise<Tidied> {
     await fs.mkdir(store.directory, { recursive: true })
     uploads += await store.deleteExpired()
   }
-  const photos = await removeLoosePhotos(s.db, keptFor.loosePhotos)
+  const photos = await removeLooseMedia(s.db, keptFor.loosePhotos)
   const renders = await removeOldRenders(s.db, keptFor.renders)
   const segmentFiles = await removeOldSegmentFiles(s.db, keptFor.segmentFiles)
   const due = await letDueGo(s)

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm'
 import type { Db } from '../platform/db.ts'
 
 /** Photos and recordings that were sent and belong to no reply after so many days: chosen, and never sent off. */
-export async function removeLoosePhotos(db: Db, days: number): Promise<number> {
+export async function removeLooseMedia(db: Db, days: number): Promise<number> {
   let gone = 0
   for (const table of ['photos', 'recordings'])
     gone +=
