@@ -44,6 +44,24 @@ const set = {
 }
 const TaskWords = z.string().trim().min(1).max(80)
 /** What a home answers: made from a question or a pause of the script. `also`: further right answers, or right choices. */
+/**
+ * How the things of a photo are to lie, where that is what is looked for. `frame`: in ten frames, the first full before
+ * the second is begun; `parts`: so many parts, any split of the whole right where no numbers are named; `shares`: as
+ * many on each plate; `gone`: of the whole so many moved away, the rest left where they were; `row`: in this order of
+ * colours.
+ */
+export const PhotoLaid = z.discriminatedUnion('as', [
+  z.object({ as: z.literal('frame') }),
+  z.object({
+    as: z.literal('parts'),
+    parts: z.number().int().min(2).max(6),
+    split: z.array(z.number().int().min(0).max(40)).max(6).optional(),
+  }),
+  z.object({ as: z.literal('shares'), plates: z.number().int().min(2).max(6) }),
+  z.object({ as: z.literal('gone'), go: z.number().int().min(0).max(40) }),
+  z.object({ as: z.literal('row'), colours: z.array(z.string().trim().min(1).max(20)).max(20) }),
+])
+export type PhotoLaid = z.infer<typeof PhotoLaid>
 export const TaskSpec = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('number'),
@@ -61,7 +79,12 @@ export const TaskSpec = z.discriminatedUnion('kind', [
     look,
     ...set,
   }),
-  z.object({ kind: z.literal('photo'), things: z.number().int().min(0).max(40), ...set }),
+  z.object({
+    kind: z.literal('photo'),
+    things: z.number().int().min(0).max(40),
+    laid: PhotoLaid.optional(),
+    ...set,
+  }),
   /** Tick all that fit: several right, one, or none. */
   z.object({
     kind: z.literal('several'),
@@ -303,6 +326,8 @@ export const Lesson = z.object({
   story: Story.default(defaultStory),
   words: z.array(NewWord).max(30).default([]),
   arc: z.enum(arcs).default('show-together-alone'),
+  /** What it carries over from the lessons before, for whoever teaches it: promises, ways of thinking to meet, questions few answered. */
+  carried: z.array(z.string().max(400)).max(16).optional(),
 })
 export type Lesson = z.infer<typeof Lesson>
 /** Lines of a lesson that is saved: forty segments of fifty. A film of that length is watched by nobody. */

@@ -1,4 +1,4 @@
-import { linear } from '../look/photo/image.ts'
+import { linear } from '../look/photo/colours.ts'
 
 /** A stretch of the film that flashes, seconds, with the most flashes in any one second of it. */
 export interface Flashing {

@@ -2,8 +2,11 @@ import type { TaskSpec } from '../contracts/lesson.ts'
 import type { PackTask } from '../contracts/pack.ts'
 import type { PhotoReading } from '../contracts/reading.ts'
 import type { Answer } from '../contracts/reply.ts'
+import { capital } from '../words.ts'
 import type { Check } from './check.ts'
 import { checkPieces } from './kinds.ts'
+import { laidOf } from './laid.ts'
+import { checkPhoto } from './photo-check.ts'
 import { readTypedNumber } from './typed-number.ts'
 
 /** Checks one answer against its task. */
@@ -32,7 +35,7 @@ function checked(task: PackTask, answer: Answer | undefined, reading: PhotoReadi
           ? { verdict: 'look', shown: told, why: 'in their own words' }
           : { verdict: 'open', shown: 'no photo', why: 'left open' }
       if (!reading) return { verdict: 'look', shown: 'photo', why: 'not read yet' }
-      return photoCheck(task.spec.things, reading)
+      return checkPhoto(task.spec.things, laidOf(task), reading)
     }
     default:
       return checkPieces(task.spec, answer)
@@ -59,30 +62,12 @@ function choiceCheck(spec: Spec<'choice'>, choice: number | null): Check {
     : { verdict: 'wrong', shown, why: `${right.map((i) => spec.choices[i]).join(' or ')} was asked` }
 }
 
-/** Finding nothing does not prove zero, and a doubtful count is a reason to look, not a verdict. */
-export function photoCheck(expected: number, r: PhotoReading): Check {
-  const shown = r.low === r.high ? `${r.count} found` : `${r.low} to ${r.high} found`
-  if (r.count === 0) return { verdict: 'look', shown: 'nothing found', why: 'an empty photo needs your eye' }
-  if (r.low === r.high)
-    return r.count === expected
-      ? { verdict: 'right', shown, why: '' }
-      : { verdict: 'wrong', shown, why: `${expected} were asked` }
-  return {
-    verdict: 'look',
-    shown,
-    why:
-      r.low <= expected && expected <= r.high
-        ? `${expected} were asked: look closer`
-        : `${expected} were asked`,
-  }
-}
-
 /** What a photo shows against what was asked, in a sentence. */
-export function photoSentence(expected: number, r: PhotoReading): string {
+export function photoSentence(task: PackTask, r: PhotoReading): string {
+  if (task.spec.kind !== 'photo') return ''
   if (r.count === 0) return 'Nothing was found in the photo. That is no proof that nothing is there.'
-  const groups = r.groups.map((g) => `${g.count} ${g.colour}`).join(' and ')
-  const total = r.low === r.high ? `${r.count}` : `${r.low} to ${r.high}`
-  const parts = r.groups.length > 1 ? `: ${groups}` : ''
-  if (r.low === r.high && r.count === expected) return `${total} in the photo, as asked${parts}.`
-  return `${total} in the photo${parts}; ${expected} were asked.`
+  const c = checkPhoto(task.spec.things, laidOf(task), r)
+  const groups = r.groups.length > 1 ? ` (${r.groups.map((g) => `${g.count} ${g.colour}`).join(', ')})` : ''
+  const asked = c.verdict === 'right' ? ', as asked' : ''
+  return `${capital(c.shown)}${groups}${asked}${c.difference ? `: ${c.difference}` : ''}.`
 }

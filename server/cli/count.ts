@@ -1,5 +1,6 @@
 import { readPhoto } from '@awlbox/core/look/photo/read'
 import { photoPixels } from '../platform/media/photo-pixels.ts'
+import { photoEyes } from '../platform/media/seeing.ts'
 import { BadInput, type Printed, readFile } from './printed.ts'
 
 /** `count PHOTO…`: what lies in each photo. One photo gives one object, several a list in the order given. */
@@ -18,7 +19,7 @@ export async function count(args: string[]): Promise<Printed> {
           : `${file} is not a photo that can be opened.`,
       )
     }
-    const r = readPhoto(picture.data, picture.width, picture.height)
+    const r = await readPhoto(picture.data, picture.width, picture.height, await photoEyes())
     results.push({ file, ...r })
   }
   const lines = results.map(

@@ -5,6 +5,7 @@ import { compareFirstFrame } from '@awlbox/core/film/camera/first-frame'
 import { readPhoto } from '@awlbox/core/look/photo/read'
 import { simulate } from '@awlbox/core/script/simulate'
 import { ffmpeg, filmSize } from '../platform/media/ffmpeg.ts'
+import { photoEyes } from '../platform/media/seeing.ts'
 import type { FirstFrame } from '@awlbox/core/contracts/take'
 
 /** Reads the first picture of a film (after half a second: hands are gone) and holds it against the table its segment begins with. Null where there is no table to begin with. */
@@ -26,5 +27,6 @@ export async function firstFrameOf(
   if (!(await fs.readdir(folder)).includes(path.basename(raw))) return null
   const pixels = await fs.readFile(raw)
   if (pixels.length !== filmSize.width * filmSize.height * 4) return null
-  return compareFirstFrame(readPhoto(pixels, filmSize.width, filmSize.height), first.before)
+  const reading = await readPhoto(pixels, filmSize.width, filmSize.height, await photoEyes())
+  return compareFirstFrame(reading, first.before)
 }

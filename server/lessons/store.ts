@@ -1,9 +1,9 @@
-import { and, asc, desc, eq, inArray, isNull, lt, max, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { Lesson } from '@awlbox/core/contracts/lesson'
 import { apart } from '../platform/apart/apart.ts'
 import { tasks } from '../platform/apart/tasks.ts'
-import type { Db } from '../platform/db.ts'
+import { type Db, moment } from '../platform/db.ts'
 import {
   children,
   classes,
@@ -45,15 +45,17 @@ export async function lastReplies(db: Db, classIds: readonly string[]) {
       childId: children.id,
       name: children.name,
       classId: children.classId,
-      last: max(replies.receivedAt),
-      firstSent: max(publications.sentAt),
+      // Each by itself: joined, every reply would meet every sending of the class.
+      last: sql<Date | null>`(select max(r.received_at) from ${replies} r where r.child_id = ${children.id})`.mapWith(
+        moment,
+      ),
+      firstSent:
+        sql<Date | null>`(select max(p.sent_at) from ${publications} p join ${lessons} l on l.id = p.lesson_id where l.class_id = ${children.classId})`.mapWith(
+          moment,
+        ),
     })
     .from(children)
-    .leftJoin(replies, eq(replies.childId, children.id))
-    .leftJoin(lessons, eq(lessons.classId, children.classId))
-    .leftJoin(publications, eq(publications.lessonId, lessons.id))
     .where(inArray(children.classId, [...classIds]))
-    .groupBy(children.id)
     .orderBy(asc(children.name))
 }
 

@@ -3,6 +3,7 @@ import sharp from 'sharp'
 import { readerVersion, readPhoto } from '@awlbox/core/look/photo/read'
 import { faceFinder } from '../platform/media/faces.ts'
 import { photoPixels } from '../platform/media/photo-pixels.ts'
+import { photoEyes } from '../platform/media/seeing.ts'
 import { JobProblem, type Work } from '../platform/queue.ts'
 import type { Services } from '../platform/services.ts'
 import { photoById, photoOwners, saveReading, unreadPhotos } from './store.ts'
@@ -53,7 +54,7 @@ export async function readStoredPhoto(s: Pick<Services, 'db' | 'blobs'>, w: Work
     await saveReading(s.db, photo.id, { reading: null, unread: words, readerVersion })
     throw new JobProblem(words, { cause: error })
   }
-  const reading = readPhoto(picture.data, picture.width, picture.height)
+  const reading = await readPhoto(picture.data, picture.width, picture.height, await photoEyes())
   const faces = await facesIn(picture)
   await saveReading(s.db, photo.id, { reading, unread: null, readerVersion, faces })
 }

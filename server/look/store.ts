@@ -5,6 +5,7 @@ import type { Db } from '../platform/db.ts'
 import {
   children,
   classes,
+  corrections,
   jobs,
   judgements,
   lessonRevisions,
@@ -67,7 +68,9 @@ export const photosIn = (db: Db, ids: readonly string[]) =>
           id: photos.id,
           width: photos.width,
           height: photos.height,
-          reading: photos.reading,
+          // What a person saw stands before what was read.
+          reading: sql<PhotoReading | null>`coalesce((select c.reading from ${corrections} c where c.photo_id = ${photos.id} order by c.at desc limit 1), ${photos.reading})`,
+          corrected: sql<boolean>`exists (select 1 from ${corrections} c where c.photo_id = ${photos.id})`,
           unread: photos.unread,
           faces: photos.faces,
         })
@@ -180,58 +183,6 @@ export async function judge(db: Db, replyId: string, byId: string, input: Judgem
   return row!.id
 }
 
-/** Everything a class has sent back and how it was judged, for standing. */
-export async function classEvidence(db: Db, classId: string) {
-  const [kids, sent, told] = await Promise.all([
-    db
-      .select({ id: children.id, name: children.name })
-      .from(children)
-      .where(eq(children.classId, classId))
-      .orderBy(asc(children.name)),
-    db
-      .select({
-        id: replies.id,
-        childId: replies.childId,
-        answers: replies.answers,
-        help: replies.help,
-        way: replies.way,
-        at: replies.receivedAt,
-        pack: publications.pack,
-        lessonId: publications.lessonId,
-      })
-      .from(replies)
-      .innerJoin(publications, eq(publications.id, replies.publicationId))
-      .innerJoin(lessons, eq(lessons.id, publications.lessonId))
-      .innerJoin(children, eq(children.id, replies.childId))
-      .where(eq(children.classId, classId))
-      .orderBy(asc(replies.receivedAt))
-      .limit(5000),
-    db
-      .select({
-        id: judgements.id,
-        replyId: judgements.replyId,
-        childId: judgements.childId,
-        ideaId: judgements.ideaId,
-        level: judgements.level,
-        help: judgements.help,
-        rung: judgements.rung,
-        note: judgements.note,
-        at: judgements.at,
-        by: people.name,
-      })
-      .from(judgements)
-      .innerJoin(children, eq(children.id, judgements.childId))
-      .innerJoin(people, eq(people.id, judgements.byId))
-      .where(eq(children.classId, classId))
-      .orderBy(desc(judgements.at))
-      .limit(5000),
-  ])
-  const shown = await photosIn(
-    db,
-    sent.flatMap((r) => r.answers.flatMap((a) => (a.photoId ? [a.photoId] : []))),
-  )
-  return { kids, sent, told, readings: new Map(shown.map((p) => [p.id, p.reading])) }
-}
 export async function classById(db: Db, id: string) {
   const [row] = await db
     .select({ id: classes.id, name: classes.name })

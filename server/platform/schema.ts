@@ -30,6 +30,7 @@ import { letterKinds, letterStates, type PostRules } from '@awlbox/core/contract
 import type { Sorting, TakeMark, TakeSound, FirstFrame } from '@awlbox/core/contracts/take'
 import type { Pack } from '@awlbox/core/contracts/pack'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
+import type { Kept } from '@awlbox/core/judge/standing'
 import { type Answer, feelings, helps, levels, rungs } from '@awlbox/core/contracts/reply'
 import { takeSources, takeStates } from '@awlbox/core/contracts/api/film'
 import { jobKinds, jobStates } from '@awlbox/core/contracts/api/jobs'
@@ -794,6 +795,150 @@ export const judgements = pgTable(
     at: at('at'),
   },
   (t) => [index('judgements_reply').on(t.replyId, t.at), index('judgements_child').on(t.childId, t.ideaId)],
+)
+
+/** A child's standing on an idea, kept until its evidence changes: triggers empty `kept` then, and the next look works it out again. */
+export const standings = pgTable(
+  'standings',
+  {
+    childId: uuid('child_id')
+      .notNull()
+      .references(() => children.id, { onDelete: 'cascade' }),
+    ideaId: text('idea_id').notNull(),
+    kept: jsonb('kept').$type<Kept>(),
+  },
+  (t) => [primaryKey({ columns: [t.childId, t.ideaId] })],
+)
+/** What a teacher says of a child and an idea whatever was sent; the newest holds, none is overwritten. */
+export const overrides = pgTable(
+  'overrides',
+  {
+    id: id(),
+    childId: uuid('child_id')
+      .notNull()
+      .references(() => children.id, { onDelete: 'cascade' }),
+    ideaId: text('idea_id').notNull(),
+    level: text('level', { enum: levels }).notNull(),
+    note: text('note').notNull().default(''),
+    byId: uuid('by_id')
+      .notNull()
+      .references(() => people.id),
+    at: at('at'),
+  },
+  (t) => [index('overrides_child').on(t.childId, t.ideaId, t.at)],
+)
+/** What a person saw in a photo where the reading went wrong: kept beside it, never read over. */
+export const corrections = pgTable(
+  'corrections',
+  {
+    id: id(),
+    photoId: uuid('photo_id')
+      .notNull()
+      .references(() => photos.id, { onDelete: 'cascade' }),
+    /** The reading as it should have been. */
+    reading: jsonb('reading').$type<PhotoReading>().notNull(),
+    /** What was read before, and what kind of photo it was: warnings and what things lay on. */
+    before: jsonb('before').$type<{ count: number; low: number; high: number }>(),
+    traits: jsonb('traits').$type<string[]>().notNull(),
+    readerVersion: integer('reader_version'),
+    byId: uuid('by_id')
+      .notNull()
+      .references(() => people.id),
+    at: at('at'),
+  },
+  (t) => [index('corrections_photo').on(t.photoId, t.at)],
+)
+/** One question sent back to a home. */
+export const askings = pgTable(
+  'askings',
+  {
+    id: id(),
+    replyId: uuid('reply_id')
+      .notNull()
+      .references(() => replies.id, { onDelete: 'cascade' }),
+    taskId: text('task_id').notNull(),
+    words: text('words').notNull().default(''),
+    byId: uuid('by_id')
+      .notNull()
+      .references(() => people.id),
+    at: at('at'),
+    /** When the home changed its answer after it was asked. */
+    answeredAt: timestamp('answered_at', { withTimezone: true }),
+  },
+  (t) => [unique('askings_task').on(t.replyId, t.taskId)],
+)
+/** Words back to a home on one reply: drafted from facts, edited, sent by a person. */
+export const feedback = pgTable('feedback', {
+  replyId: uuid('reply_id')
+    .primaryKey()
+    .references(() => replies.id, { onDelete: 'cascade' }),
+  body: text('body').notNull(),
+  byId: uuid('by_id')
+    .notNull()
+    .references(() => people.id),
+  updatedAt: at('updated_at'),
+  sentAt: timestamp('sent_at', { withTimezone: true }),
+})
+/** A sample of replies judged a second time by a colleague who does not see the first. */
+export const secondRounds = pgTable(
+  'second_rounds',
+  {
+    id: id(),
+    lessonId: uuid('lesson_id')
+      .notNull()
+      .references(() => lessons.id, { onDelete: 'cascade' }),
+    firstId: uuid('first_id')
+      .notNull()
+      .references(() => people.id),
+    secondId: uuid('second_id')
+      .notNull()
+      .references(() => people.id),
+    replyIds: jsonb('reply_ids').$type<string[]>().notNull(),
+    at: at('at'),
+  },
+  (t) => [index('second_rounds_lesson').on(t.lessonId)],
+)
+export const secondJudgements = pgTable(
+  'second_judgements',
+  {
+    roundId: uuid('round_id')
+      .notNull()
+      .references(() => secondRounds.id, { onDelete: 'cascade' }),
+    replyId: uuid('reply_id')
+      .notNull()
+      .references(() => replies.id, { onDelete: 'cascade' }),
+    level: text('level', { enum: levels }).notNull(),
+    help: text('help', { enum: helps }).notNull(),
+    rung: text('rung', { enum: rungs }).notNull(),
+    at: at('at'),
+    /** What both settled on where they differed, and why; the two judgements stay. */
+    settled: text('settled', { enum: levels }),
+    settledWords: text('settled_words').notNull().default(''),
+    settledById: uuid('settled_by_id').references(() => people.id),
+  },
+  (t) => [primaryKey({ columns: [t.roundId, t.replyId] })],
+)
+/** Which of two replies to one task shows more; `same` where neither does. */
+export const comparisons = pgTable(
+  'comparisons',
+  {
+    id: id(),
+    lessonId: uuid('lesson_id')
+      .notNull()
+      .references(() => lessons.id, { onDelete: 'cascade' }),
+    betterId: uuid('better_id')
+      .notNull()
+      .references(() => replies.id, { onDelete: 'cascade' }),
+    otherId: uuid('other_id')
+      .notNull()
+      .references(() => replies.id, { onDelete: 'cascade' }),
+    same: boolean('same').notNull().default(false),
+    byId: uuid('by_id')
+      .notNull()
+      .references(() => people.id),
+    at: at('at'),
+  },
+  (t) => [index('comparisons_lesson').on(t.lessonId, t.at)],
 )
 
 export const jobs = pgTable(

@@ -1,359 +1,281 @@
 import type { PhotoReading, PhotoThing } from '../../contracts/reading.ts'
-import { groundDistance } from './ground.ts'
-import { blur, type LabImage, sharpness, toLab } from './image.ts'
-import { type Blob, close, components, distance, erode, fillHoles, maskOf, open, otsu } from './mask.ts'
+import { belief, type Believed, believe } from './believe.ts'
+import { apart, colourGroups, type Lab, meanLab } from './colours.ts'
+import { exposed, lit, mirrored, type Picture, shrunk } from './picture.ts'
+import { groundGrain, sharpness } from './quality.ts'
+import { type Region, regions } from './regions.ts'
+import { heapsOf, rowsOf } from './rows.ts'
+import { kinds, kindsOf, type Middle, middlesOf, type See, type Seen } from './seen.ts'
+import { placesOf, structureOf } from './structure.ts'
 
 /** Raised whenever photos may be read otherwise than before: what an older reader made is read anew. */
-export const readerVersion = 1
+export const readerVersion = 2
 
-/** Constants of photo reading; lengths in working pixels, areas as shares of the picture. */
+/** Constants of photo reading. */
 const seeing = {
-  longSide: 800,
-  /** Least distance from the ground, in Lab units, that can be a thing: a just clearly seen difference. */
-  leastDistance: 9,
-  smallest: 0.00025,
-  /** A part this large is a sheet, tray or box the things lie on, not a thing. */
-  sheet: 0.09,
-  /** Against the photo's own median size: below the first a speck, above the second more than one. */
-  speck: 0.28,
-  several: 1.45,
+  /** Longer sides of the pictures shown to the network: things of a usual photo are 8 to 40 pixels across in the first. */
+  side: 512,
+  closer: 704,
+  /** Where things are smaller than this share of the width, a closer look is taken instead. */
+  small: 0.013,
+  closest: 1024,
+  /** Part of a usual thing's pixels from which something unexplained could be a thing. */
+  unexplained: 0.45,
+  most: 400,
 } as const
+const [thing, other] = [kinds.indexOf('thing'), kinds.indexOf('other')]
 
-interface Found {
-  x: number
-  y: number
-  r: number
-  area: number
-  l: number
-  a: number
-  b: number
-  cutOff: boolean
-  shared: boolean
+interface Look {
+  picture: Picture
+  seen: Seen
+  middles: Middle[]
 }
-
 /**
- * Counts the small things in a photo. `rgba`: width × height × 4 bytes, upright.
- * Uncertain is a result: `low` and `high` hold every count the evidence allows.
+ * Counts the small things in a photo and says where they lie. `rgba`: width × height × 4 bytes, upright; `see`: the
+ * network. Several looks are taken, at other sizes, mirrored, in another light: the count is what they agree on,
+ * `low` to `high` is everything that one of them or a doubtful thing allows. Uncertain is a result.
  * @throws RangeError when the pixels do not fit the size.
  */
-export function readPhoto(rgba: Uint8ClampedArray | Uint8Array, width: number, height: number): PhotoReading {
-  const image = toLab(rgba, width, height, seeing.longSide)
-  const sharp = sharpness(image)
-  for (const plane of ['l', 'a', 'b'] as const)
-    image[plane] = blur(blur(image[plane], image.width, image.height, 1), image.width, image.height, 1)
-  const { mask, busy } = thingMask(image)
-  const { found, alternatives } = separate(image, mask)
-  return summarise(image, found, alternatives, { width, height, sharp, busy })
-}
-
-/** Pixels that belong to things, looking inside a sheet or tray when there is one. */
-function thingMask(image: LabImage): { mask: Uint8Array; busy: boolean } {
-  const { width: w, height: h } = image
-  const outer = foreground(image)
-  let mask: Uint8Array = outer.mask
-  const { labels, blobs } = components(mask, w, h)
-  for (const sheet of blobs.filter((b) => b.area > seeing.sheet * w * h)) {
-    const solid = fillHoles(
-      maskOf(labels.length, (i) => labels[i] === sheet.label),
-      w,
-      h,
-      w * h,
-    )
-    // Its rim is blurred into the table and carries its own shadow.
-    const inside = erode(solid, w, h, Math.max(3, Math.round(w / 160)))
-    const inner = foreground(image, inside)
-    const covered =
-      inner.mask.reduce((s, m) => s + m, 0) /
-      Math.max(
-        1,
-        inside.reduce((s, m) => s + m, 0),
-      )
-    // A heap of touching things is not a sheet: nothing in it is common ground.
-    if (covered > 0.6) continue
-    const before = mask
-    mask = maskOf(before.length, (i) => (solid[i] ? inner.mask[i] === 1 : before[i] === 1))
-  }
-  return { mask, busy: outer.noise > 7 }
-}
-
-function foreground(image: LabImage, inside?: Uint8Array): { mask: Uint8Array; noise: number } {
-  const { width: w, height: h } = image
-  const { d, noise } = groundDistance(image, inside)
-  const threshold = Math.min(Math.max(seeing.leastDistance, 3.2 * noise, otsu(d, 60, inside) * 0.8), 34)
-  const raw = maskOf(d.length, (i) => d[i]! > threshold)
-  const r = Math.max(1.5, w / 400)
-  const filled = fillHoles(close(raw, w, h, r), w, h, 0.02 * w * h)
-  return { mask: open(filled, w, h, r * 1.5), noise }
-}
-
-/** Parts the mask into single things: by size against the photo's own, and by peaks of the distance to the outline. */
-function separate(image: LabImage, mask: Uint8Array): { found: Found[]; alternatives: number[] } {
-  const { width: w, height: h } = image
-  const { labels, blobs } = components(mask, w, h)
-  const large = blobs.filter(
-    (b) => b.area > seeing.smallest * w * h && b.area < seeing.sheet * w * h && !isStroke(b),
+export async function readPhoto(
+  rgba: Uint8ClampedArray | Uint8Array,
+  width: number,
+  height: number,
+  see: See,
+): Promise<PhotoReading> {
+  const raw = shrunk(rgba, width, height, seeing.side)
+  const first = await looked(lit(raw), see)
+  const size = middle(first.middles.filter((m) => m.p > belief.counted).map((m) => m.r))
+  const near = shrunk(
+    rgba,
+    width,
+    height,
+    size !== null && size < seeing.small ? seeing.closest : seeing.closer,
   )
-  if (!large.length) return { found: [], alternatives: [0, 0] }
-  const d = distance(mask, w, h)
-  const depth = new Float32Array(blobs.length + 1)
-  for (let i = 0; i < d.length; i++) if (labels[i] && d[i]! > depth[labels[i]!]!) depth[labels[i]!] = d[i]!
-  const round = large.filter((b) => b.area < 1.5 * Math.PI * depth[b.label]!)
-  const unit = unitArea(round.length >= 2 || round.length === large.length ? round : large)
-  const unitDepth = Math.sqrt(median((round.length ? round : large).map((b) => depth[b.label]!)))
-  const whole = large.filter((b) => b.area > seeing.speck * unit)
-  const found: Found[] = []
-  let [byArea, byPeaks] = [0, 0]
-  for (const b of whole) {
-    const share = Math.max(1, Math.round(b.area / unit))
-    const solid = b.area < 1.45 * Math.PI * depth[b.label]!
-    const peaks = b.area > seeing.several * unit && !solid ? peaksIn(b, labels, d, w, unitDepth) : []
-    const n = Math.max(1, peaks.length)
-    byPeaks += n
-    byArea += solid ? 1 : share
-    if (n === 1) found.push(describe(image, labels, b, [b.x, b.y, Math.sqrt(b.area / Math.PI)], false))
-    else for (const p of peaks) found.push(describe(image, labels, b, p, true))
-  }
-  const doubtful = large.filter(
-    (b) => b.area > seeing.speck * 0.6 * unit && b.area < seeing.speck * 1.7 * unit,
-  ).length
-  const strict =
-    whole.filter((b) => b.area > seeing.speck * 1.7 * unit).length + (found.length - whole.length)
-  return {
-    found,
-    alternatives: [
-      byArea,
-      byPeaks,
-      Math.min(strict, byPeaks),
-      byPeaks +
-        large.filter((b) => b.area <= seeing.speck * unit && b.area > seeing.speck * 0.6 * unit).length *
-          (doubtful ? 1 : 0),
-    ],
-  }
+  const closer = await looked(lit(near), see)
+  const turned = await looked(mirrored(exposed(first.picture, 0.8)), see)
+  for (const m of turned.middles) m.x = 1 - m.x
+  const looks = [first, closer, turned]
+  const shape = height / width
+  const things = believe(
+    looks.map((l) => l.middles),
+    shape,
+  ).slice(0, seeing.most)
+  return told(first, things, looks, raw, { width, height })
 }
-/** Drawn lines and frames: long and thin. */
-const isStroke = (b: Blob): boolean => {
-  const [bw, bh] = [b.right - b.left + 1, b.bottom - b.top + 1]
-  return Math.max(bw, bh) / Math.min(bw, bh) > 7 || b.area < 0.16 * bw * bh
+async function looked(picture: Picture, see: See): Promise<Look> {
+  const seen = await see(picture.rgb, picture.width, picture.height)
+  return { picture, seen, middles: middlesOf(seen, belief.seen) }
 }
-/** The area of one thing: the median of parts, leaving out specks well under the largest. */
-function unitArea(blobs: readonly Blob[]): number {
-  const areas = blobs.map((b) => b.area).sort((x, y) => x - y)
-  const upper = areas.filter((a) => a > areas.at(-1)! * 0.12)
-  return median(upper)
-}
-const median = (xs: readonly number[]): number => {
-  const s = [...xs].sort((x, y) => x - y)
-  return s[Math.floor((s.length - 1) / 2)] ?? 0
-}
+const middle = (xs: readonly number[]): number | null =>
+  xs.length ? [...xs].sort((a, b) => a - b)[Math.floor((xs.length - 1) / 2)]! : null
 
-/** Centres of the things in a clump: local maxima of depth that stand clear of each other. */
-function peaksIn(
-  b: Blob,
-  labels: Int32Array,
-  d: Float32Array,
-  w: number,
-  unitDepth: number,
-): [number, number, number][] {
-  const tops: [number, number, number][] = []
-  const least = (unitDepth * 0.55) ** 2
-  for (let y = b.top; y <= b.bottom; y++)
-    for (let x = b.left; x <= b.right; x++) {
-      const i = y * w + x
-      const v = d[i]!
-      if (labels[i] !== b.label || v < least) continue
-      if (v >= (d[i - 1] ?? 0) && v >= (d[i + 1] ?? 0) && v >= (d[i - w] ?? 0) && v >= (d[i + w] ?? 0))
-        tops.push([x, y, Math.sqrt(v)])
-    }
-  tops.sort((p, q) => q[2] - p[2])
-  const kept: [number, number, number][] = []
-  for (const t of tops)
-    // Two centres of touching round things lie about two radii apart; nearer ones are one thing's ridge.
-    if (
-      kept.every(
-        (k) =>
-          Math.hypot(k[0] - t[0], k[1] - t[1]) > 0.62 * (k[2] + t[2]) + 0.3 * unitDepth &&
-          saddle(k, t, d, w) < 0.86 * Math.min(k[2], t[2]),
-      )
-    )
-      kept.push(t)
-  return kept
+interface Counted extends Believed {
+  cutOff: boolean
+  colour: Lab
 }
-/** Least depth along the straight way between two peaks. */
-function saddle(
-  p: readonly [number, number, number],
-  q: readonly [number, number, number],
-  d: Float32Array,
-  w: number,
-): number {
-  const n = Math.ceil(Math.hypot(p[0] - q[0], p[1] - q[1]))
-  let least = Infinity
-  for (let k = 0; k <= n; k++)
-    least = Math.min(
-      least,
-      d[Math.round(p[1] + ((q[1] - p[1]) * k) / n) * w + Math.round(p[0] + ((q[0] - p[0]) * k) / n)]!,
-    )
-  return Math.sqrt(least)
-}
+/** Where the edge runs through a thing: nearer to it than this share of its radius. */
+const atEdge = 0.75
 
-function describe(
-  image: LabImage,
-  labels: Int32Array,
-  b: Blob,
-  [x, y, r]: readonly [number, number, number],
-  shared: boolean,
-): Found {
-  const { width: w, height: h } = image
-  const reach = Math.max(2, r * 0.75)
-  let n = 0
-  const sum = [0, 0, 0]
-  for (let yy = Math.max(0, Math.floor(y - reach)); yy <= Math.min(h - 1, y + reach); yy++)
-    for (let xx = Math.max(0, Math.floor(x - reach)); xx <= Math.min(w - 1, x + reach); xx++) {
-      const i = yy * w + xx
-      if (labels[i] !== b.label || Math.hypot(xx - x, yy - y) > reach) continue
-      // Highlights are the lamp's colour, not the thing's.
-      if (image.l[i]! > 92) continue
-      sum[0]! += image.l[i]!
-      sum[1]! += image.a[i]!
-      sum[2]! += image.b[i]!
-      n++
-    }
-  n ||= 1
-  return {
-    x,
-    y,
-    r,
-    area: Math.PI * r * r,
-    l: sum[0]! / n,
-    a: sum[1]! / n,
-    b: sum[2]! / n,
-    shared,
-    cutOff: b.left <= 1 || b.top <= 1 || b.right >= w - 2 || b.bottom >= h - 2,
-  }
-}
-
-/** Groups by colour: things join the group whose mean is nearest, within 20 Lab units (lightness at a third). */
-function colourGroups(found: readonly Found[]): { name: string; members: Found[] }[] {
-  const groups: { l: number; a: number; b: number; members: Found[] }[] = []
-  for (const f of found) {
-    const near = groups
-      .map((g) => ({ g, far: Math.hypot((g.l - f.l) * 0.35, g.a - f.a, g.b - f.b) }))
-      .sort((p, q) => p.far - q.far)[0]
-    if (near && near.far < 20) {
-      const n = near.g.members.push(f)
-      for (const k of ['l', 'a', 'b'] as const) near.g[k] += (f[k] - near.g[k]) / n
-    } else groups.push({ l: f.l, a: f.a, b: f.b, members: [f] })
-  }
-  return groups
-    .map((g) => ({ name: colourName(g.l, g.a, g.b), members: g.members }))
-    .sort((p, q) => q.members.length - p.members.length)
-}
-function colourName(l: number, a: number, b: number): string {
-  const chroma = Math.hypot(a, b)
-  if (chroma < 12) return l > 72 ? 'white' : l < 28 ? 'black' : 'grey'
-  const hue = ((Math.atan2(b, a) * 180) / Math.PI + 360) % 360
-  if (hue < 20 || hue >= 340) return l > 60 ? 'pink' : 'red'
-  if (hue < 50) return l > 62 ? 'orange' : 'red'
-  if (hue < 72) return l < 50 ? 'brown' : 'orange'
-  if (hue < 105) return l < 45 ? 'brown' : 'yellow'
-  if (hue < 190) return 'green'
-  if (hue < 300) return 'blue'
-  return 'purple'
-}
-
-/** Heaps: things nearer than two and a half of their widths belong together. */
-function heaps(found: readonly Found[]): number[] {
-  const left = new Set(found)
-  const sizes: number[] = []
-  for (const start of found) {
-    if (!left.delete(start)) continue
-    let size = 0
-    const queue = [start]
-    while (queue.length) {
-      const f = queue.pop()!
-      size++
-      for (const g of left)
-        if (Math.hypot(f.x - g.x, f.y - g.y) < 2.5 * (f.r + g.r)) {
-          left.delete(g)
-          queue.push(g)
-        }
-    }
-    sizes.push(size)
-  }
-  return sizes.sort((p, q) => q - p)
-}
-
-function summarise(
-  image: LabImage,
-  found: readonly Found[],
-  alternatives: readonly number[],
-  photo: { width: number; height: number; sharp: number; busy: boolean },
+function told(
+  look: Look,
+  all: readonly Believed[],
+  looks: readonly Look[],
+  raw: Picture,
+  size: { width: number; height: number },
 ): PhotoReading {
-  const groups = colourGroups(found)
-  const count = found.length
-  const things: PhotoThing[] = groups.flatMap((g) =>
-    g.members.map((f) => ({
-      x: Math.round((f.x + 0.5) * image.scale),
-      y: Math.round((f.y + 0.5) * image.scale),
-      r: Math.round(f.r * image.scale),
-      colour: g.name,
-      cutOff: f.cutOff,
-    })),
+  const { picture, seen } = look
+  const shape = picture.height / picture.width
+  const what = kindsOf(seen)
+  const found = all.filter((t) => t.p >= belief.counted)
+  const counted = found.map((t): Counted => ({
+    ...t,
+    cutOff: isCut(t, shape),
+    colour: colourOf(picture, seen, what, t),
+  }))
+  const spare = unexplained(seen, what, all, found)
+  const cut = counted.filter((t) => t.cutOff).length
+  const perLook = looks.map((l) => l.middles.filter((m) => m.p >= belief.counted).length)
+  const low = Math.min(
+    counted.filter((t) => t.p >= belief.doubtless).length -
+      counted.filter((t) => t.cutOff && t.p >= belief.doubtless).length,
+    ...perLook,
   )
-  inReadingOrder(things)
-  const warnings: PhotoReading['warnings'] = []
-  const radius = median(found.map((f) => f.r))
-  const light = image.l.reduce((s, v) => s + v, 0) / image.l.length
-  if (photo.sharp < 1.2 && count) warnings.push('blurred')
-  if (light < 24) warnings.push('dark')
-  if (count && radius < 6) warnings.push('too small')
-  if (found.some((f) => f.shared)) warnings.push('touching')
-  if (found.some((f) => f.cutOff)) warnings.push('cut off')
-  if (!count) warnings.push('nothing found')
-  if (photo.busy) warnings.push('busy ground')
-  const cut = found.filter((f) => f.cutOff).length
-  const merged = mergeNames(groups)
+  const high = Math.max(
+    found.length + all.filter((t) => t.p < belief.counted && t.p >= belief.no).length + spare.count,
+    ...perLook,
+  )
+  const groups = colourGroups(counted.map((t) => t.colour))
+  const names = counted.map((_, i) => groups.find((g) => g.members.includes(i))!.name)
+  const px = (t: Believed) => ({ x: t.x * size.width, y: t.y * size.height, r: t.r * size.width })
+  const spots = counted.map(px)
+  const rows = rowsOf(spots)
+  const [w, h] = [seen.width, seen.height]
+  const map = { width: w, height: h, what }
+  const places = placesOf(
+    map,
+    counted.map((t) => ({ x: t.x * w, y: t.y * h, r: t.r * w })),
+  )
   return {
-    width: photo.width,
-    height: photo.height,
-    count,
-    low: Math.max(0, Math.min(count - cut, ...alternatives)),
-    high: Math.max(count, ...alternatives),
-    groups: merged,
-    places: heaps(found),
-    things: things.slice(0, 400),
-    warnings,
+    ...size,
+    count: counted.length,
+    low: Math.max(0, low),
+    high,
+    groups: merged(names),
+    places: heapsOf(spots),
+    things: rows
+      .flat()
+      .map((i): PhotoThing => ({
+        x: Math.round(spots[i]!.x),
+        y: Math.round(spots[i]!.y),
+        r: Math.round(spots[i]!.r),
+        colour: names[i]!,
+        cutOff: counted[i]!.cutOff,
+      })),
+    rows: rows.map((row) => row.map((i) => names[i]!)).slice(0, 40),
+    structure: structureOf(map, places, ([x, y]) => [
+      Math.round((x / w) * size.width),
+      Math.round((y / h) * size.height),
+    ]),
+    warnings: warningsOf({ look, raw, what, counted, spare, cut, size }),
   }
 }
-/** Orders things in rows from top left, whichever way the photo was tilted: the tilt (±15°) at which rows are flattest. */
-function inReadingOrder(things: PhotoThing[]): void {
-  const r = median(things.map((t) => t.r)) || 1
-  const rowsAt = (angle: number) => {
-    const [c, s] = [Math.cos(angle), Math.sin(angle)]
-    const turned = things
-      .map((t) => ({ t, x: t.x * c + t.y * s, y: t.y * c - t.x * s }))
-      .sort((p, q) => p.y - q.y)
-    let [row, top, spread] = [0, turned[0]?.y ?? 0, 0]
-    const placed = turned.map((p) => {
-      if (p.y - top > 1.3 * r) {
-        row++
-        top = p.y
-      }
-      spread += p.y - top
-      return { ...p, row }
-    })
-    return { placed, cost: spread + row * 0.6 * r }
-  }
-  let best = rowsAt(0)
-  for (let degrees = 1.5; degrees <= 15; degrees += 1.5)
-    for (const sign of [1, -1]) {
-      const other = rowsAt((sign * degrees * Math.PI) / 180)
-      if (other.cost < best.cost) best = other
-    }
-  best.placed.sort((p, q) => p.row - q.row || p.x - q.x).forEach((p, i) => (things[i] = p.t))
+const isCut = (t: Believed, shape: number): boolean =>
+  Math.min(t.x, 1 - t.x, t.y * shape, (1 - t.y) * shape) < atEdge * t.r
+
+function merged(names: readonly string[]): PhotoReading['groups'] {
+  const by = new Map<string, number>()
+  for (const n of names) by.set(n, (by.get(n) ?? 0) + 1)
+  return [...by].map(([colour, count]) => ({ colour, count })).sort((p, q) => q.count - p.count)
 }
 
-function mergeNames(groups: readonly { name: string; members: Found[] }[]): PhotoReading['groups'] {
-  const byName = new Map<string, number>()
-  for (const g of groups) byName.set(g.name, (byName.get(g.name) ?? 0) + g.members.length)
-  return [...byName].map(([colour, n]) => ({ colour, count: n })).sort((p, q) => q.count - p.count)
+/** Pixels of the picture (as shown to the network) that belong to a thing, or lie in the middle of it. */
+function colourOf(p: Picture, seen: Seen, what: Uint8Array, t: Believed): Lab {
+  const own: number[] = []
+  const core: number[] = []
+  const r = t.r * p.width
+  const [cx, cy] = [t.x * p.width, t.y * p.height]
+  for (let y = Math.max(0, Math.floor(cy - r)); y <= Math.min(p.height - 1, cy + r); y++)
+    for (let x = Math.max(0, Math.floor(cx - r)); x <= Math.min(p.width - 1, cx + r); x++) {
+      const d = Math.hypot(x + 0.5 - cx, y + 0.5 - cy)
+      if (d > 0.85 * r) continue
+      if (d < 0.4 * r) core.push(y * p.width + x)
+      if (what[Math.min(seen.height - 1, y >> 1) * seen.width + Math.min(seen.width - 1, x >> 1)] === thing)
+        own.push(y * p.width + x)
+    }
+  return meanLab(p, own.length >= 4 ? own : core) ?? { l: 50, a: 0, b: 0 }
+}
+
+/** Pixels that look like things and that no middle accounts for: so many things could be there besides. */
+function unexplained(
+  seen: Seen,
+  what: Uint8Array,
+  all: readonly Believed[],
+  found: readonly Believed[],
+): { count: number; crowded: boolean } {
+  const { width: w, height: h } = seen
+  const usual = middle(found.map((t) => Math.PI * (t.r * w) ** 2))
+  const { labels, list } = regions(w * h, w, (i) => what[i] === thing)
+  const inRegion = new Map<number, number>()
+  for (const t of all) {
+    const i = Math.min(h - 1, Math.floor(t.y * h)) * w + Math.min(w - 1, Math.floor(t.x * w))
+    const label = labels[i] || nearestLabel(labels, w, h, t)
+    if (label) inRegion.set(label, (inRegion.get(label) ?? 0) + (t.p >= belief.counted ? 1 : 0))
+  }
+  let [count, crowded] = [0, false]
+  const small = 0.0004 * w * h
+  for (const r of list) {
+    const n = inRegion.get(r.label) ?? 0
+    if (usual === null) {
+      if (r.area > small * 2) count++
+      continue
+    }
+    if (n === 0) count += r.area > seeing.unexplained * usual ? Math.max(1, Math.round(r.area / usual)) : 0
+    else if (r.area > (n + 0.75) * usual * 1.25 && n > 1) [count, crowded] = [count + 1, true]
+  }
+  return { count, crowded: crowded || list.some((r) => (inRegion.get(r.label) ?? 0) > 1) }
+}
+function nearestLabel(labels: Int32Array, w: number, h: number, t: Believed): number {
+  const reach = Math.max(1, Math.round(t.r * w * 0.6))
+  for (let d = 1; d <= reach; d++)
+    for (const [dx, dy] of [
+      [d, 0],
+      [-d, 0],
+      [0, d],
+      [0, -d],
+    ] as const) {
+      const [x, y] = [Math.floor(t.x * w) + dx, Math.floor(t.y * h) + dy]
+      const label = x >= 0 && y >= 0 && x < w && y < h ? labels[y * w + x]! : 0
+      if (label) return label
+    }
+  return 0
+}
+
+interface Noticed {
+  look: Look
+  raw: Picture
+  what: Uint8Array
+  counted: readonly Counted[]
+  spare: { crowded: boolean }
+  cut: number
+  size: { width: number; height: number }
+}
+function warningsOf(n: Noticed): PhotoReading['warnings'] {
+  const { look, raw, what, counted } = n
+  const out: PhotoReading['warnings'] = []
+  const say = (when: boolean, w: PhotoReading['warnings'][number]) => void (when && out.push(w))
+  const r = middle(counted.map((t) => t.r))
+  const shape = look.picture.height / look.picture.width
+  const near = counted.some((t, i) =>
+    counted.some((u, k) => k > i && Math.hypot(t.x - u.x, (t.y - u.y) * shape) < 1.3 * (t.r + u.r)),
+  )
+  const large = largeIn(look.seen, what)
+  say(sharpness(look.picture) < 2.2, 'blurred')
+  say(raw.rgb.reduce((s, v) => s + v, 0) / raw.rgb.length < 0.13, 'dark')
+  say(r !== null && r * n.size.width < 9, 'too small')
+  say(near || n.spare.crowded, 'touching')
+  say(n.cut > 0, 'cut off')
+  say(!counted.length, 'nothing found')
+  say(groundGrain(look.picture, what, look.seen) > 0.055, 'busy ground')
+  say(
+    counted.some((t) => isPale(look, what, t)),
+    'pale on pale',
+  )
+  say(large !== null && large.area < notATable, 'something large in view')
+  say(large !== null && large.hand, 'perhaps a hand')
+  say(large !== null && large.area >= notATable, 'not a photo of things')
+  return out
+}
+/** Where so much of a picture is neither table nor things, it is of something else. */
+const notATable = 0.55
+/** The share of the picture that something large takes, and whether that has the colour of skin and comes from the edge. */
+function largeIn(seen: Seen, what: Uint8Array): { area: number; hand: boolean } | null {
+  const { width: w, height: h } = seen
+  const large = regions(w * h, w, (i) => what[i] === other).list.filter((r) => r.area > 0.004 * w * h)
+  if (!large.length) return null
+  const fromEdge = (r: Region) => r.left === 0 || r.top === 0 || r.right === w - 1 || r.bottom === h - 1
+  return {
+    area: large.reduce((s, r) => s + r.area, 0) / (w * h),
+    hand: large.some(
+      (r) =>
+        fromEdge(r) &&
+        r.area / ((r.right - r.left + 1) * (r.bottom - r.top + 1)) < 0.72 &&
+        r.area > 0.012 * w * h,
+    ),
+  }
+}
+/** Whether a thing hardly differs from what lies around it. */
+function isPale({ picture: p, seen }: Look, what: Uint8Array, t: Counted): boolean {
+  const round: number[] = []
+  for (let k = 0; k < 24; k++) {
+    const a = (k / 24) * 2 * Math.PI
+    const [x, y] = [
+      Math.round(t.x * p.width + 1.7 * t.r * p.width * Math.cos(a)),
+      Math.round(t.y * p.height + 1.7 * t.r * p.width * Math.sin(a)),
+    ]
+    if (x < 0 || y < 0 || x >= p.width || y >= p.height) continue
+    if (what[Math.min(seen.height - 1, y >> 1) * seen.width + Math.min(seen.width - 1, x >> 1)] !== thing)
+      round.push(y * p.width + x)
+  }
+  const ground = meanLab(p, round)
+  return ground !== null && apart(ground, t.colour) < 7 && Math.abs(ground.l - t.colour.l) < 12
 }

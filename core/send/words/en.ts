@@ -269,6 +269,23 @@ export const en = {
     'Kept: the first name, these answers, what you send with them. Seen by: your setting’s teachers. Do not pass this link on: it opens your page.',
 
   'feedback.title': 'From your teacher',
+  'back.all': '{child} had everything right: {what}.',
+  'back.allPlain': '{child} had everything right.',
+  'back.some': '{child} had {right} of {all} right: {what}.',
+  'back.somePlain': '{child} had {right} of {all} right.',
+  'back.tried': '{child} had a go, and that is how it begins.',
+  'back.couldNot': 'Thank you for saying that it could not be done. {child} can come back to it any day.',
+  'back.photo': '{n, plural, one {The photo shows # thing.} other {The photo shows # things.}}',
+  'back.alone': 'All of it alone.',
+  'back.nudged': 'With a word of help.',
+  'back.together': 'You did it together.',
+  'back.next.things':
+    'To try next: the same with small things from the kitchen, moved one by one while counting.',
+  'back.next.alone': 'To try next: the same numbers once more, alone.',
+  'back.next.cover':
+    'To try next: cover some of the things with a hand and say how many there are all the same.',
+  'back.next.another': 'To try next: find another way to the same answer, and show how you know.',
+  'asked.again': 'Your teacher asks once more',
 
   'keep.title': 'What we keep, and what you agree to',
   'keep.intro': 'You decide each of these by itself, and may change it here at any time. It counts at once.',

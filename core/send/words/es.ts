@@ -269,6 +269,24 @@ export const es = {
     'Se guarda: el nombre, estas respuestas y lo que envías con ellas. Lo ven: las maestras y maestros. No pases este enlace: abre tu página.',
 
   'feedback.title': 'De tu maestra',
+  'back.all': '{child} lo ha hecho todo bien: {what}.',
+  'back.allPlain': '{child} lo ha hecho todo bien.',
+  'back.some': '{child} tiene {right} de {all} bien: {what}.',
+  'back.somePlain': '{child} tiene {right} de {all} bien.',
+  'back.tried': '{child} lo ha intentado, y así se empieza.',
+  'back.couldNot': 'Gracias por decir que no ha podido ser. {child} puede volver a ello cualquier día.',
+  'back.photo':
+    '{n, plural, one {La foto muestra # cosa.} many {La foto muestra # cosas.} other {La foto muestra # cosas.}}',
+  'back.alone': 'Todo sin ayuda.',
+  'back.nudged': 'Con una pequeña ayuda.',
+  'back.together': 'Lo habéis hecho juntos.',
+  'back.next.things':
+    'Para probar ahora: lo mismo con cosas pequeñas de la cocina, moviéndolas una a una al contar.',
+  'back.next.alone': 'Para probar ahora: los mismos números otra vez, sin ayuda.',
+  'back.next.cover': 'Para probar ahora: tapad algunas cosas con la mano y decid cuántas hay en total.',
+  'back.next.another':
+    'Para probar ahora: buscad otra manera de llegar al mismo resultado y mostrad cómo lo sabéis.',
+  'asked.again': 'Se pide una vez más',
 
   'keep.title': 'Lo que guardamos y lo que aceptas',
   'keep.intro': 'Decides cada cosa por separado y puedes cambiarlo aquí cuando quieras. Vale al momento.',

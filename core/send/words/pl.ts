@@ -272,6 +272,23 @@ export const pl = {
     'Zachowujemy: imię, te odpowiedzi i to, co z nimi wysyłasz. Widzą: nauczyciele. Nie podawaj dalej tego linku: otwiera twoją stronę.',
 
   'feedback.title': 'Od nauczyciela',
+  'back.all': '{child}: wszystko dobrze: {what}.',
+  'back.allPlain': '{child}: wszystko dobrze.',
+  'back.some': '{child}: dobrze {right} z {all}: {what}.',
+  'back.somePlain': '{child}: dobrze {right} z {all}.',
+  'back.tried': '{child}: była próba, a od tego się zaczyna.',
+  'back.couldNot': 'Dziękujemy za wiadomość, że się nie udało. {child} może do tego wrócić w każdej chwili.',
+  'back.photo':
+    '{n, plural, one {Na zdjęciu jest # rzecz.} few {Na zdjęciu są # rzeczy.} many {Na zdjęciu jest # rzeczy.} other {Na zdjęciu jest # rzeczy.}}',
+  'back.alone': 'Wszystko samodzielnie.',
+  'back.nudged': 'Z małą podpowiedzią.',
+  'back.together': 'Zrobiliście to razem.',
+  'back.next.things':
+    'Teraz spróbujcie: to samo z małymi rzeczami z kuchni, przesuwając je po jednej przy liczeniu.',
+  'back.next.alone': 'Teraz spróbujcie: te same liczby jeszcze raz, samodzielnie.',
+  'back.next.cover': 'Teraz spróbujcie: zakryjcie ręką część rzeczy i powiedzcie, ile ich jest razem.',
+  'back.next.another': 'Teraz spróbujcie: znajdźcie inny sposób na ten sam wynik i pokażcie, skąd to wiecie.',
+  'asked.again': 'Prośba o jeszcze jedną próbę',
 
   'keep.title': 'Co zachowujemy i na co się zgadzasz',
   'keep.intro': 'O każdej rzeczy decydujesz osobno i możesz to tu zmienić w każdej chwili. Działa od razu.',

@@ -5,6 +5,8 @@ import type { StandingCell } from '@awlbox/core/contracts/api/next'
 import { useAsked } from '../../frame/use-asked.ts'
 import { Empty, Notice } from '../../kit/notice.tsx'
 import { wordsOf } from '../../api.ts'
+import { EvidencePanel } from './evidence-panel.tsx'
+import { WhoNeedsWhat } from './who-needs-what.tsx'
 
 /** How full an eyelet is: the level. How thick its rim: certainty. The number: occasions. Dotted: not seen. */
 function Eyelet({
@@ -64,7 +66,11 @@ function Eyelet({
 }
 
 export function Threads({ classId, ideaId }: { classId: string; ideaId?: string }) {
-  const { data, error } = useAsked(nextApi.classStanding, { classId, ...(ideaId ? { idea: ideaId } : {}) })
+  const [asked, setAsked] = useState(ideaId)
+  const { data, error, mutate } = useAsked(nextApi.classStanding, {
+    classId,
+    ...(asked ? { idea: asked } : {}),
+  })
   const [picked, setPicked] = useState<{ childId: string; ideaId: string } | null>(null)
   if (error && !data)
     return (
@@ -90,6 +96,7 @@ export function Threads({ classId, ideaId }: { classId: string; ideaId?: string 
     )
   const row = data.rows.find((r) => r.childId === picked?.childId)
   const cell = row && picked ? row.ideas[picked.ideaId] : undefined
+  const idea = data.ideas.find((i) => i.id === picked?.ideaId)
   return (
     <div className="flex max-lg:flex-col min-h-[calc(100dvh-112px)]">
       <main className="flex-1 min-w-0 p-5 overflow-x-auto">
@@ -129,7 +136,12 @@ export function Threads({ classId, ideaId }: { classId: string; ideaId?: string 
               return (
                 <tr key={r.childId}>
                   <th scope="row" className="text-left font-semibold pr-3 py-0.5">
-                    {r.name}
+                    <Link
+                      to={`/children/${r.childId}/progress`}
+                      className="min-h-10 inline-grid items-center underline decoration-transparent hover:decoration-hair underline-offset-4"
+                    >
+                      {r.name}
+                    </Link>
                   </th>
                   {data.ideas.map((i, k) => (
                     <td
@@ -170,42 +182,15 @@ export function Threads({ classId, ideaId }: { classId: string; ideaId?: string 
         className="w-[400px] max-xl:w-[350px] max-lg:w-full shrink-0 border-l border-hair bg-card p-4 grid gap-3 content-start"
         aria-live="polite"
       >
-        {cell && row ? (
-          <section aria-label="Evidence" className="grid gap-2">
-            <h2 className="font-bold text-lg">
-              {row.name} · {data.ideas.find((i) => i.id === picked!.ideaId)?.name}
-            </h2>
-            <p>
-              <b>
-                {cell.word === 'not seen' ? 'Not seen yet' : cell.word[0]!.toUpperCase() + cell.word.slice(1)}
-              </b>
-              {cell.word !== 'not seen' && (
-                <span className="text-steel figures">
-                  {' '}
-                  · level {Math.round(cell.level * 100)} of 100, between {Math.round(cell.low * 100)} and{' '}
-                  {Math.round(cell.high * 100)}
-                </span>
-              )}
-            </p>
-            <p className="text-steel">{cell.because}</p>
-            <ul className="grid gap-0">
-              {cell.trail.map((t) => (
-                <li key={t.id} className="border-t border-hair py-1.5 text-sm">
-                  <span className={t.kind === 'judgement' ? 'font-semibold' : t.right ? '' : 'text-brick'}>
-                    {t.kind === 'answer' ? (t.right ? 'Right: ' : 'Not right: ') : ''}
-                    {t.words}
-                  </span>
-                  <span className="text-steel block">
-                    {new Date(t.at).toLocaleDateString('en-GB', {
-                      weekday: 'short',
-                      day: 'numeric',
-                      month: 'short',
-                    })}
-                    {t.title ? ` · ${t.title}` : ''}
-                  </span>
-                </li>
-              ))}
-            </ul>
+        {cell && row && idea ? (
+          <>
+            <EvidencePanel
+              key={`${row.childId}${idea.id}`}
+              child={{ id: row.childId, name: row.name }}
+              idea={idea}
+              cell={cell}
+              onSaid={() => void mutate()}
+            />
             <button
               type="button"
               onClick={() => setPicked(null)}
@@ -213,28 +198,9 @@ export function Threads({ classId, ideaId }: { classId: string; ideaId?: string 
             >
               Who needs what
             </button>
-          </section>
+          </>
         ) : (
-          <section aria-label="Who needs what" className="grid gap-2">
-            <h2 className="font-bold text-lg">
-              Who needs what{' '}
-              <span className="font-normal text-steel text-sm">
-                {data.ideas.find((i) => i.id === data.idea)?.name}
-              </span>
-            </h2>
-            {data.groups.map((g) => (
-              <article key={g.title} className="rounded-xl border border-hair p-3">
-                <h3 className="font-semibold">
-                  {g.title}{' '}
-                  <span className="font-normal text-steel text-sm">
-                    {g.children.length} {g.children.length === 1 ? 'child' : 'children'}
-                  </span>
-                </h3>
-                <p>{g.children.map((c) => c.name).join(', ')}</p>
-                <p className="text-sm text-steel">{g.reason}</p>
-              </article>
-            ))}
-          </section>
+          <WhoNeedsWhat data={data} onIdea={setAsked} />
         )}
       </aside>
     </div>

@@ -1,0 +1,243 @@
+"""Teaches the network that sees things in photos, from rendered pictures and their label pictures.
+
+Run beside a folder made by make.ts:  python3 train.py FOLDER OUT.onnx [SECONDS] [FOLDER of real labelled photos]
+Needs Debian's python3-torch and python3-pil; no graphics card. The product itself needs none of this, only OUT.onnx.
+"""
+import json, math, os, random, sys, time, io
+import numpy as np
+import torch
+from torch import nn
+from torch.nn import functional as F
+from PIL import Image, ImageFilter
+
+W, H = 512, 384
+CROP = 320
+CLASSES = 6  # ground, thing, clutter, plate, ink, sheet
+
+
+def conv(i, o, stride=1, dilation=1):
+    return nn.Sequential(nn.Conv2d(i, o, 3, stride, dilation, dilation=dilation, bias=False), nn.BatchNorm2d(o), nn.ReLU(inplace=True))
+
+
+class Seeing(nn.Module):
+    """Half the picture's size out: the middle of each thing, what each pixel is, how large the thing is."""
+
+    def __init__(self):
+        super().__init__()
+        self.a = nn.Sequential(conv(3, 16, 2), conv(16, 16))
+        self.b = nn.Sequential(conv(16, 32, 2), conv(32, 32), conv(32, 32))
+        self.c = nn.Sequential(conv(32, 64, 2), conv(64, 64), conv(64, 64))
+        self.d = nn.Sequential(conv(64, 96, 2), conv(96, 96, 1, 2), conv(96, 96, 1, 4), conv(96, 96))
+        self.uc, self.fc = nn.Conv2d(96, 64, 1), conv(64, 64)
+        self.ub, self.fb = nn.Conv2d(64, 32, 1), conv(32, 32)
+        self.ua, self.fa = nn.Conv2d(32, 16, 1), conv(16, 24)
+        self.head = nn.Conv2d(24, 2 + CLASSES, 1)
+        nn.init.constant_(self.head.bias[0], -4.0)
+
+    def forward(self, x):
+        up = lambda t: F.interpolate(t, scale_factor=2.0, mode='nearest')
+        a = self.a(x)
+        b = self.b(a)
+        c = self.c(b)
+        d = self.d(c)
+        c = self.fc(c + up(self.uc(d)))
+        b = self.fb(b + up(self.ub(c)))
+        a = self.fa(a + up(self.ua(b)))
+        return self.head(a)
+
+
+def gather(folder):
+    out = []
+    for name in sorted(os.listdir(folder)):
+        if not name.endswith('.json') or name == 'truth.json':
+            continue
+        stem = os.path.join(folder, name[:-5])
+        try:
+            photo = np.asarray(Image.open(stem + '.png').convert('RGB').resize((W, H), Image.BOX))
+            label = np.asarray(Image.open(stem + '-is.png').convert('RGB').resize((W, H), Image.NEAREST))
+        except OSError:
+            continue
+        klass = np.minimum(5, np.round(label[..., 0] / 30)).astype(np.uint8)
+        thing = (np.round(label[..., 1] / 16) + 16 * np.round(label[..., 2] / 16)).astype(np.int16)
+        thing[klass != 1] = 0
+        out.append((photo, klass, thing))
+    return out
+
+
+def gather_real(folder):
+    """Photos of which only the middles and sizes of things are known: what else they show is left out of the lesson."""
+    out = []
+    truth = json.load(open(os.path.join(folder, 'truth.json')))
+    for t in truth:
+        photo = Image.open(os.path.join(folder, t['file'])).convert('RGB')
+        k = W / photo.width
+        photo = np.asarray(photo.resize((W, H), Image.BOX))
+        out.append((photo, None, [(q['x'] * k, q['y'] * k, q['r'] * k) for q in t['things']]))
+    return out
+
+
+def phone(img, rng):
+    """What a phone does to a picture; float 0..1 in and out."""
+    h, w, _ = img.shape
+    if rng.random() < 0.3:
+        img = img[..., rng.permutation(3)] if rng.random() < 0.5 else img
+        hsvish = img.mean(2, keepdims=True)
+        img = hsvish + (img - hsvish) * rng.uniform(0.5, 1.4)
+    img = np.clip(img, 0, 1) ** rng.uniform(0.7, 1.4)
+    tint = 1 + rng.uniform(-0.14, 0.14, 3)
+    if rng.random() < 0.3:
+        tint = np.array([1.15, 1.0, rng.uniform(0.55, 0.9)])
+    img = img * tint
+    yy, xx = np.mgrid[0:h, 0:w].astype(np.float32)
+    if rng.random() < 0.35:
+        cx, cy, r = rng.uniform(0, w), rng.uniform(0, h), rng.uniform(0.5, 1.4) * w
+        img = img * (1 - rng.uniform(0.2, 0.75) * np.clip(np.hypot(xx - cx, yy - cy) / r, 0, 1)[..., None] ** 2)
+    if rng.random() < 0.12:
+        cx, cy, r = rng.uniform(0, w), rng.uniform(0, h), rng.uniform(0.04, 0.14) * w
+        d = ((xx - cx) / (r * rng.uniform(1, 2))) ** 2 + ((yy - cy) / r) ** 2
+        img = img + rng.uniform(0.4, 1.2) * np.exp(-d)[..., None]
+    img = img * (rng.uniform(0.38, 0.6) / max(0.05, img.mean())) if rng.random() < 0.75 else img * rng.uniform(0.5, 1.3)
+    img = np.clip(img, 0, 1)
+    p = Image.fromarray((img * 255).astype(np.uint8))
+    if rng.random() < 0.3:
+        p = p.filter(ImageFilter.GaussianBlur(rng.uniform(0.3, 1.4)))
+    if rng.random() < 0.12:
+        n = int(rng.integers(2, 5))
+        a = np.asarray(p).astype(np.float32)
+        dx, dy = rng.integers(-1, 2), rng.integers(-1, 2)
+        p = Image.fromarray(np.mean([np.roll(a, (dy * i, dx * i), (0, 1)) for i in range(n)], 0).astype(np.uint8))
+    if rng.random() < 0.45:
+        a = np.asarray(p).astype(np.float32) + rng.normal(0, rng.uniform(1, 11), (h, w, 3 if rng.random() < 0.5 else 1))
+        p = Image.fromarray(np.clip(a, 0, 255).astype(np.uint8))
+    if rng.random() < 0.4:
+        b = io.BytesIO()
+        p.save(b, 'JPEG', quality=int(rng.integers(30, 80)))
+        p = Image.open(b)
+    return np.asarray(p).astype(np.float32) / 255
+
+
+def stamp(heat, size, weight, x, y, r):
+    """The middle of one thing at half size, as a small hill."""
+    s = max(1.0, 0.34 * r)
+    q = int(math.ceil(3 * s))
+    x0, x1, y0, y1 = int(x) - q, int(x) + q + 1, int(y) - q, int(y) + q + 1
+    h, w = heat.shape
+    X0, X1, Y0, Y1 = max(0, x0), min(w, x1), max(0, y0), min(h, y1)
+    if X0 >= X1 or Y0 >= Y1:
+        return
+    yy, xx = np.mgrid[Y0:Y1, X0:X1]
+    g = np.exp(-((xx + 0.5 - x) ** 2 + (yy + 0.5 - y) ** 2) / (2 * s * s))
+    peak = g.max()
+    if peak > 0.5:
+        g = g / peak
+    take = g > heat[Y0:Y1, X0:X1]
+    heat[Y0:Y1, X0:X1][take] = g[take]
+    near = take & (g > 0.4)
+    size[Y0:Y1, X0:X1][near] = math.log(max(1.0, r) / 8)
+    weight[Y0:Y1, X0:X1][near] = 1
+
+
+def cut(item, rng, crop=CROP):
+    photo, klass, thing = item
+    k = float(np.exp(rng.uniform(np.log(0.6), np.log(1.7))))
+    need = min(int(crop / k), H)
+    k = crop / need
+    x0, y0 = rng.integers(0, W - need + 1), rng.integers(0, H - need + 1)
+    box = (x0, y0, x0 + need, y0 + need)
+    img = np.asarray(Image.fromarray(photo).resize((crop, crop), Image.BILINEAR if k >= 1 else Image.BOX, box=box)).astype(np.float32) / 255
+    half = crop // 2
+    heat, size, weight = (np.zeros((half, half), np.float32) for _ in range(3))
+    known = klass is not None
+    if known:
+        kl = np.asarray(Image.fromarray(klass).resize((half, half), Image.NEAREST, box=box)).astype(np.int64)
+        th = thing[y0:y0 + need, x0:x0 + need]
+        spots = []
+        for i in np.unique(th[th > 0]):
+            ys, xs = np.nonzero(th == i)
+            if len(ys) >= 14:
+                spots.append(((xs.mean() + 0.5) * k, (ys.mean() + 0.5) * k, math.sqrt(len(ys) / math.pi) * k))
+    else:
+        kl = np.full((half, half), -1, np.int64)
+        spots = [((x - x0) * k, (y - y0) * k, r * k) for x, y, r in thing]
+    for x, y, r in spots:
+        stamp(heat, size, weight, x / 2, y / 2, r / 2)
+    img = phone(img, rng)
+    turn = int(rng.integers(0, 4))
+    maps = [np.rot90(m, turn) for m in (img, heat, size, weight, kl)]
+    if rng.random() < 0.5:
+        maps = [m[:, ::-1] for m in maps]
+    img, heat, size, weight, kl = (np.ascontiguousarray(m) for m in maps)
+    return img.transpose(2, 0, 1).copy(), heat, size, weight, kl
+
+
+class Cuts(torch.utils.data.IterableDataset):
+    def __init__(self, items, real, seed):
+        self.items, self.real, self.seed = items, real, seed
+
+    def __iter__(self):
+        info = torch.utils.data.get_worker_info()
+        rng = np.random.default_rng(self.seed + (info.id if info else 0))
+        while True:
+            pile = self.real if self.real and rng.random() < 0.3 else self.items
+            yield cut(pile[rng.integers(len(pile))], rng)
+
+
+def loss_of(out, heat, size, weight, kl):
+    p = torch.sigmoid(out[:, 0]).clamp(1e-4, 1 - 1e-4)
+    top = (heat > 0.97).float()
+    n = top.sum().clamp(min=4)
+    focal = -(top * (1 - p) ** 2 * p.log() + (1 - top) * (1 - heat) ** 4 * p ** 2 * (1 - p).log()).sum() / n
+    big = ((out[:, 1] - size).abs() * weight).sum() / weight.sum().clamp(min=1)
+    what = F.cross_entropy(out[:, 2:], kl, ignore_index=-1, weight=torch.tensor([1.0, 1.5, 2.0, 1.2, 2.0, 1.2])) if (kl >= 0).any() else 0
+    return focal, big, what
+
+
+def main():
+    folder, to = sys.argv[1], sys.argv[2]
+    seconds = float(sys.argv[3]) if len(sys.argv) > 3 else 1500
+    torch.manual_seed(1)
+    torch.set_num_threads(2)
+    net = Seeing()
+    if os.path.exists(to + '.pt'):
+        net.load_state_dict(torch.load(to + '.pt'))
+        print('going on from', to + '.pt')
+    real = gather_real(sys.argv[4]) if len(sys.argv) > 4 else []
+    opt = torch.optim.AdamW(net.parameters(), lr=2e-3, weight_decay=1e-4)
+    start, step, shown = time.time(), 0, [0, 0, 0]
+    while time.time() - start < seconds:
+        items = gather(folder)
+        print(len(items), 'pictures', flush=True)
+        loader = iter(torch.utils.data.DataLoader(Cuts(items, real, int(time.time())), batch_size=8, num_workers=1))
+        until = time.time() + 300
+        while time.time() < min(until, start + seconds):
+            done = (time.time() - start) / seconds
+            lr = 2.5e-3 * min(1, (step + 1) / 100) * (0.5 + 0.5 * math.cos(math.pi * min(1, done))) + 2e-5
+            for g in opt.param_groups:
+                g['lr'] = lr
+            x, heat, size, weight, kl = next(loader)
+            net.train()
+            focal, big, what = loss_of(net(x), heat, size, weight, kl)
+            opt.zero_grad()
+            (focal + 0.5 * big + 1.5 * what).backward()
+            nn.utils.clip_grad_norm_(net.parameters(), 5)
+            opt.step()
+            for i, v in enumerate((focal, big, what)):
+                shown[i] += float(v)
+            step += 1
+            if step % 100 == 0:
+                print(step, f'{time.time() - start:.0f}s', *(f'{v / 100:.3f}' for v in shown), flush=True)
+                shown = [0, 0, 0]
+                save(net, to)
+        del loader
+    save(net, to)
+
+
+def save(net, to):
+    net.eval()
+    torch.save(net.state_dict(), to + '.pt')
+    x = torch.zeros(1, 3, H, W)
+    torch.onnx.export(net, x, to, opset_version=12, input_names=['x'], output_names=['y'], dynamic_axes={'x': {2: 'h', 3: 'w'}, 'y': {2: 'h', 3: 'w'}})
+
+
+if __name__ == '__main__':
+    main()

@@ -1,0 +1,182 @@
+import type { PhotoLaid } from '../contracts/lesson.ts'
+import type { PhotoReading } from '../contracts/reading.ts'
+import { numberName } from '../plan/numbers/names.ts'
+import type { Check } from './check.ts'
+
+/** A photo held against its task: the verdict, and what differs in a sentence with its place. */
+export interface PhotoCheck extends Check {
+  /** What is different, or what also counts: "same total, other split: also right". Empty where all is as asked. */
+  difference: string
+}
+const many = (n: number, one: string, more = `${one}s`): string => `${n} ${n === 1 ? one : more}`
+const listed = (ns: readonly number[]): string => ns.join(' | ')
+
+/** What was seen, in one line: "10 and 6", "5 | 2", "8 found". */
+export function seenIn(r: PhotoReading): string {
+  const range = r.low === r.high ? `${r.count} found` : `${r.low} to ${r.high} found`
+  if (r.count === 0) return 'nothing found'
+  const s = r.structure
+  if (s?.kind === 'frames')
+    return `${range}, ${s.frames.map((f) => f.cells.length).join(' and ')} in ${many(s.frames.length, 'frame')}`
+  if (s?.kind === 'parts') return `${range}, ${listed(s.parts.map((p) => p.count))}`
+  if (s?.kind === 'groups') return `${range}, ${listed(s.groups.map((g) => g.count))}`
+  return range
+}
+
+/**
+ * Holds a reading against what a photo task asks for. Finding nothing proves nothing, a doubtful count is a reason to
+ * look and no verdict, and a right total is not right where the groups were what was asked.
+ */
+export function checkPhoto(things: number, laid: PhotoLaid | null, r: PhotoReading): PhotoCheck {
+  const shown = seenIn(r)
+  const say = (verdict: Check['verdict'], difference: string): PhotoCheck => ({
+    verdict,
+    shown,
+    why: difference,
+    difference,
+  })
+  if (r.warnings.includes('not a photo of things'))
+    return say('look', 'this seems to be no photo of things on a table')
+  if (r.count === 0)
+    return say(
+      'look',
+      things === 0
+        ? 'nothing was found; whether it shows none is for your eye'
+        : 'an empty photo needs your eye',
+    )
+  const total = things
+  if (r.low !== r.high)
+    return say(
+      'look',
+      total >= r.low && total <= r.high ? `${total} were asked: look closer` : `${total} were asked`,
+    )
+  const off = r.count - total
+  if (laid) return { ...checkLaid(total, laid, r), shown }
+  if (off === 0) return say('right', '')
+  return say('wrong', differs(off))
+}
+const differs = (off: number): string =>
+  off > 0 ? `${numberName(off)} more than asked` : `${numberName(-off)} fewer than asked`
+
+function checkLaid(total: number, laid: PhotoLaid, r: PhotoReading): Omit<PhotoCheck, 'shown'> {
+  const say = (verdict: Check['verdict'], difference: string) => ({ verdict, why: difference, difference })
+  const off = r.count - total
+  switch (laid.as) {
+    case 'frame':
+      return framed(total, r, say)
+    case 'parts': {
+      const groups = groupsIn(r, laid.parts)
+      if (off) return say('wrong', differs(off))
+      if (!groups) return say('look', 'the total is right; its groups were not seen')
+      const wanted = laid.split ? [...laid.split].sort((a, b) => b - a) : null
+      const got = [...groups].sort((a, b) => b - a)
+      if (groups.length !== laid.parts)
+        return say('look', `the total is right, in ${many(groups.length, 'group')}: ${listed(groups)}`)
+      if (!wanted) return say('right', listed(groups))
+      return wanted.join() === got.join()
+        ? say('right', listed(groups))
+        : say(
+            'look',
+            `the same total, split another way: ${listed(groups)} where ${listed(laid.split!)} was asked`,
+          )
+    }
+    case 'shares': {
+      const groups = groupsIn(r, laid.plates)
+      const each = Math.floor(total / laid.plates)
+      if (off) return say('wrong', differs(off))
+      if (!groups) return say('look', 'the total is right; the shares were not seen')
+      const plates = groups.slice(0, laid.plates)
+      const equal = groups.length === laid.plates && new Set(plates).size === 1
+      if (equal) return say('right', `${listed(plates)}: equal`)
+      return groups.length === laid.plates
+        ? say('wrong', `${listed(groups)}: the shares are not equal, ${each} each would be`)
+        : say('look', `${listed(groups)}: look which are the shares`)
+    }
+    case 'gone': {
+      const stay = total - laid.go
+      const groups = groupsIn(r, 2)
+      if (r.count === stay && laid.go > 0)
+        return say('look', `${stay} are in view: those that went are not in the picture`)
+      if (off) return say('wrong', differs(off))
+      if (!groups || groups.length !== 2)
+        return say('look', `all ${total} are in view; which went was not seen`)
+      const match = [...groups].sort((a, b) => a - b).join() === [stay, laid.go].sort((a, b) => a - b).join()
+      return match
+        ? say('right', `${stay} left, ${laid.go} moved away`)
+        : say('wrong', `${listed(groups)}: ${laid.go} were to go, ${stay} to stay`)
+    }
+    case 'row': {
+      const row = r.rows.find((x) => x.length === r.count)
+      if (off) return say('wrong', differs(off))
+      if (!row) return say('look', 'the total is right; no single row was seen')
+      const same = (a: readonly string[]) => a.every((c, i) => c === laid.colours[i])
+      if (!laid.colours.length) return say('right', row.join(', '))
+      if (same(row)) return say('right', row.join(', '))
+      return same([...row].reverse())
+        ? say('look', 'the row, seen from its other end')
+        : say('look', `${row.join(', ')}: the colours are for your eye`)
+    }
+  }
+}
+/** A frame is filled from its first cell on, one in each, the first full before the second. */
+function framed(
+  total: number,
+  r: PhotoReading,
+  say: (v: Check['verdict'], d: string) => Omit<PhotoCheck, 'shown'>,
+): Omit<PhotoCheck, 'shown'> {
+  const s = r.structure
+  const off = r.count - total
+  if (s?.kind !== 'frames')
+    return off ? say('wrong', differs(off)) : say('look', 'the total is right; the frame was not seen')
+  const inside = s.frames.reduce((n, f) => n + f.cells.length, 0)
+  if (off) return say('wrong', `${differs(off)}: ${s.frames.map((f) => f.cells.length).join(' and ')}`)
+  if (inside < r.count)
+    return say('look', `${many(r.count - inside, 'thing lies', 'things lie')} beside the frame`)
+  const twice = s.frames.flatMap((f) => f.cells.filter((c, i) => f.cells.indexOf(c) !== i))
+  if (twice.length) return say('look', `two things in cell ${twice[0]! + 1}`)
+  const early = s.frames.findIndex(
+    (f, i) => i > 0 && f.cells.length > 0 && s.frames[i - 1]!.cells.length < 10,
+  )
+  if (early > 0)
+    return say('look', 'the total is right; the second frame was begun before the first was full')
+  const gap = s.frames.find((f) => !inOrder(f.cells))
+  if (gap) return say('look', `the total is right; cell ${firstGap(gap.cells) + 1} was left out`)
+  return say('right', s.frames.length > 1 ? s.frames.map((f) => f.cells.length).join(' and ') : '')
+}
+/** Filled across in fives or down in pairs, from one end, from either side: a photo may be taken from across the table. */
+function inOrder(cells: readonly number[]): boolean {
+  const set = new Set(cells)
+  const orders = [
+    [0, 1, 2, 3, 4, 5, 6, 7, 8, 9],
+    [0, 5, 1, 6, 2, 7, 3, 8, 4, 9],
+  ]
+  const turned = (o: readonly number[]) => [
+    o,
+    o.map((c) => 9 - c),
+    o.map((c) => (c < 5 ? c + 5 : c - 5)),
+    o.map((c) => (c < 5 ? 4 - c : 14 - c)),
+  ]
+  return orders.flatMap(turned).some((o) => o.slice(0, set.size).every((c) => set.has(c)))
+}
+const firstGap = (cells: readonly number[]): number =>
+  [0, 1, 2, 3, 4, 5, 6, 7, 8, 9].find((c) => !cells.includes(c)) ?? 0
+
+/** How many lie in each group: by plates, rings, parts or rows where those were seen, by heaps otherwise; null where they are not told apart. */
+function groupsIn(r: PhotoReading, wanted: number): number[] | null {
+  const s = r.structure
+  const inside =
+    s?.kind === 'parts'
+      ? s.parts.map((p) => p.count)
+      : s?.kind === 'groups'
+        ? s.groups.map((g) => g.count)
+        : s?.kind === 'frames' && s.frames.length === wanted
+          ? s.frames.map((f) => f.cells.length)
+          : null
+  if (inside && inside.reduce((a, b) => a + b, 0) === r.count) return inside
+  if (inside && inside.length > 1 && inside.reduce((a, b) => a + b, 0) === r.count - 1) return null
+  const heaps = [r.places, r.rows.map((x) => x.length)].find((g) => g.length === wanted)
+  if (heaps) return heaps
+  // Two colours laid beside each other are two groups.
+  if (r.groups.length === wanted) return r.groups.map((g) => g.count)
+  return r.places.length > 1 && r.places.length <= 6 ? [...r.places] : null
+}

@@ -1,0 +1,74 @@
+/** A picture as the network wants it: planes of red, green and blue, 0–1. */
+export interface Picture {
+  width: number
+  height: number
+  rgb: Float32Array
+}
+const grain = 16
+const toGrain = (n: number): number => Math.max(grain, Math.round(n / grain) * grain)
+
+/**
+ * Shrinks RGBA pixels (rows from the top, 0–255) to about `longSide` by averaging areas; both sides become multiples of 16.
+ * @throws RangeError when the pixels do not fit width × height.
+ */
+export function shrunk(
+  rgba: Uint8ClampedArray | Uint8Array,
+  width: number,
+  height: number,
+  longSide: number,
+): Picture {
+  if (rgba.length !== width * height * 4 || width < 1 || height < 1)
+    throw new RangeError(`Expected ${width} × ${height} RGBA pixels`)
+  const k = longSide / Math.max(width, height)
+  const [w, h] = [toGrain(width * k), toGrain(height * k)]
+  const n = w * h
+  const rgb = new Float32Array(3 * n)
+  for (let y = 0; y < h; y++) {
+    const [y0, y1] = span(y, h, height)
+    for (let x = 0; x < w; x++) {
+      const [x0, x1] = span(x, w, width)
+      let [r, g, b] = [0, 0, 0]
+      // Every second pixel is enough once many fall into one.
+      const step = x1 - x0 >= 5 ? 2 : 1
+      let m = 0
+      for (let yy = y0; yy < y1; yy += step)
+        for (let xx = x0; xx < x1; xx += step) {
+          const p = (yy * width + xx) * 4
+          r += rgba[p]!
+          g += rgba[p + 1]!
+          b += rgba[p + 2]!
+          m++
+        }
+      const i = y * w + x
+      rgb[i] = r / m / 255
+      rgb[n + i] = g / m / 255
+      rgb[2 * n + i] = b / m / 255
+    }
+  }
+  return { width: w, height: h, rgb }
+}
+const span = (i: number, of: number, from: number): [number, number] => {
+  const a = Math.floor((i * from) / of)
+  return [Math.min(a, from - 1), Math.max(Math.min(a, from - 1) + 1, Math.floor(((i + 1) * from) / of))]
+}
+
+/** Left for right. */
+export function mirrored(p: Picture): Picture {
+  const { width: w, height: h } = p
+  const rgb = new Float32Array(p.rgb.length)
+  for (let row = 0; row < 3 * h; row++)
+    for (let x = 0; x < w; x++) rgb[row * w + x] = p.rgb[row * w + w - 1 - x]!
+  return { width: w, height: h, rgb }
+}
+/** Brought to a middling light, so that a dim kitchen looks like a bright one: a mean of 0.46, at most six times brighter. */
+export function lit(p: Picture): Picture {
+  let sum = 0
+  for (const v of p.rgb) sum += v
+  const k = Math.min(6, Math.max(0.6, 0.46 / Math.max(0.01, sum / p.rgb.length)))
+  return { ...p, rgb: p.rgb.map((v) => Math.min(1, v * k)) }
+}
+/** Half as much light again or less of it, as another camera would have taken it. */
+export const exposed = (p: Picture, k: number): Picture => ({
+  ...p,
+  rgb: p.rgb.map((v) => Math.min(1, v * k)),
+})
