@@ -7,7 +7,7 @@ const after = {
   cut: 'send|judge|next',
   send: 'look|judge|next',
   look: 'film|cut|send|judge|next',
-  judge: 'plan|script|film|cut|send|next',
+  judge: 'film|cut|next',
 }
 module.exports = {
   forbidden: [

@@ -1,3 +1,4 @@
+import { photoEyes } from '../server/platform/media/seeing.ts'
 import fs from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
@@ -77,10 +78,11 @@ show(
 )
 
 const photo = await standInPhoto({ saffron: 5, blue: 4, seed: 9, width: 4000, sheet: true })
+const see = await photoEyes()
 const { data, info } = await sharp(photo).rotate().ensureAlpha().raw().toBuffer({ resolveWithObject: true })
-readPhoto(data, info.width, info.height)
+await readPhoto(data, info.width, info.height, see)
 const reads: number[] = []
-for (let i = 0; i < 5; i++) reads.push(await time(() => readPhoto(data, info.width, info.height)))
+for (let i = 0; i < 5; i++) reads.push(await time(() => readPhoto(data, info.width, info.height, see)))
 show(
   `photo of ${((info.width * info.height) / 1e6).toFixed(0)} megapixels counted, median`,
   `${(median(reads) / 1000).toFixed(2)} s`,

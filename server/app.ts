@@ -10,6 +10,7 @@ import { micTestRoutes } from './film/mic-test.ts'
 import { filmRoutes } from './film/routes.ts'
 import { uploadRoutes } from './film/uploads.ts'
 import { keepRoutes } from './keep/routes.ts'
+import { backRoutes } from './look/back-routes.ts'
 import { lookRoutes } from './look/routes.ts'
 import { nextRoutes } from './next/routes.ts'
 import { peopleRoutes } from './people/routes.ts'
@@ -126,6 +127,7 @@ export function makeApp(s: Services): Express {
     streetRoutes,
     postRoutes,
     lookRoutes,
+    backRoutes,
     nextRoutes,
   ])
     room(app, s)

@@ -1,7 +1,6 @@
 import sharp from 'sharp'
 import { describe, expect, test } from 'vitest'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
-import { readPhoto } from '@awlbox/core/look/photo/read'
 import { wavOf } from '@awlbox/core/film/ear/wav'
 import { findExamples } from '@awlbox/core/plan/examples'
 import { aimOf } from '@awlbox/core/plan/aim'
@@ -122,23 +121,6 @@ describe('the stand-in voice', () => {
 })
 
 describe('the stand-in homes’ photos', () => {
-  test.each([
-    { saffron: 4, blue: 3, seed: 31 },
-    { saffron: 7, blue: 0, seed: 32, sheet: true },
-    { saffron: 2, blue: 5, seed: 33, ground: 'cloth' as const },
-    { saffron: 0, blue: 6, seed: 34, ground: 'plain' as const },
-    { saffron: 5, blue: 5, seed: 35, ground: 'wood' as const, sheet: true },
-    { saffron: 1, blue: 0, seed: 36 },
-  ])('show what they were told to: %o', async (p) => {
-    const { data, info } = await sharp(await standInPhoto({ ...p, width: 1200 }))
-      .rotate()
-      .ensureAlpha()
-      .raw()
-      .toBuffer({ resolveWithObject: true })
-    const r = readPhoto(data, info.width, info.height)
-    expect(r.count).toBe(p.saffron + p.blue)
-    expect(r.groups.find((g) => g.colour === 'blue')?.count ?? 0).toBe(p.blue)
-  })
   test('are the same for the same seed but for the grain, and carry their orientation for the server to turn', async () => {
     const meta = await sharp(
       await standInPhoto({ saffron: 3, blue: 1, seed: 40, orientation: 6, width: 400 }),

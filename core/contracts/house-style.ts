@@ -26,6 +26,8 @@ export const HouseStyle = z.object({
   /** Where answers to home tasks stand. */
   answers: z.enum(['spoiler', 'adults', 'never']).default('spoiler'),
   judging: z.enum(['scale', 'pairs']).default('scale'),
+  /** Whether what the checks propose is seen before a reply is judged, or only after. */
+  proposals: z.enum(['before', 'after']).default('before'),
   /** Where a hundred square begins. */
   squareFrom: z.union([z.literal(0), z.literal(1)]).default(1),
   /** Whether lessons may speak of speed and of winning. */

@@ -40,7 +40,7 @@ function refilled(s: PhotoStructure, things: readonly PhotoThing[]): PhotoStruct
       return {
         kind: 'frames',
         frames: s.frames.map((f) => {
-          const plane = planeOf(f.outline as [Point, Point, Point, Point])
+          const plane = planeOf(f.outline as unknown as [Point, Point, Point, Point])
           const cells = inside(f.outline).map((t) => {
             const [u, v] = plane.from(t.x, t.y)
             return (

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { groupsFor, type ChildStanding } from './groups.ts'
+import { type ChildStanding, groupsFor, readyFor, rungFor } from './groups.ts'
 
 const child = (
   n: number,
@@ -9,12 +9,61 @@ const child = (
   childId: `k${n}`,
   name: `Child ${n}`,
   quietDays,
-  standing: { level: 0.5, low: 0.3, high: 0.7, occasions: 2, word, judged: false, because: '', evidence: [] },
+  standing: {
+    level: 0.5,
+    low: 0.3,
+    high: 0.7,
+    occasions: 2,
+    word,
+    judged: false,
+    ready: word === 'secure',
+    because: '',
+    helps: { alone: 2, nudged: 0, together: 0 },
+    rungs: { things: 2, picture: 0, track: 0, head: 0 },
+  },
 })
 const many = (from: number, count: number, word: ChildStanding['standing']['word']) =>
   Array.from({ length: count }, (_, i) => child(from + i, word))
 
 describe('groups', () => {
+  test('one judged secure on little is to be seen once more before what comes after', () => {
+    const early = child(1, 'secure')
+    early.standing.ready = false
+    expect(
+      groupsFor([early, child(2, 'secure')]).map((g) => [g.title, g.children.map((c) => c.set)]),
+    ).toEqual([
+      ['Secure, to be seen once more', ['middle']],
+      ['Ready for what comes after', ['stretch']],
+    ])
+  })
+  test('the rung to try is the next one up for who is secure, the same for who is nearly there, things for who is not', () => {
+    const rungs = { things: 0, picture: 3, track: 0, head: 0 }
+    expect(
+      (['secure', 'nearly', 'not yet'] as const).map((word) =>
+        rungFor({ word, ready: word === 'secure', rungs }),
+      ),
+    ).toEqual(['track', 'picture', 'things'])
+  })
+  test('a class is ready for an idea when what it comes after is', () => {
+    const at = (ready: boolean) => ({ ready, word: 'secure' as const })
+    const ladder = [
+      { id: 'a', name: 'A', after: [] },
+      { id: 'b', name: 'B', after: ['a'] },
+      { id: 'c', name: 'C', after: ['a', 'b'] },
+    ]
+    const kids = [
+      new Map([['a', at(true)]]),
+      new Map([
+        ['a', at(true)],
+        ['b', at(true)],
+      ]),
+      new Map([['a', at(false)]]),
+    ]
+    expect(readyFor(ladder, kids).map((r) => [r.id, r.ready])).toEqual([
+      ['b', 1],
+      ['c', 1],
+    ])
+  })
   test('go by what is needed next, each with its reason', () => {
     const groups = groupsFor([
       child(1, 'secure'),

@@ -74,14 +74,12 @@ export function groupsFor(children: readonly ChildStanding[]): Group[] {
       return Array.from({ length: parts }, (_, i) => ({
         ...g,
         title: parts > 1 ? `${g.title} (${i + 1} of ${parts})` : g.title,
-        children: g.children
-          .slice(i * largest, (i + 1) * largest)
-          .map(({ childId, name, standing }) => ({
-            childId,
-            name,
-            set: setFor(standing),
-            rung: rungFor(standing),
-          })),
+        children: g.children.slice(i * largest, (i + 1) * largest).map(({ childId, name, standing }) => ({
+          childId,
+          name,
+          set: setFor(standing),
+          rung: rungFor(standing),
+        })),
       }))
     })
 }

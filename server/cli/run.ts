@@ -1,4 +1,5 @@
 import { convert } from './convert.ts'
+import { diagnose } from './diagnose.ts'
 import { count } from './count.ts'
 import { listen } from './listen.ts'
 import { print } from './print.ts'
@@ -13,6 +14,7 @@ const commands: Record<string, (args: string[]) => Printed | Promise<Printed>> =
   listen,
   count,
   ways,
+  diagnose,
   print,
   convert,
 }

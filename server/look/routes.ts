@@ -9,6 +9,7 @@ import type { Services } from '../platform/services.ts'
 import type { Answer } from '@awlbox/core/contracts/reply'
 import { photosOf } from '../send/store.ts'
 import { agreeing, refusing } from '../setting/homes-store.ts'
+import { askingsOn, feedbackOn } from './back-store.ts'
 import {
   isSilenced,
   isWithheld,
@@ -22,11 +23,16 @@ import {
 } from './store.ts'
 
 const repliesAtOnce = 100
+const wordsBack = ({ body, sentAt }: { body: string; sentAt: Date | null }) => ({ body, sentAt })
 
 export function lookRoutes(router: Router, s: Services): void {
   personRoute(router, s, api.replies, async ({ person, params, query }) => {
     await mayLesson(s.db, person, params.lessonId, 'read')
-    const rows = await repliesOf(s.db, params.lessonId, query.after ?? null, repliesAtOnce)
+    const rows = await repliesOf(s.db, params.lessonId, {
+      after: query.after ?? null,
+      waiting: query.waiting !== undefined,
+      limit: repliesAtOnce,
+    })
     const spokenIds = (answers: readonly Answer[]): string[] =>
       answers.flatMap((a) => (a.recordingId ? [a.recordingId] : []))
     const [pictures, spoken, told] = await Promise.all([
@@ -45,7 +51,14 @@ export function lookRoutes(router: Router, s: Services): void {
     ])
     // Withdrawn since it was sent: it is shown to nobody any more.
     const ids = rows.map((r) => r.childId)
-    const [withheld, heard] = await Promise.all([refusing(s.db, 'photos', ids), agreeing(s.db, 'sound', ids)])
+    const replyIds = rows.map((r) => r.id)
+    const [withheld, heard, shown, asked, back] = await Promise.all([
+      refusing(s.db, 'photos', ids),
+      agreeing(s.db, 'sound', ids),
+      agreeing(s.db, 'showing', ids),
+      askingsOn(s.db, replyIds),
+      feedbackOn(s.db, replyIds),
+    ])
     return {
       next: rows.length === repliesAtOnce ? rows.at(-1)!.id : null,
       items: rows.map(({ doc, pack, ...r }) => ({
@@ -63,6 +76,13 @@ export function lookRoutes(router: Router, s: Services): void {
             (x.kind === 'sound' ? heard.has(r.childId) : !withheld.has(r.childId)),
         ),
         judgements: told.filter((j) => j.replyId === r.id),
+        askings: asked
+          .filter((a) => a.replyId === r.id)
+          .map((a) => ({ taskId: a.taskId, words: a.words, at: a.at, answered: a.answeredAt !== null })),
+        feedback: back.find((f) => f.replyId === r.id)
+          ? wordsBack(back.find((f) => f.replyId === r.id)!)
+          : null,
+        mayShow: shown.has(r.childId),
       })),
     }
   })

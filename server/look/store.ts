@@ -20,7 +20,11 @@ import { mediaOf } from '../send/store.ts'
 import { agreeing, refusing } from '../setting/homes-store.ts'
 
 /** Replies of a lesson in the order they came, from the one after the reply given on. */
-export const repliesOf = (db: Db, lessonId: string, after: string | null, limit: number) =>
+export const repliesOf = (
+  db: Db,
+  lessonId: string,
+  { after, waiting, limit }: { after: string | null; waiting: boolean; limit: number },
+) =>
   db
     .select({
       id: replies.id,
@@ -51,6 +55,9 @@ export const repliesOf = (db: Db, lessonId: string, after: string | null, limit:
     .where(
       and(
         eq(publications.lessonId, lessonId),
+        ...(waiting
+          ? [sql`not exists (select 1 from ${judgements} j where j.reply_id = ${replies.id})`]
+          : []),
         ...(after === null
           ? []
           : [

@@ -27,15 +27,13 @@ export function toldOf(src: Found, childId: string, ideaId: string): (Judged & {
     x.childId === childId && x.ideaId === ideaId
   return [
     ...src.told.filter(here).map((j) => ({ ...j, at: j.at.getTime() })),
-    ...src.said
-      .filter(here)
-      .map((o) => ({
-        ...o,
-        at: o.at.getTime(),
-        help: 'alone' as const,
-        rung: 'head' as const,
-        override: true,
-      })),
+    ...src.said.filter(here).map((o) => ({
+      ...o,
+      at: o.at.getTime(),
+      help: 'alone' as const,
+      rung: 'head' as const,
+      override: true,
+    })),
   ]
 }
 

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNull, lte, or, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNull, lte, or, sql, type SQL } from 'drizzle-orm'
 import type { Pack } from '@awlbox/core/contracts/pack'
 import type { TaskSet } from '@awlbox/core/contracts/lesson'
 import type { Answer, ReplyInput } from '@awlbox/core/contracts/reply'
@@ -7,6 +7,7 @@ import { mergedReply } from '@awlbox/core/send/two-phones'
 import { livesIn } from '../platform/access.ts'
 import { type Db, moment } from '../platform/db.ts'
 import {
+  askings,
   children,
   childSets,
   classes,
@@ -208,6 +209,9 @@ export const childrenHere = (db: Db, householdId: string, classId: string) =>
     .where(and(livesIn(householdId), eq(children.classId, classId)))
     .orderBy(asc(children.name))
 
+/** Whether a reply has been looked at, so that it no longer changes: until something is asked for once more. */
+const isLooked = (reply: SQL) =>
+  sql<boolean>`(exists (select 1 from judgements j where j.reply_id = ${reply}) and not exists (select 1 from askings q where q.reply_id = ${reply} and q.answered_at is null))`
 export const repliesFrom = (db: Db, publicationId: string, householdId: string) =>
   db
     .select({
@@ -221,7 +225,14 @@ export const repliesFrom = (db: Db, publicationId: string, householdId: string) 
       why: replies.why,
       words: replies.words,
       updatedAt: replies.updatedAt,
-      looked: sql<boolean>`exists (select 1 from judgements j where j.reply_id = ${replies.id})`,
+      looked: isLooked(sql`${replies.id}`),
+      // What was written back, once it went; and what is asked for once more.
+      feedback: sql<
+        string | null
+      >`(select f.body from feedback f where f.reply_id = ${replies.id} and f.sent_at is not null)`,
+      asked: sql<
+        { taskId: string; words: string }[]
+      >`coalesce((select jsonb_agg(jsonb_build_object('taskId', a.task_id, 'words', a.words) order by a.at) from askings a where a.reply_id = ${replies.id} and a.answered_at is null), '[]')`,
     })
     .from(replies)
     .innerJoin(children, eq(children.id, replies.childId))
@@ -261,7 +272,7 @@ export async function saveReply(
         why: replies.why,
         words: replies.words,
         updatedAt: replies.updatedAt,
-        looked: sql<boolean>`exists (select 1 from judgements j where j.reply_id = replies.id)`,
+        looked: isLooked(sql`replies.id`),
       })
       .from(replies)
       .where(and(eq(replies.publicationId, publicationId), eq(replies.childId, input.childId)))
@@ -277,6 +288,17 @@ export async function saveReply(
       .set({ ...row, ...(before.key === input.key ? {} : mergedReply(before, said)), updatedAt: new Date() })
       .where(eq(replies.id, before.id))
       .returning({ id: replies.id, updatedAt: replies.updatedAt })
+    // What was asked for once more has been answered.
+    await tx
+      .update(askings)
+      .set({ answeredAt: new Date() })
+      .where(
+        and(
+          eq(askings.replyId, before.id),
+          isNull(askings.answeredAt),
+          inArray(askings.taskId, ['', ...input.answers.map((a) => a.taskId)]),
+        ),
+      )
     return { ...changed!, again: true }
   })
 }
@@ -345,7 +367,7 @@ export async function takeBack(
       .select({
         id: replies.id,
         answers: replies.answers,
-        looked: sql<boolean>`exists (select 1 from judgements j where j.reply_id = replies.id)`,
+        looked: isLooked(sql`replies.id`),
       })
       .from(replies)
       .where(and(eq(replies.publicationId, at.publicationId), eq(replies.childId, at.childId)))

@@ -237,6 +237,18 @@ export const groups: readonly { title: string; choices: readonly Choice[] }[] = 
           s.judging === 'scale' ? 'One reply, one of four.' : 'Two replies to one task: which shows more?',
       },
       {
+        key: 'proposals',
+        label: 'What the checks propose is seen',
+        options: [
+          ['before', 'before you judge'],
+          ['after', 'only after you have judged'],
+        ],
+        example: (s) =>
+          s.proposals === 'before'
+            ? '“Proposed: secure, alone” stands beside the keys.'
+            : 'You judge first; then it is said whether the checks agree.',
+      },
+      {
         key: 'defaultWait',
         label: 'A question with no wait gets',
         options: [

@@ -31,7 +31,9 @@ export function ReplyForm({ pack, child, preview }: { pack: HomePack; child: Chi
   const state = useSyncExternalStore(reply.subscribe, reply.state, reply.onServer)
   const { draft } = state
   useEffect(() => reply.open(), [reply])
-  const looked = pack.replies.find((r) => r.childId === child.id)?.looked ?? false
+  const before = pack.replies.find((r) => r.childId === child.id)
+  const looked = before?.looked ?? false
+  const asked = new Map((before?.asked ?? []).map((a) => [a.taskId, a.words]))
   const { edit } = reply
   const all = pack.pack.tasks
   const offered = sets.filter((s) => all.some((t) => t.sets.includes(s)))
@@ -47,6 +49,14 @@ export function ReplyForm({ pack, child, preview }: { pack: HomePack; child: Chi
         void reply.send()
       }}
     >
+      {before?.feedback && (
+        <section className="rounded-xl border-2 border-moss bg-card p-4">
+          <h2 className="font-semibold">{say('feedback.title')}</h2>
+          <p dir="auto" className="text-[17px] whitespace-pre-line">
+            {before.feedback}
+          </p>
+        </section>
+      )}
       {all.length > 0 && <p className="text-[17px]">{say('task.welcome')}</p>}
       {offered.length > 0 && (
         <SetChoice
@@ -58,18 +68,29 @@ export function ReplyForm({ pack, child, preview }: { pack: HomePack; child: Chi
         />
       )}
       {tasks.map((t, i) => (
-        <TaskCard
-          key={t.id}
-          task={t}
-          n={i + 1}
-          of={tasks.length}
-          value={draft.answers[t.id] ?? {}}
-          locked={locked}
-          photos={child.photos}
-          sound={child.sound}
-          reply={reply}
-          onChange={(v) => edit({ answers: { ...draft.answers, [t.id]: v } })}
-        />
+        <div key={t.id} className={asked.has(t.id) ? 'rounded-xl ring-4 ring-saffron' : ''}>
+          {asked.has(t.id) && (
+            <p className="px-4 py-2 font-semibold">
+              {say('asked.again')}
+              {asked.get(t.id) && (
+                <span dir="auto" className="block font-normal">
+                  {asked.get(t.id)}
+                </span>
+              )}
+            </p>
+          )}
+          <TaskCard
+            task={t}
+            n={i + 1}
+            of={tasks.length}
+            value={draft.answers[t.id] ?? {}}
+            locked={locked}
+            photos={child.photos}
+            sound={child.sound}
+            reply={reply}
+            onChange={(v) => edit({ answers: { ...draft.answers, [t.id]: v } })}
+          />
+        </div>
       ))}
       <fieldset className="rounded-xl border-2 border-hair bg-card p-4 grid gap-2" disabled={locked}>
         <legend className="sr-only">{say('help.ask', { child: child.name })}</legend>

@@ -94,6 +94,10 @@ export const HomePack = z.object({
       words: z.string(),
       updatedAt: Moment,
       looked: z.boolean(),
+      /** Words of the teacher to this child's home, once sent. */
+      feedback: z.string().nullable(),
+      /** Tasks that are asked for once more. */
+      asked: z.array(z.object({ taskId: z.string(), words: z.string() })),
     }),
   ),
 })

@@ -159,7 +159,8 @@ export function askedIn(question: string, right: number | null): Asked | null {
   const bySigns = open ? askedBySentence(open) : null
   if (bySigns) return right === null || truthOf(bySigns) === right ? bySigns : null
   const plain = question.toLowerCase()
-  const found = numbersIn(tokens(plain)).map((n) => n.value)
+  // "Double four" read as a number would be forty-four.
+  const found = numbersIn(tokens(plain.replace(/\bdouble\b/g, 'twice'))).map((n) => n.value)
   const reading = readings(plain, found).find((q) => right === null || truthOf(q) === right)
   return reading ?? null
 }

@@ -122,15 +122,13 @@ function told(
     high,
     groups: merged(names),
     places: heapsOf(spots),
-    things: rows
-      .flat()
-      .map((i): PhotoThing => ({
-        x: Math.round(spots[i]!.x),
-        y: Math.round(spots[i]!.y),
-        r: Math.round(spots[i]!.r),
-        colour: names[i]!,
-        cutOff: counted[i]!.cutOff,
-      })),
+    things: rows.flat().map((i): PhotoThing => ({
+      x: Math.round(spots[i]!.x),
+      y: Math.round(spots[i]!.y),
+      r: Math.round(spots[i]!.r),
+      colour: names[i]!,
+      cutOff: counted[i]!.cutOff,
+    })),
     rows: rows.map((row) => row.map((i) => names[i]!)).slice(0, 40),
     structure: structureOf(map, places, ([x, y]) => [
       Math.round((x / w) * size.width),
@@ -176,7 +174,7 @@ function unexplained(
   const usual = middle(found.map((t) => Math.PI * (t.r * w) ** 2))
   const { labels, list } = regions(w * h, w, (i) => what[i] === thing)
   const inRegion = new Map<number, number>()
-  for (const t of all) {
+  for (const t of all.filter((x) => x.p >= belief.no)) {
     const i = Math.min(h - 1, Math.floor(t.y * h)) * w + Math.min(w - 1, Math.floor(t.x * w))
     const label = labels[i] || nearestLabel(labels, w, h, t)
     if (label) inRegion.set(label, (inRegion.get(label) ?? 0) + (t.p >= belief.counted ? 1 : 0))
@@ -189,6 +187,8 @@ function unexplained(
       if (r.area > small * 2) count++
       continue
     }
+    // A doubtful one is counted as that already.
+    if (n === 0 && inRegion.has(r.label)) continue
     if (n === 0) count += r.area > seeing.unexplained * usual ? Math.max(1, Math.round(r.area / usual)) : 0
     else if (r.area > (n + 0.75) * usual * 1.25 && n > 1) [count, crowded] = [count + 1, true]
   }

@@ -117,19 +117,31 @@ export function hullOf(labels: Int32Array, w: number, r: Region): Point[] {
   }
   return [...half(ends), ...half([...ends].reverse())]
 }
-/** A hull simplified to its four corners: the vertex that spans the least area goes first (Visvalingam). */
+/**
+ * The four corners of a hull: of the narrowest rectangle around it (one side lies along a side of the hull), each taken
+ * as the hull's own point that reaches furthest into that corner, so that a frame seen aslant keeps its shape.
+ */
 export function cornersOf(hull: readonly Point[]): Point[] | null {
-  const left = [...hull]
-  while (left.length > 4) {
-    let [least, at] = [Infinity, 0]
-    for (let i = 0; i < left.length; i++) {
-      const [p, q, r] = [left[(i + left.length - 1) % left.length]!, left[i]!, left[(i + 1) % left.length]!]
-      const area = Math.abs((q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0]))
-      if (area < least) [least, at] = [area, i]
-    }
-    left.splice(at, 1)
+  if (hull.length < 4) return null
+  let best: { area: number; ux: number; uy: number; wide: number; high: number } | null = null
+  for (let i = 0; i < hull.length; i++) {
+    const [p, q] = [hull[i]!, hull[(i + 1) % hull.length]!]
+    const n = Math.hypot(q[0] - p[0], q[1] - p[1])
+    if (n < 1) continue
+    const [ux, uy] = [(q[0] - p[0]) / n, (q[1] - p[1]) / n]
+    const along = hull.map((h) => h[0] * ux + h[1] * uy)
+    const across = hull.map((h) => h[1] * ux - h[0] * uy)
+    const [wide, high] = [Math.max(...along) - Math.min(...along), Math.max(...across) - Math.min(...across)]
+    if (!best || wide * high < best.area) best = { area: wide * high, ux, uy, wide, high }
   }
-  return left.length === 4 ? left : null
+  if (!best || !best.wide || !best.high) return null
+  const { ux, uy, wide, high } = best
+  const reach = (sx: number, sy: number) =>
+    hull.reduce((b, h) => {
+      const at = (k: Point) => (sx * (k[0] * ux + k[1] * uy)) / wide + (sy * (k[1] * ux - k[0] * uy)) / high
+      return at(h) > at(b) ? h : b
+    })
+  return [reach(-1, -1), reach(1, -1), reach(1, 1), reach(-1, 1)]
 }
 export const areaOf = (points: readonly Point[]): number =>
   Math.abs(

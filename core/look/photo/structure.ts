@@ -41,9 +41,13 @@ export function placesOf(map: Map2, things: readonly At[]): Place[] {
   const inFrame = (x: number, y: number) => frames.some((f) => holds(f.outline, [x, y]))
   const rounds = [...plates(map), ...rings(map)].filter((p) => !inFrame(p.x, p.y))
   for (const p of rounds) p.inside = things.flatMap((t, i) => (holds(p.outline, [t.x, t.y]) ? [i] : []))
-  // A ring in a plate is the plate's own rim.
+  // A ring in a plate is the plate's own rim; a ring seen twice, by its line and by its inside, is one.
   const outer = rounds.filter(
-    (p) => !rounds.some((q) => q !== p && q.area > p.area && holds(q.outline, [p.x, p.y])),
+    (p, k) =>
+      !rounds.some(
+        (q, m) =>
+          m !== k && (q.area > p.area || (q.area === p.area && m < k)) && holds(q.outline, [p.x, p.y]),
+      ),
   )
   return [...frames, ...outer]
 }
@@ -62,7 +66,11 @@ function frameLines(map: Map2): Framed[] {
     if (what[i] === line)
       for (let dy = -1; dy <= 1; dy++)
         for (let dx = -1; dx <= 1; dx++) if (inked[i + dy * w + dx] !== undefined) inked[i + dy * w + dx] = 1
-  const { labels, list } = regions(n, w, (i) => inked[i] === 1 || (what[i] === thing && touches(what, i, w)))
+  const { labels, list } = regions(
+    n,
+    w,
+    (i) => near(inked, i, w) || (what[i] === thing && touches(what, i, w)),
+  )
   return list
     .filter((r) => r.area > least.frame * n * 0.3)
     .flatMap((r) => {
@@ -72,6 +80,17 @@ function frameLines(map: Map2): Framed[] {
       return found ? [found] : []
     })
 }
+/** Broken lines of one figure lie near each other. */
+const near = (inked: Uint8Array, i: number, w: number): boolean =>
+  inked[i] === 1 ||
+  inked[i - 1] === 1 ||
+  inked[i + 1] === 1 ||
+  inked[i - w] === 1 ||
+  inked[i + w] === 1 ||
+  inked[i - 2] === 1 ||
+  inked[i + 2] === 1 ||
+  inked[i - 2 * w] === 1 ||
+  inked[i + 2 * w] === 1
 /** Whether a line runs beside a pixel: a thing on a line belongs to the line's figure. */
 const touches = (what: Uint8Array, i: number, w: number): boolean =>
   [1, 2, 3].some(
@@ -94,40 +113,52 @@ function at(inked: Uint8Array, what: Uint8Array, w: number, h: number, x: number
 /** Reads the corners as a frame of two rows of five, lying or standing, or as none. */
 function bestFrame(corners: readonly Point[], seen: (x: number, y: number) => number): Framed | null {
   let best: (Framed & { score: number }) | null = null
-  for (let turn = 0; turn < 4; turn++) {
-    const q = upperLeftFirst(corners, turn)
-    const plane = planeOf(q)
-    const score = (lines: readonly (readonly [number, number, number, number])[]) => {
-      let [sum, many] = [0, 0]
-      for (const [u0, v0, u1, v1] of lines)
-        for (let k = 0; k <= 20; k++) {
-          const [x, y] = plane.to(u0 + ((u1 - u0) * k) / 20, v0 + ((v1 - v0) * k) / 20)
-          const s = seen(x, y)
-          // Hidden ones neither speak for it nor against it.
-          if (s === 0.5) continue
-          sum += s
-          many++
-        }
-      return many < 20 ? 0 : sum / many
+  // The hull runs a little outside the lines.
+  for (const inset of [0, 1.5, 3, 4.5])
+    for (let turn = 0; turn < 2; turn++) {
+      const q = drawnIn(upperLeftFirst(corners, turn), inset)
+      const plane = planeOf(q)
+      const score = (lines: readonly (readonly [number, number, number, number])[]) => {
+        let [sum, many] = [0, 0]
+        for (const [u0, v0, u1, v1] of lines)
+          for (let k = 0; k <= 20; k++) {
+            const [x, y] = plane.to(u0 + ((u1 - u0) * k) / 20, v0 + ((v1 - v0) * k) / 20)
+            const s = seen(x, y)
+            // Hidden ones neither speak for it nor against it.
+            if (s === 0.5) continue
+            sum += s
+            many++
+          }
+        return many < 20 ? 0 : sum / many
+      }
+      const inner = score([[0, 0.5, 1, 0.5], ...[1, 2, 3, 4].map((i) => [i / 5, 0, i / 5, 1] as const)])
+      const rim = score([
+        [0, 0, 1, 0],
+        [1, 0, 1, 1],
+        [1, 1, 0, 1],
+        [0, 1, 0, 0],
+      ])
+      // Lines between the cells, where a frame has none: a grid of another kind. Looked for away from the frame's own.
+      const inCell = [0.25, 0.75]
+      const between = score([
+        ...[0.5, 1.5, 2.5, 3.5, 4.5].flatMap((i) =>
+          inCell.map((v) => [i / 5, v - 0.13, i / 5, v + 0.13] as const),
+        ),
+        ...[0, 1, 2, 3, 4].flatMap((i) => inCell.map((v) => [(i + 0.25) / 5, v, (i + 0.75) / 5, v] as const)),
+      ])
+      if (rim < least.support || inner < least.inner || between > inner * 0.5) continue
+      const total = rim + 2 * inner - between
+      if (!best || total > best.score + 0.02) best = { outline: [...q], plane, score: total }
     }
-    const inner = score([[0, 0.5, 1, 0.5], ...[1, 2, 3, 4].map((i) => [i / 5, 0, i / 5, 1] as const)])
-    const rim = score([
-      [0, 0, 1, 0],
-      [1, 0, 1, 1],
-      [1, 1, 0, 1],
-      [0, 1, 0, 0],
-    ])
-    // Lines between the cells, where a frame has none: a grid of another kind.
-    const between = score([
-      ...[0.5, 1.5, 2.5, 3.5, 4.5].map((i) => [i / 5, 0.03, i / 5, 0.97] as const),
-      [0, 0.25, 1, 0.25],
-      [0, 0.75, 1, 0.75],
-    ])
-    if (rim < least.support || inner < least.inner || between > inner * 0.75) continue
-    const total = rim + 2 * inner - between
-    if (!best || total > best.score + 0.05) best = { outline: [...q], plane, score: total }
-  }
   return best
+}
+/** Corners drawn in towards their middle by so many pixels. */
+function drawnIn(q: readonly [Point, Point, Point, Point], by: number): [Point, Point, Point, Point] {
+  const [cx, cy] = [0, 1].map((k) => q.reduce((s, p) => s + p[k]!, 0) / 4) as [number, number]
+  return q.map(([x, y]) => {
+    const d = Math.hypot(x - cx, y - cy) || 1
+    return [x - ((x - cx) / d) * by * 1.2, y - ((y - cy) / d) * by * 1.2] as const
+  }) as unknown as [Point, Point, Point, Point]
 }
 /** Corners in order from the one that is upper left when the picture is seen as it lies, turned on by quarter turns. */
 function upperLeftFirst(corners: readonly Point[], turn: number): [Point, Point, Point, Point] {
@@ -203,6 +234,13 @@ function solidPlates(
   const enclosed = open.list.map((r) => r.left > 0 && r.top > 0 && r.right < w - 1 && r.bottom < h - 1)
   return regions(n, w, (i) => set[i] === 1 || enclosed[open.labels[i]! - 1] === true, true)
 }
+/** A sheet or a cell has straight sides: its four corners hold nearly all of it, where a round's hold two thirds. */
+function isSquare(labels: Int32Array, w: number, r: Region): boolean {
+  if (labels.indexOf(r.label) < 0) return false
+  const hull = hullOf(labels, w, r)
+  const corners = cornersOf(hull)
+  return corners !== null && areaOf(corners) > 0.82 * areaOf(hull)
+}
 const rim = (r: Region): Point[] => {
   const { a, b, turn } = ellipseOf(r)
   const [c, s] = [Math.cos(turn), Math.sin(turn)]
@@ -222,7 +260,13 @@ function plates(map: Map2): Place[] {
     .flatMap((r) => (r.area > least.plate * w * h ? parted(solid.labels, w, h, r) : []))
     .flatMap((r) => {
       const { a, b } = ellipseOf(r)
-      if (r.area < least.plate * w * h * 0.6 || a / b > 1.75 || ellipseShare(r) < 0.86) return []
+      if (
+        r.area < least.plate * w * h * 0.6 ||
+        a / b > 1.75 ||
+        ellipseShare(r) < 0.9 ||
+        (solid.list.includes(r) && isSquare(solid.labels, w, r))
+      )
+        return []
       return [{ kind: 'plate' as const, outline: rim(r), x: r.x, y: r.y, area: r.area, inside: [] }]
     })
 }
@@ -259,7 +303,8 @@ function rings({ width: w, height: h, what }: Map2): Place[] {
   return open.list.flatMap((r) => {
     if (r.left === 0 || r.top === 0 || r.right === w - 1 || r.bottom === h - 1) return []
     const { a, b } = ellipseOf(r)
-    if (r.area < least.ring * n || a / b > 2 || ellipseShare(r) < 0.93) return []
+    if (r.area < least.ring * n || a / b > 2 || ellipseShare(r) < 0.93 || isSquare(open.labels, w, r))
+      return []
     return [{ kind: 'ring' as const, outline: rim(r), x: r.x, y: r.y, area: r.area, inside: [] }]
   })
 }
@@ -283,7 +328,7 @@ export function structureOf(
   if (!rounds.length) return null
   const inOrder = (list: readonly Place[]) =>
     [...list].sort((a, b) => (Math.abs(a.y - b.y) > Math.sqrt(a.area) * 0.6 ? a.y - b.y : a.x - b.x))
-  const whole = rounds.every((p) => p.kind === 'ring') && rounds.length >= 3 ? wholeOf(map, rounds) : null
+  const whole = rounds.length >= 3 ? wholeOf(map, rounds) : null
   const group = (p: Place) => ({ count: p.inside.length, outline: outlineOf(p) })
   if (whole)
     return {
@@ -318,6 +363,7 @@ function wholeOf({ width: w, height: h, what }: Map2, rounds: readonly Place[]):
   const best = degree.indexOf(Math.max(...degree))
   if (degree[best]! >= 2) return rounds[best]!
   // Lines between rings are thin; without them the empty ring that stands apart from two or more on one line is the whole.
+  if (rounds.some((p) => p.kind !== 'ring')) return null
   const lonely = rounds.filter(
     (p) =>
       !p.inside.length &&

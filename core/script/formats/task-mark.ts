@@ -1,11 +1,11 @@
-import { choiceLooks, taskSets, TaskSpec } from '../../contracts/lesson.ts'
+import { choiceLooks, type PhotoLaid, taskSets, TaskSpec } from '../../contracts/lesson.ts'
 
 /**
  * What comes back from a line, as it is written in notes: `{answer 7 or 8}`, `{photo of 5}`, `{choose A * | B}`,
  * `{tick A * | B * | C}`, `{sentence 4 + 3 = 7}`, `{ways of 7, 3 parts, no nought, turned count}`, `{order 3 | 5 | 9}`,
  * `{run 10, 20, (30), 40}`, `{share 10 on 3}`, `{match 3 = three | 4 = four}`, `{own 5 doubles}`, `{own 5 that make 10}`,
  * `{own 3 sums}`, `{tell}`, `{line 0 to 100: 30, 50}`, `{circles 3, 5}`, `{cross 4 of 7}`, `{draw}`,
- * `{record 5 rounds, take from 10}`; and after it `, for gentle/middle`, `, mine` and `, not checked`. Numbers may have
+ * `{record 5 rounds, take from 10}`, `{photo of 7, in 2 parts}`; and after it `, for gentle/middle`, `, mine` and `, not checked`. Numbers may have
  * a unit (`{answer 7 stamps}`), choices a look (`, as dots`), sentences `, hiding 2` or `, 2 of them`, runs `, wide 5`.
  */
 type Kind = TaskSpec['kind']
@@ -37,6 +37,42 @@ const withLook = (text: string, look: string | undefined): string =>
   look && look !== 'words' ? `${text}, as ${look}` : text
 const numbersOf = (text: string): number[] => [...text.matchAll(/\d+/g)].map((m) => Number(m[0]))
 
+/** How the things of a photo are to lie: ", in a frame", ", in 2 parts 4 + 3", ", shared on 2", ", 3 gone", ", in a row red, blue". */
+function laidFrom(text: string): PhotoLaid | null {
+  if (text === 'in a frame') return { as: 'frame' }
+  const parts = text.match(/^in (\d) parts(?: (\d+(?: \+ \d+)*))?$/)
+  if (parts)
+    return { as: 'parts', parts: Number(parts[1]), ...(parts[2] ? { split: numbersOf(parts[2]) } : {}) }
+  const shares = text.match(/^shared on (\d)$/)
+  if (shares) return { as: 'shares', plates: Number(shares[1]) }
+  const gone = text.match(/^(\d+) gone$/)
+  if (gone) return { as: 'gone', go: Number(gone[1]) }
+  const row = text.match(/^in a row(?: (.+))?$/)
+  return (
+    row && {
+      as: 'row',
+      colours: (row[1] ?? '')
+        .split(',')
+        .map((c) => c.trim())
+        .filter(Boolean),
+    }
+  )
+}
+function laidWords(laid: PhotoLaid): string {
+  switch (laid.as) {
+    case 'frame':
+      return 'in a frame'
+    case 'parts':
+      return `in ${laid.parts} parts${laid.split?.length ? ` ${laid.split.join(' + ')}` : ''}`
+    case 'shares':
+      return `shared on ${laid.plates}`
+    case 'gone':
+      return `${laid.go} gone`
+    case 'row':
+      return `in a row${laid.colours.length ? ` ${laid.colours.join(', ')}` : ''}`
+  }
+}
+
 /** Each kind's own words: how they are read and written. What is no task of the kind is checked afterwards. */
 const kinds: { [K in Kind]: { read: (text: string) => unknown; write: (t: Bare<K>) => string } } = {
   number: {
@@ -50,10 +86,13 @@ const kinds: { [K in Kind]: { read: (text: string) => unknown; write: (t: Bare<K
   },
   photo: {
     read: (text) => {
-      const m = text.match(/^photo of (\d+)$/)
-      return m && { things: Number(m[1]) }
+      const m = text.match(/^photo of (\d+)(?:, (.+))?$/)
+      if (!m) return null
+      if (!m[2]) return { things: Number(m[1]) }
+      const laid = laidFrom(m[2])
+      return laid && { things: Number(m[1]), laid }
     },
-    write: (t) => `photo of ${t.things}`,
+    write: (t) => `photo of ${t.things}${t.laid ? `, ${laidWords(t.laid)}` : ''}`,
   },
   choice: {
     read: (text) => {

@@ -1,7 +1,10 @@
 import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
 import { checkAnswer } from '@awlbox/core/look/answers'
+import { explains } from '@awlbox/core/judge/misconceptions/explain'
+import { weighedOf } from '@awlbox/core/judge/misconceptions/from-replies'
 import { Card } from '../../kit/card.tsx'
+import { AskAgain } from './ask-again.tsx'
 
 /** The tasks this child had before it: of its set and everybody's. */
 export function tasksTaken(reply: ReplyRecord): ReplyRecord['tasks'] {
@@ -98,10 +101,17 @@ const verdicts = {
 export function Answers({
   reply,
   readings,
+  onAsked,
 }: {
   reply: ReplyRecord
   readings: ReadonlyMap<string, PhotoReading>
+  onAsked: () => void
 }) {
+  const weighed = weighedOf(
+    { id: reply.id, tasks: reply.tasks, answers: reply.answers, help: reply.help },
+    readings,
+  )
+
   return (
     <Card as="section" aria-label="Answers" className="p-3">
       <h2 className="text-sm text-steel mb-1">Answers</h2>
@@ -110,6 +120,7 @@ export function Answers({
           const a = reply.answers.find((x) => x.taskId === t.id)
           const c = checkAnswer(t, a, a?.photoId ? (readings.get(a.photoId) ?? null) : null)
           const recording = reply.recordings.find((r) => r.id === a?.recordingId)
+          const why = weighed.filter((w) => w.id.split(':')[1] === t.id).flatMap(explains)[0]
           return (
             <li key={t.id}>
               <p className="text-sm text-steel line-clamp-2">{t.prompt}</p>
@@ -119,6 +130,13 @@ export function Answers({
                   {c.why || verdicts[c.verdict][0]}
                 </span>
               </p>
+              {a && a.text && c.shown !== a.text.trim() && t.spec.kind !== 'number' && (
+                <p dir="auto" className="text-sm">
+                  “{a.text}”
+                </p>
+              )}
+              {why && <p className="text-sm text-blue">as if the child {why.words}</p>}
+              <AskAgain reply={reply} taskId={t.id} onAsked={onAsked} />
               {a?.drawing && (
                 <svg
                   viewBox="0 0 1000 700"

@@ -1,75 +1,162 @@
 import { useState } from 'react'
-import type { PhotoReading } from '@awlbox/core/contracts/reading'
+import type { PhotoReading, PhotoThing } from '@awlbox/core/contracts/reading'
+import * as lookApi from '@awlbox/core/contracts/api/look'
+import { ask, wordsOf } from '../../api.ts'
+import { Button } from '../../kit/button.tsx'
+import { Select } from '../../kit/select.tsx'
 
-/** The photo with what was found ringed and numbered. */
-export function PhotoView({
-  id,
-  width,
-  height,
-  reading,
-  unread,
-}: {
+interface Shown {
   id: string
   width: number
   height: number
   reading: PhotoReading | null
   unread: string | null
-}) {
+  corrected: boolean
+}
+/** Colours in a home's words, to put a thing into another group. */
+const colours = [
+  'yellow',
+  'orange',
+  'red',
+  'pink',
+  'purple',
+  'blue',
+  'green',
+  'brown',
+  'beige',
+  'white',
+  'grey',
+  'black',
+] as const
+
+/** The photo with what was found ringed and numbered, and where it lies outlined; wrong rings are put right by clicking. */
+export function PhotoView({ photo, onCorrected }: { photo: Shown; onCorrected: () => void }) {
+  const { id, width, height, reading, unread } = photo
   const [whole, setWhole] = useState(false)
+  const [mine, setMine] = useState<PhotoThing[] | null>(null)
+  const [picked, setPicked] = useState<number | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  const things = mine ?? reading?.things ?? []
   const view =
-    whole || !reading?.things.length ? { x: 0, y: 0, w: width, h: height } : around(reading, width, height)
+    mine || whole || !things.length ? { x: 0, y: 0, w: width, h: height } : around(things, width, height)
   const unit = Math.max(view.w, view.h) / 100
+  const usual =
+    [...things].sort((a, b) => a.r - b.r)[Math.floor(things.length / 2)]?.r ?? Math.max(width, height) * 0.03
+  const add = (e: React.MouseEvent<SVGSVGElement>) => {
+    if (!mine) return
+    const box = e.currentTarget.getScreenCTM()
+    if (!box) return
+    const at = new DOMPoint(e.clientX, e.clientY).matrixTransform(box.inverse())
+    if (at.x < 0 || at.y < 0 || at.x > width || at.y > height) return
+    const near = mine.findIndex((t) => Math.hypot(t.x - at.x, t.y - at.y) < t.r * 1.2)
+    if (near >= 0) return setPicked(near === picked ? null : near)
+    setMine([
+      ...mine,
+      {
+        x: Math.round(at.x),
+        y: Math.round(at.y),
+        r: Math.round(usual),
+        colour: mine.at(-1)?.colour ?? 'yellow',
+        cutOff: false,
+      },
+    ])
+    setPicked(null)
+  }
+  const keep = () => {
+    setProblem(null)
+    ask(lookApi.correctPhoto, { photoId: id }, { things: mine! })
+      .then(() => {
+        setMine(null)
+        setPicked(null)
+        onCorrected()
+      })
+      .catch((e: unknown) => setProblem(wordsOf(e)))
+  }
   return (
-    <div className="relative grid place-items-center h-full min-h-0">
+    <div className="relative grid place-items-center h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
+      {/* Clicking is a pointer's way; the list below it is the keyboard's. */}
+      {/* eslint-disable-next-line jsx-a11y-x/click-events-have-key-events, jsx-a11y-x/no-noninteractive-element-interactions */}
       <svg
         viewBox={`${view.x} ${view.y} ${view.w} ${view.h}`}
-        className="max-w-full max-h-full w-full h-full"
+        className={`max-w-full max-h-full w-full h-full ${mine ? 'cursor-crosshair' : ''}`}
         role="img"
-        aria-label={reading ? `Photo: ${reading.count} things found` : 'Photo'}
+        aria-label={reading ? `Photo: ${things.length} things found` : 'Photo'}
+        onClick={add}
       >
         <image href={`/api/photos/${id}`} width={width} height={height} />
-        {reading?.things.map((t, i) => (
-          <g key={i}>
-            <circle cx={t.x} cy={t.y} r={t.r * 1.12} fill="none" stroke="#fff" strokeWidth={unit * 0.9} />
-            <circle
-              cx={t.x}
-              cy={t.y}
-              r={t.r * 1.12}
-              fill="none"
-              stroke="#14232B"
-              strokeWidth={unit * 0.45}
-              strokeDasharray={t.cutOff ? `${unit} ${unit}` : undefined}
-            />
-            <rect
-              x={t.x + t.r * 0.5}
-              y={t.y - t.r * 1.5}
-              width={unit * (i > 8 ? 4.4 : 3.4)}
-              height={unit * 3.6}
-              rx={unit * 0.7}
-              fill="#14232B"
-            />
-            <text
-              x={t.x + t.r * 0.5 + unit * (i > 8 ? 2.2 : 1.7)}
-              y={t.y - t.r * 1.5 + unit * 2.7}
-              fontSize={unit * 2.7}
-              fontWeight={700}
-              textAnchor="middle"
-              fill="#fff"
-            >
-              {i + 1}
-            </text>
-          </g>
+        {reading && !mine && <Places reading={reading} unit={unit} />}
+        {things.map((t, i) => (
+          <Ring key={i} thing={t} n={i + 1} unit={unit} on={i === picked} />
         ))}
       </svg>
-      {reading && reading.things.length > 0 && (
-        <button
-          type="button"
-          aria-pressed={whole}
-          onClick={() => setWhole(!whole)}
-          className="absolute right-2 bottom-2 rounded-lg bg-black/65 text-white text-sm px-2.5 min-h-9 cursor-pointer"
-        >
-          {whole ? 'Closer' : 'Whole photo'}
-        </button>
+      {mine ? (
+        <div className="absolute inset-x-2 bottom-2 flex flex-wrap gap-2 items-center rounded-lg bg-card border border-hair p-2">
+          <span className="text-sm">
+            <b>{mine.length}</b> things. Click the photo where one is missing; click a ring to change it.
+          </span>
+          {picked !== null && mine[picked] && (
+            <>
+              <Select
+                look="small"
+                label={`Colour of ${picked + 1}`}
+                value={mine[picked].colour}
+                choices={[...new Set([...colours, mine[picked].colour])].map((c) => ({ value: c, words: c }))}
+                onChange={(colour) => setMine(mine.map((t, i) => (i === picked ? { ...t, colour } : t)))}
+              />
+              <Button
+                small
+                onClick={() => {
+                  setMine(mine.filter((_, i) => i !== picked))
+                  setPicked(null)
+                }}
+              >
+                Not a thing
+              </Button>
+            </>
+          )}
+          <span className="flex-1" />
+          <Button small look="act" onClick={keep}>
+            Keep as it is
+          </Button>
+          <Button
+            small
+            look="quiet"
+            onClick={() => {
+              setMine(null)
+              setPicked(null)
+            }}
+          >
+            Leave it
+          </Button>
+          {problem && <span className="text-brick text-sm">{problem} Your rings are still here.</span>}
+        </div>
+      ) : (
+        reading && (
+          <div className="absolute right-2 bottom-2 flex gap-1.5">
+            {photo.corrected && (
+              <span className="rounded-lg bg-card px-2.5 min-h-9 grid items-center text-sm">
+                put right by hand
+              </span>
+            )}
+            <button
+              type="button"
+              onClick={() => setMine([...reading.things])}
+              className="rounded-lg bg-black/65 text-white text-sm px-2.5 min-h-9 cursor-pointer"
+            >
+              Put right
+            </button>
+            {things.length > 0 && (
+              <button
+                type="button"
+                aria-pressed={whole}
+                onClick={() => setWhole(!whole)}
+                className="rounded-lg bg-black/65 text-white text-sm px-2.5 min-h-9 cursor-pointer"
+              >
+                {whole ? 'Closer' : 'Whole photo'}
+              </button>
+            )}
+          </div>
+        )
       )}
       {!reading && (
         <span role="status" className="absolute left-2 bottom-2 rounded-lg bg-card px-2.5 py-1 text-sm">
@@ -79,20 +166,85 @@ export function PhotoView({
     </div>
   )
 }
+function Ring({ thing: t, n, unit, on }: { thing: PhotoThing; n: number; unit: number; on: boolean }) {
+  return (
+    <g>
+      <circle
+        cx={t.x}
+        cy={t.y}
+        r={t.r * 1.12}
+        fill={on ? '#F2B70555' : 'none'}
+        stroke="#fff"
+        strokeWidth={unit * 0.9}
+      />
+      <circle
+        cx={t.x}
+        cy={t.y}
+        r={t.r * 1.12}
+        fill="none"
+        stroke="#14232B"
+        strokeWidth={unit * 0.45}
+        strokeDasharray={t.cutOff ? `${unit} ${unit}` : undefined}
+      />
+      <rect
+        x={t.x + t.r * 0.5}
+        y={t.y - t.r * 1.5}
+        width={unit * (n > 9 ? 4.4 : 3.4)}
+        height={unit * 3.6}
+        rx={unit * 0.7}
+        fill="#14232B"
+      />
+      <text
+        x={t.x + t.r * 0.5 + unit * (n > 9 ? 2.2 : 1.7)}
+        y={t.y - t.r * 1.5 + unit * 2.7}
+        fontSize={unit * 2.7}
+        fontWeight={700}
+        textAnchor="middle"
+        fill="#fff"
+      >
+        {n}
+      </text>
+    </g>
+  )
+}
+/** Frames, plates, rings and parts as they were seen. */
+function Places({ reading: { structure }, unit }: { reading: PhotoReading; unit: number }) {
+  if (!structure) return null
+  const outlines =
+    structure.kind === 'frames'
+      ? structure.frames.map((f) => ({ outline: f.outline, words: String(f.cells.length) }))
+      : structure.kind === 'parts'
+        ? structure.parts.map((p) => ({ outline: p.outline, words: String(p.count) }))
+        : structure.groups.map((g) => ({ outline: g.outline, words: String(g.count) }))
+  return (
+    <g>
+      {outlines.map(({ outline }, i) => (
+        <polygon
+          key={i}
+          points={outline.map((p) => p.join(',')).join(' ')}
+          fill="none"
+          stroke="#1F5F99"
+          strokeWidth={unit * 0.5}
+          strokeDasharray={`${unit * 1.6} ${unit}`}
+        />
+      ))}
+    </g>
+  )
+}
 /** The part of the photo with things in it and some table round them: about the scale of the drawing beside it. */
 function around(
-  r: PhotoReading,
+  things: readonly PhotoThing[],
   width: number,
   height: number,
 ): { x: number; y: number; w: number; h: number } {
-  const edge = 3.2 * Math.max(...r.things.map((t) => t.r))
+  const edge = 3.2 * Math.max(...things.map((t) => t.r))
   const [left, right] = [
-    Math.min(...r.things.map((t) => t.x)) - edge,
-    Math.max(...r.things.map((t) => t.x)) + edge,
+    Math.min(...things.map((t) => t.x)) - edge,
+    Math.max(...things.map((t) => t.x)) + edge,
   ]
   const [top, bottom] = [
-    Math.min(...r.things.map((t) => t.y)) - edge,
-    Math.max(...r.things.map((t) => t.y)) + edge,
+    Math.min(...things.map((t) => t.y)) - edge,
+    Math.max(...things.map((t) => t.y)) + edge,
   ]
   const w = Math.min(width, Math.max(right - left, (bottom - top) * 1.1))
   const h = Math.min(height, Math.max(bottom - top, w * 0.8))
@@ -104,9 +256,13 @@ const words: Record<PhotoReading['warnings'][number], string> = {
   blurred: 'blurred',
   dark: 'dark',
   'too small': 'things are small',
-  touching: 'things touch',
+  touching: 'things touch or lie on one another',
   'cut off': 'something is cut off at the edge',
   'nothing found': 'nothing found',
   'busy ground': 'a busy ground',
+  'pale on pale': 'things hardly differ from the table',
+  'something large in view': 'something large is in view and was left out',
+  'perhaps a hand': 'perhaps a hand is in view',
+  'not a photo of things': 'this seems to be no photo of things',
 }
 export const warningText = (r: PhotoReading): string => r.warnings.map((w) => words[w]).join(', ')

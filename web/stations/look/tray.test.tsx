@@ -11,7 +11,14 @@ function tray(help: Help | null = null, disabled = false) {
   return {
     judged,
     ...showing(
-      <Tray idea="Parts of 7" help={help} onJudge={(j) => void judged.push(j)} disabled={disabled} />,
+      <Tray
+        idea="Parts of 7"
+        help={help}
+        onJudge={(j) => void judged.push(j)}
+        way={null}
+        phrases={[]}
+        disabled={disabled}
+      />,
     ),
   }
 }

@@ -25,20 +25,27 @@ const rungs: readonly [string, Rung][] = [
 export function Tray({
   idea,
   help: said,
+  way,
+  phrases,
   onJudge,
   disabled,
 }: {
   idea: string
   help: Help | null
+  /** How the home says it was done: chosen already, and changed by a key. */
+  way: Rung | null
+  /** Notes by phrase, with the child's own facts. */
+  phrases: readonly string[]
   onJudge: (j: JudgementInput) => void
   disabled: boolean
 }) {
   const [level, setLevel] = useState<Level | null>(null)
   const [help, setHelp] = useState<Help | null>(said)
-  const [rung, setRung] = useState<Rung | null>(null)
+  const [rung, setRung] = useState<Rung | null>(way)
+  const [note, setNote] = useState('')
   const [order, setOrder] = useState<('level' | 'help' | 'rung')[]>([])
   useEffect(() => {
-    if (level && help && rung && !disabled) onJudge({ level, help, rung, note: '' })
+    if (level && help && rung && !disabled) onJudge({ level, help, rung, note: note.trim() })
     // The last of the three completes it; what else changes must not send it again.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [level, help, rung])
@@ -77,43 +84,88 @@ export function Tray({
     return () => window.removeEventListener('keydown', onKey)
   })
   return (
-    <div className="grid grid-cols-[6fr_4fr_5fr] max-lg:grid-cols-1 gap-3">
-      <Group label={idea}>
-        {levels.map(([key, v, name]) => (
-          <Key
-            key={v}
-            letter={key}
-            name={name}
-            on={level === v}
-            disabled={disabled}
-            onPress={() => put.level(v)}
-          />
-        ))}
-      </Group>
-      <Group label={said ? `Help (the home says ${said})` : 'Help'}>
-        {helps.map(([key, v]) => (
-          <Key
-            key={v}
-            letter={key}
-            name={v}
-            on={help === v}
-            disabled={disabled}
-            onPress={() => put.help(v)}
-          />
-        ))}
-      </Group>
-      <Group label="How">
-        {rungs.map(([key, v]) => (
-          <Key
-            key={v}
-            letter={key}
-            name={v}
-            on={rung === v}
-            disabled={disabled}
-            onPress={() => put.rung(v)}
-          />
-        ))}
-      </Group>
+    <div className="grid gap-2">
+      <Notes phrases={phrases} note={note} onNote={setNote} />
+      <div className="grid grid-cols-[6fr_4fr_5fr] max-lg:grid-cols-1 gap-3">
+        <Group label={idea}>
+          {levels.map(([key, v, name]) => (
+            <Key
+              key={v}
+              letter={key}
+              name={name}
+              on={level === v}
+              disabled={disabled}
+              onPress={() => put.level(v)}
+            />
+          ))}
+        </Group>
+        <Group label={said ? `Help (the home says ${said})` : 'Help'}>
+          {helps.map(([key, v]) => (
+            <Key
+              key={v}
+              letter={key}
+              name={v}
+              on={help === v}
+              disabled={disabled}
+              onPress={() => put.help(v)}
+            />
+          ))}
+        </Group>
+        <Group label={way ? `How (the home says ${way})` : 'How'}>
+          {rungs.map(([key, v]) => (
+            <Key
+              key={v}
+              letter={key}
+              name={v}
+              on={rung === v}
+              disabled={disabled}
+              onPress={() => put.rung(v)}
+            />
+          ))}
+        </Group>
+      </div>
+    </div>
+  )
+}
+/** A note by phrases and by hand: it goes along with the judgement. */
+function Notes({
+  phrases,
+  note,
+  onNote,
+}: {
+  phrases: readonly string[]
+  note: string
+  onNote: (n: string) => void
+}) {
+  return (
+    <div
+      className="flex gap-1.5 overflow-x-auto items-center max-sm:flex-wrap"
+      role="group"
+      aria-label="Note"
+    >
+      {phrases.map((p) => {
+        const on = note.includes(p)
+        return (
+          <button
+            key={p}
+            type="button"
+            aria-pressed={on}
+            title={p}
+            onClick={() => onNote(on ? note.replace(p, '').trim() : `${note} ${p}`.trim().slice(0, 500))}
+            className={`min-h-9 max-w-[220px] truncate shrink-0 rounded-lg border px-2.5 text-sm cursor-pointer ${on ? 'border-ink bg-ink text-card' : 'border-hair bg-card'}`}
+          >
+            {p}
+          </button>
+        )
+      })}
+      <input
+        aria-label="Note in your own words"
+        placeholder="A note of your own"
+        maxLength={500}
+        value={note}
+        onChange={(e) => onNote(e.target.value)}
+        className="min-h-9 min-w-[160px] flex-1 rounded-lg border border-hair bg-card px-2.5 text-sm"
+      />
     </div>
   )
 }

@@ -4,6 +4,7 @@ import { choiceLooks, type Step, type TaskSet, type TaskSpec, taskSets } from '@
 import { changeTask } from '@awlbox/core/script/edit'
 import { keyOf, type Source, withKey, type WorkedOut, workedOut } from '@awlbox/core/script/worked-out'
 import { freshTask } from '@awlbox/core/script/fresh-task'
+import { laidOf } from '@awlbox/core/look/laid'
 import { readTask, taskWords } from '@awlbox/core/script/formats/task-mark'
 import { useLesson } from '../../frame/lesson-context.ts'
 import { kindWords } from '../../frame/task-kinds.ts'
@@ -101,6 +102,7 @@ export function TaskEditor({ step, onClose }: { step: Step; onClose: () => void 
       {task && !task.unchecked && isCounted(task) && (
         <NumberFields key={task.kind} step={step} task={task} onChange={set} />
       )}
+      {task?.kind === 'photo' && !task.unchecked && <LaidField step={step} task={task} onChange={set} />}
       {task && !isCounted(task) && task.kind !== 'choice' && task.kind !== 'tell' && task.kind !== 'draw' && (
         <WrittenFields key={task.kind} task={task} onChange={set} />
       )}
@@ -223,6 +225,50 @@ function WrittenFields({
       {wrong && (
         <span role="status" className="text-sm text-brick">
           Not read yet; what homes get is still “{body(task)}”.
+        </span>
+      )}
+    </label>
+  )
+}
+
+const laidChoices = [
+  { value: '', words: 'any way of showing it, or as the line says' },
+  { value: 'in a frame', words: 'in a ten frame, from its first place on' },
+  { value: 'in 2 parts', words: 'in two parts, any split' },
+  { value: 'in 3 parts', words: 'in three parts, any split' },
+  { value: 'shared on 2', words: 'as many on each of two plates' },
+  { value: 'shared on 3', words: 'as many on each of three plates' },
+  { value: 'in a row', words: 'in one row' },
+]
+/** What a photo is looked at for, beside how many there are. */
+function LaidField({
+  step,
+  task,
+  onChange,
+}: {
+  step: Step
+  task: Extract<TaskSpec, { kind: 'photo' }>
+  onChange: (next: TaskSpec) => void
+}) {
+  const words = task.laid
+    ? taskWords({ kind: 'photo', things: 1, laid: task.laid }).replace(/^photo of 1, /, '')
+    : ''
+  const read = laidOf({ prompt: step.text, spec: { ...task, laid: undefined } })
+  const own = laidChoices.some((c) => c.value === words) ? [] : [{ value: words, words }]
+  return (
+    <label className="grid gap-0.5 text-sm text-steel">
+      Looked for in it
+      <Select
+        value={words}
+        choices={[...laidChoices, ...own]}
+        onChange={(v) => {
+          const next = readTask(v ? `photo of 1, ${v}` : 'photo of 1')
+          onChange({ ...task, laid: next?.kind === 'photo' ? next.laid : undefined })
+        }}
+      />
+      {!task.laid && read && (
+        <span>
+          The line says: {taskWords({ kind: 'photo', things: 1, laid: read }).replace(/^photo of 1, /, '')}.
         </span>
       )}
     </label>

@@ -1,0 +1,218 @@
+import { describe, expect, test } from 'vitest'
+import { colourName, labOf } from './colours.ts'
+import { shrunk } from './picture.ts'
+import { readPhoto } from './read.ts'
+import { rowsOf } from './rows.ts'
+import { kinds, type PixelKind, type See } from './seen.ts'
+
+/** What a network would say of a scene: discs with how sure it is of each, and pixels of other kinds. */
+interface Scene {
+  things: { x: number; y: number; r: number; sure?: (look: number) => number }[]
+  also?: (x: number, y: number) => PixelKind | null
+}
+const logit = (p: number) => Math.log(p / (1 - p))
+/** Scenes are 400 × 300; looks are counted, so that one may see less than another. */
+function eyes(scene: Scene): See {
+  let look = -1
+  return (_rgb, width, height) => {
+    look++
+    const [w, h] = [width / 2, height / 2]
+    const k = w / 400
+    const mirrored = look === 2
+    const planes = new Float32Array(8 * w * h).fill(-8)
+    for (let y = 0; y < h; y++)
+      for (let x = 0; x < w; x++) {
+        const i = y * w + x
+        const at = [(mirrored ? w - 1 - x : x) / k, y / k] as const
+        planes[w * h + i] = 0
+        let kind: PixelKind = scene.also?.(...at) ?? 'ground'
+        for (const t of scene.things) {
+          const d = Math.hypot(at[0] - t.x, at[1] - t.y)
+          if (d < t.r) kind = 'thing'
+          const p = (t.sure?.(look) ?? 0.95) * Math.exp(-((d / t.r) ** 2))
+          if (p > 0.02) planes[i] = Math.max(planes[i]!, logit(Math.min(0.98, p)))
+          if (d < t.r) planes[w * h + i] = Math.log((t.r * k) / 8)
+        }
+        planes[(2 + kinds.indexOf(kind)) * w * h + i] = 8
+      }
+    return Promise.resolve({ width: w, height: h, planes })
+  }
+}
+const pixels = (
+  paint: (x: number, y: number) => readonly [number, number, number] = () => [180, 170, 160],
+) => {
+  const px = new Uint8ClampedArray(400 * 300 * 4)
+  for (let i = 0; i < 400 * 300; i++) px.set([...paint(i % 400, Math.floor(i / 400)), 255], i * 4)
+  return px
+}
+const read = (scene: Scene, px = pixels()) => readPhoto(px, 400, 300, eyes(scene))
+const row = (n: number, y = 150, r = 14) => Array.from({ length: n }, (_, i) => ({ x: 40 + i * 60, y, r }))
+
+describe('what is believed of several looks', () => {
+  test('what all see is counted and sure', async () => {
+    expect(await read({ things: row(5) })).toMatchObject({ count: 5, low: 5, high: 5 })
+  })
+  test('what one look misses is in doubt, not lost', async () => {
+    const r = await read({
+      things: [...row(4), { x: 300, y: 60, r: 14, sure: (look) => (look === 1 ? 0.03 : 0.9) }],
+    })
+    expect([r.low, r.high]).toEqual([4, 5])
+  })
+  test('a doubtful one widens the range upwards only', async () => {
+    const r = await read({ things: [...row(4), { x: 300, y: 60, r: 14, sure: () => 0.25 }] })
+    expect([r.count, r.low, r.high]).toEqual([4, 4, 5])
+  })
+  test('pixels of things that no middle accounts for could be one more', async () => {
+    const r = await read({
+      things: row(4),
+      also: (x, y) => (Math.hypot(x - 320, y - 60) < 14 ? 'thing' : null),
+    })
+    expect([r.count, r.low, r.high]).toEqual([4, 4, 5])
+  })
+  test('one at the edge may or may not count', async () => {
+    const r = await read({ things: [...row(3), { x: 395, y: 250, r: 14 }] })
+    expect([r.low, r.count, r.warnings.includes('cut off')]).toEqual([3, 4, true])
+  })
+  test('nothing seen says so', async () => {
+    expect(await read({ things: [] })).toMatchObject({
+      count: 0,
+      warnings: expect.arrayContaining(['nothing found']) as string[],
+    })
+  })
+  test('a hand is told of and left out; a picture of something else is none of things', async () => {
+    const hand = await read({
+      things: row(3),
+      also: (x, y) => (x > 300 && y > 200 && (x + y) % 200 < 100 ? 'other' : null),
+    })
+    expect(hand.count).toBe(3)
+    expect(hand.warnings).toContain('something large in view')
+    const other = await read({ things: [], also: (x) => (x < 300 ? 'other' : null) })
+    expect(other.warnings).toContain('not a photo of things')
+  })
+  test('things that touch are told of', async () => {
+    expect(
+      (
+        await read({
+          things: [
+            { x: 100, y: 150, r: 14 },
+            { x: 128, y: 150, r: 14 },
+          ],
+        })
+      ).warnings,
+    ).toContain('touching')
+  })
+  test('pixels that do not fit the size are refused', async () => {
+    await expect(readPhoto(new Uint8Array(10), 4, 4, eyes({ things: [] }))).rejects.toThrow(RangeError)
+  })
+})
+
+describe('where things lie', () => {
+  /** A frame of five by two cells with its upper left at (60, 80). */
+  const frame = (x: number, y: number): PixelKind | null => {
+    const [u, v] = [(x - 60) / 50, (y - 80) / 50]
+    if (u < -0.05 || u > 5.05 || v < -0.05 || v > 2.05) return null
+    return Math.abs(u - Math.round(u)) < 0.06 || Math.abs(v - Math.round(v)) < 0.06 ? 'line' : null
+  }
+  const inCell = (c: number) => ({ x: 85 + (c % 5) * 50, y: 105 + Math.floor(c / 5) * 50, r: 14 })
+  test('the filled cells of a frame are read, and what lies beside it is not in it', async () => {
+    const r = await read({ things: [...[0, 1, 2, 5].map(inCell), { x: 350, y: 250, r: 14 }], also: frame })
+    expect(r.count).toBe(5)
+    expect(r.structure).toMatchObject({ kind: 'frames', frames: [{ cells: [0, 1, 2, 5] }] })
+  })
+  test('plates are told apart, an empty one too', async () => {
+    const plate = (cx: number) => (x: number, y: number) => Math.hypot(x - cx, y - 150) < 80
+    const both = [plate(110), plate(290)]
+    const r = await read({
+      things: [
+        { x: 90, y: 150, r: 14 },
+        { x: 130, y: 130, r: 14 },
+      ],
+      also: (x, y) => (both.some((p) => p(x, y)) ? 'plate' : null),
+    })
+    expect(r.structure).toMatchObject({ kind: 'groups', groups: [{ count: 2 }, { count: 0 }] })
+  })
+  test('rings joined by lines are a whole and its parts', async () => {
+    const rings = [
+      [200, 60, 45],
+      [110, 210, 55],
+      [290, 210, 55],
+    ] as const
+    const joins = [
+      [200, 60, 110, 210],
+      [200, 60, 290, 210],
+    ] as const
+    const along = (x: number, y: number) =>
+      joins.some(([a, b, c, d]) => {
+        const t = ((x - a) * (c - a) + (y - b) * (d - b)) / ((c - a) ** 2 + (d - b) ** 2)
+        return t > 0 && t < 1 && Math.hypot(x - a - t * (c - a), y - b - t * (d - b)) < 3
+      })
+    const r = await read({
+      things: [
+        { x: 100, y: 210, r: 12 },
+        { x: 280, y: 200, r: 12 },
+        { x: 300, y: 225, r: 12 },
+      ],
+      also: (x, y) => {
+        const d = rings.map(([a, b, q]) => Math.hypot(x - a, y - b) - q)
+        if (d.some((e) => Math.abs(e) < 3)) return 'line'
+        return d.every((e) => e > 0) && along(x, y) ? 'line' : null
+      },
+    })
+    expect(r.structure).toMatchObject({
+      kind: 'parts',
+      whole: { count: 0 },
+      parts: [{ count: 1 }, { count: 2 }],
+    })
+  })
+  test('a sheet of paper is no plate', async () => {
+    const r = await read({
+      things: row(3),
+      also: (x, y) => (x > 20 && x < 380 && y > 40 && y < 260 ? 'sheet' : null),
+    })
+    expect(r.structure).toBeNull()
+  })
+  test('rows are read from the upper left, however the photo was tilted', () => {
+    const tilt = (x: number, y: number) => ({ x: x + y * 0.18, y: y - x * 0.18, r: 10 })
+    const spots = [tilt(0, 0), tilt(50, 0), tilt(100, 0), tilt(0, 60), tilt(50, 60)]
+    expect(rowsOf(spots)).toEqual([
+      [0, 1, 2],
+      [3, 4],
+    ])
+  })
+})
+
+describe('colours and sizes', () => {
+  test.each([
+    [[0.95, 0.72, 0.02], 'yellow'],
+    [[0.55, 0.41, 0.02], 'yellow'],
+    [[0.17, 0.4, 0.65], 'blue'],
+    [[0.7, 0.15, 0.12], 'red'],
+    [[0.15, 0.5, 0.2], 'green'],
+    [[0.93, 0.92, 0.9], 'white'],
+    [[0.1, 0.1, 0.1], 'black'],
+    [[0.45, 0.3, 0.2], 'brown'],
+    [[0.9, 0.8, 0.62], 'beige'],
+  ] as const)('%j is %s in a home’s words', (c, name) =>
+    expect(colourName(labOf(c[0], c[1], c[2]))).toBe(name),
+  )
+  test('groups go by colour', async () => {
+    const things = row(4)
+    const px = pixels((x, y) =>
+      Math.hypot(x - 40, y - 150) < 16 || Math.hypot(x - 100, y - 150) < 16
+        ? [40, 100, 170]
+        : things.some((t) => Math.hypot(x - t.x, y - t.y) < 16)
+          ? [235, 180, 20]
+          : [180, 170, 160],
+    )
+    expect((await read({ things }, px)).groups).toEqual([
+      { colour: 'blue', count: 2 },
+      { colour: 'yellow', count: 2 },
+    ])
+  })
+  test('a picture keeps its colours when it is made smaller, and its sides fit the network', () => {
+    const p = shrunk(pixels(), 400, 300, 200)
+    expect([p.width % 16, p.height % 16]).toEqual([0, 0])
+    expect(p.rgb[0]).toBeCloseTo(180 / 255, 3)
+    expect(p.rgb[2 * p.width * p.height]).toBeCloseTo(160 / 255, 3)
+  })
+})

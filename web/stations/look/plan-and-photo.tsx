@@ -1,0 +1,113 @@
+import { useState } from 'react'
+import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
+import type { HouseStyle } from '@awlbox/core/contracts/house-style'
+import { photoSentence } from '@awlbox/core/look/answers'
+import { laidOf } from '@awlbox/core/look/laid'
+import type { PhotoLaid } from '@awlbox/core/contracts/lesson'
+import { Button } from '../../kit/button.tsx'
+import { Card } from '../../kit/card.tsx'
+import { TableDrawing } from '../../table/drawing.tsx'
+import { MorePhotos, tasksTaken } from './answers.tsx'
+import { PhotoView, warningText } from './photo-view.tsx'
+
+const looksFor = (laid: PhotoLaid | null, things: number): string => {
+  switch (laid?.as) {
+    case undefined:
+      return `any way of showing ${things}`
+    case 'frame':
+      return `${things} in the frame, from its first place on`
+    case 'parts':
+      return laid.split ? `${laid.split.join(' and ')}` : `${things} in ${laid.parts} groups, any split`
+    case 'shares':
+      return `${things} on ${laid.plates} plates, as many on each`
+    case 'gone':
+      return `${laid.go} of ${things} moved away, both groups in view`
+    case 'row':
+      return `${things} in one row`
+  }
+}
+
+/** The expected table and the photo at one scale, side by side or laid over one another. */
+export function PlanAndPhoto({
+  reply,
+  fill,
+  onCorrected,
+}: {
+  reply: ReplyRecord
+  fill: HouseStyle['frameFill']
+  onCorrected: () => void
+}) {
+  const [shown, setShown] = useState<string | null>(null)
+  const [over, setOver] = useState(false)
+  const task = tasksTaken(reply).find((t) => t.spec.kind === 'photo')
+  const photo = reply.photos.find((p) => p.id === shown) ?? reply.photos[0]
+  const reading = photo?.reading ?? null
+  const spec = task?.spec.kind === 'photo' ? task.spec : null
+  return (
+    <>
+      <Card as="section" aria-label="Planned" className="p-3 flex flex-col min-h-0">
+        <h2 className="font-semibold flex flex-wrap justify-between gap-2">
+          <span>
+            Planned{' '}
+            <span className="font-normal text-steel text-sm">
+              {task && spec ? looksFor(laidOf(task), spec.things) : ''}
+            </span>
+          </span>
+          {task?.expected && photo && (
+            <Button small look="quiet" aria-pressed={over} onClick={() => setOver(!over)}>
+              {over ? 'Side by side' : 'Lay over the photo'}
+            </Button>
+          )}
+        </h2>
+        <div className="flex-1 grid place-items-center min-h-0">
+          {task?.expected && <TableDrawing table={task.expected} fill={fill} className="max-h-full" />}
+        </div>
+        {task && <p className="text-steel text-sm">{task.prompt}</p>}
+      </Card>
+      <Card as="section" aria-label="Photo" className="overflow-hidden flex flex-col min-h-0">
+        <h2 className="font-semibold px-3 py-2 flex justify-between gap-2">
+          {reply.child}’s photo{' '}
+          <span className="font-normal text-steel text-sm">
+            {reading
+              ? `${reading.low === reading.high ? reading.count : `${reading.low} to ${reading.high}`} found`
+              : ''}
+          </span>
+        </h2>
+        <div className="relative flex-1 min-h-[200px] bg-wash">
+          {photo ? (
+            <PhotoView key={photo.id} photo={photo} onCorrected={onCorrected} />
+          ) : (
+            <p className="h-full grid place-items-center text-steel p-4">No photo with this one.</p>
+          )}
+          {over && task?.expected && (
+            <div className="absolute inset-0 grid place-items-center opacity-60 pointer-events-none">
+              <TableDrawing table={task.expected} fill={fill} className="max-h-full" />
+            </div>
+          )}
+        </div>
+        {reply.photos.length > 1 && <MorePhotos reply={reply} shown={photo!.id} onShow={setShown} />}
+        {photo && (photo.faces ?? 0) > 0 && (
+          <p className="px-3 py-1 text-brick">
+            {photo.faces === 1 ? 'A face seems' : `${photo.faces} faces seem`} to be in it: it is for those
+            who teach this class, and not to be shown to anybody else.
+          </p>
+        )}
+        {reading && task && (
+          <p className="px-3 py-2">
+            {photoSentence(task, reading)}
+            {reading.warnings.length > 0 && (
+              <span className="text-steel"> Look closer: {warningText(reading)}.</span>
+            )}
+          </p>
+        )}
+        {photo && (
+          <p className="px-3 pb-2 text-sm text-steel">
+            {reply.mayShow
+              ? 'Its grown-ups agree that their work is shown to others.'
+              : 'For you and your colleagues alone: nobody has agreed that it is shown to others.'}
+          </p>
+        )}
+      </Card>
+    </>
+  )
+}
