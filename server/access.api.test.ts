@@ -567,6 +567,90 @@ const cases: Record<string, Case> = {
   'get /api/qr': { expect: any, path: () => `/api/qr?link=/h/${'A'.repeat(22)}` },
   'get /api/lessons/:lessonId/replies': { expect: read, path: () => `${L()}/replies` },
   'get /api/photos/:photoId': { expect: read, path: () => `/api/photos/${id.photo}` },
+  'post /api/photos/:photoId/correction': {
+    expect: read,
+    path: () => `/api/photos/${id.photo}/correction`,
+    body: () => ({ things: [] }),
+  },
+  'get /api/corrections': { expect: any, path: () => '/api/corrections' },
+  'post /api/lessons/:lessonId/judgements': {
+    expect: read,
+    path: () => `${L()}/judgements`,
+    body: () => ({ judgements: [{ replyId: nowhere, level: 'secure', help: 'alone', rung: 'head' }] }),
+  },
+  'post /api/replies/:replyId/askings': {
+    expect: { ...change, owner: 404, teacher: 404 },
+    path: () => `/api/replies/${id.reply}/askings`,
+    body: () => ({ taskId: 'no-such-task' }),
+  },
+  'get /api/replies/:replyId/feedback': { expect: read, path: () => `/api/replies/${id.reply}/feedback` },
+  'put /api/replies/:replyId/feedback': {
+    expect: change,
+    path: () => `/api/replies/${id.reply}/feedback`,
+    body: () => ({ body: 'Well counted.', send: false }),
+  },
+  'get /api/lessons/:lessonId/second-rounds': { expect: read, path: () => `${L()}/second-rounds` },
+  'post /api/lessons/:lessonId/second-rounds': {
+    // Nothing has been judged yet that could be judged again.
+    expect: { ...change, owner: 409, teacher: 409 },
+    path: () => `${L()}/second-rounds`,
+    body: () => ({ secondId: id.colleague, many: 4 }),
+  },
+  'post /api/second-rounds/:roundId/judgements': {
+    expect: { ...read, owner: 404, teacher: 404, colleague: 404 },
+    path: () => `/api/second-rounds/${nowhere}/judgements`,
+    body: () => ({ replyId: nowhere, level: 'secure', help: 'alone', rung: 'head' }),
+  },
+  'post /api/second-rounds/:roundId/settlements': {
+    expect: { ...read, owner: 404, teacher: 404, colleague: 404 },
+    path: () => `/api/second-rounds/${nowhere}/settlements`,
+    body: () => ({ replyId: nowhere, level: 'secure' }),
+  },
+  'get /api/lessons/:lessonId/pairs': { expect: read, path: () => `${L()}/pairs` },
+  'post /api/lessons/:lessonId/pairs': {
+    expect: { ...read, owner: 404, teacher: 404, colleague: 404 },
+    path: () => `${L()}/pairs`,
+    body: () => ({ betterId: nowhere, otherId: nowhere }),
+  },
+  'get /api/children/:childId/ideas/:ideaId/evidence': {
+    expect: read,
+    path: () => `/api/children/${world.here.kids[0]!.id}/ideas/parts-7/evidence`,
+  },
+  'post /api/children/:childId/ideas/:ideaId/override': {
+    expect: change,
+    path: () => `/api/children/${world.here.kids[0]!.id}/ideas/parts-7/override`,
+    body: () => ({ level: 'nearly' }),
+  },
+  'get /api/children/:childId/thinking': {
+    expect: read,
+    path: () => `/api/children/${world.here.kids[0]!.id}/thinking`,
+  },
+  'get /api/children/:childId/progress': {
+    expect: read,
+    path: () => `/api/children/${world.here.kids[0]!.id}/progress`,
+  },
+  'get /api/children/:childId/report': {
+    expect: read,
+    path: () => `/api/children/${world.here.kids[0]!.id}/report`,
+  },
+  'post /api/classes/:classId/next-lesson': {
+    expect: change,
+    path: () => `/api/classes/${world.here.classId}/next-lesson`,
+    body: () => ({ ideaId: 'parts-7', day: '2026-12-01' }),
+  },
+  'get /api/classes/:classId/fairness': { expect: read, path: () => `/api/classes/${world.here.classId}/fairness` },
+  'get /api/classes/:classId/judgements.csv': {
+    expect: read,
+    path: () => `/api/classes/${world.here.classId}/judgements.csv`,
+  },
+  'get /api/classes/:classId/standings.csv': {
+    expect: read,
+    path: () => `/api/classes/${world.here.classId}/standings.csv`,
+  },
+  'get /api/classes/:classId/statements.jsonl': {
+    expect: read,
+    path: () => `/api/classes/${world.here.classId}/statements.jsonl`,
+  },
   'post /api/replies/:replyId/judgements': {
     expect: read,
     path: () => `/api/replies/${id.reply}/judgements`,

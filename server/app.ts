@@ -10,8 +10,10 @@ import { micTestRoutes } from './film/mic-test.ts'
 import { filmRoutes } from './film/routes.ts'
 import { uploadRoutes } from './film/uploads.ts'
 import { keepRoutes } from './keep/routes.ts'
+import { agreementRoutes } from './look/agreement-routes.ts'
 import { backRoutes } from './look/back-routes.ts'
 import { lookRoutes } from './look/routes.ts'
+import { progressRoutes } from './next/progress-routes.ts'
 import { nextRoutes } from './next/routes.ts'
 import { peopleRoutes } from './people/routes.ts'
 import { lessonRoutes } from './lessons/routes.ts'
@@ -128,7 +130,9 @@ export function makeApp(s: Services): Express {
     postRoutes,
     lookRoutes,
     backRoutes,
+    agreementRoutes,
     nextRoutes,
+    progressRoutes,
   ])
     room(app, s)
   app.use('/api', () => {

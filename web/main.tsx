@@ -19,6 +19,10 @@ const RemotePage = lazy(() => import('./stations/film/remote-page.tsx'))
 const CutPage = lazy(() => import('./stations/cut/cut-page.tsx'))
 const SendPage = lazy(() => import('./stations/send/send-page.tsx'))
 const LookPage = lazy(() => import('./stations/look/look-page.tsx'))
+const SecondPage = lazy(() => import('./stations/look/second-page.tsx'))
+const PairsPage = lazy(() => import('./stations/look/pairs-page.tsx'))
+const PracticePage = lazy(() => import('./stations/look/practice-page.tsx'))
+const ChildProgressPage = lazy(() => import('./stations/next/child-progress-page.tsx'))
 const NextPage = lazy(() => import('./stations/next/next-page.tsx'))
 const LadderPage = lazy(() => import('./stations/ladder/ladder-page.tsx'))
 const HouseStylePage = lazy(() => import('./stations/house-style/house-style-page.tsx'))
@@ -50,6 +54,8 @@ const router = createBrowserRouter([
       { path: '/record', element: <RecordPage /> },
       { path: '/account', element: <AccountPage /> },
       { path: '/children/:childId', element: <ChildPage /> },
+      { path: '/children/:childId/progress', element: <ChildProgressPage /> },
+      { path: '/practice', element: <PracticePage /> },
       { path: '/plan', element: <NewLessonPage /> },
       { path: '/classes/:classId', element: <ClassPage /> },
       { path: '/ladder', element: <LadderPage /> },
@@ -68,6 +74,8 @@ const router = createBrowserRouter([
           { path: 'cut', element: <CutPage /> },
           { path: 'send', element: <SendPage /> },
           { path: 'look', element: <LookPage /> },
+          { path: 'look/second', element: <SecondPage /> },
+          { path: 'look/pairs', element: <PairsPage /> },
           { path: 'next', element: <NextPage /> },
         ],
       },

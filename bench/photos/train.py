@@ -1,6 +1,7 @@
 """Teaches the network that sees things in photos, from rendered pictures and their label pictures.
 
-Run beside a folder made by make.ts:  python3 train.py FOLDER OUT.onnx [SECONDS] [FOLDER of real labelled photos]
+Run beside a folder made by make.ts:  python3 train.py FOLDER OUT.onnx [SECONDS] [FOLDER of photos others made, with truth.json]
+It goes on from OUT.onnx.pt where that is there. HOLD=3 keeps every third of those photos for checking; RATE is the step.
 Needs Debian's python3-torch and python3-pil; no graphics card. The product itself needs none of this, only OUT.onnx.
 """
 import json, math, os, random, sys, time, io
@@ -12,6 +13,8 @@ from PIL import Image, ImageFilter
 
 W, H = 512, 384
 CROP = 320
+HOLD = int(os.environ.get('HOLD', 0))
+BEST = float(os.environ.get('RATE', 2.5e-3))
 CLASSES = 6  # ground, thing, clutter, plate, ink, sheet
 
 
@@ -68,7 +71,10 @@ def gather_real(folder):
     """Photos of which only the middles and sizes of things are known: what else they show is left out of the lesson."""
     out = []
     truth = json.load(open(os.path.join(folder, 'truth.json')))
-    for t in truth:
+    for i, t in enumerate(truth):
+        # Every third is kept for checking, where one says so.
+        if HOLD and i % HOLD == 0:
+            continue
         photo = Image.open(os.path.join(folder, t['file'])).convert('RGB')
         k = W / photo.width
         photo = np.asarray(photo.resize((W, H), Image.BOX))
@@ -211,7 +217,7 @@ def main():
         until = time.time() + 300
         while time.time() < min(until, start + seconds):
             done = (time.time() - start) / seconds
-            lr = 2.5e-3 * min(1, (step + 1) / 100) * (0.5 + 0.5 * math.cos(math.pi * min(1, done))) + 2e-5
+            lr = BEST * min(1, (step + 1) / 100) * (0.5 + 0.5 * math.cos(math.pi * min(1, done))) + 2e-5
             for g in opt.param_groups:
                 g['lr'] = lr
             x, heat, size, weight, kl = next(loader)

@@ -1,3 +1,4 @@
+import * as agreement from './agreement.ts'
 import * as classes from './classes.ts'
 import * as cut from './cut.ts'
 import * as film from './film.ts'
@@ -11,6 +12,7 @@ import * as next from './next.ts'
 import * as people from './people.ts'
 import * as plan from './plan.ts'
 import * as post from './post.ts'
+import * as progress from './progress.ts'
 import * as record from './record.ts'
 import type { Route } from './route.ts'
 import * as send from './send.ts'
@@ -38,6 +40,8 @@ const rooms = {
   post,
   home,
   look,
+  agreement,
+  progress,
   next,
 }
 /** Modules list what they export in an order of their loader's. */

@@ -11,6 +11,7 @@ import { ask, wordsOf } from '../../api.ts'
 import { isTyping } from '../../frame/head.tsx'
 import { useIdeas } from '../../frame/ideas.ts'
 import { useLesson } from '../../frame/lesson-context.ts'
+import { Thinking } from '../../frame/thinking.tsx'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
 import { Empty, Notice } from '../../kit/notice.tsx'
@@ -20,7 +21,6 @@ import { BulkDialog } from './bulk-dialog.tsx'
 import { checksOf, inOrder, proposalOf } from './checked.ts'
 import { PlanAndPhoto } from './plan-and-photo.tsx'
 import { type Order, Queue } from './queue.tsx'
-import { ThinkingCard } from './thinking-card.tsx'
 import { Tray } from './tray.tsx'
 
 export default function LookPage() {
@@ -115,7 +115,7 @@ export default function LookPage() {
         <aside className="grid gap-3 content-start overflow-auto min-h-0">
           <Answers reply={current} readings={readings} onAsked={() => void mutate()} />
           <Said reply={current} />
-          <ThinkingCard childId={current.childId} child={current.child} />
+          <Thinking childId={current.childId} child={current.child} />
           {done && (
             <Card as="section" className="p-3">
               <h2 className="text-sm text-steel">Judged</h2>
@@ -146,6 +146,12 @@ export default function LookPage() {
             </p>
           )}
           <span className="flex-1" />
+          <Link to="second" className="text-sm text-steel underline min-h-8 inline-grid items-center">
+            Second judge
+          </Link>
+          <Link to="pairs" className="text-sm text-steel underline min-h-8 inline-grid items-center">
+            Compare pairs
+          </Link>
           {last && (
             <Button small look="quiet" onClick={undo}>
               Undo (u)

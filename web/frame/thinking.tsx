@@ -2,11 +2,11 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import * as nextApi from '@awlbox/core/contracts/api/next'
 import type { Suspected } from '@awlbox/core/contracts/api/next'
-import { useAsked } from '../../frame/use-asked.ts'
-import { Card } from '../../kit/card.tsx'
+import { useAsked } from './use-asked.ts'
+import { Card } from '../kit/card.tsx'
 
 /** How the child of this reply may be thinking, over all it ever sent; opened by a click to what speaks for and against. */
-export function ThinkingCard({ childId, child }: { childId: string; child: string }) {
+export function Thinking({ childId, child }: { childId: string; child: string }) {
   const { data } = useAsked(nextApi.thinking, { childId })
   if (!data) return null
   const few = data.considered.filter((c) => !data.named.some((n) => n.id === c.id)).slice(0, 2)
