@@ -638,7 +638,10 @@ const cases: Record<string, Case> = {
     path: () => `/api/classes/${world.here.classId}/next-lesson`,
     body: () => ({ ideaId: 'parts-7', day: '2026-12-01' }),
   },
-  'get /api/classes/:classId/fairness': { expect: read, path: () => `/api/classes/${world.here.classId}/fairness` },
+  'get /api/classes/:classId/fairness': {
+    expect: read,
+    path: () => `/api/classes/${world.here.classId}/fairness`,
+  },
   'get /api/classes/:classId/judgements.csv': {
     expect: read,
     path: () => `/api/classes/${world.here.classId}/judgements.csv`,

@@ -61,23 +61,12 @@ export function scene(factors: Factors, seed: number): Scene {
   const angle = r.between(46, 62)
   const t = (tilt * Math.PI) / 180
   const wide = height * Math.tan((angle * Math.PI) / 360)
-  const parts: { photo: string; klass: number; id: number }[] = []
   let thingId = 0
-  const put = (text: string, texture: string, klass: number, second?: string) => {
-    const id = klass === classes.thing ? ++thingId : 0
-    parts.push({
-      photo: text.replaceAll(/\bT\b/g, texture).replaceAll(/\bU\b/g, second ?? texture),
-      klass,
-      id,
-    })
-    return text
-  }
   const shapes: { text: string; texture: string; klass: number; id: number }[] = []
   const add = (text: string, texture: string, klass: number) => {
     const id = klass === classes.thing ? ++thingId : 0
     shapes.push({ text, texture, klass, id })
   }
-  void put
   const blocked: Placed[] = []
   const flat = (c: Rgb) => `texture{pigment{${rgb(c)}} finish{ambient 0.12 diffuse 0.75 specular 0.1}}`
   let surface = 0
@@ -226,13 +215,11 @@ function build(f: Factors, r: Chance, h: Hands): number[][] {
     const n = Math.hypot(c - a, d - b) || 1
     const [px, pz] = [((d - b) / n) * thick * 0.5, ((a - c) / n) * thick * 0.5]
     const e = [((c - a) / n) * thick * 0.5, ((d - b) / n) * thick * 0.5] as const
-    const q = ([x, z]: readonly [number, number]) => `<${x.toFixed(3)},${y},${z.toFixed(3)}>`
     h.add(
       `prism{linear_spline 0,0.01,5,<${(a - e[0] + px).toFixed(3)},${(b - e[1] + pz).toFixed(3)}>,<${(c + e[0] + px).toFixed(3)},${(d + e[1] + pz).toFixed(3)}>,<${(c + e[0] - px).toFixed(3)},${(d + e[1] - pz).toFixed(3)}>,<${(a - e[0] - px).toFixed(3)},${(b - e[1] - pz).toFixed(3)}>,<${(a - e[0] + px).toFixed(3)},${(b - e[1] + pz).toFixed(3)}> translate y*${y} T}`,
       ink,
       classes.ink,
     )
-    void q
   }
   const circle = (x: number, z: number, radius: number) => {
     const [a, b] = at(x, z)

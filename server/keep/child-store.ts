@@ -50,6 +50,30 @@ export async function belongingsOf(
     jobs: await listOf(db, sql`select id from jobs where kind = 'photo' and subject in (${among(photoIds)})`),
   }
 }
+/** What people said of a child and wrote back on its replies, beside judgements: for its folder. */
+export async function saidOfChild(db: Db, childId: string) {
+  const rows = async (query: ReturnType<typeof sql>) => (await db.execute(query)).rows
+  return {
+    overrides: await rows(
+      sql`select o.idea_id as idea, o.level, o.note, o.at, p.name as by from overrides o join people p on p.id = o.by_id where o.child_id = ${childId} order by o.at`,
+    ),
+    feedback: await rows(
+      sql`select f.reply_id as reply, f.body, f.sent_at as sent from feedback f join replies r on r.id = f.reply_id where r.child_id = ${childId} order by f.updated_at`,
+    ),
+    askedAgain: await rows(
+      sql`select a.reply_id as reply, a.task_id as task, a.words, a.at, a.answered_at as answered from askings a join replies r on r.id = a.reply_id where r.child_id = ${childId} order by a.at`,
+    ),
+  }
+}
+/** Readings of photos that people put right. */
+export const correctionsOf = async (db: Db, photoIds: readonly string[]) =>
+  photoIds.length
+    ? (
+        await db.execute<{ photo: string; reading: unknown; at: Date }>(
+          sql`select photo_id as photo, reading, at from corrections where photo_id::text in (${among(photoIds)}) order by at`,
+        )
+      ).rows
+    : []
 /** Homes in which no child lives but these. */
 export const homesLeftEmpty = (db: Db, childIds: readonly string[]): Promise<string[]> =>
   listOf(

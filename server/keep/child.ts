@@ -8,12 +8,14 @@ import {
   type Belongings,
   belongingsOf,
   childById,
+  correctionsOf,
   deleteBelongings,
   homesLeftEmpty,
   judgementsOfChild,
   photosById,
   recordingsById,
   repliesOfChild,
+  saidOfChild,
   stillHeld,
 } from './child-store.ts'
 import { statOf } from './files.ts'
@@ -85,6 +87,7 @@ export async function filesOf(
   const judged = await judgementsOfChild(s.db, childId)
   const b = await belongingsOf(s.db, [childId], [])
   const pictures = await photosById(s.db, b.photos)
+  const right = await correctionsOf(s.db, b.photos)
   const json = (value: unknown): string => JSON.stringify(value, null, 2)
   return {
     files: [
@@ -104,10 +107,16 @@ export async function filesOf(
       },
       { name: 'replies.json', text: json(theirs) },
       { name: 'judgements.json', text: json(judged) },
+      { name: 'said.json', text: json(await saidOfChild(s.db, childId)) },
       {
         name: 'photos.json',
         text: json(
-          pictures.map((p) => ({ file: `photos/${p.id}.jpg`, sent: p.createdAt, reading: p.reading })),
+          pictures.map((p) => ({
+            file: `photos/${p.id}.jpg`,
+            sent: p.createdAt,
+            reading: p.reading,
+            putRight: right.filter((c) => c.photo === p.id).map(({ photo: _, ...c }) => c),
+          })),
         ),
       },
       ...pictures.map((p) => ({ name: `photos/${p.id}.jpg`, path: s.blobs.path(p.image) })),

@@ -46,11 +46,11 @@ export async function lastReplies(db: Db, classIds: readonly string[]) {
       name: children.name,
       classId: children.classId,
       // Each by itself: joined, every reply would meet every sending of the class.
-      last: sql<Date | null>`(select max(r.received_at) from ${replies} r where r.child_id = ${children.id})`.mapWith(
+      last: sql<Date | null>`(select max(r.received_at) from ${replies} r where r.child_id = "children"."id")`.mapWith(
         moment,
       ),
       firstSent:
-        sql<Date | null>`(select max(p.sent_at) from ${publications} p join ${lessons} l on l.id = p.lesson_id where l.class_id = ${children.classId})`.mapWith(
+        sql<Date | null>`(select max(p.sent_at) from ${publications} p join ${lessons} l on l.id = p.lesson_id where l.class_id = "children"."class_id")`.mapWith(
           moment,
         ),
     })

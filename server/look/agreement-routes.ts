@@ -23,6 +23,7 @@ import {
   roundsOf,
   secondOf,
   settleSecond,
+  stillThere,
 } from './agreement-store.ts'
 import { judge } from './store.ts'
 
@@ -30,7 +31,13 @@ import { judge } from './store.ts'
 export function agreementRoutes(router: Router, s: Services): void {
   personRoute(router, s, api.rounds, async ({ person, params }) => {
     await mayLesson(s.db, person, params.lessonId, 'read')
-    const all = await roundsOf(s.db, params.lessonId)
+    const drawn = await roundsOf(s.db, params.lessonId)
+    // A reply its home took back, or a child that was deleted, is no part of a round any more.
+    const there = await stillThere(
+      s.db,
+      drawn.flatMap((r) => r.replyIds),
+    )
+    const all = drawn.map((r) => ({ ...r, replyIds: r.replyIds.filter((id) => there.has(id)) }))
     const [second, names, colleagues] = await Promise.all([
       secondOf(
         s.db,

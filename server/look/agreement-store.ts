@@ -41,6 +41,16 @@ export const secondOf = (db: Db, roundIds: readonly string[]) =>
         .from(secondJudgements)
         .where(inArray(secondJudgements.roundId, [...roundIds]))
     : Promise.resolve([])
+export const stillThere = async (db: Db, ids: readonly string[]): Promise<ReadonlySet<string>> =>
+  new Set(
+    (ids.length
+      ? await db
+          .select({ id: replies.id })
+          .from(replies)
+          .where(inArray(replies.id, [...ids]))
+      : []
+    ).map((r) => r.id),
+  )
 /** What stood as the first judge's word when a round was drawn: the newest judgement before it. */
 export const firstOf = (db: Db, replyIds: readonly string[], before: Date) =>
   replyIds.length

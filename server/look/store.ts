@@ -76,8 +76,8 @@ export const photosIn = (db: Db, ids: readonly string[]) =>
           width: photos.width,
           height: photos.height,
           // What a person saw stands before what was read.
-          reading: sql<PhotoReading | null>`coalesce((select c.reading from ${corrections} c where c.photo_id = ${photos.id} order by c.at desc limit 1), ${photos.reading})`,
-          corrected: sql<boolean>`exists (select 1 from ${corrections} c where c.photo_id = ${photos.id})`,
+          reading: sql<PhotoReading | null>`coalesce((select c.reading from ${corrections} c where c.photo_id = "photos"."id" order by c.at desc limit 1), ${photos.reading})`,
+          corrected: sql<boolean>`exists (select 1 from ${corrections} c where c.photo_id = "photos"."id")`,
           unread: photos.unread,
           faces: photos.faces,
         })

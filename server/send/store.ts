@@ -246,6 +246,13 @@ export async function saveReply(
 ): Promise<{ id: string; updatedAt: Date; again: boolean } | 'looked' | 'gone'> {
   const { childId, ...said } = input
   return db.transaction(async (tx) => {
+    // The child first, then its reply: who deletes a child goes the same way round, so that neither waits for the other.
+    const [child] = await tx
+      .select({ id: children.id })
+      .from(children)
+      .where(eq(children.id, childId))
+      .for('key share')
+    if (!child) return 'gone'
     const [given] = await tx
       .select({ level: childSets.level })
       .from(childSets)

@@ -41,9 +41,10 @@ export function compareFirstFrame(
       message: `The table should be bare as it begins; ${things(reading.count)} can be seen.`,
     }
   const blue = shown.filter((t) => t.face === 'blue').length
-  const [seenBlue, seenSaffron] = ['blue', 'saffron'].map(
-    (c) => reading.groups.find((g) => g.colour === c)?.count ?? 0,
-  ) as [number, number]
+  const seenOf = (...colours: string[]): number =>
+    reading.groups.filter((g) => colours.includes(g.colour)).reduce((n, g) => n + g.count, 0)
+  // Saffron is what a photo's reader calls yellow, or orange under a warm lamp.
+  const [seenBlue, seenSaffron] = [seenOf('blue'), seenOf('yellow', 'orange')]
   // Where a third colour lies, two say nothing of it.
   const colours =
     seenBlue + seenSaffron === reading.count &&
