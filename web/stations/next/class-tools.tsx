@@ -21,11 +21,14 @@ export function ClassTools({ classId }: { classId: string }) {
     <div className="grid grid-cols-3 max-lg:grid-cols-1 gap-3 mt-5">
       <Card as="section" aria-label="Is it fair?" className="p-3">
         <h2 className="font-semibold">Is it fair?</h2>
-        <p className="text-sm text-steel">How often “alone” is said, by what lies outside the child. Counts, not accusations.</p>
+        <p className="text-sm text-steel">
+          How often “alone” is said, by what lies outside the child. Counts, not accusations.
+        </p>
         <ul className="text-sm mt-1">
           {counted.map((i) => (
             <li key={i.what} className={i.differs ? 'font-semibold' : ''}>
-              {i.one.words}: {i.one.alone} of {i.one.replies}; {i.other.words}: {i.other.alone} of {i.other.replies}
+              {i.one.words}: {i.one.alone} of {i.one.replies}; {i.other.words}: {i.other.alone} of{' '}
+              {i.other.replies}
               {i.differs && ' — more apart than chance would often make it. Do these homes need another way?'}
             </li>
           ))}
@@ -73,7 +76,9 @@ export function ClassTools({ classId }: { classId: string }) {
             </li>
           ))}
         </ul>
-        <p className="text-sm text-steel">Names of children are in the tables: keep them as your setting’s policy says.</p>
+        <p className="text-sm text-steel">
+          Names of children are in the tables: keep them as your setting’s policy says.
+        </p>
       </Card>
     </div>
   )
