@@ -3,6 +3,7 @@
  * `node --import tsx bench/photos.ts [MANY] [--tuning] [--folder FOLDER_WITH_TRUTH]`
  * Held-out seeds by default; `--tuning` takes seeds the network was taught with. Needs Debian's povray.
  */
+import { existsSync } from 'node:fs'
 import fs from 'node:fs/promises'
 import os from 'node:os'
 import path from 'node:path'
@@ -17,7 +18,7 @@ interface Truth {
   file: string
   count: number
   cutOff: number
-  [factor: string]: unknown
+  [factor: string]: string | number | null | undefined | number[][]
 }
 const words = process.argv.slice(2)
 const given = words.includes('--folder') ? words[words.indexOf('--folder') + 1] : undefined
@@ -33,10 +34,9 @@ async function rendered(): Promise<{ folder: string; truths: Truth[] }> {
   for (let seed = from; seed < from + many; seed++) {
     const name = `s${String(seed).padStart(5, '0')}`
     const file = path.join(folder, `${name}.json`)
-    const kept = await fs.readFile(file, 'utf8').catch(() => null)
-    if (kept === null) {
+    if (!existsSync(file)) {
       const s = scene(draw(seed), seed)
-      const things = await render(s, folder, name, 1000, 750)
+      const things = await render(s, { folder, name, width: 1000, height: 750 })
       const truth: Truth = {
         file: `${name}.png`,
         ...s.factors,
@@ -46,7 +46,7 @@ async function rendered(): Promise<{ folder: string; truths: Truth[] }> {
       }
       await fs.writeFile(file, JSON.stringify(truth))
       truths.push(truth)
-    } else truths.push(JSON.parse(kept) as Truth)
+    } else truths.push(JSON.parse(await fs.readFile(file, 'utf8')) as Truth)
   }
   return { folder, truths }
 }
@@ -82,7 +82,7 @@ for (const t of truths) {
   const sure = r.low === r.high
   for (const key of [
     'all',
-    ...factors.flatMap((f) => (t[f] === undefined ? [] : [`${f} ${String(t[f])}`])),
+    ...factors.flatMap((f) => (t[f] === undefined ? [] : [`${f} ${t[f] as string | number | null}`])),
   ]) {
     const s = sums.get(key) ?? { n: 0, exact: 0, inside: 0, sure: 0, wrongAndSure: 0, plain: 0 }
     s.n++

@@ -13,7 +13,7 @@ interface Cv {
   matFromImageData: (i: { data: Uint8ClampedArray; width: number; height: number }) => Mat
   cvtColor: (a: Mat, b: Mat, code: number) => void
   GaussianBlur: (a: Mat, b: Mat, size: object, s: number) => void
-  threshold: (a: Mat, b: Mat, t: number, most: number, how: number) => number
+  threshold: (...a: [from: Mat, to: Mat, at: number, most: number, how: number]) => number
   getStructuringElement: (shape: number, size: object) => Mat
   morphologyEx: (a: Mat, b: Mat, op: number, k: Mat) => void
   connectedComponentsWithStats: (a: Mat, labels: Mat, stats: Mat, middles: Mat) => number

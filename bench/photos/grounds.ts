@@ -48,70 +48,73 @@ const turned = (r: Chance, scale: number): string =>
 export function groundTexture(kind: Ground, r: Chance): string {
   return `texture{${pigment(kind, r)} ${r.happens(0.4) ? `normal{bumps ${r.between(0.05, 0.4).toFixed(2)} scale ${r.between(0.05, 0.4).toFixed(2)}}` : ''} ${finish(r)}}`
 }
-function pigment(kind: Ground, r: Chance): string {
-  const c = cloths(r)
-  switch (kind) {
-    case 'plain':
-    case 'tray':
-    case 'sheet':
-      return r.happens(0.5) ? `pigment{${rgb(r.happens(0.5) ? pale(r) : c)}}` : wood(r)
-    case 'paper':
-      return `pigment{${rgb(pale(r))}}`
-    case 'dark': {
-      const d = hsv(r.between(0, 360), r.between(0, 0.3), r.between(0.08, 0.3))
-      return `pigment{granite color_map{[0 ${rgb(d)}][1 ${rgb(shade(d, r.between(1, 1.4)))}]} scale ${r.between(0.3, 3).toFixed(2)}}`
-    }
-    case 'wood':
-      return wood(r)
-    case 'planks': {
-      const w = woods(r)
-      const line = rgb(shade(w, r.between(0.2, 0.6)))
-      const body = wood(r)
-        .replace(/^pigment\{/, '')
-        .replace(/\}$/, '')
-      const at = r.between(0.01, 0.035).toFixed(3)
-      return `pigment{gradient z pigment_map{[0 color ${line}][${at} color ${line}][${at} ${body}][1 ${body}]} scale ${r.between(6, 14).toFixed(1)} rotate y*${r.whole(-70, 70)} translate <${r.whole(-8, 8)},0,${r.whole(-8, 8)}>}`
-    }
-    case 'cloth':
-      return `pigment{bozo turbulence 0.6 color_map{[0 ${rgb(c)}][1 ${rgb(shade(c, r.between(0.8, 0.97)))}]} scale ${r.between(0.3, 6).toFixed(2)}}`
-    case 'granite': {
-      const g = r.happens(0.6) ? pale(r) : cloths(r)
-      const other = shade(g, r.between(0.45, 0.9))
-      return r.happens(0.5)
-        ? `pigment{granite turbulence 0.3 color_map{[0 ${rgb(g)}][0.45 ${rgb(g)}][0.6 ${rgb(other)}][1 ${rgb(g)}]} ${turned(r, r.between(0.8, 6))}}`
-        : `pigment{marble turbulence 2 color_map{[0 ${rgb(other)}][0.12 ${rgb(g)}][1 ${rgb(g)}]} ${turned(r, r.between(0.6, 4))}}`
-    }
-    case 'gingham': {
-      const [w, k, s] = [r.happens(0.7) ? pale(r) : cloths(r), cloths(r), r.between(0.7, 2.6)]
-      const half = mix(w, k, 0.5)
-      const two = `[0 color ${rgb(half)}][0.5 color ${rgb(half)}][0.5 color ${rgb(k)}][1 color ${rgb(k)}]`
-      const one = `[0 color ${rgb(w)}][0.5 color ${rgb(w)}][0.5 color ${rgb(half)}][1 color ${rgb(half)}]`
-      return `pigment{gradient x pigment_map{[0 gradient z color_map{${one}}][0.5 gradient z color_map{${one}}][0.5 gradient z color_map{${two}}][1 gradient z color_map{${two}}]} ${turned(r, s * 2)}}`
-    }
-    case 'dots': {
-      const [g, k] = [cloths(r), r.happens(0.7) ? pale(r) : cloths(r)]
-      const size = r.between(0.12, 0.32).toFixed(2)
-      return `pigment{function{min(pow(abs(mod(abs(x+200),1)-0.5),2)+pow(abs(mod(abs(z+200),1)-0.5),2), pow(abs(mod(abs(x+200.5),1)-0.5),2)+pow(abs(mod(abs(z+200.5),1)-0.5),2))} color_map{[0 ${rgb(k)}][${size}*${size} ${rgb(k)}][${size}*${size} ${rgb(g)}][1 ${rgb(g)}]} ${turned(r, r.between(2, 6))}}`
-    }
-    case 'stripes': {
-      const [g, k] = [pale(r), cloths(r)]
-      const share = r.between(0.2, 0.7).toFixed(2)
-      return `pigment{gradient x color_map{[0 ${rgb(g)}][${share} ${rgb(g)}][${share} ${rgb(k)}][1 ${rgb(k)}]} ${turned(r, r.between(0.8, 5))}}`
-    }
-    case 'tiles': {
-      const [g, k] = [cloths(r), hsv(0, 0, r.between(0.3, 0.95))]
-      return `pigment{function{min(abs(mod(abs(x+200),1)-0.5),abs(mod(abs(z+200),1)-0.5))*2} color_map{[0 ${rgb(k)}][0.04 ${rgb(k)}][0.06 ${rgb(g)}][1 ${rgb(g)}]} ${turned(r, r.between(4, 12))}}`
-    }
-    case 'speckle': {
-      const g = r.happens(0.5) ? pale(r) : cloths(r)
-      return `pigment{crackle form <1,0,0> metric 2 color_map{[0 ${rgb(cloths(r))}][${r.between(0.08, 0.22).toFixed(2)} ${rgb(g)}][1 ${rgb(g)}]} ${turned(r, r.between(0.4, 2.2))}}`
-    }
-    case 'leaves': {
-      const g = r.happens(0.5) ? pale(r) : cloths(r)
-      const k = cloths(r)
-      return `pigment{leopard turbulence 0.25 color_map{[0 ${rgb(g)}][0.55 ${rgb(g)}][0.6 ${rgb(k)}][1 ${rgb(mix(g, k, 0.7))}]} ${turned(r, r.between(0.2, 0.9))}}`
-    }
-  }
+const pigment = (kind: Ground, r: Chance): string => pigments[kind](r, cloths(r))
+const even = (r: Chance, c: Rgb): string =>
+  r.happens(0.5) ? `pigment{${rgb(r.happens(0.5) ? pale(r) : c)}}` : wood(r)
+/** Each ground's pigment in the ray tracer's language; `c` is a colour of its own. */
+const pigments: Record<Ground, (r: Chance, c: Rgb) => string> = {
+  plain: even,
+  tray: even,
+  sheet: even,
+  paper: (r) => {
+    return `pigment{${rgb(pale(r))}}`
+  },
+  dark: (r) => {
+    const d = hsv(r.between(0, 360), r.between(0, 0.3), r.between(0.08, 0.3))
+    return `pigment{granite color_map{[0 ${rgb(d)}][1 ${rgb(shade(d, r.between(1, 1.4)))}]} scale ${r.between(0.3, 3).toFixed(2)}}`
+  },
+  wood: (r) => {
+    return wood(r)
+  },
+  planks: (r) => {
+    const w = woods(r)
+    const line = rgb(shade(w, r.between(0.2, 0.6)))
+    const body = wood(r)
+      .replace(/^pigment\{/, '')
+      .replace(/\}$/, '')
+    const at = r.between(0.01, 0.035).toFixed(3)
+    return `pigment{gradient z pigment_map{[0 color ${line}][${at} color ${line}][${at} ${body}][1 ${body}]} scale ${r.between(6, 14).toFixed(1)} rotate y*${r.whole(-70, 70)} translate <${r.whole(-8, 8)},0,${r.whole(-8, 8)}>}`
+  },
+  cloth: (r, c) => {
+    return `pigment{bozo turbulence 0.6 color_map{[0 ${rgb(c)}][1 ${rgb(shade(c, r.between(0.8, 0.97)))}]} scale ${r.between(0.3, 6).toFixed(2)}}`
+  },
+  granite: (r) => {
+    const g = r.happens(0.6) ? pale(r) : cloths(r)
+    const other = shade(g, r.between(0.45, 0.9))
+    return r.happens(0.5)
+      ? `pigment{granite turbulence 0.3 color_map{[0 ${rgb(g)}][0.45 ${rgb(g)}][0.6 ${rgb(other)}][1 ${rgb(g)}]} ${turned(r, r.between(0.8, 6))}}`
+      : `pigment{marble turbulence 2 color_map{[0 ${rgb(other)}][0.12 ${rgb(g)}][1 ${rgb(g)}]} ${turned(r, r.between(0.6, 4))}}`
+  },
+  gingham: (r) => {
+    const [w, k, s] = [r.happens(0.7) ? pale(r) : cloths(r), cloths(r), r.between(0.7, 2.6)]
+    const half = mix(w, k, 0.5)
+    const two = `[0 color ${rgb(half)}][0.5 color ${rgb(half)}][0.5 color ${rgb(k)}][1 color ${rgb(k)}]`
+    const one = `[0 color ${rgb(w)}][0.5 color ${rgb(w)}][0.5 color ${rgb(half)}][1 color ${rgb(half)}]`
+    return `pigment{gradient x pigment_map{[0 gradient z color_map{${one}}][0.5 gradient z color_map{${one}}][0.5 gradient z color_map{${two}}][1 gradient z color_map{${two}}]} ${turned(r, s * 2)}}`
+  },
+  dots: (r) => {
+    const [g, k] = [cloths(r), r.happens(0.7) ? pale(r) : cloths(r)]
+    const size = r.between(0.12, 0.32).toFixed(2)
+    return `pigment{function{min(pow(abs(mod(abs(x+200),1)-0.5),2)+pow(abs(mod(abs(z+200),1)-0.5),2), pow(abs(mod(abs(x+200.5),1)-0.5),2)+pow(abs(mod(abs(z+200.5),1)-0.5),2))} color_map{[0 ${rgb(k)}][${size}*${size} ${rgb(k)}][${size}*${size} ${rgb(g)}][1 ${rgb(g)}]} ${turned(r, r.between(2, 6))}}`
+  },
+  stripes: (r) => {
+    const [g, k] = [pale(r), cloths(r)]
+    const share = r.between(0.2, 0.7).toFixed(2)
+    return `pigment{gradient x color_map{[0 ${rgb(g)}][${share} ${rgb(g)}][${share} ${rgb(k)}][1 ${rgb(k)}]} ${turned(r, r.between(0.8, 5))}}`
+  },
+  tiles: (r) => {
+    const [g, k] = [cloths(r), hsv(0, 0, r.between(0.3, 0.95))]
+    return `pigment{function{min(abs(mod(abs(x+200),1)-0.5),abs(mod(abs(z+200),1)-0.5))*2} color_map{[0 ${rgb(k)}][0.04 ${rgb(k)}][0.06 ${rgb(g)}][1 ${rgb(g)}]} ${turned(r, r.between(4, 12))}}`
+  },
+  speckle: (r) => {
+    const g = r.happens(0.5) ? pale(r) : cloths(r)
+    return `pigment{crackle form <1,0,0> metric 2 color_map{[0 ${rgb(cloths(r))}][${r.between(0.08, 0.22).toFixed(2)} ${rgb(g)}][1 ${rgb(g)}]} ${turned(r, r.between(0.4, 2.2))}}`
+  },
+  leaves: (r) => {
+    const g = r.happens(0.5) ? pale(r) : cloths(r)
+    const k = cloths(r)
+    return `pigment{leopard turbulence 0.25 color_map{[0 ${rgb(g)}][0.55 ${rgb(g)}][0.6 ${rgb(k)}][1 ${rgb(mix(g, k, 0.7))}]} ${turned(r, r.between(0.2, 0.9))}}`
+  },
 }
 function wood(r: Chance): string {
   const w = woods(r)

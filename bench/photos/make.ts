@@ -1,11 +1,12 @@
 import fs from 'node:fs/promises'
 import path from 'node:path'
 import { render } from './render.ts'
-import { draw, scene } from './scene.ts'
+import { draw, drawHard, scene } from './scene.ts'
 
 /** Renders pictures of seeds FROM to TO into FOLDER, each with a label picture and its truth; those there already stay. */
-const [folder, from, to, width] = process.argv.slice(2)
-if (!folder || !from || !to) throw new Error('make.ts FOLDER FROM TO [WIDTH]')
+const hard = process.argv.includes('--hard')
+const [folder, from, to, width] = process.argv.slice(2).filter((w) => w !== '--hard')
+if (!folder || !from || !to) throw new Error('make.ts FOLDER FROM TO [WIDTH] [--hard]')
 await fs.mkdir(folder, { recursive: true })
 const w = Number(width ?? 720)
 for (let seed = Number(from); seed <= Number(to); seed++) {
@@ -18,10 +19,11 @@ for (let seed = Number(from); seed <= Number(to); seed++) {
     )
   )
     continue
-  const s = scene(draw(seed), seed)
-  const things = await render(s, folder, name, w, (w * 3) / 4).catch(
-    (error: unknown) => (console.error(seed, String(error)), null),
-  )
+  const s = scene(hard ? drawHard(seed) : draw(seed), seed)
+  const things = await render(s, { folder, name, width: w, height: (w * 3) / 4 }).catch((error: unknown) => {
+    console.error(seed, String(error))
+    return null
+  })
   if (things)
     await fs.writeFile(
       truth,

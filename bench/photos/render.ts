@@ -11,23 +11,29 @@ export interface SeenThing {
   r: number
   cutOff: boolean
 }
+/** Where a picture goes, and how large it is. */
+interface Frame {
+  folder: string
+  name: string
+  width: number
+  height: number
+}
 async function trace(
   text: string,
   to: string,
-  width: number,
-  height: number,
-  smooth: boolean,
+  { width, height, smooth }: Pick<Frame, 'width' | 'height'> & { smooth: boolean },
 ): Promise<void> {
   const file = `${to}.pov`
   await fs.writeFile(file, text)
   await new Promise<void>((resolve, reject) => {
+    const size = [`+W${width}`, `+H${height}`]
     const p = spawn(
       'povray',
       [
         `+I${file}`,
+        '+L/usr/share/fonts/truetype',
         `+O${to}`,
-        `+W${width}`,
-        `+H${height}`,
+        ...size,
         '-D',
         '-V',
         '+FN',
@@ -45,17 +51,11 @@ async function trace(
   await fs.rm(file)
 }
 /** Renders a scene as a photo and as the picture that says what each pixel is. */
-export async function render(
-  s: Scene,
-  folder: string,
-  name: string,
-  width: number,
-  height: number,
-): Promise<SeenThing[]> {
+export async function render(s: Scene, { folder, name, width, height }: Frame): Promise<SeenThing[]> {
   const photo = path.join(folder, `${name}.png`)
   const labels = path.join(folder, `${name}-is.png`)
-  await trace(s.photo, photo, width, height, true)
-  await trace(s.labels, labels, width, height, false)
+  await trace(s.photo, photo, { width, height, smooth: true })
+  await trace(s.labels, labels, { width, height, smooth: false })
   return seen(labels)
 }
 async function seen(labels: string): Promise<SeenThing[]> {

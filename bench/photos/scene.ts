@@ -5,6 +5,15 @@ import { type Kind, kinds, paint, paints, shapeOf } from './things.ts'
 export const arrangements = ['apart', 'touching', 'overlapping'] as const
 export const structures = ['frame', 'frames', 'eggbox', 'plates', 'partwhole', 'rings'] as const
 export const clutters = ['hand', 'cup', 'pencil', 'spoon', 'book'] as const
+/** Faces that numerals are written in: Debian's fonts-dejavu, fonts-liberation, fonts-sil-andika. */
+const numerals = [
+  'dejavu/DejaVuSerif.ttf',
+  'dejavu/DejaVuSans-Bold.ttf',
+  'liberation/LiberationSerif-Regular.ttf',
+  'liberation/LiberationSans-Regular.ttf',
+  'andika/Andika-Regular.ttf',
+  'dejavu/DejaVuSansMono.ttf',
+] as const
 /** What a picture is made of; each may be crossed with each. */
 export interface Factors {
   kind: Kind
@@ -50,6 +59,21 @@ export function draw(seed: number): Factors {
     clutter: r.happens(0.26) ? r.one(hard.clutters) : null,
     light: r.one(['even', 'lamp', 'dim', 'hard'] as const),
     number: r.happens(0.07) ? 0 : structure ? r.whole(1, 10) : r.whole(1, 20),
+  }
+}
+
+/** Factors from a seed of what was found hardest: things on things, patterned cloths, thin pasta, numerals in rings. */
+export function drawHard(seed: number): Factors {
+  const r = chance(seed + 77)
+  const structure = r.happens(0.3) ? 'partwhole' : r.happens(0.12) ? 'frame' : null
+  return {
+    kind: r.happens(0.4) ? 'tubes' : r.one(['counters', 'buttons', 'coins', 'tops', 'cubes'] as const),
+    ground: r.happens(0.65) ? r.one(['gingham', 'dots', 'granite', 'wood'] as const) : r.one(grounds),
+    arrangement: structure ? 'apart' : r.one(['apart', 'overlapping', 'touching'] as const),
+    structure,
+    clutter: r.happens(0.22) ? r.one(['hand', 'cup'] as const) : null,
+    light: r.one(['even', 'lamp', 'dim', 'hard'] as const),
+    number: structure ? r.whole(1, 10) : r.whole(1, 16),
   }
 }
 
@@ -158,7 +182,8 @@ interface Hands {
   surface: number
   blocked: Placed[]
 }
-const clear = (blocked: readonly Placed[], x: number, z: number, reach: number, gap: number) =>
+/** Whether something of a reach can lie at a spot with a gap to all that lie there. */
+const clear = (blocked: readonly Placed[], [x, z]: Spot, reach: number, gap: number) =>
   blocked.every((b) => Math.hypot(b.x - x, b.z - z) > b.reach + reach + gap)
 
 function loose(
@@ -178,8 +203,7 @@ function loose(
       if (
         !clear(
           h.blocked.filter((b) => b.x !== beside.x || b.z !== beside.z),
-          x,
-          z,
+          [x, z],
           h.size,
           0.05,
         )
@@ -193,7 +217,7 @@ function loose(
       continue
     }
     const [x, z] = [r.between(-h.patch.x, h.patch.x), r.between(-h.patch.z, h.patch.z)]
-    if (!clear(h.blocked, x, z, h.size * (f.kind === 'sticks' || f.kind === 'tubes' ? 2.1 : 1.2), 0.3))
+    if (!clear(h.blocked, [x, z], h.size * (f.kind === 'sticks' || f.kind === 'tubes' ? 2.1 : 1.2), 0.3))
       continue
     const s = h.set(x, z, h.surface)
     own.push({ x, z, y: h.surface, ...s })
@@ -201,7 +225,19 @@ function loose(
   }
 }
 
-function build(f: Factors, r: Chance, h: Hands): number[][] {
+type Spot = readonly [x: number, z: number]
+/** Draws on the table: turned as the whole figure is. */
+interface Pen {
+  ink: string
+  thick: number
+  turn: number
+  at: (x: number, z: number) => [number, number]
+  line: (from: Spot, to: Spot) => void
+  circle: (x: number, z: number, radius: number) => void
+  /** Lays so many things into a round; gives how many found room. */
+  inside: (middle: Spot, radius: number, n: number, y: number) => number
+}
+function penOf(r: Chance, h: Hands): Pen {
   const ink = h.flat(
     r.happens(0.8) ? hsv(0, 0, r.between(0.03, 0.25)) : hsv(r.between(0, 360), 0.8, r.between(0.2, 0.6)),
   )
@@ -209,8 +245,8 @@ function build(f: Factors, r: Chance, h: Hands): number[][] {
   const turn = r.between(-0.35, 0.35)
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)]
   const at = (x: number, z: number): [number, number] => [x * cos - z * sin, x * sin + z * cos]
-  const line = (x1: number, z1: number, x2: number, z2: number) => {
-    const [a, b, c, d] = [...at(x1, z1), ...at(x2, z2)]
+  const line: Pen['line'] = (from, to) => {
+    const [a, b, c, d] = [...at(...from), ...at(...to)]
     const y = h.surface + 0.012
     const n = Math.hypot(c - a, d - b) || 1
     const [px, pz] = [((d - b) / n) * thick * 0.5, ((a - c) / n) * thick * 0.5]
@@ -229,145 +265,147 @@ function build(f: Factors, r: Chance, h: Hands): number[][] {
       classes.ink,
     )
   }
-  const inside = (cx: number, cz: number, radius: number, n: number, y: number) => {
+  const inside: Pen['inside'] = ([cx, cz], radius, n, y) => {
     let done = 0
     for (let tries = 0; done < n && tries < 400; tries++) {
       const [q, a] = [radius * Math.sqrt(r.between(0, 1)), r.between(0, 6.28)]
       const [x, z] = [cx + q * Math.cos(a), cz + q * Math.sin(a)]
-      if (!clear(h.blocked, x, z, h.size * 1.15, 0.05)) continue
+      if (!clear(h.blocked, [x, z], h.size * 1.15, 0.05)) continue
       h.set(x, z, y)
       done++
     }
     return done
   }
-  switch (f.structure) {
-    case 'frame':
-    case 'frames':
-    case 'eggbox': {
-      const frames = f.structure === 'frames' ? 2 : 1
-      const cell = Math.min(
-        (h.wide * 1.7) / 5.6,
-        Math.max(h.size * r.between(2.5, 3.3), h.wide * r.between(0.13, 0.24)),
+  return { ink, thick, turn, at, line, circle, inside }
+}
+function build(f: Factors, r: Chance, h: Hands): number[][] {
+  const pen = penOf(r, h)
+  if (f.structure === 'plates' || f.structure === 'rings') return rounds(f, r, h, pen)
+  return f.structure === 'partwhole' ? partWhole(f, r, h, pen) : frames(f, r, h, pen)
+}
+function frames(f: Factors, r: Chance, h: Hands, { turn, at, line }: Pen): number[][] {
+  const many = f.structure === 'frames' ? 2 : 1
+  const cell = Math.min(
+    (h.wide * 1.7) / 5.6,
+    Math.max(h.size * r.between(2.5, 3.3), h.wide * r.between(0.13, 0.24)),
+  )
+  const total = f.structure === 'frames' ? f.number + (r.happens(0.5) ? r.whole(0, 10) : 0) : f.number
+  const truth: number[][] = []
+  const shapeScale = Math.min(1, (cell * 0.42) / h.size)
+  const box = hsv(r.between(20, 45), r.between(0.05, 0.3), r.between(0.5, 0.8))
+  for (let k = 0; k < many; k++) {
+    const z0 = many === 1 ? cell : k === 0 ? cell * 2.25 : -cell * 0.25
+    const n = Math.min(10, total - 10 * k)
+    const messy = r.happens(0.25)
+    const cells = Array.from({ length: 10 }, (_, i) => i)
+    const filled = (messy ? cells.sort(() => r.between(-1, 1)) : cells)
+      .slice(0, Math.max(0, n))
+      .sort((p, q) => p - q)
+    truth.push(filled)
+    if (f.structure === 'eggbox') {
+      const [a, b] = at(0, z0 - cell)
+      h.add(
+        `difference{box{<${-2.65 * cell},0,${-1.15 * cell}>,<${2.65 * cell},${0.55 * cell},${1.15 * cell}>} ${cells.map((i) => `sphere{<${((i % 5) - 2) * cell},${0.6 * cell},${(i < 5 ? 0.5 : -0.5) * cell}>,${0.5 * cell}}`).join(' ')} T rotate y*${((-turn * 180) / Math.PI).toFixed(2)} translate <${a},0,${b}>}`,
+        h.flat(box),
+        classes.plate,
       )
-      const total = f.structure === 'frames' ? f.number + (r.happens(0.5) ? r.whole(0, 10) : 0) : f.number
-      const truth: number[][] = []
-      const shapeScale = Math.min(1, (cell * 0.42) / h.size)
-      const box = hsv(r.between(20, 45), r.between(0.05, 0.3), r.between(0.5, 0.8))
-      for (let k = 0; k < frames; k++) {
-        const z0 = frames === 1 ? cell : k === 0 ? cell * 2.25 : -cell * 0.25
-        const n = Math.min(10, total - 10 * k)
-        const messy = r.happens(0.25)
-        const cells = Array.from({ length: 10 }, (_, i) => i)
-        const filled = (messy ? cells.sort(() => r.between(-1, 1)) : cells)
-          .slice(0, Math.max(0, n))
-          .sort((p, q) => p - q)
-        truth.push(filled)
-        if (f.structure === 'eggbox') {
-          const [a, b] = at(0, z0 - cell)
-          h.add(
-            `difference{box{<${-2.65 * cell},0,${-1.15 * cell}>,<${2.65 * cell},${0.55 * cell},${1.15 * cell}>} ${cells.map((i) => `sphere{<${((i % 5) - 2) * cell},${0.6 * cell},${(i < 5 ? 0.5 : -0.5) * cell}>,${0.5 * cell}}`).join(' ')} T rotate y*${((-turn * 180) / Math.PI).toFixed(2)} translate <${a},0,${b}>}`,
-            h.flat(box),
-            classes.plate,
-          )
-        } else {
-          if (k === 0 && r.happens(0.3)) {
-            const [a, b] = at(0, z0 - cell * (frames === 2 ? 2.2 : 1))
-            h.add(
-              `box{<${-2.9 * cell},0,${-1.4 * cell * (frames === 2 ? 2 : 1)}>,<${2.9 * cell},0.015,${1.4 * cell * (frames === 2 ? 2 : 1)}> T rotate y*${((-turn * 180) / Math.PI).toFixed(2)} translate <${a},${h.surface},${b}>}`,
-              h.flat(hsv(50, 0.04, r.between(0.85, 1))),
-              classes.sheet,
-            )
-          }
-          for (let i = 0; i <= 5; i++) line((i - 2.5) * cell, z0, (i - 2.5) * cell, z0 - 2 * cell)
-          for (let i = 0; i <= 2; i++) line(-2.5 * cell, z0 - i * cell, 2.5 * cell, z0 - i * cell)
-        }
-        for (const i of filled) {
-          const off = f.structure === 'eggbox' ? 0.03 : 0.12
-          const [x, z] = at(
-            ((i % 5) - 2 + r.between(-off, off)) * cell,
-            z0 - (Math.floor(i / 5) + 0.5 + r.between(-off, off)) * cell,
-          )
-          h.set(
-            x,
-            z,
-            f.structure === 'eggbox' ? 0.14 * cell : h.surface + 0.02,
-            f.structure === 'eggbox' ? shapeScale * 0.8 : shapeScale,
-          )
-        }
-      }
-      return truth
-    }
-    case 'plates':
-    case 'rings': {
-      const n = r.whole(1, f.structure === 'plates' ? 3 : 4)
-      const radius = Math.min(h.wide * (n === 1 ? 0.5 : n === 2 ? 0.42 : 0.31), h.size * r.between(4.5, 8))
-      const c = h.flat(hsv(r.between(0, 360), r.between(0, 0.7), r.between(0.25, 1)))
-      let left = f.number
-      return Array.from({ length: n }, (_, i) => {
-        const share = i === n - 1 ? left : r.whole(0, left)
-        left -= share
-        const [x, z] =
-          n === 4
-            ? at((i % 2 ? 1 : -1) * radius * 1.15, (i < 2 ? 1 : -1) * radius * 1.1)
-            : at((i - (n - 1) / 2) * radius * 2.15, r.between(-1, 1))
-        if (f.structure === 'plates')
-          h.add(
-            `union{difference{cone{0,${radius * 0.75},<0,1.1,0>,${radius}} cone{<0,0.25,0>,${radius * 0.62},<0,1.2,0>,${radius * 0.97}} T} torus{${radius * 0.985},0.12 translate y*1.05 T} ${r.happens(0.5) ? `torus{${radius * 0.63},0.05 translate y*0.25 T}` : ''} translate <${x},0,${z}>}`,
-            c,
-            classes.plate,
-          )
-        else if (r.happens(0.4))
-          h.add(`torus{${radius * 0.95},${r.between(0.15, 0.4)} translate <${x},0.2,${z}> T}`, c, classes.ink)
-        else {
-          const y = h.surface + 0.012
-          h.add(
-            `difference{cylinder{<${x},${y},${z}>,<${x},${y + 0.01},${z}>,${radius * 0.95}} cylinder{<${x},-1,${z}>,<${x},9,${z}>,${radius * 0.95 - thick}} T}`,
-            ink,
-            classes.ink,
-          )
-        }
-        return [
-          inside(
-            x,
-            z,
-            radius * (f.structure === 'plates' ? 0.6 : 0.72),
-            share,
-            f.structure === 'plates' ? 0.25 : h.surface,
-          ),
-        ]
-      })
-    }
-    case 'partwhole':
-    case null: {
-      const n = r.one([2, 2, 2, 3])
-      const radius = Math.min(h.wide * (n === 2 ? 0.3 : 0.24), Math.max(h.wide * 0.2, h.size * 3.6))
-      circle(0, h.wide * 0.36, radius * 0.9)
-      if (r.happens(0.5)) {
-        const [x, z] = at(-radius * 0.25, h.wide * 0.36 - radius * 0.35)
+    } else {
+      if (k === 0 && r.happens(0.3)) {
+        const [a, b] = at(0, z0 - cell * (many === 2 ? 2.2 : 1))
         h.add(
-          `text{ttf "${r.one(['timrom.ttf', 'cyrvetic.ttf', 'crystal.ttf'])}" "${f.number}" 0.02,0 scale <${radius},${radius},1> rotate x*90 rotate y*${((-turn * 180) / Math.PI).toFixed(1)} translate <${x},${h.surface + 0.03},${z}> T}`,
-          ink,
-          classes.ink,
+          `box{<${-2.9 * cell},0,${-1.4 * cell * (many === 2 ? 2 : 1)}>,<${2.9 * cell},0.015,${1.4 * cell * (many === 2 ? 2 : 1)}> T rotate y*${((-turn * 180) / Math.PI).toFixed(2)} translate <${a},${h.surface},${b}>}`,
+          h.flat(hsv(50, 0.04, r.between(0.85, 1))),
+          classes.sheet,
         )
       }
-      let left = f.number
-      return Array.from({ length: n }, (_, i) => {
-        const share = i === n - 1 ? left : r.whole(0, left)
-        left -= share
-        const [x, z] = [(i - (n - 1) / 2) * radius * 2.4, -h.wide * 0.22]
-        circle(x, z, radius)
-        const d = Math.hypot(x, h.wide * 0.58)
-        line(
-          (x * radius * 0.95) / d,
-          h.wide * 0.36 - (h.wide * 0.58 * radius * 0.95) / d,
-          x - (x * radius * 1.02) / d,
-          z + (h.wide * 0.58 * radius * 1.02) / d,
-        )
-        const [a, b] = at(x, z)
-        return [inside(a, b, radius - h.size * 1.1, share, h.surface)]
-      })
+      for (let i = 0; i <= 5; i++) line([(i - 2.5) * cell, z0], [(i - 2.5) * cell, z0 - 2 * cell])
+      for (let i = 0; i <= 2; i++) line([-2.5 * cell, z0 - i * cell], [2.5 * cell, z0 - i * cell])
+    }
+    for (const i of filled) {
+      const off = f.structure === 'eggbox' ? 0.03 : 0.12
+      const [x, z] = at(
+        ((i % 5) - 2 + r.between(-off, off)) * cell,
+        z0 - (Math.floor(i / 5) + 0.5 + r.between(-off, off)) * cell,
+      )
+      h.set(
+        x,
+        z,
+        f.structure === 'eggbox' ? 0.14 * cell : h.surface + 0.02,
+        f.structure === 'eggbox' ? shapeScale * 0.8 : shapeScale,
+      )
     }
   }
+  return truth
+}
+function rounds(f: Factors, r: Chance, h: Hands, { ink, thick, at, inside }: Pen): number[][] {
+  const n = r.whole(1, f.structure === 'plates' ? 3 : 4)
+  const radius = Math.min(h.wide * (n === 1 ? 0.5 : n === 2 ? 0.42 : 0.31), h.size * r.between(4.5, 8))
+  const c = h.flat(hsv(r.between(0, 360), r.between(0, 0.7), r.between(0.25, 1)))
+  let left = f.number
+  return Array.from({ length: n }, (_, i) => {
+    const share = i === n - 1 ? left : r.whole(0, left)
+    left -= share
+    const [x, z] =
+      n === 4
+        ? at((i % 2 ? 1 : -1) * radius * 1.15, (i < 2 ? 1 : -1) * radius * 1.1)
+        : at((i - (n - 1) / 2) * radius * 2.15, r.between(-1, 1))
+    if (f.structure === 'plates')
+      h.add(
+        `union{difference{cone{0,${radius * 0.75},<0,1.1,0>,${radius}} cone{<0,0.25,0>,${radius * 0.62},<0,1.2,0>,${radius * 0.97}} T} torus{${radius * 0.985},0.12 translate y*1.05 T} ${r.happens(0.5) ? `torus{${radius * 0.63},0.05 translate y*0.25 T}` : ''} translate <${x},0,${z}>}`,
+        c,
+        classes.plate,
+      )
+    else if (r.happens(0.4))
+      h.add(`torus{${radius * 0.95},${r.between(0.15, 0.4)} translate <${x},0.2,${z}> T}`, c, classes.ink)
+    else {
+      const y = h.surface + 0.012
+      h.add(
+        `difference{cylinder{<${x},${y},${z}>,<${x},${y + 0.01},${z}>,${radius * 0.95}} cylinder{<${x},-1,${z}>,<${x},9,${z}>,${radius * 0.95 - thick}} T}`,
+        ink,
+        classes.ink,
+      )
+    }
+    return [
+      inside(
+        [x, z],
+        radius * (f.structure === 'plates' ? 0.6 : 0.72),
+        share,
+        f.structure === 'plates' ? 0.25 : h.surface,
+      ),
+    ]
+  })
+}
+function partWhole(
+  f: Factors,
+  r: Chance,
+  h: Hands,
+  { ink, turn, at, line, circle, inside }: Pen,
+): number[][] {
+  const n = r.one([2, 2, 2, 3])
+  const radius = Math.min(h.wide * (n === 2 ? 0.3 : 0.24), Math.max(h.wide * 0.2, h.size * 3.6))
+  circle(0, h.wide * 0.36, radius * 0.9)
+  if (r.happens(0.7)) {
+    const [x, z] = at(-radius * 0.25, h.wide * 0.36 - radius * 0.35)
+    h.add(
+      `text{ttf "${r.one(numerals)}" "${f.number}" 0.02,0 scale <${radius},${radius},1> rotate x*90 rotate y*${((-turn * 180) / Math.PI).toFixed(1)} translate <${x},${h.surface + 0.03},${z}> T}`,
+      ink,
+      classes.ink,
+    )
+  }
+  let left = f.number
+  return Array.from({ length: n }, (_, i) => {
+    const share = i === n - 1 ? left : r.whole(0, left)
+    left -= share
+    const [x, z] = [(i - (n - 1) / 2) * radius * 2.4, -h.wide * 0.22]
+    circle(x, z, radius)
+    const d = Math.hypot(x, h.wide * 0.58)
+    line(
+      [(x * radius * 0.95) / d, h.wide * 0.36 - (h.wide * 0.58 * radius * 0.95) / d],
+      [x - (x * radius * 1.02) / d, z + (h.wide * 0.58 * radius * 1.02) / d],
+    )
+    const [a, b] = at(x, z)
+    return [inside([a, b], radius - h.size * 1.1, share, h.surface)]
+  })
 }
 
 function clutter(

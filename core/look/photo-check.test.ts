@@ -161,7 +161,7 @@ describe('a photo against its task', () => {
       'wrong',
       /one more than asked/,
     ],
-  ])('%s', (_name, things, laid, r, verdict, words) => {
+  ])('%s', (...[, things, laid, r, verdict, words]) => {
     const c = checkPhoto(things, laid, r)
     expect([c.verdict, words.test(c.difference)]).toEqual([verdict, true])
   })

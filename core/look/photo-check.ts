@@ -29,16 +29,14 @@ export function seenIn(r: PhotoReading): string {
  */
 export function checkPhoto(things: number, laid: PhotoLaid | null, r: PhotoReading): PhotoCheck {
   const shown = seenIn(r)
-  const say = (verdict: Check['verdict'], difference: string): PhotoCheck => ({
-    verdict,
+  const tell = (verdict: Check['verdict'], difference: string): PhotoCheck => ({
+    ...say(verdict, difference),
     shown,
-    why: difference,
-    difference,
   })
   if (r.warnings.includes('not a photo of things'))
-    return say('look', 'this seems to be no photo of things on a table')
+    return tell('look', 'this seems to be no photo of things on a table')
   if (r.count === 0)
-    return say(
+    return tell(
       'look',
       things === 0
         ? 'nothing was found; whether it shows none is for your eye'
@@ -46,84 +44,91 @@ export function checkPhoto(things: number, laid: PhotoLaid | null, r: PhotoReadi
     )
   const total = things
   if (r.low !== r.high)
-    return say(
+    return tell(
       'look',
       total >= r.low && total <= r.high ? `${total} were asked: look closer` : `${total} were asked`,
     )
   const off = r.count - total
   if (laid) return { ...checkLaid(total, laid, r), shown }
-  if (off === 0) return say('right', '')
-  return say('wrong', differs(off))
+  if (off === 0) return tell('right', '')
+  return tell('wrong', differs(off))
 }
 const differs = (off: number): string =>
   off > 0 ? `${numberName(off)} more than asked` : `${numberName(-off)} fewer than asked`
 
-function checkLaid(total: number, laid: PhotoLaid, r: PhotoReading): Omit<PhotoCheck, 'shown'> {
-  const say = (verdict: Check['verdict'], difference: string) => ({ verdict, why: difference, difference })
-  const off = r.count - total
-  switch (laid.as) {
-    case 'frame':
-      return framed(total, r, say)
-    case 'parts': {
-      const groups = groupsIn(r, laid.parts)
-      if (off) return say('wrong', differs(off))
-      if (!groups) return say('look', 'the total is right; its groups were not seen')
-      const wanted = laid.split ? [...laid.split].sort((a, b) => b - a) : null
-      const got = [...groups].sort((a, b) => b - a)
-      if (groups.length !== laid.parts)
-        return say('look', `the total is right, in ${many(groups.length, 'group')}: ${listed(groups)}`)
-      if (!wanted) return say('right', listed(groups))
-      return wanted.join() === got.join()
-        ? say('right', listed(groups))
-        : say(
-            'look',
-            `the same total, split another way: ${listed(groups)} where ${listed(laid.split!)} was asked`,
-          )
-    }
-    case 'shares': {
-      const groups = groupsIn(r, laid.plates)
-      const each = Math.floor(total / laid.plates)
-      if (off) return say('wrong', differs(off))
-      if (!groups) return say('look', 'the total is right; the shares were not seen')
-      const plates = groups.slice(0, laid.plates)
-      const equal = groups.length === laid.plates && new Set(plates).size === 1
-      if (equal) return say('right', `${listed(plates)}: equal`)
-      return groups.length === laid.plates
-        ? say('wrong', `${listed(groups)}: the shares are not equal, ${each} each would be`)
-        : say('look', `${listed(groups)}: look which are the shares`)
-    }
-    case 'gone': {
-      const stay = total - laid.go
-      const groups = groupsIn(r, 2)
-      if (r.count === stay && laid.go > 0)
-        return say('look', `${stay} are in view: those that went are not in the picture`)
-      if (off) return say('wrong', differs(off))
-      if (!groups || groups.length !== 2)
-        return say('look', `all ${total} are in view; which went was not seen`)
-      const match = [...groups].sort((a, b) => a - b).join() === [stay, laid.go].sort((a, b) => a - b).join()
-      return match
-        ? say('right', `${stay} left, ${laid.go} moved away`)
-        : say('wrong', `${listed(groups)}: ${laid.go} were to go, ${stay} to stay`)
-    }
-    case 'row': {
-      const row = r.rows.find((x) => x.length === r.count)
-      if (off) return say('wrong', differs(off))
-      if (!row) return say('look', 'the total is right; no single row was seen')
-      const same = (a: readonly string[]) => a.every((c, i) => c === laid.colours[i])
-      if (!laid.colours.length) return say('right', row.join(', '))
-      if (same(row)) return say('right', row.join(', '))
-      return same([...row].reverse())
-        ? say('look', 'the row, seen from its other end')
-        : say('look', `${row.join(', ')}: the colours are for your eye`)
-    }
-  }
+type Laid<A extends PhotoLaid['as']> = Extract<PhotoLaid, { as: A }>
+type Told = Omit<PhotoCheck, 'shown'>
+interface Held<A extends PhotoLaid['as']> {
+  total: number
+  laid: Laid<A>
+  r: PhotoReading
 }
+const say = (verdict: Check['verdict'], difference: string): Told => ({
+  verdict,
+  why: difference,
+  difference,
+})
+/** How each way of lying is looked at. */
+const ways: { [A in PhotoLaid['as']]: (h: Held<A>) => Told } = {
+  frame: framed,
+  parts: parted,
+  shares: shared,
+  gone,
+  row: inRow,
+}
+const checkLaid = (total: number, laid: PhotoLaid, r: PhotoReading): Told =>
+  ways[laid.as]({ total, laid: laid as never, r })
+
+function parted({ total, laid, r }: Held<'parts'>): Told {
+  const groups = groupsIn(r, laid.parts)
+  if (r.count !== total) return say('wrong', differs(r.count - total))
+  if (!groups) return say('look', 'the total is right; its groups were not seen')
+  if (groups.length !== laid.parts)
+    return say('look', `the total is right, in ${many(groups.length, 'group')}: ${listed(groups)}`)
+  if (!laid.split) return say('right', listed(groups))
+  return same(groups, laid.split)
+    ? say('right', listed(groups))
+    : say(
+        'look',
+        `the same total, split another way: ${listed(groups)} where ${listed(laid.split)} was asked`,
+      )
+}
+function shared({ total, laid, r }: Held<'shares'>): Told {
+  const groups = groupsIn(r, laid.plates)
+  const each = Math.floor(total / laid.plates)
+  if (r.count !== total) return say('wrong', differs(r.count - total))
+  if (!groups) return say('look', 'the total is right; the shares were not seen')
+  if (groups.length !== laid.plates) return say('look', `${listed(groups)}: look which are the shares`)
+  return new Set(groups).size === 1
+    ? say('right', `${listed(groups)}: equal`)
+    : say('wrong', `${listed(groups)}: the shares are not equal, ${each} each would be`)
+}
+function gone({ total, laid, r }: Held<'gone'>): Told {
+  const stay = total - laid.go
+  const groups = groupsIn(r, 2)
+  if (r.count === stay && laid.go > 0)
+    return say('look', `${stay} are in view: those that went are not in the picture`)
+  if (r.count !== total) return say('wrong', differs(r.count - total))
+  if (groups?.length !== 2) return say('look', `all ${total} are in view; which went was not seen`)
+  return same(groups, [stay, laid.go])
+    ? say('right', `${stay} left, ${laid.go} moved away`)
+    : say('wrong', `${listed(groups)}: ${laid.go} were to go, ${stay} to stay`)
+}
+function inRow({ total, laid, r }: Held<'row'>): Told {
+  const row = r.rows.find((x) => x.length === r.count)
+  if (r.count !== total) return say('wrong', differs(r.count - total))
+  if (!row) return say('look', 'the total is right; no single row was seen')
+  const asAsked = (a: readonly string[]) => a.every((c, i) => c === laid.colours[i])
+  if (!laid.colours.length || asAsked(row)) return say('right', row.join(', '))
+  return asAsked([...row].reverse())
+    ? say('look', 'the row, seen from its other end')
+    : say('look', `${row.join(', ')}: the colours are for your eye`)
+}
+/** The same numbers, in whatever order. */
+const same = (a: readonly number[], b: readonly number[]): boolean =>
+  [...a].sort((x, y) => x - y).join() === [...b].sort((x, y) => x - y).join()
 /** A frame is filled from its first cell on, one in each, the first full before the second. */
-function framed(
-  total: number,
-  r: PhotoReading,
-  say: (v: Check['verdict'], d: string) => Omit<PhotoCheck, 'shown'>,
-): Omit<PhotoCheck, 'shown'> {
+function framed({ total, r }: Held<'frame'>): Told {
   const s = r.structure
   const off = r.count - total
   if (s?.kind !== 'frames')

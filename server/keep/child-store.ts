@@ -88,7 +88,12 @@ export const deleteBelongings = (db: Db, b: Belongings): Promise<string[]> =>
   db.transaction(async (raw) => {
     const tx = raw as unknown as Db
     // As a reply does that comes meanwhile: the child first, then what is its own.
-    if (b.children.length) await tx.select({ id: children.id }).from(children).where(inArray(children.id, b.children)).for('update')
+    if (b.children.length)
+      await tx
+        .select({ id: children.id })
+        .from(children)
+        .where(inArray(children.id, b.children))
+        .for('update')
     if (b.jobs.length) {
       await tx.execute(sql`delete from pgboss.job where data->>'jobId' in (${among(b.jobs)})`)
       await tx.delete(jobs).where(inArray(jobs.id, b.jobs))

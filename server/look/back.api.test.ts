@@ -32,10 +32,12 @@ const send = (n: number, answers: object[], more: object = {}) =>
   })
 const replies = async (query = ''): Promise<ReplyRecord[]> =>
   (await at.world.teacher.call('GET', `${at.lesson}/replies${query}`)).body.items as ReplyRecord[]
-const of = async (n: number): Promise<ReplyRecord> => (await replies()).find((r) => r.childId === kids[n]!.id)!
+const of = async (n: number): Promise<ReplyRecord> =>
+  (await replies()).find((r) => r.childId === kids[n]!.id)!
 const judged = { level: 'secure', help: 'alone', rung: 'things' }
 const standing = async (): Promise<ClassStanding> =>
-  (await at.world.teacher.call('GET', `/api/classes/${at.world.here.classId}/standing`)).body as unknown as ClassStanding
+  (await at.world.teacher.call('GET', `/api/classes/${at.world.here.classId}/standing`))
+    .body as unknown as ClassStanding
 
 beforeAll(async () => {
   const { teacher, nobody, here } = at.world
@@ -46,7 +48,14 @@ beforeAll(async () => {
     .returning()
   const more = await db
     .insert(children)
-    .values(homes.map((h, i) => ({ classId: here.classId, householdId: h.id, given: ['Otis', 'Zuri'][i]!, name: ['Otis', 'Zuri'][i]! })))
+    .values(
+      homes.map((h, i) => ({
+        classId: here.classId,
+        householdId: h.id,
+        given: ['Otis', 'Zuri'][i]!,
+        name: ['Otis', 'Zuri'][i]!,
+      })),
+    )
     .returning()
   await openLinks(
     db,
@@ -59,7 +68,7 @@ beforeAll(async () => {
   ]
   await teacher.call('POST', `${at.lesson}/publish`, { withFilm: false })
   pack = ((await nobody.call('GET', home(0))).body.packs as { id: string }[])[0]!.id
-  tasks = (((await nobody.call('GET', `${home(0)}/packs/${pack}`)).body.pack as { tasks: Task[] }).tasks)
+  tasks = ((await nobody.call('GET', `${home(0)}/packs/${pack}`)).body.pack as { tasks: Task[] }).tasks
   for (const n of [0, 1]) expect((await send(n, [])).status).toBe(200)
 })
 
@@ -70,9 +79,21 @@ describe('a question sent back', () => {
     expect((await teacher.call('POST', `/api/replies/${reply.id}/judgements`, judged)).status).toBe(200)
     expect((await send(0, [], { words: 'changed' })).status).toBe(409)
     const taskId = tasks[0]!.id
-    expect((await teacher.call('POST', `/api/replies/${reply.id}/askings`, { taskId, words: 'From above, please?' })).status).toBe(200)
+    expect(
+      (
+        await teacher.call('POST', `/api/replies/${reply.id}/askings`, {
+          taskId,
+          words: 'From above, please?',
+        })
+      ).status,
+    ).toBe(200)
     const seen = async () =>
-      ((await nobody.call('GET', `${home(0)}/packs/${pack}`)).body.replies as { looked: boolean; asked: { taskId: string; words: string }[] }[])[0]!
+      (
+        (await nobody.call('GET', `${home(0)}/packs/${pack}`)).body.replies as {
+          looked: boolean
+          asked: { taskId: string; words: string }[]
+        }[]
+      )[0]!
     expect(await seen()).toMatchObject({ looked: false, asked: [{ taskId, words: 'From above, please?' }] })
     expect((await send(0, [{ taskId, kind: tasks[0]!.kind, text: '7' }])).status).toBe(200)
     expect(await seen()).toMatchObject({ looked: true, asked: [] })
@@ -86,16 +107,30 @@ describe('words back', () => {
   test('are drafted from facts, kept unseen until they are sent, and then stand on the home’s page', async () => {
     const { teacher, nobody } = at.world
     const reply = await of(1)
-    const draft = (await teacher.call('GET', `/api/replies/${reply.id}/feedback`)).body as { body: string; language: string }
+    const draft = (await teacher.call('GET', `/api/replies/${reply.id}/feedback`)).body as {
+      body: string
+      language: string
+    }
     expect(draft.body.length).toBeGreaterThan(20)
     const onPage = async () =>
-      ((await nobody.call('GET', `${home(1)}/packs/${pack}`)).body.replies as { feedback: string | null }[])[0]!.feedback
-    await teacher.call('PUT', `/api/replies/${reply.id}/feedback`, { body: 'You moved each one.', send: false })
+      (
+        (await nobody.call('GET', `${home(1)}/packs/${pack}`)).body.replies as { feedback: string | null }[]
+      )[0]!.feedback
+    await teacher.call('PUT', `/api/replies/${reply.id}/feedback`, {
+      body: 'You moved each one.',
+      send: false,
+    })
     expect(await onPage()).toBeNull()
-    await teacher.call('PUT', `/api/replies/${reply.id}/feedback`, { body: 'You moved each one as you counted.', send: true })
+    await teacher.call('PUT', `/api/replies/${reply.id}/feedback`, {
+      body: 'You moved each one as you counted.',
+      send: true,
+    })
     expect(await onPage()).toBe('You moved each one as you counted.')
     expect((await of(1)).feedback?.sentAt).not.toBeNull()
-    const letters = (await teacher.call('GET', `${at.lesson}/letters`)).body.items as { kind: string; body: string }[]
+    const letters = (await teacher.call('GET', `${at.lesson}/letters`)).body.items as {
+      kind: string
+      body: string
+    }[]
     expect(letters.find((l) => l.kind === 'feedback')?.body).toContain('You moved each one as you counted.')
   })
 })
@@ -115,70 +150,119 @@ describe('several judged at once', () => {
 
 describe('a reading put right by hand', () => {
   test('stands before the reading, is never read over, and moves the standing', async () => {
-    const { teacher, here } = at.world
+    const { teacher } = at.world
     const { db } = at.app
-    const reading: PhotoReading = { width: 40, height: 30, count: 3, low: 2, high: 4, groups: [], places: [3], things: [], warnings: ['touching'], structure: null, rows: [] }
+    const reading: PhotoReading = {
+      width: 40,
+      height: 30,
+      count: 3,
+      low: 2,
+      high: 4,
+      groups: [],
+      places: [3],
+      things: [],
+      warnings: ['touching'],
+      structure: null,
+      rows: [],
+    }
     const sharp = (await import('sharp')).default
     const form = new FormData()
-    const jpeg = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#a96' } }).jpeg().toBuffer()
+    const jpeg = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#a96' } })
+      .jpeg()
+      .toBuffer()
     form.set('photo', new Blob([new Uint8Array(jpeg)]), 'a.jpg')
-    const photo = (await at.world.nobody.call('POST', `${home(2)}/packs/${pack}/photos`, form)).body.id as string
+    const photo = (await at.world.nobody.call('POST', `${home(2)}/packs/${pack}/photos`, form)).body
+      .id as string
     const task = tasks.find((t) => t.kind === 'photo')!
     expect((await send(2, [{ taskId: task.id, kind: 'photo', photoId: photo }])).status).toBe(200)
     await db.update(photos).set({ reading }).where(eq(photos.id, photo))
     await standing()
     const kept = async () =>
-      (await db.select({ kept: standings.kept }).from(standings).where(and(eq(standings.childId, kids[2]!.id))))[0]!.kept
+      (
+        await db
+          .select({ kept: standings.kept })
+          .from(standings)
+          .where(and(eq(standings.childId, kids[2]!.id)))
+      )[0]!.kept
     expect(await kept()).not.toBeNull()
     const thing = (x: number) => ({ x, y: 10, r: 3, colour: 'blue', cutOff: false })
-    const put = await teacher.call('POST', `/api/photos/${photo}/correction`, { things: [thing(5), thing(15), thing(25), thing(35)] })
+    const put = await teacher.call('POST', `/api/photos/${photo}/correction`, {
+      things: [thing(5), thing(15), thing(25), thing(35)],
+    })
     expect((put.body.reading as PhotoReading).count).toBe(4)
     expect(await kept()).toBeNull()
     // A newer reader reads again: what a person saw stands.
-    await db.update(photos).set({ reading: { ...reading, count: 9 } }).where(eq(photos.id, photo))
+    await db
+      .update(photos)
+      .set({ reading: { ...reading, count: 9 } })
+      .where(eq(photos.id, photo))
     const shown = (await of(2)).photos[0]!
     expect([shown.corrected, shown.reading?.count, shown.reading?.low]).toEqual([true, 4, 4])
-    const counts = (await teacher.call('GET', '/api/corrections')).body as { corrected: number; byKind: { kind: string; corrected: number }[] }
+    const counts = (await teacher.call('GET', '/api/corrections')).body as {
+      corrected: number
+      byKind: { kind: string; corrected: number }[]
+    }
     expect(counts.corrected).toBe(1)
     expect(counts.byKind.find((k) => k.kind === 'touching')?.corrected).toBe(1)
-    expect((await teacher.call('POST', `/api/photos/${photo}/correction`, { things: [thing(500)] })).status).toBe(400)
+    expect(
+      (await teacher.call('POST', `/api/photos/${photo}/correction`, { things: [thing(500)] })).status,
+    ).toBe(400)
     expect(await db.select().from(corrections)).toHaveLength(1)
   })
 })
 
 describe('standing', () => {
   test('is kept until its evidence changes, and opens to what it rests on', async () => {
-    const { teacher, here } = at.world
+    const { teacher } = at.world
     const now = await standing()
     const idea = now.idea
     const row = now.rows.find((r) => r.childId === kids[0]!.id)!
     expect(row.ideas[idea]).toMatchObject({ word: 'secure', judged: true, ready: false })
-    const opened = (await teacher.call('GET', `/api/children/${kids[0]!.id}/ideas/${idea}/evidence`)).body as { trail: { kind: string }[] }
+    const opened = (await teacher.call('GET', `/api/children/${kids[0]!.id}/ideas/${idea}/evidence`))
+      .body as { trail: { kind: string }[] }
     expect(opened.trail.some((t) => t.kind === 'judgement')).toBe(true)
   })
   test('what a teacher says of the child stands above what was sent, and nothing before is lost', async () => {
-    const { teacher, colleague, here } = at.world
+    const { teacher, colleague } = at.world
     const { idea } = await standing()
     const path = `/api/children/${kids[0]!.id}/ideas/${idea}`
     expect((await colleague.call('POST', `${path}/override`, { level: 'not yet' })).status).toBe(403)
     await teacher.call('POST', `${path}/override`, { level: 'not yet', note: 'lost it over the holidays' })
     const row = (await standing()).rows.find((r) => r.childId === kids[0]!.id)!
     expect(row.ideas[idea]).toMatchObject({ word: 'not yet', judged: true, ready: false })
-    const { trail } = (await teacher.call('GET', `${path}/evidence`)).body as { trail: { kind: string; words: string }[] }
+    const { trail } = (await teacher.call('GET', `${path}/evidence`)).body as {
+      trail: { kind: string; words: string }[]
+    }
     expect(trail.map((t) => t.kind)).toEqual(expect.arrayContaining(['override', 'judgement']))
     await teacher.call('POST', `${path}/override`, { level: 'secure' })
-    expect((await standing()).rows.find((r) => r.childId === kids[0]!.id)!.ideas[idea]).toMatchObject({ word: 'secure', ready: true })
+    expect((await standing()).rows.find((r) => r.childId === kids[0]!.id)!.ideas[idea]).toMatchObject({
+      word: 'secure',
+      ready: true,
+    })
   })
 })
 
 describe('two judges', () => {
   test('the second sees nothing of the first, each reply once; then both see, and settle', async () => {
     const { teacher, colleague } = at.world
-    const { colleagues } = (await teacher.call('GET', `${at.lesson}/second-rounds`)).body as { colleagues: { id: string; name: string }[] }
+    const { colleagues } = (await teacher.call('GET', `${at.lesson}/second-rounds`)).body as {
+      colleagues: { id: string; name: string }[]
+    }
     const secondId = colleagues.find((c) => c.name === 'Desh')!.id
-    const { id } = (await teacher.call('POST', `${at.lesson}/second-rounds`, { secondId, many: 2 })).body as { id: string }
+    const { id } = (await teacher.call('POST', `${at.lesson}/second-rounds`, { secondId, many: 2 })).body as {
+      id: string
+    }
     const round = async () =>
-      ((await colleague.call('GET', `${at.lesson}/second-rounds`)).body.items as { id: string; mine: boolean; replyIds: string[]; result: { differ: { replyId: string; first: string; second: string; settled: string | null }[] } | null }[]).find((r) => r.id === id)!
+      (
+        (await colleague.call('GET', `${at.lesson}/second-rounds`)).body.items as {
+          id: string
+          mine: boolean
+          replyIds: string[]
+          result: {
+            differ: { replyId: string; first: string; second: string; settled: string | null }[]
+          } | null
+        }[]
+      ).find((r) => r.id === id)!
     const open = await round()
     expect([open.mine, open.replyIds.length, open.result]).toEqual([true, 2, null])
     for (const replyId of open.replyIds) {
@@ -190,11 +274,18 @@ describe('two judges', () => {
     const done = await round()
     expect(done.result!.differ.map((d) => d.second)).toEqual(['not yet', 'not yet'])
     const { replyId, first } = done.result!.differ[0]!
-    await teacher.call('POST', `/api/second-rounds/${id}/settlements`, { replyId, level: 'nearly', words: 'the second photo shows it' })
+    await teacher.call('POST', `/api/second-rounds/${id}/settlements`, {
+      replyId,
+      level: 'nearly',
+      words: 'the second photo shows it',
+    })
     const after = (await round()).result!.differ.find((d) => d.replyId === replyId)!
     expect([after.first, after.settled]).toEqual([first, 'nearly'])
     const reply = (await replies()).find((r) => r.id === replyId)!
-    expect(reply.judgements.map((j) => j.level)).toEqual(['nearly', expect.stringMatching(/secure|nearly/) as string])
+    expect(reply.judgements.map((j) => j.level)).toEqual([
+      'nearly',
+      expect.stringMatching(/secure|nearly/) as string,
+    ])
   })
 })
 
@@ -208,21 +299,29 @@ describe('comparing pairs', () => {
       const { pair } = await pairs()
       if (!pair) break
       const [better, other] = [...pair].sort()
-      expect((await teacher.call('POST', `${at.lesson}/pairs`, { betterId: better, otherId: other })).status).toBe(200)
+      expect(
+        (await teacher.call('POST', `${at.lesson}/pairs`, { betterId: better, otherId: other })).status,
+      ).toBe(200)
     }
     const done = await pairs()
     expect([done.pair, done.scale[0]!.replyId]).toEqual([null, best])
-    expect((await teacher.call('POST', `${at.lesson}/pairs`, { betterId: best, otherId: randomUUID() })).status).toBe(404)
+    expect(
+      (await teacher.call('POST', `${at.lesson}/pairs`, { betterId: best, otherId: randomUUID() })).status,
+    ).toBe(404)
   })
 })
 
 describe('what is taken along, and what comes next', () => {
   test('tables and statements hold what was judged and answered; formulas are taken for words', async () => {
     const { teacher, here } = at.world
-    const get = async (what: string) => String((await teacher.call('GET', `/api/classes/${here.classId}/${what}`)).body.text)
+    const get = async (what: string) =>
+      String((await teacher.call('GET', `/api/classes/${here.classId}/${what}`)).body.text)
     expect(await get('judgements.csv')).toMatch(/^at,child,lesson,idea/)
     expect((await get('standings.csv')).split('\n').length).toBeGreaterThan(2)
-    const lines = (await get('statements.jsonl')).trim().split('\n').map((l) => JSON.parse(l) as { actor: { account: { name: string } }; verb: { id: string } })
+    const lines = (await get('statements.jsonl'))
+      .trim()
+      .split('\n')
+      .map((l) => JSON.parse(l) as { actor: { account: { name: string } }; verb: { id: string } })
     expect(lines.length).toBeGreaterThan(1)
     // No name of a child leaves in a statement.
     expect(JSON.stringify(lines)).not.toContain(kids[0]!.name)
@@ -230,13 +329,27 @@ describe('what is taken along, and what comes next', () => {
   test('the next lesson is drafted whole, in one call', async () => {
     const { teacher, here } = at.world
     const { idea } = await standing()
-    const { id } = (await teacher.call('POST', `/api/classes/${here.classId}/next-lesson`, { ideaId: idea, day: '2026-12-03' })).body as { id: string }
-    const { doc } = (await teacher.call('GET', `/api/lessons/${id}`)).body as { doc: { ideaId: string; segments: unknown[]; carried: string[] } }
+    const { id } = (
+      await teacher.call('POST', `/api/classes/${here.classId}/next-lesson`, {
+        ideaId: idea,
+        day: '2026-12-03',
+      })
+    ).body as { id: string }
+    const { doc } = (await teacher.call('GET', `/api/lessons/${id}`)).body as {
+      doc: { ideaId: string; segments: unknown[]; carried: string[] }
+    }
     expect([doc.ideaId, doc.segments.length > 3, Array.isArray(doc.carried)]).toEqual([idea, true, true])
-    expect((await teacher.call('POST', `/api/classes/${here.classId}/next-lesson`, { ideaId: 'no-such-idea', day: '2026-12-03' })).status).toBe(404)
+    expect(
+      (
+        await teacher.call('POST', `/api/classes/${here.classId}/next-lesson`, {
+          ideaId: 'no-such-idea',
+          day: '2026-12-03',
+        })
+      ).status,
+    ).toBe(404)
   })
   test('a report is a PDF', async () => {
-    const { teacher, here } = at.world
+    const { teacher } = at.world
     const got = await teacher.call('GET', `/api/children/${kids[0]!.id}/report`)
     expect(got.status).toBe(200)
   })

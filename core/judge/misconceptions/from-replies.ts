@@ -30,90 +30,93 @@ export function weighedOf(reply: Replied, readings: ReadonlyMap<string, PhotoRea
 }
 type Part = Omit<Weighed, 'id' | 'help'>
 
+interface Given {
+  prompt: string
+  answer: Answer
+  /** What was laid, ticked or shared, piece by piece. */
+  given: readonly string[]
+  readings: ReadonlyMap<string, PhotoReading | null>
+}
 function partsOf(task: PackTask, answer: Answer, readings: ReadonlyMap<string, PhotoReading | null>): Part[] {
-  const { spec, prompt } = task
-  const given = answer.given ?? []
-  switch (spec.kind) {
-    case 'number': {
-      const text = answer.text?.trim() ?? ''
-      const asked = text ? askedIn(prompt, spec.answer) : null
-      return asked && isNumeric(text) ? [{ asked, answer: asTyped(text), words: `${prompt} ${text}` }] : []
-    }
-    case 'choice':
-      return ofChoice(spec, prompt, answer)
-    case 'photo': {
-      const reading = answer.photoId ? readings.get(answer.photoId) : null
-      // Only what was counted without doubt tells anything of the child's counting.
-      return reading && reading.count > 0 && reading.low === reading.high
+  const read = readers[task.spec.kind] as ((spec: TaskSpec, g: Given) => Part[]) | undefined
+  return read?.(task.spec, { prompt: task.prompt, answer, given: answer.given ?? [], readings }) ?? []
+}
+/** Kinds of answers that tell how a child thinks, each with what it asked. */
+const readers: { [K in TaskSpec['kind']]?: (spec: Of<K>, g: Given) => Part[] } = {
+  number: (spec, { prompt, answer }) => {
+    const text = answer.text?.trim() ?? ''
+    const asked = text ? askedIn(prompt, spec.answer) : null
+    return asked && isNumeric(text) ? [{ asked, answer: asTyped(text), words: `${prompt} ${text}` }] : []
+  },
+  choice: ofChoice,
+  photo: (spec, { prompt, answer, readings }) => {
+    const reading = answer.photoId ? readings.get(answer.photoId) : null
+    // Only what was counted without doubt tells anything of the child's counting.
+    return reading && reading.count > 0 && reading.low === reading.high
+      ? [
+          {
+            asked: { form: 'count', n: spec.things },
+            answer: String(reading.count),
+            words: `${prompt} ${reading.count} in the photo`,
+          },
+        ]
+      : []
+  },
+  gaps: (spec, { given }) =>
+    spec.gaps.flatMap((g, i) => {
+      const [before, here] = [spec.run[g - 1], spec.run[g]!]
+      const text = given[i]?.trim()
+      return before !== undefined && text && isNumeric(text)
         ? [
             {
-              asked: { form: 'count', n: spec.things },
-              answer: String(reading.count),
-              words: `${prompt} ${reading.count} in the photo`,
+              asked: { form: 'after' as const, from: before, by: here - before },
+              answer: text,
+              words: `${before}, then ${text}`,
             },
           ]
         : []
-    }
-    case 'gaps':
-      return spec.gaps.flatMap((g, i) => {
-        const [before, here] = [spec.run[g - 1], spec.run[g]!]
-        const text = given[i]?.trim()
-        return before !== undefined && text && isNumeric(text)
-          ? [
-              {
-                asked: { form: 'after' as const, from: before, by: here - before },
-                answer: text,
-                words: `${before}, then ${text}`,
-              },
-            ]
-          : []
-      })
-    case 'share':
-      return given.length
-        ? [
+    }),
+  share: (spec, { given }) =>
+    given.length
+      ? [
+          {
+            asked: { form: 'share', things: spec.things, among: spec.plates },
+            answer: given.join(', '),
+            words: `${spec.things} shared among ${spec.plates}: ${given.join(', ')}`,
+          },
+        ]
+      : [],
+  circles: (spec, { given }) =>
+    spec.under.flatMap((n, i) =>
+      given[i] === undefined
+        ? []
+        : [
             {
-              asked: { form: 'share', things: spec.things, among: spec.plates },
-              answer: given.join(', '),
-              words: `${spec.things} shared among ${spec.plates}: ${given.join(', ')}`,
+              asked: { form: 'count' as const, n },
+              answer: given[i],
+              words: `${given[i]} circles under ${n}`,
             },
-          ]
-        : []
-    case 'circles':
-      return spec.under.flatMap((n, i) =>
-        given[i] === undefined
-          ? []
-          : [
-              {
-                asked: { form: 'count' as const, n },
-                answer: given[i],
-                words: `${given[i]} circles under ${n}`,
-              },
-            ],
-      )
-    case 'cross':
-      return answer.given
-        ? [
-            {
-              asked: { form: 'take', a: spec.things, b: spec.go },
-              answer: String(spec.things - new Set(given).size),
-              words: `${new Set(given).size} of ${spec.things} crossed off, ${spec.go} were to go`,
-            },
-          ]
-        : []
-    case 'record':
-      return given.flatMap((round) => ofRound(spec, round))
-    case 'sentence':
-      return spec.hidden === undefined ? [] : ofHidden(spec, given[0])
-    default:
-      return []
-  }
+          ],
+    ),
+  cross: (spec, { answer, given }) =>
+    answer.given
+      ? [
+          {
+            asked: { form: 'take', a: spec.things, b: spec.go },
+            answer: String(spec.things - new Set(given).size),
+            words: `${new Set(given).size} of ${spec.things} crossed off, ${spec.go} were to go`,
+          },
+        ]
+      : [],
+  record: (spec, { given }) => given.flatMap((round) => ofRound(spec, round)),
+  sentence: (spec, { given }) => (spec.hidden === undefined ? [] : ofHidden(spec, given[0])),
 }
 const isNumeric = (text: string): boolean => /^\d+$/.test(text.trim()) || readTypedNumber(text) !== null
 /** Digits stay as they were typed ("07"); a number word becomes its number. */
 const asTyped = (text: string): string =>
   /^\d+$/.test(text.trim()) ? text.trim() : String(readTypedNumber(text))
 
-function ofChoice(spec: Of<'choice'>, prompt: string, answer: Answer): Part[] {
+function ofChoice(spec: Of<'choice'>, { prompt, answer }: Given): Part[] {
   const chosen =
     answer.choice === null || answer.choice === undefined ? undefined : spec.choices[answer.choice]
   const numbers = spec.choices.map((c) => readTypedNumber(c))

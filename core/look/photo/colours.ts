@@ -40,20 +40,34 @@ export function meanLab(p: Picture, of: Iterable<number>): Lab | null {
 /** How far two colours of things are apart: lightness at a third, since lamps change it most. */
 export const apart = (p: Lab, q: Lab): number => Math.hypot((p.l - q.l) * 0.35, p.a - q.a, p.b - q.b)
 
+/** Names by hue from 0° on: up to where each goes, and what it is called when it is dark or faint, bright, or neither. */
+const hues: readonly {
+  to: number
+  name: string
+  dark?: readonly [l: number, chroma: number, name: string]
+  bright?: readonly [l: number, chroma: number, name: string]
+}[] = [
+  { to: 18, name: 'red', bright: [60, 200, 'pink'] },
+  { to: 44, name: 'red', dark: [38, 42, 'brown'], bright: [64, 45, 'pink'] },
+  { to: 66, name: 'orange', dark: [45, 50, 'brown'] },
+  { to: 106, name: 'yellow', dark: [34, 200, 'brown'] },
+  { to: 195, name: 'green' },
+  { to: 302, name: 'blue' },
+  { to: 335, name: 'purple' },
+  { to: 360, name: 'red', bright: [60, 200, 'pink'] },
+]
+const withoutHue = (l: number): string => (l > 74 ? 'white' : l < 24 ? 'black' : 'grey')
 /** Colours as a home would name them. Saffron and mustard are yellow however dim the kitchen is: brown is what has little colour left. */
 export function colourName({ l, a, b }: Lab): string {
   const chroma = Math.hypot(a, b)
-  if (chroma < 9 || (chroma < 13 && l > 78)) return l > 74 ? 'white' : l < 24 ? 'black' : 'grey'
+  if (chroma < 9 || (chroma < 13 && l > 78)) return withoutHue(l)
   const hue = ((Math.atan2(b, a) * 180) / Math.PI + 360) % 360
   if (hue >= 40 && hue < 100 && chroma < 36)
     return l > 62 ? 'beige' : chroma < 16 && l > 40 ? 'grey' : 'brown'
-  if (hue < 18 || hue >= 335) return l > 60 ? 'pink' : 'red'
-  if (hue < 44) return l > 64 && chroma < 45 ? 'pink' : l < 38 && chroma < 42 ? 'brown' : 'red'
-  if (hue < 66) return l < 45 && chroma < 50 ? 'brown' : 'orange'
-  if (hue < 106) return l < 34 ? 'brown' : 'yellow'
-  if (hue < 195) return 'green'
-  if (hue < 302) return 'blue'
-  return 'purple'
+  const h = hues.find((x) => hue < x.to)!
+  if (h.dark && l < h.dark[0] && chroma < h.dark[1]) return h.dark[2]
+  if (h.bright && l > h.bright[0] && chroma < h.bright[1]) return h.bright[2]
+  return h.name
 }
 
 /** Groups of like colours: a colour joins the group whose mean is nearest, within 18 (see `apart`). */

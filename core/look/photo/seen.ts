@@ -37,7 +37,7 @@ export function middlesOf(seen: Seen, least: number): Middle[] {
       const i = y * w + x
       const v = planes[i]!
       const p = logistic(v)
-      if (p < least || !isTop(planes, w, h, x, y)) continue
+      if (p < least || !isTop(seen, x, y)) continue
       // The top lies between pixels: the middle of what is as high around it.
       let [sx, sy, sw] = [0, 0, 0]
       for (let dy = -1; dy <= 1; dy++)
@@ -68,7 +68,7 @@ export function middlesOf(seen: Seen, least: number): Middle[] {
       kept.push(m)
   return kept
 }
-function isTop(planes: Float32Array, w: number, h: number, x: number, y: number): boolean {
+function isTop({ planes, width: w, height: h }: Seen, x: number, y: number): boolean {
   const i = y * w + x
   const v = planes[i]!
   for (let dy = -1; dy <= 1; dy++)

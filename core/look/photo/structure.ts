@@ -76,7 +76,7 @@ function frameLines(map: Map2): Framed[] {
     .flatMap((r) => {
       const corners = cornersOf(hullOf(labels, w, r))
       if (!corners || areaOf(corners) < least.frame * n) return []
-      const found = bestFrame(corners, (x, y) => at(inked, what, w, h, x, y))
+      const found = bestFrame(corners, (x, y) => at(map, inked, x, y))
       return found ? [found] : []
     })
 }
@@ -98,7 +98,7 @@ const touches = (what: Uint8Array, i: number, w: number): boolean =>
       what[i - d] === line || what[i + d] === line || what[i - d * w] === line || what[i + d * w] === line,
   )
 /** 1 where a line is, 0.5 where a thing may hide one, 0 where there is none. */
-function at(inked: Uint8Array, what: Uint8Array, w: number, h: number, x: number, y: number): number {
+function at({ what, width: w, height: h }: Map2, inked: Uint8Array, x: number, y: number): number {
   const [cx, cy] = [Math.round(x), Math.round(y)]
   let best = 0
   for (let dy = -1; dy <= 1; dy++)

@@ -118,7 +118,8 @@ test('where the home said help and way, one key judges; u goes back to it', asyn
   })
   await screen.findByRole('button', { name: 'Undo (u)' })
   await user.keyboard('u')
-  expect(screen.getByRole('button', { name: /Kofi/ }).getAttribute('aria-current')).toBe('true')
+  const queue = within(screen.getByRole('list', { name: 'Replies' }))
+  expect(queue.getByRole('button', { name: /Kofi/ }).getAttribute('aria-current')).toBe('true')
 })
 test('what is proposed is seen before, or only after, as the house has it', async () => {
   page([sure('Kofi')])

@@ -31,138 +31,164 @@ const colours = [
 
 /** The photo with what was found ringed and numbered, and where it lies outlined; wrong rings are put right by clicking. */
 export function PhotoView({ photo, onCorrected }: { photo: Shown; onCorrected: () => void }) {
-  const { id, width, height, reading, unread } = photo
+  const [righting, setRighting] = useState(false)
+  if (righting && photo.reading)
+    return (
+      <PutRight
+        photo={photo}
+        things={photo.reading.things}
+        onDone={(changed) => {
+          setRighting(false)
+          if (changed) onCorrected()
+        }}
+      />
+    )
+  return <Found photo={photo} onRight={() => setRighting(true)} />
+}
+const stage =
+  'relative grid place-items-center h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)]'
+const onPhoto = 'rounded-lg bg-black/65 text-white text-sm px-2.5 min-h-9 cursor-pointer'
+function Found({
+  photo: { id, width, height, reading, unread, corrected },
+  onRight,
+}: {
+  photo: Shown
+  onRight: () => void
+}) {
   const [whole, setWhole] = useState(false)
-  const [mine, setMine] = useState<PhotoThing[] | null>(null)
+  const things = reading?.things ?? []
+  const view = whole || !things.length ? { x: 0, y: 0, w: width, h: height } : around(things, width, height)
+  const unit = Math.max(view.w, view.h) / 100
+  return (
+    <div className={stage}>
+      <svg
+        viewBox={`${view.x} ${view.y} ${view.w} ${view.h}`}
+        className="max-w-full max-h-full w-full h-full"
+        role="img"
+        aria-label={reading ? `Photo: ${things.length} things found` : 'Photo'}
+      >
+        <image href={`/api/photos/${id}`} width={width} height={height} />
+        {reading && <Places reading={reading} unit={unit} />}
+        {things.map((t, i) => (
+          <Ring key={i} thing={t} n={i + 1} unit={unit} on={false} />
+        ))}
+      </svg>
+      {reading ? (
+        <div className="absolute right-2 bottom-2 flex gap-1.5">
+          {corrected && (
+            <span className="rounded-lg bg-card px-2.5 min-h-9 grid items-center text-sm">
+              put right by hand
+            </span>
+          )}
+          <button type="button" onClick={onRight} className={onPhoto}>
+            Put right
+          </button>
+          {things.length > 0 && (
+            <button type="button" aria-pressed={whole} onClick={() => setWhole(!whole)} className={onPhoto}>
+              {whole ? 'Closer' : 'Whole photo'}
+            </button>
+          )}
+        </div>
+      ) : (
+        <span role="status" className="absolute left-2 bottom-2 rounded-lg bg-card px-2.5 py-1 text-sm">
+          {unread ?? 'The photo is being read. Judge by eye meanwhile, or go on.'}
+        </span>
+      )}
+    </div>
+  )
+}
+/** Rings added, taken away or given another colour by a person. */
+function PutRight({
+  photo: { id, width, height },
+  things,
+  onDone,
+}: {
+  photo: Shown
+  things: readonly PhotoThing[]
+  onDone: (changed: boolean) => void
+}) {
+  const [mine, setMine] = useState<PhotoThing[]>([...things])
   const [picked, setPicked] = useState<number | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
-  const things = mine ?? reading?.things ?? []
-  const view =
-    mine || whole || !things.length ? { x: 0, y: 0, w: width, h: height } : around(things, width, height)
-  const unit = Math.max(view.w, view.h) / 100
-  const usual =
-    [...things].sort((a, b) => a.r - b.r)[Math.floor(things.length / 2)]?.r ?? Math.max(width, height) * 0.03
+  const unit = Math.max(width, height) / 100
+  const usual = [...things].sort((a, b) => a.r - b.r)[Math.floor(things.length / 2)]?.r ?? unit * 3
   const add = (e: React.MouseEvent<SVGSVGElement>) => {
-    if (!mine) return
     const box = e.currentTarget.getScreenCTM()
     if (!box) return
     const at = new DOMPoint(e.clientX, e.clientY).matrixTransform(box.inverse())
     if (at.x < 0 || at.y < 0 || at.x > width || at.y > height) return
     const near = mine.findIndex((t) => Math.hypot(t.x - at.x, t.y - at.y) < t.r * 1.2)
     if (near >= 0) return setPicked(near === picked ? null : near)
+    const colour = mine.at(-1)?.colour ?? 'yellow'
     setMine([
       ...mine,
-      {
-        x: Math.round(at.x),
-        y: Math.round(at.y),
-        r: Math.round(usual),
-        colour: mine.at(-1)?.colour ?? 'yellow',
-        cutOff: false,
-      },
+      { x: Math.round(at.x), y: Math.round(at.y), r: Math.round(usual), colour, cutOff: false },
     ])
-    setPicked(null)
+    setPicked(mine.length)
   }
   const keep = () => {
     setProblem(null)
-    ask(lookApi.correctPhoto, { photoId: id }, { things: mine! })
-      .then(() => {
-        setMine(null)
-        setPicked(null)
-        onCorrected()
-      })
-      .catch((e: unknown) => setProblem(wordsOf(e)))
+    ask(lookApi.correctPhoto, { photoId: id }, { things: mine })
+      .then(() => onDone(true))
+      .catch((e: unknown) => setProblem(`${wordsOf(e)} Your rings are still here.`))
   }
+  const chosen = picked === null ? undefined : mine[picked]
   return (
-    <div className="relative grid place-items-center h-full min-h-0 grid-cols-[minmax(0,1fr)] grid-rows-[minmax(0,1fr)]">
-      {/* Clicking is a pointer's way; the list below it is the keyboard's. */}
-      {/* eslint-disable-next-line jsx-a11y-x/click-events-have-key-events, jsx-a11y-x/no-noninteractive-element-interactions */}
+    <div className={stage}>
+      {/* Rings can be chosen by keys below; where one is missing only a pointer can say. */}
       <svg
-        viewBox={`${view.x} ${view.y} ${view.w} ${view.h}`}
-        className={`max-w-full max-h-full w-full h-full ${mine ? 'cursor-crosshair' : ''}`}
+        viewBox={`0 0 ${width} ${height}`}
+        className="max-w-full max-h-full w-full h-full cursor-crosshair"
         role="img"
-        aria-label={reading ? `Photo: ${things.length} things found` : 'Photo'}
+        aria-label={`Photo: ${mine.length} things ringed`}
         onClick={add}
       >
         <image href={`/api/photos/${id}`} width={width} height={height} />
-        {reading && !mine && <Places reading={reading} unit={unit} />}
-        {things.map((t, i) => (
+        {mine.map((t, i) => (
           <Ring key={i} thing={t} n={i + 1} unit={unit} on={i === picked} />
         ))}
       </svg>
-      {mine ? (
-        <div className="absolute inset-x-2 bottom-2 flex flex-wrap gap-2 items-center rounded-lg bg-card border border-hair p-2">
-          <span className="text-sm">
-            <b>{mine.length}</b> things. Click the photo where one is missing; click a ring to change it.
-          </span>
-          {picked !== null && mine[picked] && (
-            <>
-              <Select
-                look="small"
-                label={`Colour of ${picked + 1}`}
-                value={mine[picked].colour}
-                choices={[...new Set([...colours, mine[picked].colour])].map((c) => ({ value: c, words: c }))}
-                onChange={(colour) => setMine(mine.map((t, i) => (i === picked ? { ...t, colour } : t)))}
-              />
-              <Button
-                small
-                onClick={() => {
-                  setMine(mine.filter((_, i) => i !== picked))
-                  setPicked(null)
-                }}
-              >
-                Not a thing
-              </Button>
-            </>
-          )}
-          <span className="flex-1" />
-          <Button small look="act" onClick={keep}>
-            Keep as it is
-          </Button>
-          <Button
-            small
-            look="quiet"
-            onClick={() => {
-              setMine(null)
-              setPicked(null)
-            }}
-          >
-            Leave it
-          </Button>
-          {problem && <span className="text-brick text-sm">{problem} Your rings are still here.</span>}
-        </div>
-      ) : (
-        reading && (
-          <div className="absolute right-2 bottom-2 flex gap-1.5">
-            {photo.corrected && (
-              <span className="rounded-lg bg-card px-2.5 min-h-9 grid items-center text-sm">
-                put right by hand
-              </span>
-            )}
-            <button
-              type="button"
-              onClick={() => setMine([...reading.things])}
-              className="rounded-lg bg-black/65 text-white text-sm px-2.5 min-h-9 cursor-pointer"
-            >
-              Put right
-            </button>
-            {things.length > 0 && (
-              <button
-                type="button"
-                aria-pressed={whole}
-                onClick={() => setWhole(!whole)}
-                className="rounded-lg bg-black/65 text-white text-sm px-2.5 min-h-9 cursor-pointer"
-              >
-                {whole ? 'Closer' : 'Whole photo'}
-              </button>
-            )}
-          </div>
-        )
-      )}
-      {!reading && (
-        <span role="status" className="absolute left-2 bottom-2 rounded-lg bg-card px-2.5 py-1 text-sm">
-          {unread ?? 'The photo is being read. Judge by eye meanwhile, or go on.'}
+      <div className="absolute inset-x-2 bottom-2 flex flex-wrap gap-2 items-center rounded-lg bg-card border border-hair p-2">
+        <span className="text-sm">
+          <b>{mine.length}</b> things. Click where one is missing; choose a ring to change it.
         </span>
-      )}
+        <Select
+          look="small"
+          label="Ring"
+          hint="a ring"
+          value={picked === null ? '' : String(picked)}
+          choices={mine.map((t, i) => ({ value: String(i), words: `${i + 1}, ${t.colour}` }))}
+          onChange={(v) => setPicked(Number(v))}
+        />
+        {chosen && (
+          <>
+            <Select
+              look="small"
+              label={`Colour of ${picked! + 1}`}
+              value={chosen.colour}
+              choices={[...new Set([...colours, chosen.colour])].map((c) => ({ value: c, words: c }))}
+              onChange={(colour) => setMine(mine.map((t, i) => (i === picked ? { ...t, colour } : t)))}
+            />
+            <Button
+              small
+              onClick={() => {
+                setMine(mine.filter((_, i) => i !== picked))
+                setPicked(null)
+              }}
+            >
+              Not a thing
+            </Button>
+          </>
+        )}
+        <span className="flex-1" />
+        <Button small look="act" onClick={keep}>
+          Keep as it is
+        </Button>
+        <Button small look="quiet" onClick={() => onDone(false)}>
+          Leave it
+        </Button>
+        {problem && <span className="text-brick text-sm">{problem}</span>}
+      </div>
     </div>
   )
 }

@@ -4,6 +4,7 @@ import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { photoSentence } from '@awlbox/core/look/answers'
 import { laidOf } from '@awlbox/core/look/laid'
 import type { PhotoLaid } from '@awlbox/core/contracts/lesson'
+import type { PhotoReading } from '@awlbox/core/contracts/reading'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
 import { TableDrawing } from '../../table/drawing.tsx'
@@ -41,8 +42,7 @@ export function PlanAndPhoto({
   const [over, setOver] = useState(false)
   const task = tasksTaken(reply).find((t) => t.spec.kind === 'photo')
   const photo = reply.photos.find((p) => p.id === shown) ?? reply.photos[0]
-  const reading = photo?.reading ?? null
-  const spec = task?.spec.kind === 'photo' ? task.spec : null
+  const table = task?.expected && <TableDrawing table={task.expected} fill={fill} className="max-h-full" />
   return (
     <>
       <Card as="section" aria-label="Planned" className="p-3 flex flex-col min-h-0">
@@ -50,28 +50,22 @@ export function PlanAndPhoto({
           <span>
             Planned{' '}
             <span className="font-normal text-steel text-sm">
-              {task && spec ? looksFor(laidOf(task), spec.things) : ''}
+              {task?.spec.kind === 'photo' && looksFor(laidOf(task), task.spec.things)}
             </span>
           </span>
-          {task?.expected && photo && (
+          {table && photo && (
             <Button small look="quiet" aria-pressed={over} onClick={() => setOver(!over)}>
               {over ? 'Side by side' : 'Lay over the photo'}
             </Button>
           )}
         </h2>
-        <div className="flex-1 grid place-items-center min-h-0">
-          {task?.expected && <TableDrawing table={task.expected} fill={fill} className="max-h-full" />}
-        </div>
+        <div className="flex-1 grid place-items-center min-h-0">{table}</div>
         {task && <p className="text-steel text-sm">{task.prompt}</p>}
       </Card>
       <Card as="section" aria-label="Photo" className="overflow-hidden flex flex-col min-h-0">
         <h2 className="font-semibold px-3 py-2 flex justify-between gap-2">
           {reply.child}’s photo{' '}
-          <span className="font-normal text-steel text-sm">
-            {reading
-              ? `${reading.low === reading.high ? reading.count : `${reading.low} to ${reading.high}`} found`
-              : ''}
-          </span>
+          <span className="font-normal text-steel text-sm">{photo?.reading && countOf(photo.reading)}</span>
         </h2>
         <div className="relative flex-1 min-h-[200px] bg-wash">
           {photo ? (
@@ -79,35 +73,52 @@ export function PlanAndPhoto({
           ) : (
             <p className="h-full grid place-items-center text-steel p-4">No photo with this one.</p>
           )}
-          {over && task?.expected && (
+          {over && (
             <div className="absolute inset-0 grid place-items-center opacity-60 pointer-events-none">
-              <TableDrawing table={task.expected} fill={fill} className="max-h-full" />
+              {table}
             </div>
           )}
         </div>
-        {reply.photos.length > 1 && <MorePhotos reply={reply} shown={photo!.id} onShow={setShown} />}
-        {photo && (photo.faces ?? 0) > 0 && (
-          <p className="px-3 py-1 text-brick">
-            {photo.faces === 1 ? 'A face seems' : `${photo.faces} faces seem`} to be in it: it is for those
-            who teach this class, and not to be shown to anybody else.
-          </p>
-        )}
-        {reading && task && (
-          <p className="px-3 py-2">
-            {photoSentence(task, reading)}
-            {reading.warnings.length > 0 && (
-              <span className="text-steel"> Look closer: {warningText(reading)}.</span>
-            )}
-          </p>
-        )}
-        {photo && (
-          <p className="px-3 pb-2 text-sm text-steel">
-            {reply.mayShow
-              ? 'Its grown-ups agree that their work is shown to others.'
-              : 'For you and your colleagues alone: nobody has agreed that it is shown to others.'}
-          </p>
-        )}
+        {photo && reply.photos.length > 1 && <MorePhotos reply={reply} shown={photo.id} onShow={setShown} />}
+        {photo && <AboutPhoto photo={photo} task={task} mayShow={reply.mayShow} />}
       </Card>
+    </>
+  )
+}
+const countOf = (r: PhotoReading): string => `${r.low === r.high ? r.count : `${r.low} to ${r.high}`} found`
+/** What the photo shows against what was asked, and with whom it may be shared. */
+function AboutPhoto({
+  photo,
+  task,
+  mayShow,
+}: {
+  photo: ReplyRecord['photos'][number]
+  task: ReplyRecord['tasks'][number] | undefined
+  mayShow: boolean
+}) {
+  const { reading } = photo
+  const faces = photo.faces ?? 0
+  return (
+    <>
+      {faces > 0 && (
+        <p className="px-3 py-1 text-brick">
+          {faces === 1 ? 'A face seems' : `${faces} faces seem`} to be in it: it is for those who teach this
+          class, and not to be shown to anybody else.
+        </p>
+      )}
+      {reading && task && (
+        <p className="px-3 py-2">
+          {photoSentence(task, reading)}
+          {reading.warnings.length > 0 && (
+            <span className="text-steel"> Look closer: {warningText(reading)}.</span>
+          )}
+        </p>
+      )}
+      <p className="px-3 pb-2 text-sm text-steel">
+        {mayShow
+          ? 'Its grown-ups agree that their work is shown to others.'
+          : 'For you and your colleagues alone: nobody has agreed that it is shown to others.'}
+      </p>
     </>
   )
 }
