@@ -11,7 +11,7 @@ export interface Proposal {
 }
 /**
  * What the checks of a reply come to: a proposal with its reason; a person decides. Null where nothing could be
- * checked. One wrong answer among several right is a slip until more is known: "nearly", never "not yet".
+ * checked. One wrong answer may be a slip until more is known: "nearly"; "not yet" takes two, and more wrong than right.
  */
 export function propose(checks: readonly Check[], help: Help | null, way: Rung | null): Proposal | null {
   const right = checks.filter((c) => c.verdict === 'right').length
@@ -26,11 +26,9 @@ export function propose(checks: readonly Check[], help: Help | null, way: Rung |
       ? withHelp === 'together'
         ? 'nearly'
         : 'secure'
-      : right > wrong
-        ? 'nearly'
-        : right === 0 && said === 1
-          ? 'nearly'
-          : 'not yet'
+      : wrong > 1 && wrong > right
+        ? 'not yet'
+        : 'nearly'
   return {
     level,
     help: withHelp,

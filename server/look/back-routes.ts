@@ -18,7 +18,6 @@ import {
   addCorrection,
   correctionCounts,
   judgeUnjudged,
-  latestCorrection,
   putFeedback,
   replyById,
 } from './back-store.ts'
@@ -30,7 +29,8 @@ export function backRoutes(router: Router, s: Services): void {
     await mayPhoto(s.db, person, params.photoId, 'judge')
     const photo = await photoById(s.db, params.photoId)
     if (!photo) throw notFound('This photo')
-    const before = (await latestCorrection(s.db, photo.id))?.reading ?? photo.reading
+    const [seen] = await photosIn(s.db, [photo.id])
+    const before = seen?.reading ?? null
     const outside = body.things.some((t) => t.x < 0 || t.y < 0 || t.x > photo.width || t.y > photo.height)
     if (outside)
       throw new Problem(

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
 import type { JudgementInput } from '@awlbox/core/contracts/reply'
 import type { Db } from '../platform/db.ts'
@@ -144,13 +144,4 @@ export async function judgeUnjudged(
     )
     return open.map((o) => o.id)
   })
-}
-export const latestCorrection = async (db: Db, photoId: string) => {
-  const [row] = await db
-    .select()
-    .from(corrections)
-    .where(eq(corrections.photoId, photoId))
-    .orderBy(desc(corrections.at))
-    .limit(1)
-  return row
 }

@@ -68,22 +68,26 @@ export const repliesOf = (
     .orderBy(asc(replies.receivedAt), asc(replies.id))
     .limit(limit)
 
-export const photosIn = (db: Db, ids: readonly string[]) =>
-  ids.length
-    ? db
-        .select({
-          id: photos.id,
-          width: photos.width,
-          height: photos.height,
-          // What a person saw stands before what was read.
-          reading: sql<PhotoReading | null>`coalesce((select c.reading from ${corrections} c where c.photo_id = "photos"."id" order by c.at desc limit 1), ${photos.reading})`,
-          corrected: sql<boolean>`exists (select 1 from ${corrections} c where c.photo_id = "photos"."id")`,
-          unread: photos.unread,
-          faces: photos.faces,
-        })
-        .from(photos)
-        .where(inArray(photos.id, [...ids]))
-    : Promise.resolve([])
+/** What readings of an older reader do not say yet. */
+const asRead = (r: PhotoReading | null): PhotoReading | null =>
+  r && { ...r, structure: r.structure ?? null, rows: r.rows ?? [] }
+export async function photosIn(db: Db, ids: readonly string[]) {
+  if (!ids.length) return []
+  const rows = await db
+    .select({
+      id: photos.id,
+      width: photos.width,
+      height: photos.height,
+      // What a person saw stands before what was read.
+      reading: sql<PhotoReading | null>`coalesce((select c.reading from ${corrections} c where c.photo_id = "photos"."id" order by c.at desc limit 1), ${photos.reading})`,
+      corrected: sql<boolean>`exists (select 1 from ${corrections} c where c.photo_id = "photos"."id")`,
+      unread: photos.unread,
+      faces: photos.faces,
+    })
+    .from(photos)
+    .where(inArray(photos.id, [...ids]))
+  return rows.map((p) => ({ ...p, reading: asRead(p.reading) }))
+}
 
 export const judgementsOn = (db: Db, replyIds: readonly string[]) =>
   replyIds.length

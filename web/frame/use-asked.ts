@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import useSWR, { type Fetcher, type SWRResponse } from 'swr'
 import type { Answer, Asked, Route, ToldKind } from '@awlbox/core/contracts/api/route'
 import { ask } from '../api.ts'
@@ -30,21 +31,27 @@ export function useAsked<T extends Route>(route: T, asked: Asked<T> | null): SWR
 
 /** A list that comes in pages, each with what to ask the next one by. */
 type Paged = { items: readonly unknown[]; next: string | null }
-/** All pages of a list, one after another: nothing is left out however long it is. */
+/** All pages of a list, one after another: nothing is left out however long it is, and the first is there at once. */
 export function useAllPages<T extends Route>(
   route: T,
   asked: Asked<T>,
 ): SWRResponse<Answer<T> & Paged, unknown> {
   const key: AskedKey = { path: route.path, asked: { ...asked }, changesWith: route.changesWith }
+  const name = JSON.stringify(key)
+  /** What has come so far of the list that is asked for the first time. */
+  const [part, setPart] = useState<{ of: string; pages: Answer<T> & Paged } | null>(null)
   const fetcher: Fetcher<Answer<T> & Paged, AskedKey> = async () => {
     const page = async (after: string | null): Promise<Answer<T> & Paged> =>
       (await ask(route, { ...asked, ...(after === null ? {} : { after }) })) as Answer<T> & Paged
     let all = await page(null)
     while (all.next !== null) {
+      setPart({ of: name, pages: all })
       const more = await page(all.next)
       all = { ...all, items: [...all.items, ...more.items], next: more.next }
     }
     return all
   }
-  return useSWR<Answer<T> & Paged, unknown, AskedKey>(key, fetcher)
+  const swr = useSWR<Answer<T> & Paged, unknown, AskedKey>(key, fetcher)
+  const soFar = part?.of === name ? part.pages : undefined
+  return { ...swr, data: swr.data ?? soFar }
 }

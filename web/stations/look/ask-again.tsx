@@ -30,7 +30,7 @@ export function AskAgain({
       <button
         type="button"
         onClick={() => setOpen(true)}
-        className="text-sm text-steel underline min-h-8 cursor-pointer"
+        className="block ml-auto text-sm text-steel underline decoration-hair underline-offset-4 min-h-8 cursor-pointer"
       >
         ask again
       </button>

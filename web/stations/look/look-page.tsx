@@ -73,11 +73,22 @@ export default function LookPage() {
   const judge = async (j: JudgementInput) => {
     setProblem(null)
     try {
-      await ask(lookApi.judge, { replyId: current.id }, j)
+      const { id } = await ask(lookApi.judge, { replyId: current.id }, j)
       const next =
         replies.find((r, k) => k > i && r.judgements.length === 0) ??
         replies.find((r) => r.judgements.length === 0 && r.id !== current.id)
-      await mutate()
+      // Only this one changes: however many there are, none is fetched again.
+      const judgement = {
+        ...j,
+        note: j.note ?? '',
+        id,
+        replyId: current.id,
+        at: new Date().toISOString(),
+        by: me.name,
+      }
+      const judgedNow = (r: typeof current) =>
+        r.id === current.id ? { ...r, judgements: [judgement, ...r.judgements] } : r
+      await mutate((had) => had && { ...had, items: had.items.map(judgedNow) }, { revalidate: false })
       setAgain(false)
       setLast(current.id)
       setChosen(next?.id ?? current.id)

@@ -60,6 +60,27 @@ export default function PlanPage() {
   return (
     <div className="grid grid-cols-[minmax(340px,40%)_minmax(0,1fr)] max-lg:grid-cols-1 gap-5 p-5">
       <section className="grid gap-4 content-start min-w-0">
+        {doc.carried && doc.carried.length > 0 && (
+          <Card as="section" aria-label="Carried over" className="p-4">
+            <h2 className="font-semibold">Carried over from the lessons before</h2>
+            <ul className="grid gap-1 mt-1">
+              {doc.carried.map((c) => (
+                <li key={c} className="flex gap-2 items-start">
+                  <span className="flex-1">{c}</span>
+                  {record.mayChange && (
+                    <Button
+                      small
+                      look="quiet"
+                      onClick={() => edit((d) => ({ ...d, carried: d.carried?.filter((x) => x !== c) }))}
+                    >
+                      Done
+                    </Button>
+                  )}
+                </li>
+              ))}
+            </ul>
+          </Card>
+        )}
         <Card className="p-4">
           <h2 className="font-bold text-lg mb-3">{ideaById(doc.ideaId, ideas)?.name ?? 'The idea'}</h2>
           <AimEditor
