@@ -89,6 +89,27 @@ describe('what is believed of several looks', () => {
     const other = await read({ things: [], also: (x) => (x < 300 ? 'other' : null) })
     expect(other.warnings).toContain('not a photo of things')
   })
+  test('a blob longer and larger than the others could be two, one on the other', async () => {
+    const two = (x: number, y: number): PixelKind | null =>
+      Math.hypot(x - 320, y - 70) < 14 || Math.hypot(x - 332, y - 70) < 14 ? 'thing' : null
+    const r = await read({ things: [...row(5), { x: 326, y: 70, r: 10 }], also: two })
+    expect([r.count, r.low, r.high]).toEqual([6, 6, 7])
+  })
+  test('what is far larger than the things is left out, told of, and keeps the count in doubt', async () => {
+    const r = await read({ things: [...row(4), { x: 320, y: 70, r: 40 }] })
+    expect([r.count, r.low, r.high]).toEqual([4, 4, 5])
+    expect(r.warnings).toContain('something large in view')
+    expect(
+      (
+        await read({
+          things: [
+            { x: 60, y: 150, r: 12 },
+            { x: 320, y: 70, r: 40 },
+          ],
+        })
+      ).count,
+    ).toBe(2)
+  })
   test('things that touch are told of', async () => {
     expect(
       (

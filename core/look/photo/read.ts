@@ -3,7 +3,7 @@ import { belief, type Believed, believe } from './believe.ts'
 import { apart, colourGroups, type Lab, meanLab } from './colours.ts'
 import { exposed, lit, mirrored, type Picture, shrunk } from './picture.ts'
 import { groundGrain, sharpness } from './quality.ts'
-import { type Region, regions } from './regions.ts'
+import { ellipseOf, type Region, regions } from './regions.ts'
 import { heapsOf, rowsOf } from './rows.ts'
 import { kinds, kindsOf, type Middle, middlesOf, type See, type Seen } from './seen.ts'
 import { placesOf, structureOf } from './structure.ts'
@@ -86,7 +86,7 @@ function told(
   const { picture, seen } = look
   const shape = picture.height / picture.width
   const what = kindsOf(seen)
-  const found = all.filter((t) => t.p >= belief.counted)
+  const { found, large } = bySize(all.filter((t) => t.p >= belief.counted))
   const counted = found.map((t): Counted => ({
     ...t,
     cutOff: isCut(t, shape),
@@ -101,7 +101,10 @@ function told(
     ...perLook,
   )
   const high = Math.max(
-    found.length + all.filter((t) => t.p < belief.counted && t.p >= belief.no).length + spare.count,
+    found.length +
+      large.length +
+      all.filter((t) => t.p < belief.counted && t.p >= belief.no).length +
+      spare.count,
     ...perLook,
   )
   const groups = colourGroups(counted.map((t) => t.colour))
@@ -134,8 +137,17 @@ function told(
       Math.round((x / w) * size.width),
       Math.round((y / h) * size.height),
     ]),
-    warnings: warningsOf({ look, raw, what, counted, spare, cut, size }),
+    warnings: warningsOf({ look, raw, what, counted, spare, cut, size, large: large.length > 0 }),
   }
+}
+/** A cup or a plate among counters: more than so many times the usual radius, where there are enough of those to say what is usual. */
+const [far, enough] = [1.85, 3] as const
+/** Things of one family of sizes, and the few that are far larger: those are told of, not counted, and keep the count in doubt. */
+function bySize(things: readonly Believed[]): { found: Believed[]; large: Believed[] } {
+  const usual = middle(things.map((t) => t.r))
+  const large = usual === null ? [] : things.filter((t) => t.r > far * usual)
+  if (things.length - large.length < enough || large.length > 2) return { found: [...things], large: [] }
+  return { found: things.filter((t) => !large.includes(t)), large }
 }
 const isCut = (t: Believed, shape: number): boolean =>
   Math.min(t.x, 1 - t.x, t.y * shape, (1 - t.y) * shape) < atEdge * t.r
@@ -163,7 +175,9 @@ function colourOf(p: Picture, seen: Seen, what: Uint8Array, t: Believed): Lab {
   return meanLab(p, own.length >= 4 ? own : core) ?? { l: 50, a: 0, b: 0 }
 }
 
-/** Pixels that look like things and that no middle accounts for: so many things could be there besides. */
+/** Where one seen thing may be two: so much longer than the others are, and so much larger. */
+const [longer, larger, slender] = [1.28, 1.18, 1.7] as const
+/** Pixels that look like things and that no middle accounts for: so many things could be there besides; and whether some touch. */
 function unexplained(
   seen: Seen,
   what: Uint8Array,
@@ -179,20 +193,25 @@ function unexplained(
     const label = labels[i] || nearestLabel(labels, w, h, t)
     if (label) inRegion.set(label, (inRegion.get(label) ?? 0) + (t.p >= belief.counted ? 1 : 0))
   }
-  let [count, crowded] = [0, false]
-  const small = 0.0004 * w * h
+  const crowded = list.some((r) => (inRegion.get(r.label) ?? 0) > 1)
+  if (usual === null) return { count: list.filter((r) => r.area > 0.0008 * w * h).length, crowded }
+  const alone = list.filter((r) => inRegion.get(r.label) === 1)
+  const [length, area] = [middle(alone.map(lengthOf)) ?? 1, middle(alone.map((r) => r.area)) ?? usual]
+  let count = 0
   for (const r of list) {
-    const n = inRegion.get(r.label) ?? 0
-    if (usual === null) {
-      if (r.area > small * 2) count++
-      continue
-    }
-    // A doubtful one is counted as that already.
-    if (n === 0 && inRegion.has(r.label)) continue
-    if (n === 0) count += r.area > seeing.unexplained * usual ? Math.max(1, Math.round(r.area / usual)) : 0
-    else if (r.area > (n + 0.75) * usual * 1.25 && n > 1) [count, crowded] = [count + 1, true]
+    const n = inRegion.get(r.label)
+    if (n === undefined)
+      count += r.area > seeing.unexplained * usual ? Math.max(1, Math.round(r.area / usual)) : 0
+    // Two that lie on one another make a blob longer and larger than one.
+    else if (n === 1)
+      count += length < slender && lengthOf(r) > longer * length && r.area > larger * area ? 1 : 0
+    else if (n > 1) count += r.area > (n + 0.75) * 1.2 * area ? 1 : 0
   }
-  return { count, crowded: crowded || list.some((r) => (inRegion.get(r.label) ?? 0) > 1) }
+  return { count, crowded }
+}
+const lengthOf = (r: Region): number => {
+  const { a, b } = ellipseOf(r)
+  return a / b
 }
 function nearestLabel(labels: Int32Array, w: number, h: number, t: Believed): number {
   const reach = Math.max(1, Math.round(t.r * w * 0.6))
@@ -218,6 +237,8 @@ interface Noticed {
   spare: { crowded: boolean }
   cut: number
   size: { width: number; height: number }
+  /** Whether something far larger than the things was left out. */
+  large: boolean
 }
 function warningsOf(n: Noticed): PhotoReading['warnings'] {
   const { look, raw, what, counted } = n
@@ -240,7 +261,7 @@ function warningsOf(n: Noticed): PhotoReading['warnings'] {
     counted.some((t) => isPale(look, what, t)),
     'pale on pale',
   )
-  say(large !== null && large.area < notATable, 'something large in view')
+  say((large !== null && large.area < notATable) || n.large, 'something large in view')
   say(large !== null && large.hand, 'perhaps a hand')
   say(large !== null && large.area >= notATable, 'not a photo of things')
   return out
