@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNull, lt, max, sql } from 'drizzle-orm'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { Lesson } from '@awlbox/core/contracts/lesson'
 import { apart } from '../platform/apart/apart.ts'
@@ -40,23 +40,29 @@ export const lessonsOf = (db: Db, classIds: readonly string[], limit: number) =>
 
 /** When each child of these classes was last heard from, and whether anything was sent them at all. */
 export async function lastReplies(db: Db, classIds: readonly string[]) {
-  return db
-    .select({
-      childId: children.id,
-      name: children.name,
-      classId: children.classId,
-      // Each by itself: joined, every reply would meet every sending of the class.
-      last: sql<Date | null>`(select max(r.received_at) from ${replies} r where r.child_id = "children"."id")`.mapWith(
-        moment,
-      ),
-      firstSent:
-        sql<Date | null>`(select max(p.sent_at) from ${publications} p join ${lessons} l on l.id = p.lesson_id where l.class_id = "children"."class_id")`.mapWith(
+  const ids = [...classIds]
+  // Each by itself: joined, every reply would meet every sending of the class.
+  const [kids, sent] = await Promise.all([
+    db
+      .select({
+        childId: children.id,
+        name: children.name,
+        classId: children.classId,
+        last: sql<Date | null>`(select max(r.received_at) from ${replies} r where r.child_id = "children"."id")`.mapWith(
           moment,
         ),
-    })
-    .from(children)
-    .where(inArray(children.classId, [...classIds]))
-    .orderBy(asc(children.name))
+      })
+      .from(children)
+      .where(inArray(children.classId, ids))
+      .orderBy(asc(children.name)),
+    db
+      .select({ classId: lessons.classId, at: max(publications.sentAt) })
+      .from(publications)
+      .innerJoin(lessons, eq(lessons.id, publications.lessonId))
+      .where(inArray(lessons.classId, ids))
+      .groupBy(lessons.classId),
+  ])
+  return kids.map((k) => ({ ...k, firstSent: sent.find((x) => x.classId === k.classId)?.at ?? null }))
 }
 
 /** Lines up to which a lesson is proof-read where it is saved, in a fraction of a second; longer ones are read in a thread. */

@@ -28,17 +28,21 @@ import { evidenceIn, standingsOf } from './standing.ts'
 import { evidenceFor, kidsOf } from './standing-store.ts'
 import { thinkingOf } from './thinking.ts'
 
+/** Replies of a child that are shown at once, and the most there can be. */
+const [newest, everything] = [40, 5000]
 /** A child through time, and what is taken along: reports, tables, statements. */
 export function progressRoutes(router: Router, s: Services): void {
-  personRoute(router, s, api.progress, async ({ person, params }) => {
+  personRoute(router, s, api.progress, async ({ person, params, query }) => {
     await mayChild(s.db, person, params.childId, 'read')
     const child = await childWithClass(s.db, params.childId)
     if (!child) throw notFound('This child')
     const ladder = await ladderOf(s.db, person.settingId)
-    const [standings, sent] = await Promise.all([
+    const most = query.all ? everything : newest
+    const [standings, found] = await Promise.all([
       standingsOf(s.db, [child.id], ladder, Date.now()),
-      repliesOfChild(s.db, child.id),
+      repliesOfChild(s.db, child.id, most + 1),
     ])
+    const sent = found.slice(0, most)
     const [judged, photos] = await Promise.all([
       newestJudgements(
         s.db,
@@ -78,6 +82,7 @@ export function progressRoutes(router: Router, s: Services): void {
           judged: j ? { level: j.level, help: j.help, rung: j.rung, note: j.note } : null,
         }
       }),
+      older: found.length > most,
       lines: [...sent].reverse().flatMap((r) => linesOf(r)),
     }
   })

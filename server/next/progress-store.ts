@@ -28,7 +28,7 @@ export async function childWithClass(db: Db, id: string) {
   return row
 }
 /** A child's replies, newest first, with the newest judgement of each and what was written back. */
-export const repliesOfChild = (db: Db, childId: string) =>
+export const repliesOfChild = (db: Db, childId: string, most: number) =>
   db
     .select({
       id: replies.id,
@@ -51,6 +51,7 @@ export const repliesOfChild = (db: Db, childId: string) =>
     .innerJoin(publications, eq(publications.id, replies.publicationId))
     .where(eq(replies.childId, childId))
     .orderBy(desc(replies.receivedAt))
+    .limit(most)
 export const newestJudgements = (db: Db, replyIds: readonly string[]) =>
   replyIds.length
     ? db

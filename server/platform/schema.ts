@@ -647,7 +647,10 @@ export const replies = pgTable(
     receivedAt: at('received_at'),
     updatedAt: at('updated_at'),
   },
-  (t) => [unique('replies_child').on(t.publicationId, t.childId), index('replies_by_child').on(t.childId)],
+  (t) => [
+    unique('replies_child').on(t.publicationId, t.childId),
+    index('replies_by_child').on(t.childId, t.receivedAt),
+  ],
 )
 
 export const photos = pgTable(

@@ -29,6 +29,8 @@ export const Progress = z.object({
       feedback: z.string().nullable(),
     }),
   ),
+  /** Whether there are older replies than those shown. */
+  older: z.boolean(),
   /** Estimates on number lines, oldest first: the mean error as a share of the scale, and how they lie. */
   lines: z.array(z.object({ at: Moment, title: z.string(), mean: z.number(), statement: z.string() })),
 })
@@ -39,6 +41,8 @@ export const progress = route({
   path: '/api/children/:childId/progress',
   summary: 'A child through the ideas, its replies in time, rungs, help and line estimates.',
   params: ofChild,
+  /** `all`: every reply ever, not only the newest. */
+  query: z.object({ all: z.literal('1').optional() }),
   response: Progress,
   changesWith: ['replies', 'job'],
   records: { act: 'saw', words: 'Saw a child’s progress', of: 'childId' },

@@ -1,4 +1,4 @@
-import { useEffect } from 'react'
+import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import * as progressApi from '@awlbox/core/contracts/api/progress'
 import type { Progress } from '@awlbox/core/contracts/api/progress'
@@ -11,6 +11,7 @@ import { Head } from '../../frame/head.tsx'
 import { useMe } from '../../frame/me.ts'
 import { Thinking } from '../../frame/thinking.tsx'
 import { useAsked } from '../../frame/use-asked.ts'
+import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
 import { Empty, Notice } from '../../kit/notice.tsx'
 import { Eyelet } from './eyelet.tsx'
@@ -23,7 +24,8 @@ export default function ChildProgressPage() {
   const { childId = '' } = useParams()
   const me = useMe()
   const { data: shelf } = useAsked(shelfApi.shelf, {})
-  const { data, error } = useAsked(progressApi.progress, { childId })
+  const [all, setAll] = useState(false)
+  const { data, error } = useAsked(progressApi.progress, { childId, ...(all ? { all: '1' as const } : {}) })
   useEvents()
   useEffect(() => {
     document.title = `${data?.child.name ?? 'Child'} · Awlbox`
@@ -37,12 +39,12 @@ export default function ChildProgressPage() {
       <main className="p-5 grid gap-4 content-start grid-cols-[minmax(0,1fr)]">
         {error && !data ? <Notice kind="wrong">{wordsOf(error)}</Notice> : null}
         {!data && !error && <p className="text-steel">Fetching what is known…</p>}
-        {data && <Child data={data} />}
+        {data && <Child data={data} onAll={() => setAll(true)} />}
       </main>
     </>
   )
 }
-function Child({ data }: { data: Progress }) {
+function Child({ data, onAll }: { data: Progress; onAll: () => void }) {
   const { child, ideas, replies, lines } = data
   return (
     <>
@@ -76,6 +78,7 @@ function Child({ data }: { data: Progress }) {
           <div className="grid gap-4 content-start">
             <Thread ideas={ideas} name={child.name} />
             <Replies replies={replies} />
+            {data.older && <Button onClick={onAll}>Show what came before, too</Button>}
           </div>
           <div className="grid gap-4 content-start">
             <Thinking childId={child.id} child={child.name} />
