@@ -309,7 +309,7 @@ test('one recorded lesson from Plan to Next', async ({ page, browser }) => {
     await station(page, 'Look').click()
     await expect(page.getByRole('list', { name: 'Replies' }).getByRole('listitem')).toHaveCount(1)
     await expect(page.getByRole('img', { name: 'Photo: 5 things found' })).toBeVisible({ timeout: 30_000 })
-    await expect(page.getByText('5 in the photo, as asked: 3 yellow and 2 blue.')).toBeVisible()
+    await expect(page.getByText('5 found (3 yellow, 2 blue), as asked: 3 | 2.')).toBeVisible()
     await expect(page.getByRole('img', { name: /ten frame: .* saffron/ })).toBeVisible()
     await expect(page.getByRole('region', { name: 'Answers' })).toContainText('right')
     await page.keyboard.press('2')
