@@ -2,9 +2,9 @@ import { chance, type Chance } from './chance.ts'
 import { type Ground, grounds, groundTexture, hsv, type Rgb, rgb } from './grounds.ts'
 import { type Kind, kinds, paint, paints, shapeOf } from './things.ts'
 
-export const arrangements = ['apart', 'touching', 'overlapping'] as const
-export const structures = ['frame', 'frames', 'eggbox', 'plates', 'partwhole', 'rings'] as const
-export const clutters = ['hand', 'cup', 'pencil', 'spoon', 'book'] as const
+const arrangements = ['apart', 'touching', 'overlapping'] as const
+const structures = ['frame', 'frames', 'eggbox', 'plates', 'partwhole', 'rings'] as const
+const clutters = ['hand', 'cup', 'pencil', 'spoon', 'book'] as const
 /** Faces that numerals are written in: Debian's fonts-dejavu, fonts-liberation, fonts-sil-andika. */
 const numerals = [
   'dejavu/DejaVuSerif.ttf',

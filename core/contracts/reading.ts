@@ -35,7 +35,7 @@ export const PhotoStructure = z.discriminatedUnion('kind', [
 ])
 export type PhotoStructure = z.infer<typeof PhotoStructure>
 
-export const photoWarnings = [
+const photoWarnings = [
   'blurred',
   'dark',
   'too small',

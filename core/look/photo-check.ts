@@ -12,7 +12,7 @@ const many = (n: number, one: string, more = `${one}s`): string => `${n} ${n ===
 const listed = (ns: readonly number[]): string => ns.join(' | ')
 
 /** What was seen, in one line: "10 and 6", "5 | 2", "8 found". */
-export function seenIn(r: PhotoReading): string {
+function seenIn(r: PhotoReading): string {
   const range = r.low === r.high ? `${r.count} found` : `${r.low} to ${r.high} found`
   if (r.count === 0) return 'nothing found'
   const s = r.structure

@@ -12,7 +12,7 @@ const promise = /\b(next time|next lesson|in our next|soon we(?:'|’)ll|another
 const kept = (text: string): string => (text.length > 200 ? `${text.slice(0, 197)}…` : text)
 
 /** Teasers that were spoken to children: promises to keep. */
-export const promisesIn = (doc: Pick<Lesson, 'segments'>): string[] =>
+const promisesIn = (doc: Pick<Lesson, 'segments'>): string[] =>
   doc.segments
     .filter((s) => s.audience === 'children')
     .flatMap((s) => s.steps)

@@ -2,7 +2,7 @@ import { Check } from 'lucide-react'
 import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
 import { Select } from '../../kit/select.tsx'
 
-export const orders = {
+const orders = {
   oldest: 'oldest first',
   undecided: 'undecided first',
   agreed: 'all checks agree first',

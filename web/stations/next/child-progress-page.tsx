@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
+import { usualError } from '@awlbox/core/look/line'
 import * as progressApi from '@awlbox/core/contracts/api/progress'
 import type { Progress } from '@awlbox/core/contracts/api/progress'
 import * as shelfApi from '@awlbox/core/contracts/api/shelf'
@@ -244,7 +245,11 @@ function OnLines({ lines }: { lines: Progress['lines'] }) {
         ))}
       </ul>
       <p className="text-sm text-steel">
-        For orientation: about 27 % at five, 18 % at six, 15 % at seven on a line to 100.
+        For orientation, in the middle on a line to 100:{' '}
+        {Object.entries(usualError)
+          .map(([age, share]) => `about ${Math.round(share * 100)} % at ${age}`)
+          .join(', ')}
+        .
       </p>
     </Card>
   )
