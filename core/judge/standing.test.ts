@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { groupsFor } from '../next/groups.ts'
 import { type LessonFacts, nextAct, sewn } from '../next/minutes.ts'
-import { type Evidence, type Judged, maySecure, standing, tracing, update } from './standing.ts'
+import { type Evidence, type Judged, maySecure, standing, startFrom, tracing, update } from './standing.ts'
 
 const day = 86_400_000
 const now = 100 * day
@@ -180,4 +180,28 @@ describe('the next act of a lesson', () => {
       cut: 0,
       next: 0,
     }))
+})
+
+test('one reply judged secure a day later is one day: not ready for what comes after; three signs on two days are', () => {
+  const came = now - 3 * day
+  const reply = [e({ id: 'a', at: came }), e({ id: 'b', at: came })]
+  const judged = {
+    id: 'j',
+    at: came + day,
+    cameAt: came,
+    level: 'secure' as const,
+    help: 'alone' as const,
+    rung: 'things' as const,
+    by: 'Marnie',
+  }
+  expect(standing(reply, [judged], now)).toMatchObject({ word: 'secure', ready: false })
+  expect(standing([...reply, e({ id: 'c', at: now - 1 })], [judged], now).ready).toBe(true)
+  expect(standing(reply, [{ ...judged, override: true }], now).ready).toBe(true)
+})
+test('what is seen live weighs half, and what comes before tells where a child starts', () => {
+  const home = standing([e({ id: 'a', at: now })], [], now).level
+  expect(standing([e({ id: 'a', at: now, live: true })], [], now).level).toBeLessThan(home)
+  const at = (level: number) => ({ level, word: 'nearly' as const })
+  expect(startFrom([at(0.9), at(0.8)])).toBeGreaterThan(startFrom([at(0.2)]))
+  expect(startFrom([])).toBe(tracing.start)
 })

@@ -37,6 +37,8 @@ export interface Judged {
   rung: Rung
   by: string
   override?: boolean
+  /** When what it judges came, ms: a reply judged a day later is no second day. */
+  cameAt?: number
 }
 /** What is kept of a child's standing on an idea until its evidence changes; how much is forgotten is worked out when it is read. */
 export interface Kept {
@@ -113,7 +115,7 @@ function isReady(evidence: readonly Evidence[], told: readonly Judged[]): boolea
   if (told[0] && told[0].level !== 'secure') return false
   const signs = [
     ...evidence.filter((e) => e.right && e.help === 'alone').map((e) => e.at),
-    ...told.filter((j) => j.level === 'secure' && j.help === 'alone').map((j) => j.at),
+    ...told.filter((j) => j.level === 'secure' && j.help === 'alone').map((j) => j.cameAt ?? j.at),
   ]
   return signs.length >= 3 && new Set(signs.map(dayOf)).size >= 2
 }

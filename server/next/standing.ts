@@ -26,7 +26,10 @@ export function toldOf(src: Found, childId: string, ideaId: string): (Judged & {
   const here = <T extends { childId: string; ideaId: string }>(x: T) =>
     x.childId === childId && x.ideaId === ideaId
   return [
-    ...src.told.filter(here).map((j) => ({ ...j, at: j.at.getTime() })),
+    ...src.told.filter(here).map((j) => {
+      const came = src.sent.find((r) => r.id === j.replyId)
+      return { ...j, at: j.at.getTime(), ...(came ? { cameAt: came.at.getTime() } : {}) }
+    }),
     ...src.said.filter(here).map((o) => ({
       ...o,
       at: o.at.getTime(),

@@ -186,7 +186,7 @@ function InTime({ replies }: { replies: Progress['replies'] }) {
       : []
   })
   if (seen.length < 2) return null
-  const x = (i: number) => 60 + (i / (seen.length - 1)) * 220
+  const x = (i: number) => 84 + (i / (seen.length - 1)) * 200
   return (
     <Card as="section" aria-label="Rungs in time" className="p-4">
       <h2 className="font-semibold">Rungs in time</h2>
@@ -198,7 +198,7 @@ function InTime({ replies }: { replies: Progress['replies'] }) {
       >
         {rungs.map((r) => (
           <g key={r}>
-            <line x1="58" x2="286" y1={18 + rungAt[r] * 24} y2={18 + rungAt[r] * 24} stroke="var(--hair)" />
+            <line x1="78" x2="290" y1={18 + rungAt[r] * 24} y2={18 + rungAt[r] * 24} stroke="var(--hair)" />
             <text x="0" y={22 + rungAt[r] * 24} fontSize="11" fill="var(--steel)">
               {r === 'head' ? 'in the head' : r}
             </text>
@@ -222,10 +222,10 @@ function InTime({ replies }: { replies: Progress['replies'] }) {
             <title>{`${day(s.at)}: ${s.rung}, ${s.help}`}</title>
           </circle>
         ))}
-        <text x="58" y="116" fontSize="11" fill="var(--steel)">
+        <text x="78" y="116" fontSize="11" fill="var(--steel)">
           {day(seen[0]!.at)}
         </text>
-        <text x="286" y="116" fontSize="11" textAnchor="end" fill="var(--steel)">
+        <text x="290" y="116" fontSize="11" textAnchor="end" fill="var(--steel)">
           {day(seen.at(-1)!.at)}
         </text>
       </svg>

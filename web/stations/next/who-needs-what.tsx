@@ -37,22 +37,7 @@ export function WhoNeedsWhat({ data, onIdea }: { data: ClassStanding; onIdea: (i
             </span>
           </h3>
           <p className="text-sm text-steel">{g.reason}</p>
-          <ul className="mt-1">
-            {g.children.map((c) => (
-              <li key={c.childId} className="flex flex-wrap gap-x-2">
-                <Link
-                  to={`/children/${c.childId}/progress`}
-                  className="font-semibold underline decoration-hair underline-offset-4"
-                >
-                  {c.name}
-                </Link>
-                <span className="text-sm text-steel">
-                  {c.numbers} ·{' '}
-                  {c.rung === 'head' ? 'in the head' : c.rung === 'things' ? 'with things' : `on a ${c.rung}`}
-                </span>
-              </li>
-            ))}
-          </ul>
+          <Members of={g.children} />
         </article>
       ))}
       {choices.length > 0 && (
@@ -64,6 +49,33 @@ export function WhoNeedsWhat({ data, onIdea }: { data: ClassStanding; onIdea: (i
         />
       )}
     </section>
+  )
+}
+const withRung = (rung: string): string =>
+  rung === 'head' ? 'in the head' : rung === 'things' ? 'with things' : `on a ${rung}`
+/** The children of a group, each with its rung; the numbers once where all have the same. */
+function Members({ of }: { of: ClassStanding['groups'][number]['children'] }) {
+  const same = of.every((c) => c.numbers === of[0]!.numbers)
+  return (
+    <>
+      {same && <p className="text-sm">Numbers, {of[0]!.numbers}</p>}
+      <ul className="mt-1 flex flex-wrap gap-x-4">
+        {of.map((c) => (
+          <li key={c.childId} className="min-h-8">
+            <Link
+              to={`/children/${c.childId}/progress`}
+              className="font-semibold underline decoration-hair underline-offset-4"
+            >
+              {c.name}
+            </Link>{' '}
+            <span className="text-sm text-steel">
+              {!same && `${c.numbers} · `}
+              {withRung(c.rung)}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </>
   )
 }
 function Draft({
