@@ -4,8 +4,11 @@ import os from 'node:os'
 import path from 'node:path'
 import { chromium } from 'playwright-core'
 
-/** One current picture of each main view, from the running demo: node --import tsx docs/take-screenshots.ts [address] */
-const address = process.argv[2] ?? 'http://127.0.0.1:4180'
+/**
+ * One current picture of each main view, from the running demo:
+ * node --import tsx docs/take-screenshots.ts [ADDRESS] [VIEW…]; with views named only those are taken.
+ */
+const [address = 'http://127.0.0.1:4180', ...only] = process.argv.slice(2)
 const folder = path.join(import.meta.dirname, 'screenshots')
 const scratch = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-screenshots-'))
 const camera = path.join(scratch, 'camera.mjpeg')
@@ -31,9 +34,13 @@ await context.request.post(`${address}/api/sign-in`, {
   data: { email: 'marnie@cobblegate.example', password: 'bobbin-parcels' },
 })
 const shelf = (await (await context.request.get(`${address}/api/shelf`)).json()) as {
-  lessons: { id: string; title: string }[]
+  classes: { id: string; name: string }[]
+  lessons: { id: string; classId: string; title: string }[]
 }
-const lesson = (title: string) => `/lessons/${shelf.lessons.find((l) => l.title === title)!.id}`
+// A street of made-up homes has lessons of the same names.
+const own = shelf.classes.filter((c) => ['Wagtails', 'Goldcrests'].includes(c.name)).map((c) => c.id)
+const lesson = (title: string) =>
+  `/lessons/${shelf.lessons.find((l) => l.title === title && own.includes(l.classId))!.id}`
 const parcels = lesson('Seven parcels, two pigeon-holes')
 const page = await context.newPage()
 // A page never waits for its letters: once they are fetched, the pictures show them.
@@ -75,6 +82,12 @@ const open = (name: string) => async () => {
   const card = page.getByRole('button', { name: new RegExp(`^${name}`) })
   if (await card.count()) await card.first().click()
 }
+const { rows } = (await (
+  await context.request.get(
+    `${address}/api/classes/${shelf.classes.find((c) => c.name === 'Wagtails')!.id}/standing`,
+  )
+).json()) as { rows: { childId: string; name: string }[] }
+const kofi = rows.find((r) => r.name === 'Kofi')!.childId
 const views: [name: string, at: string, ready: () => Promise<unknown>][] = [
   ['shelf', '/', () => page.getByRole('heading', { name: 'Tonight' }).waitFor()],
   ['ladder', '/ladder?idea=add-10', () => page.getByText(/of 12 secure/).waitFor()],
@@ -170,10 +183,19 @@ const views: [name: string, at: string, ready: () => Promise<unknown>][] = [
     },
   ],
   ['send', `${parcels}/send`, () => page.getByRole('heading', { name: /^Homes/ }).waitFor()],
-  ['look', `${parcels}/look`, () => page.getByRole('img', { name: /things found/ }).waitFor()],
+  [
+    'look',
+    `${parcels}/look`,
+    async () => {
+      // The first reply that has a photo, wherever it came in the queue.
+      await page.getByRole('list', { name: 'Replies' }).locator('button:has(img)').first().click()
+      await page.getByRole('img', { name: /things found/ }).waitFor()
+    },
+  ],
+  ['child', `/children/${kofi}/progress`, () => page.getByRole('region', { name: 'Replies' }).waitFor()],
   ['next', `${parcels}/next`, () => page.getByRole('heading', { name: /^Who needs what/ }).waitFor()],
 ]
-for (const [name, at, ready] of views) {
+for (const [name, at, ready] of views.filter(([name]) => !only.length || only.includes(name))) {
   await page.goto(address + at)
   await page.waitForLoadState('load')
   await page.getByRole('banner').waitFor()
@@ -193,19 +215,24 @@ for (const [name, at, ready] of views) {
     .catch((error: unknown) => console.error(`${name}: a film shows no picture yet. ${String(error)}`))
   await page.screenshot({ path: path.join(folder, `${name}.png`) })
 }
-const homes = (await (await context.request.get(`${address}/api${parcels}/send`)).json()) as {
-  homes: { child: string; link: string | null }[]
-}
-const phone = await (
-  await browser.newContext({ viewport: { width: 390, height: 844 }, deviceScaleFactor: 1, locale: 'en-GB' })
-).newPage()
-const homeLink = address + homes.homes.find((h) => h.child === 'Anouk')!.link!
-// A page never waits for its letters: once they are kept, the picture shows them.
-for (let i = 0; i < 4; i++) {
-  await phone.goto(homeLink)
-  await phone.waitForLoadState('networkidle')
-}
-await phone.getByRole('button', { name: 'Send', exact: true }).waitFor()
-await phone.screenshot({ path: path.join(folder, 'home.png') })
+if (!only.length || only.includes('home')) await pictureOfHome()
 await browser.close()
 fs.rmSync(scratch, { recursive: true, force: true })
+
+/** A family's page, as a phone shows it. */
+async function pictureOfHome(): Promise<void> {
+  const homes = (await (await context.request.get(`${address}/api${parcels}/send`)).json()) as {
+    homes: { child: string; link: string | null }[]
+  }
+  const phone = await (
+    await browser.newContext({ viewport: { width: 390, height: 844 }, deviceScaleFactor: 1, locale: 'en-GB' })
+  ).newPage()
+  const homeLink = address + homes.homes.find((h) => h.child === 'Anouk')!.link!
+  // A page never waits for its letters: once they are kept, the picture shows them.
+  for (let i = 0; i < 4; i++) {
+    await phone.goto(homeLink)
+    await phone.waitForLoadState('networkidle')
+  }
+  await phone.getByRole('button', { name: 'Send', exact: true }).waitFor()
+  await phone.screenshot({ path: path.join(folder, 'home.png') })
+}

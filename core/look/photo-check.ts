@@ -179,9 +179,10 @@ function groupsIn(r: PhotoReading, wanted: number): number[] | null {
           : null
   if (inside && inside.reduce((a, b) => a + b, 0) === r.count) return inside
   if (inside && inside.length > 1 && inside.reduce((a, b) => a + b, 0) === r.count - 1) return null
-  const heaps = [r.places, r.rows.map((x) => x.length)].find((g) => g.length === wanted)
-  if (heaps) return heaps
-  // Two colours laid beside each other are two groups.
+  if (r.places.length === wanted) return r.places
+  // Two colours laid beside each other are two groups, before the rows they happen to lie in.
   if (r.groups.length === wanted) return r.groups.map((g) => g.count)
+  const rows = r.rows.map((x) => x.length)
+  if (rows.length === wanted) return rows
   return r.places.length > 1 && r.places.length <= 6 ? [...r.places] : null
 }
