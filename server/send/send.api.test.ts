@@ -397,13 +397,13 @@ test('a link that was ended or changed opens nothing, and says what to do', asyn
 test('standing follows the newest judgement and opens to its evidence', async () => {
   const r = (await world.teacher.call('GET', `/api/classes/${world.here.classId}/standing?idea=parts-7`))
     .body as {
-    rows: {
-      name: string
-      ideas: Record<string, { word: string; judged: boolean; trail: { kind: string }[] }>
-    }[]
+    rows: { childId: string; name: string; ideas: Record<string, { word: string; judged: boolean }> }[]
   }
   expect(r.rows[0]).toMatchObject({ name: 'Suri', ideas: { 'parts-7': { word: 'nearly', judged: true } } })
-  expect(r.rows[0]!.ideas['parts-7']!.trail.filter((t) => t.kind === 'judgement')).toHaveLength(2)
+  const { trail } = (
+    await world.teacher.call('GET', `/api/children/${r.rows[0]!.childId}/ideas/parts-7/evidence`)
+  ).body as { trail: { kind: string }[] }
+  expect(trail.filter((t) => t.kind === 'judgement')).toHaveLength(2)
 })
 
 describe('a corrected film', () => {
