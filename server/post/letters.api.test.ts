@@ -25,6 +25,10 @@ beforeAll(async () => {
   sentId = String(
     (await world.teacher.call('POST', `${L()}/publish`, { withFilm: false, due: '2026-12-02' })).body.id,
   )
+  // Sent in the morning of the day these tests live in, whatever day it is outside: what was sent is not changed otherwise.
+  await app.pool.query(`alter table publications disable trigger user`)
+  await app.pool.query(`update publications set sent_at = '2026-11-28T08:00:00Z'`)
+  await app.pool.query(`alter table publications enable trigger user`)
 })
 afterAll(async () => {
   await sink.close()

@@ -446,8 +446,8 @@ describe('the first picture of a clip', () => {
     low: count - slack,
     high: count + slack,
     groups: [
-      { colour: 'saffron' as const, count: saffron },
-      { colour: 'blue' as const, count: blue },
+      { colour: 'yellow', count: saffron },
+      { colour: 'blue', count: blue },
     ],
     warnings: [],
   })

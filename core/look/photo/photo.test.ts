@@ -18,12 +18,12 @@ function eyes(scene: Scene): See {
     look++
     const [w, h] = [width / 2, height / 2]
     const k = w / 400
-    const mirrored = look === 2
+    const [mirrored, round] = [look === 2, look === 3]
     const planes = new Float32Array(8 * w * h).fill(-8)
     for (let y = 0; y < h; y++)
       for (let x = 0; x < w; x++) {
         const i = y * w + x
-        const at = [(mirrored ? w - 1 - x : x) / k, y / k] as const
+        const at = [(mirrored || round ? w - 1 - x : x) / k, (round ? h - 1 - y : y) / k] as const
         planes[w * h + i] = 0
         let kind: PixelKind = scene.also?.(...at) ?? 'ground'
         for (const t of scene.things) {

@@ -60,6 +60,13 @@ export function mirrored(p: Picture): Picture {
     for (let x = 0; x < w; x++) rgb[row * w + x] = p.rgb[row * w + w - 1 - x]!
   return { width: w, height: h, rgb }
 }
+/** Upside down: turned by half a turn. */
+export function turnedRound(p: Picture): Picture {
+  const n = p.width * p.height
+  const rgb = new Float32Array(p.rgb.length)
+  for (let c = 0; c < 3; c++) for (let i = 0; i < n; i++) rgb[c * n + i] = p.rgb[c * n + n - 1 - i]!
+  return { ...p, rgb }
+}
 /** Brought to a middling light, so that a dim kitchen looks like a bright one: a mean of 0.46, at most six times brighter. */
 export function lit(p: Picture): Picture {
   let sum = 0

@@ -1,7 +1,7 @@
 import type { PhotoReading, PhotoThing } from '../../contracts/reading.ts'
 import { belief, type Believed, believe } from './believe.ts'
 import { apart, colourGroups, type Lab, meanLab } from './colours.ts'
-import { exposed, lit, mirrored, type Picture, shrunk } from './picture.ts'
+import { exposed, lit, mirrored, type Picture, shrunk, turnedRound } from './picture.ts'
 import { groundGrain, sharpness } from './quality.ts'
 import { ellipseOf, type Region, regions } from './regions.ts'
 import { heapsOf, rowsOf } from './rows.ts'
@@ -16,6 +16,7 @@ const seeing = {
   /** Longer sides of the pictures shown to the network: things of a usual photo are 8 to 40 pixels across in the first. */
   side: 512,
   closer: 704,
+  between: 608,
   /** Where things are smaller than this share of the width, a closer look is taken instead. */
   small: 0.013,
   closest: 1024,
@@ -54,7 +55,12 @@ export async function readPhoto(
   const closer = await looked(lit(near), see)
   const turned = await looked(mirrored(exposed(first.picture, 0.8)), see)
   for (const m of turned.middles) m.x = 1 - m.x
-  const looks = [first, closer, turned]
+  const round = await looked(turnedRound(lit(shrunk(rgba, width, height, seeing.between))), see)
+  for (const m of round.middles) {
+    m.x = 1 - m.x
+    m.y = 1 - m.y
+  }
+  const looks = [first, closer, turned, round]
   const shape = height / width
   const things = believe(
     looks.map((l) => l.middles),
