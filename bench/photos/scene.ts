@@ -2,7 +2,6 @@ import { chance, type Chance } from './chance.ts'
 import { type Ground, grounds, groundTexture, hsv, type Rgb, rgb } from './grounds.ts'
 import { type Kind, kinds, paint, paints, shapeOf } from './things.ts'
 
-const arrangements = ['apart', 'touching', 'overlapping'] as const
 const structures = ['frame', 'frames', 'eggbox', 'plates', 'partwhole', 'rings'] as const
 const clutters = ['hand', 'cup', 'pencil', 'spoon', 'book'] as const
 /** Faces that numerals are written in: Debian's fonts-dejavu, fonts-liberation, fonts-sil-andika. */
@@ -18,7 +17,7 @@ const numerals = [
 export interface Factors {
   kind: Kind
   ground: Ground
-  arrangement: (typeof arrangements)[number]
+  arrangement: 'apart' | 'touching' | 'overlapping'
   structure: (typeof structures)[number] | null
   clutter: (typeof clutters)[number] | null
   light: 'even' | 'lamp' | 'dim' | 'hard'
