@@ -184,6 +184,21 @@ describe('where things lie', () => {
       whole: { count: 0 },
       parts: [{ count: 1 }, { count: 2 }],
     })
+    const numeral = await read({
+      things: [
+        { x: 200, y: 60, r: 12 },
+        { x: 100, y: 210, r: 12 },
+        { x: 280, y: 200, r: 12 },
+        { x: 300, y: 225, r: 12 },
+      ],
+      also: (x, y) => {
+        const d = rings.map(([a, b, q]) => Math.hypot(x - a, y - b) - q)
+        if (d.some((e) => Math.abs(e) < 3)) return 'line'
+        return d.every((e) => e > 0) && along(x, y) ? 'line' : null
+      },
+    })
+    // A numeral in the whole's ring is no thing.
+    expect([numeral.count, numeral.low, numeral.high]).toEqual([3, 3, 4])
   })
   test('a sheet of paper is no plate', async () => {
     const r = await read({

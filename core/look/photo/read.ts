@@ -6,6 +6,7 @@ import { groundGrain, sharpness } from './quality.ts'
 import { ellipseOf, type Region, regions } from './regions.ts'
 import { heapsOf, rowsOf } from './rows.ts'
 import { kinds, kindsOf, type Middle, middlesOf, type See, type Seen } from './seen.ts'
+import { holds } from './places.ts'
 import { placesOf, structureOf } from './structure.ts'
 
 /** Raised whenever photos may be read otherwise than before: what an older reader made is read anew. */
@@ -93,11 +94,13 @@ function told(
   const shape = picture.height / picture.width
   const what = kindsOf(seen)
   const { found, large } = bySize(all.filter((t) => t.p >= belief.counted))
-  const counted = found.map((t): Counted => ({
-    ...t,
-    cutOff: isCut(t, shape),
-    colour: colourOf(picture, seen, what, t),
-  }))
+  const counted = withoutNumeral(found, { width: seen.width, height: seen.height, what }).map(
+    (t): Counted => ({
+      ...t,
+      cutOff: isCut(t, shape),
+      colour: colourOf(picture, seen, what, t),
+    }),
+  )
   const spare = unexplained(seen, what, all, found)
   const cut = counted.filter((t) => t.cutOff).length
   const perLook = looks.map((l) => l.middles.filter((m) => m.p >= belief.counted).length)
@@ -154,6 +157,19 @@ function bySize(things: readonly Believed[]): { found: Believed[]; large: Believ
   const large = usual === null ? [] : things.filter((t) => t.r > far * usual)
   if (things.length - large.length < enough || large.length > 2) return { found: [...things], large: [] }
   return { found: things.filter((t) => !large.includes(t)), large }
+}
+/** What stands in the ring of a whole, and is not as many as its parts hold, is its numeral: the count stays in doubt. */
+function withoutNumeral(
+  things: readonly Believed[],
+  map: { width: number; height: number; what: Uint8Array },
+): Believed[] {
+  const { width: w, height: h } = map
+  const spots = things.map((t) => ({ x: t.x * w, y: t.y * h, r: t.r * w }))
+  const s = structureOf(map, placesOf(map, spots), ([x, y]) => [x, y])
+  const inParts = s?.kind === 'parts' ? s.parts.reduce((n, p) => n + p.count, 0) : 0
+  if (s?.kind !== 'parts' || !inParts || s.whole.count === 0 || s.whole.count === inParts) return [...things]
+  const { outline } = s.whole
+  return things.filter((_, i) => !holds(outline, [spots[i]!.x, spots[i]!.y]))
 }
 const isCut = (t: Believed, shape: number): boolean =>
   Math.min(t.x, 1 - t.x, t.y * shape, (1 - t.y) * shape) < atEdge * t.r
