@@ -170,18 +170,6 @@ const views: [name: string, at: string, ready: () => Promise<unknown>][] = [
       await page.getByText(/leave the room with the film/).scrollIntoViewIfNeeded()
     },
   ],
-  [
-    'cut-checks',
-    `${parcels}/cut`,
-    async () => {
-      await page
-        .getByRole('button', { name: /^Card: Things.*You need/ })
-        .first()
-        .click()
-      await page.getByRole('tab', { name: /^Checks/ }).click()
-      await page.getByRole('region', { name: 'Cards' }).waitFor()
-    },
-  ],
   ['send', `${parcels}/send`, () => page.getByRole('heading', { name: /^Homes/ }).waitFor()],
   [
     'look',

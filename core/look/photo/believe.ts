@@ -7,12 +7,10 @@ export interface Believed {
   r: number
   /** Mean over the looks of how sure each was; 0 where one did not see it. */
   p: number
-  /** The least sure of them. */
-  least: number
 }
 /**
  * Chances from which something is counted, and from which its being or not being a thing is no longer in doubt;
- * set on pictures of tuning seeds so that of those called sure at most two in a hundred are wrong.
+ * set among nine settings on 45 held-out seeds and 104 photos of others (these partly taught with): 1 of 68 called sure was wrong.
  */
 export const belief = { seen: 0.08, counted: 0.4, doubtless: 0.62, no: 0.16 } as const
 
@@ -37,7 +35,6 @@ export function believe(looks: readonly (readonly Middle[])[], shape: number): B
       y: mean('y'),
       r: mean('r'),
       p: weight / looks.length,
-      least: of.length < looks.length ? 0 : Math.min(...of.map((o) => o.p)),
     }
   })
 }
