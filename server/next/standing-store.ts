@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm'
 import type { Level } from '@awlbox/core/contracts/reply'
 import type { Kept } from '@awlbox/core/judge/standing'
 import { photosIn } from '../look/store.ts'
@@ -36,15 +36,28 @@ export const kidsOf = (db: Db, classId: string) =>
 export const keptFor = (db: Db, childIds: readonly string[]) =>
   childIds.length
     ? db
-        .select()
+        .select({
+          childId: standings.childId,
+          ideaId: standings.ideaId,
+          kept: standings.kept,
+          // Which state of the row this is: every change of its evidence makes another, also of one that is empty already.
+          state: sql<string>`${standings}.xmin::text`,
+        })
         .from(standings)
         .where(inArray(standings.childId, [...childIds]))
     : Promise.resolve([])
-export const saveKept = (db: Db, { childId, ideaId }: ChildIdea, kept: Kept) =>
+/** Keeps what was worked out, unless the evidence has changed since it was read: then the next look works it out again. */
+export const saveKept = (db: Db, { childId, ideaId, state }: ChildIdea & { state: string }, kept: Kept) =>
   db
     .update(standings)
     .set({ kept })
-    .where(and(eq(standings.childId, childId), eq(standings.ideaId, ideaId), isNull(standings.kept)))
+    .where(
+      and(
+        eq(standings.childId, childId),
+        eq(standings.ideaId, ideaId),
+        sql`${standings}.xmin::text = ${state}`,
+      ),
+    )
 
 /** Ideas homes of a class were sent something about, most recent last: silence on them is to be seen too. */
 export const sentIdeas = async (db: Db, classId: string): Promise<string[]> =>
