@@ -290,7 +290,7 @@ function warningsOf(n: Noticed): PhotoReading['warnings'] {
 }
 /** Where so much of a picture is neither table nor things, it is of something else. */
 const notATable = 0.55
-/** The share of the picture that something large takes, and whether that has the colour of skin and comes from the edge. */
+/** The share of the picture that something large takes, and whether it comes from the edge with an outline as ragged as a hand’s. */
 function largeIn(seen: Seen, what: Uint8Array): { area: number; hand: boolean } | null {
   const { width: w, height: h } = seen
   const large = regions(w * h, w, (i) => what[i] === other).list.filter((r) => r.area > 0.004 * w * h)
