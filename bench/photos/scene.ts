@@ -2,7 +2,17 @@ import { chance, type Chance } from './chance.ts'
 import { type Ground, grounds, groundTexture, hsv, type Rgb, rgb } from './grounds.ts'
 import { type Kind, kinds, paint, paints, shapeOf } from './things.ts'
 
-const structures = ['frame', 'frames', 'eggbox', 'plates', 'partwhole', 'rings'] as const
+const structures = [
+  'frame',
+  'frames',
+  'eggbox',
+  'plates',
+  'partwhole',
+  'rings',
+  'line',
+  'cards',
+  'towers',
+] as const
 const clutters = ['hand', 'cup', 'pencil', 'spoon', 'book'] as const
 /** Faces that numerals are written in: Debian's fonts-dejavu, fonts-liberation, fonts-sil-andika. */
 const numerals = [
@@ -50,8 +60,9 @@ const hard = {
 export function draw(seed: number): Factors {
   const r = chance(seed)
   const structure = r.happens(0.36) ? r.one(structures) : null
+  const kind = r.happens(0.22) ? r.one(hard.kinds) : r.one(kinds)
   return {
-    kind: r.happens(0.22) ? r.one(hard.kinds) : r.one(kinds),
+    kind: structure === 'towers' ? r.one(['cubes', 'bricks', 'tops', 'cubes'] as const) : kind,
     ground: r.happens(0.3) ? r.one(hard.grounds) : r.one(grounds),
     arrangement: structure ? 'apart' : r.one(['apart', 'apart', 'touching', 'overlapping'] as const),
     structure,
@@ -80,7 +91,8 @@ export function drawHard(seed: number): Factors {
 export function scene(factors: Factors, seed: number): Scene {
   const r = chance(seed + 500009)
   const height = r.between(30, 62)
-  const tilt = r.happens(0.3) ? 0 : r.between(2, 36)
+  // Towers are photographed from the front, everything else from above.
+  const tilt = factors.structure === 'towers' ? r.between(60, 78) : r.happens(0.3) ? 0 : r.between(2, 36)
   const angle = r.between(46, 62)
   const t = (tilt * Math.PI) / 180
   const wide = height * Math.tan((angle * Math.PI) / 360)
@@ -133,7 +145,12 @@ export function scene(factors: Factors, seed: number): Scene {
   if (factors.clutter) clutter(factors.clutter, r, { add, flat, wide, blocked })
   if (!factors.structure) loose(factors, r, { set, patch, size, surface, blocked })
 
-  const ground = `plane{y,0 ${groundTexture(factors.ground, r)}}`
+  // Behind a table seen from the front there is a wall.
+  const wall =
+    factors.structure === 'towers'
+      ? `plane{z,${(wide * 3).toFixed(1)} ${flat(hsv(r.between(0, 360), r.between(0, 0.3), r.between(0.4, 1)))}}`
+      : ''
+  const ground = `plane{y,0 ${groundTexture(factors.ground, r)}} ${wall}`
   const camera = `camera{location <${r.between(-3, 3).toFixed(1)},${(height * Math.cos(t)).toFixed(2)},${(-height * Math.sin(t)).toFixed(2)}> up y right x*1.3333 ${tilt === 0 ? 'sky z' : `sky <${r.between(-0.12, 0.12).toFixed(3)},1,0>`} angle ${angle.toFixed(1)} look_at <${r.between(-1.5, 1.5).toFixed(1)},0,${r.between(-1.5, 1.5).toFixed(1)}>}`
   const head = '#version 3.7; global_settings{assumed_gamma 1.0 max_trace_level 5}\n'
   const texts = shapes.map((s) => s.text.replace(/\bT\b/g, s.texture))
@@ -280,7 +297,92 @@ function penOf(r: Chance, h: Hands): Pen {
 function build(f: Factors, r: Chance, h: Hands): number[][] {
   const pen = penOf(r, h)
   if (f.structure === 'plates' || f.structure === 'rings') return rounds(f, r, h, pen)
+  if (f.structure === 'line') return alongLine(f, r, h, pen)
+  if (f.structure === 'cards') return cards(f, r, h, pen)
+  if (f.structure === 'towers') return towers(f, r, h)
   return f.structure === 'partwhole' ? partWhole(f, r, h, pen) : frames(f, r, h, pen)
+}
+/** A drawn line with ticks and things on it; the truth is where they lie, in hundredths from its left end. */
+function alongLine(f: Factors, r: Chance, h: Hands, { at, line }: Pen): number[][] {
+  const long = h.wide * r.between(0.72, 0.86)
+  line([-long, 0], [long, 0])
+  const ticks = r.one([0, 2, 5, 11, 21])
+  for (let i = 0; i < ticks; i++) {
+    const x = -long + (2 * long * i) / Math.max(1, ticks - 1)
+    line([x, -h.size * 0.5], [x, h.size * 0.5])
+  }
+  const on: number[] = []
+  for (let tries = 0; on.length < Math.min(f.number, 7) && tries < 200; tries++) {
+    const u = r.between(0.03, 0.97)
+    const [x, z] = at(-long + 2 * long * u, r.between(-0.3, 0.3) * h.size)
+    if (!clear(h.blocked, [x, z], h.size, 0.3)) continue
+    h.set(x, z, h.surface + 0.02)
+    on.push(Math.round(u * 100))
+  }
+  return [on.sort((a, b) => a - b)]
+}
+/** Cards with printed dots, as many as there are on each. */
+function cards(f: Factors, r: Chance, h: Hands, { at, turn }: Pen): number[][] {
+  const many = r.whole(1, 3)
+  const side = Math.min((h.wide * 1.5) / many, h.wide * 0.62) * 0.46
+  const dot = side * r.between(0.12, 0.19)
+  const ink = h.flat(r.happens(0.6) ? hsv(0, 0, r.between(0.04, 0.3)) : hsv(r.between(0, 360), 0.8, 0.6))
+  let left = f.number
+  return Array.from({ length: many }, (_, k) => {
+    const share = Math.min(9, k === many - 1 ? left : r.whole(0, Math.min(9, left)))
+    left -= share
+    const [cx, cz] = [(k - (many - 1) / 2) * side * 2.3, r.between(-1, 1)]
+    const [a, b] = at(cx, cz)
+    h.add(
+      `box{<${-side},0,${-side}>,<${side},0.02,${side}> T rotate y*${((-turn * 180) / Math.PI).toFixed(2)} translate <${a},${h.surface},${b}>}`,
+      h.flat(hsv(50, r.between(0, 0.1), r.between(0.85, 1))),
+      classes.sheet,
+    )
+    h.blocked.push({ x: a, z: b, y: 0, reach: side })
+    const free = Array.from(
+      { length: 9 },
+      (_c, i) => [((i % 3) - 1) * 0.58, (Math.floor(i / 3) - 1) * 0.58] as const,
+    )
+    const faces: Record<number, number[]> = {
+      1: [4],
+      2: [0, 8],
+      3: [0, 4, 8],
+      4: [0, 2, 6, 8],
+      5: [0, 2, 4, 6, 8],
+      6: [0, 2, 3, 5, 6, 8],
+    }
+    const places =
+      r.happens(0.6) && faces[share]
+        ? faces[share]
+        : free
+            .map((_c, i) => i)
+            .sort(() => r.between(-1, 1))
+            .slice(0, share)
+    for (const i of places) {
+      const [x, z] = at(cx + free[i]![0] * side, cz + free[i]![1] * side)
+      h.add(
+        `cylinder{<${x.toFixed(3)},${h.surface + 0.021},${z.toFixed(3)}>,<${x.toFixed(3)},${h.surface + 0.03},${z.toFixed(3)}>,${dot.toFixed(3)} T}`,
+        ink,
+        classes.thing,
+      )
+    }
+    return [share]
+  })
+}
+/** Things stood on one another, in towers beside each other. */
+function towers(f: Factors, r: Chance, h: Hands): number[][] {
+  const many = r.whole(1, 4)
+  const gap = Math.min(h.size * r.between(2.8, 4.5), (h.wide * 1.5) / many)
+  let left = Math.max(1, Math.min(f.number, many * 6))
+  return Array.from({ length: many }, (_, k) => {
+    const n = k === many - 1 ? Math.min(6, left) : Math.min(left, r.whole(1, 6))
+    left -= n
+    let y = h.surface
+    const x = (k - (many - 1) / 2) * gap
+    for (let i = 0; i < n; i++)
+      y += h.set(x + r.between(-0.12, 0.12) * h.size, r.between(-0.12, 0.12) * h.size, y).height
+    return [n]
+  })
 }
 function frames(f: Factors, r: Chance, h: Hands, { turn, at, line }: Pen): number[][] {
   const many = f.structure === 'frames' ? 2 : 1

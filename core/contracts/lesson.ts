@@ -60,6 +60,22 @@ export const PhotoLaid = z.discriminatedUnion('as', [
   z.object({ as: z.literal('shares'), plates: z.number().int().min(2).max(6) }),
   z.object({ as: z.literal('gone'), go: z.number().int().min(0).max(40) }),
   z.object({ as: z.literal('row'), colours: z.array(z.string().trim().min(1).max(20)).max(20) }),
+  /** Towers from the left by their heights; in any order where a photo may be taken from either side. */
+  z.object({ as: z.literal('towers'), heights: z.array(z.number().int().min(0).max(20)).min(1).max(10) }),
+  /** Along one line in two: so many on the one side. */
+  z.object({ as: z.literal('sides'), one: z.number().int().min(0).max(40) }),
+  z.object({ as: z.literal('crossed'), crossed: z.number().int().min(0).max(40) }),
+  /** Tally marks on paper; nothing else is counted. */
+  z.object({ as: z.literal('tally') }),
+  /** Things on a drawn line: which numbers they stand for. */
+  z.object({
+    as: z.literal('line'),
+    from: z.number().int().min(0).max(1000),
+    to: z.number().int().min(1).max(1000),
+    at: z.array(z.number().int().min(0).max(1000)).min(1).max(12),
+  }),
+  /** Dice by the dots on their upper faces. */
+  z.object({ as: z.literal('dice'), faces: z.array(z.number().int().min(1).max(6)).min(1).max(6) }),
 ])
 export type PhotoLaid = z.infer<typeof PhotoLaid>
 export const TaskSpec = z.discriminatedUnion('kind', [

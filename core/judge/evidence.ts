@@ -1,8 +1,7 @@
 import type { TaskSpec } from '../contracts/lesson.ts'
 import type { Pack } from '../contracts/pack.ts'
-import type { PhotoReading } from '../contracts/reading.ts'
 import type { Answer, Help, Rung } from '../contracts/reply.ts'
-import { checkAnswer } from '../look/answers.ts'
+import { checksOf, type Readings } from '../look/checks.ts'
 import type { Evidence } from './standing.ts'
 
 export interface RepliedTo {
@@ -66,10 +65,8 @@ function guessed(spec: TaskSpec): Pick<Evidence, 'kind' | 'choices'> {
 const orders = (n: number): number => (n <= 1 ? 1 : n * orders(n - 1))
 
 /** What each answer of a reply says, when it says anything: blank and unreadable answers are no evidence. */
-export function evidenceOf(reply: RepliedTo, readings: ReadonlyMap<string, PhotoReading | null>): SaidBy[] {
-  return reply.pack.tasks.flatMap((task) => {
-    const answer = reply.answers.find((a) => a.taskId === task.id)
-    const check = checkAnswer(task, answer, answer?.photoId ? (readings.get(answer.photoId) ?? null) : null)
+export function evidenceOf(reply: RepliedTo, readings: Readings): SaidBy[] {
+  return checksOf(reply.pack.tasks, reply.answers, readings).flatMap(({ task, check }) => {
     if (check.verdict !== 'right' && check.verdict !== 'wrong') return []
     const { kind } = task.spec
     return [

@@ -4,7 +4,7 @@ import type { Rung } from '../contracts/reply.ts'
 interface Seen {
   child: string
   way: Rung | null
-  checks: readonly { prompt: string; check: Check }[]
+  checks: readonly { check: Check }[]
 }
 const withWhat: Record<Rung, string> = {
   things: 'with things',

@@ -30,12 +30,33 @@ export function laidOf({ prompt, spec }: Pick<PackTask, 'prompt' | 'spec'>): Pho
     const go = found.length === 2 ? found[1]! : null
     return go === null ? null : { as: 'gone', go }
   }
+  const marked = markedOf(words)
+  if (marked) return marked
   const split = twoRows(words)
   if (split) return { as: 'parts', parts: 2, split }
   if (/\beach half of a folded\b|\bboth halves\b/i.test(words)) return { as: 'shares', plates: 2 }
   if (groups !== null && equal.test(words)) return { as: 'shares', plates: groups }
   if (groups !== null && !frame.test(words)) return { as: 'parts', parts: groups }
   if (frame.test(words)) return { as: 'frame' }
+  return null
+}
+const numbers = (words: string): number[] => numbersIn(tokens(words)).map((x) => x.value)
+/** Towers, sides, strokes and dice, where the words name them with their numbers. */
+function markedOf(words: string): PhotoLaid | null {
+  if (/\btally\b|\btallies\b/i.test(words)) return { as: 'tally' }
+  const towers = /\btowers?\b(.*)/i.exec(words)
+  const heights = numbers(/\btowers? of\b(.*)/i.exec(words)?.[1] ?? '').filter((n) => n > 0 && n <= 20)
+  if (towers && heights.length && heights.length <= 10) return { as: 'towers', heights }
+  const crossed =
+    /\bcross(?:ed)?\s+(?:off|out)?\s*(\w+)|\bcross\s+(\w+)(?: of (?:them|those))?\s+(?:off|out)\b/i.exec(
+      words,
+    )
+  const n = crossed && [crossed[1], crossed[2]].flatMap((w) => (w ? [parseNumber(w)] : []))[0]
+  if (n) return { as: 'crossed', crossed: n }
+  const side = /\b(\w+)(?: \w+)? on (?:one|the (?:left|first)) side\b/i.exec(words)
+  const one = side && parseNumber(side[1]!)
+  if (one !== null && one !== undefined && /\b(pegs?|rail|string|hanger|line|row)\b/i.test(words))
+    return { as: 'sides', one }
   return null
 }
 /** "Put six in one row and four in another". */

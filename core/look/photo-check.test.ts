@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import type { PhotoLaid } from '../contracts/lesson.ts'
-import type { PhotoReading, PhotoStructure } from '../contracts/reading.ts'
+import { emptyReading, type PhotoReading, type PhotoStructure } from '../contracts/reading.ts'
 import { photoSentence } from './answers.ts'
 import { corrected } from './correct.ts'
 import { laidOf } from './laid.ts'
@@ -13,16 +13,12 @@ const square: [number, number][] = [
   [0, 40],
 ]
 const reading = (count: number, more: Partial<PhotoReading> = {}): PhotoReading => ({
-  width: 100,
-  height: 100,
+  ...emptyReading({ width: 100, height: 100 }),
   count,
   low: count,
   high: count,
   groups: [{ colour: 'yellow', count }],
   places: [count],
-  things: [],
-  warnings: [],
-  structure: null,
   rows: [Array.from({ length: count }, () => 'yellow')],
   ...more,
 })

@@ -12,7 +12,9 @@ const many = (n: number, one: string, more = `${one}s`): string => `${n} ${n ===
 const listed = (ns: readonly number[]): string => ns.join(' | ')
 
 /** What was seen, in one line: "10 and 6", "5 | 2", "8 found". */
-function seenIn(r: PhotoReading): string {
+function seenIn(r: PhotoReading, laid: PhotoLaid | null): string {
+  const own = laid && ownWords[laid.as]?.(r)
+  if (own) return own
   const range = r.low === r.high ? `${r.count} found` : `${r.low} to ${r.high} found`
   if (r.count === 0) return 'nothing found'
   const s = r.structure
@@ -23,18 +25,31 @@ function seenIn(r: PhotoReading): string {
   return range
 }
 
+/** What is seen of ways of lying that are no count of things. */
+const ownWords: { [A in PhotoLaid['as']]?: (r: PhotoReading) => string | null } = {
+  tally: ({ tally: t }) => t && `a tally of ${t.low === t.high ? t.count : `${t.low} to ${t.high}`}`,
+  dice: ({ dice }) =>
+    dice.some((d) => d.pips > 0) ? `dice showing ${listed(dice.map((d) => d.pips))}` : null,
+  towers: ({ towers, count }) =>
+    towers.some((t) => t > 1) ? `${count} found, towers of ${listed(towers)}` : null,
+  sides: ({ sides, count }) => sides && `${count} found, ${listed(sides)}`,
+  crossed: ({ things, count }) => `${count} found, ${things.filter((t) => t.crossed).length} crossed out`,
+  line: ({ line, count }) => line && `${count} found, ${line.at.length} along a line`,
+}
+
 /**
  * Holds a reading against what a photo task asks for. Finding nothing proves nothing, a doubtful count is a reason to
  * look and no verdict, and a right total is not right where the groups were what was asked.
  */
 export function checkPhoto(things: number, laid: PhotoLaid | null, r: PhotoReading): PhotoCheck {
-  const shown = seenIn(r)
+  const shown = seenIn(r, laid)
   const tell = (verdict: Check['verdict'], difference: string): PhotoCheck => ({
     ...say(verdict, difference),
     shown,
   })
   if (r.warnings.includes('not a photo of things'))
     return tell('look', 'this seems to be no photo of things on a table')
+  if (laid?.as === 'tally') return { ...tallied({ total: things, laid, r }), shown }
   if (r.count === 0)
     return tell(
       'look',
@@ -43,6 +58,7 @@ export function checkPhoto(things: number, laid: PhotoLaid | null, r: PhotoReadi
         : 'an empty photo needs your eye',
     )
   const total = things
+  if (laid?.as === 'dice') return { ...thrown({ total, laid, r }), shown }
   if (r.low !== r.high)
     return tell(
       'look',
@@ -75,6 +91,12 @@ const ways: { [A in PhotoLaid['as']]: (h: Held<A>) => Told } = {
   shares: shared,
   gone,
   row: inRow,
+  towers: built,
+  sides: onSides,
+  crossed: crossedOut,
+  tally: tallied,
+  line: onLine,
+  dice: thrown,
 }
 const checkLaid = (total: number, laid: PhotoLaid, r: PhotoReading): Told =>
   ways[laid.as]({ total, laid: laid as never, r })
@@ -123,6 +145,71 @@ function inRow({ total, laid, r }: Held<'row'>): Told {
   return asAsked([...row].reverse())
     ? say('look', 'the row, seen from its other end')
     : say('look', `${row.join(', ')}: the colours are for your eye`)
+}
+/** Towers by their heights: one too low is named; those that were seen as one heap are for a person's eye. */
+function built({ total, laid, r }: Held<'towers'>): Told {
+  if (r.count !== total) return say('wrong', `${differs(r.count - total)}: ${listed(r.towers)}`)
+  if (!r.towers.some((t) => t > 1) && laid.heights.some((t) => t > 1))
+    return say('look', 'the total is right; no towers were seen')
+  if (r.towers.join() === laid.heights.join()) return say('right', '')
+  if (same(r.towers, laid.heights)) return say('right', 'in another order')
+  return say(
+    'look',
+    `the total is right; towers of ${listed(r.towers)} where ${listed(laid.heights)} were asked`,
+  )
+}
+function onSides({ total, laid, r }: Held<'sides'>): Told {
+  if (r.count !== total) return say('wrong', differs(r.count - total))
+  if (!r.sides) return say('look', 'the total is right; they do not lie along one line')
+  return same(r.sides, [laid.one, total - laid.one])
+    ? say('right', listed(r.sides))
+    : say('wrong', `${listed(r.sides)}: ${laid.one} and ${total - laid.one} were asked`)
+}
+/** Strokes are seen less surely than things: what was not seen crossed is no proof that it was not. */
+function crossedOut({ total, laid, r }: Held<'crossed'>): Told {
+  const crossed = r.things.filter((t) => t.crossed).length
+  if (r.count !== total) return say('look', `${r.count} were found where ${total} were to be drawn`)
+  if (crossed === laid.crossed) return say('right', `${crossed} crossed out, ${total - crossed} left`)
+  return say('look', `${crossed} seem crossed out, ${laid.crossed} were to be`)
+}
+function tallied({ total, r }: Held<'tally'>): Told {
+  const t = r.tally
+  if (!t) return say('look', 'no tally was seen in it')
+  if (t.low !== t.high)
+    return say(
+      'look',
+      total >= t.low && total <= t.high ? `${total} were asked: look closer` : `${total} were asked`,
+    )
+  return t.count === total ? say('right', '') : say('wrong', differs(t.count - total))
+}
+/** Where things lie along a line against the numbers they stand for, the smallest first. */
+function onLine({ laid, r }: Held<'line'>): Told {
+  if (!r.line) return say('look', 'no line with things along it was seen')
+  const asked = [...laid.at].sort((a, b) => a - b)
+  if (r.line.at.length !== asked.length)
+    return say('look', `${many(r.line.at.length, 'lies', 'lie')} along the line, ${asked.length} were asked`)
+  const scale = laid.to - laid.from
+  const errors = (at: readonly number[]) => asked.map((n, i) => Math.abs((n - laid.from) / scale - at[i]!))
+  const mean = (es: readonly number[]) => es.reduce((a, b) => a + b, 0) / es.length
+  const turned = [...r.line.at].map((a) => 1 - a).reverse()
+  const [here, there] = [errors(r.line.at), errors(turned)]
+  // A photo from across the table shows the line from its other end.
+  const best = mean(here) <= mean(there) ? here : there
+  const off = best.indexOf(Math.max(...best))
+  const percent = Math.round(mean(best) * 100)
+  return mean(best) <= near && best[off]! <= 2 * near
+    ? say('right', `spaced within ${percent} % of the line`)
+    : say('look', `${percent} % of the line away on average, ${asked[off]!} most`)
+}
+/** As close as careful hands lay things on a line: a twentieth of it, with what the photo's slant adds. */
+const near = 0.08
+function thrown({ laid, r }: Held<'dice'>): Told {
+  const faces = r.dice.map((d) => d.pips)
+  if (!r.dice.length || r.dice.some((d) => !d.sure))
+    return say('look', r.dice.length ? 'not every die’s dots are clear' : 'no dice were seen')
+  return same(faces, laid.faces)
+    ? say('right', listed(faces))
+    : say('wrong', `${listed(faces)} where ${listed(laid.faces)} was asked`)
 }
 /** The same numbers, in whatever order. */
 const same = (a: readonly number[], b: readonly number[]): boolean =>

@@ -1,9 +1,9 @@
 import type { Router } from 'express'
 import * as api from '@awlbox/core/contracts/api/look'
 import { ok } from '@awlbox/core/contracts/api/route'
-import type { PhotoReading } from '@awlbox/core/contracts/reading'
 import { feedbackFor } from '@awlbox/core/judge/feedback'
-import { checkAnswer } from '@awlbox/core/look/answers'
+import { emptyReading } from '@awlbox/core/contracts/reading'
+import { checksOf } from '@awlbox/core/look/checks'
 import { corrected } from '@awlbox/core/look/correct'
 import { hereOf } from '../platform/reach.ts'
 import { mayLesson, mayPhoto, mayReply } from '../platform/access.ts'
@@ -38,7 +38,7 @@ export function backRoutes(router: Router, s: Services): void {
         'Outside the photo',
         'One of the things lies outside the photo. Nothing was changed.',
       )
-    const reading = corrected(before ?? blank(photo), body.things)
+    const reading = corrected(before ?? emptyReading(photo), body.things)
     await addCorrection(s.db, {
       photoId: photo.id,
       reading,
@@ -86,12 +86,9 @@ export function backRoutes(router: Router, s: Services): void {
         )
       ).map((p) => [p.id, p.reading]),
     )
-    const reading = (id: string | null | undefined): PhotoReading | null =>
-      id ? (readings.get(id) ?? null) : null
-    const checks = reply.pack.tasks.flatMap((t) => {
-      const a = reply.answers.find((x) => x.taskId === t.id)
-      return a ? [checkAnswer(t, a, reading(a.photoId))] : []
-    })
+    const checks = checksOf(reply.pack.tasks, reply.answers, readings).flatMap((c) =>
+      c.answer ? [c.check] : [],
+    )
     const sure = [...readings.values()].find((r) => r && r.low === r.high && r.count > 0)
     const lines = feedbackFor({ ...reply, checks, photo: sure?.count ?? null })
     const home = {
@@ -130,16 +127,3 @@ export function backRoutes(router: Router, s: Services): void {
     return ok
   })
 }
-const blank = (photo: { width: number; height: number }): PhotoReading => ({
-  width: photo.width,
-  height: photo.height,
-  count: 0,
-  low: 0,
-  high: 0,
-  groups: [],
-  places: [],
-  things: [],
-  warnings: [],
-  structure: null,
-  rows: [],
-})

@@ -3,7 +3,7 @@ import { and, eq } from 'drizzle-orm'
 import { beforeAll, describe, expect, test } from 'vitest'
 import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
 import type { ClassStanding } from '@awlbox/core/contracts/api/next'
-import type { PhotoReading } from '@awlbox/core/contracts/reading'
+import { emptyReading, type PhotoReading } from '@awlbox/core/contracts/reading'
 import { children, corrections, households, photos, standings } from '../platform/schema.ts'
 import { homeToken } from '../platform/tokens.ts'
 import { openLinks } from '../send/store.ts'
@@ -153,17 +153,12 @@ describe('a reading put right by hand', () => {
     const { teacher } = at.world
     const { db } = at.app
     const reading: PhotoReading = {
-      width: 40,
-      height: 30,
+      ...emptyReading({ width: 40, height: 30 }),
       count: 3,
       low: 2,
       high: 4,
-      groups: [],
       places: [3],
-      things: [],
       warnings: ['touching'],
-      structure: null,
-      rows: [],
     }
     const sharp = (await import('sharp')).default
     const form = new FormData()

@@ -3,7 +3,7 @@ import type { Router } from 'express'
 import Papa from 'papaparse'
 import * as api from '@awlbox/core/contracts/api/progress'
 import { fairness } from '@awlbox/core/judge/fairness'
-import { checkAnswer } from '@awlbox/core/look/answers'
+import { checksOf } from '@awlbox/core/look/checks'
 import { readLine } from '@awlbox/core/look/line'
 import { reportFor } from '@awlbox/core/next/report'
 import { statementOf } from '@awlbox/core/next/statements'
@@ -67,10 +67,7 @@ export function progressRoutes(router: Router, s: Services): void {
           .map(([id, standing]) => ({ id, name: id, standing })),
       ],
       replies: sent.map((r) => {
-        const checks = r.pack.tasks.flatMap((t) => {
-          const a = r.answers.find((x) => x.taskId === t.id)
-          return a ? [checkAnswer(t, a, a.photoId ? (readings.get(a.photoId) ?? null) : null)] : []
-        })
+        const checks = checksOf(r.pack.tasks, r.answers, readings).flatMap((c) => (c.answer ? [c.check] : []))
         const j = judged.find((x) => x.replyId === r.id)
         const { pack, answers, ...kept } = r
         return {

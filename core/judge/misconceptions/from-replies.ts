@@ -2,6 +2,8 @@ import type { TaskSpec } from '../../contracts/lesson.ts'
 import type { PackTask } from '../../contracts/pack.ts'
 import type { PhotoReading } from '../../contracts/reading.ts'
 import type { Answer, Help } from '../../contracts/reply.ts'
+import { type Readings, readingFor } from '../../look/checks.ts'
+import { laidOf } from '../../look/laid.ts'
 import { readTypedNumber } from '../../look/typed-number.ts'
 import { numbersIn, tokens } from '../../plan/numbers/names.ts'
 import { hasUnknown, type Sentence, sentencesIn } from '../../script/sentence.ts'
@@ -17,11 +19,11 @@ interface Replied {
 }
 
 /** Every answer of a reply that can tell how a child thinks; a blank is none, nor is what no question can be read of. */
-export function weighedOf(reply: Replied, readings: ReadonlyMap<string, PhotoReading | null>): Weighed[] {
-  return reply.tasks.flatMap((task) => {
+export function weighedOf(reply: Replied, readings: Readings): Weighed[] {
+  return reply.tasks.flatMap((task, place) => {
     const answer = reply.answers.find((a) => a.taskId === task.id)
     if (!answer || task.spec.unchecked) return []
-    return partsOf(task, answer, readings).map((w, i) => ({
+    return partsOf(task, answer, readingFor(answer, readings, place)).map((w, i) => ({
       id: `${reply.id}:${task.id}${i ? `:${i}` : ''}`,
       help: reply.help ?? 'nudged',
       ...w,
@@ -35,11 +37,12 @@ interface Given {
   answer: Answer
   /** What was laid, ticked or shared, piece by piece. */
   given: readonly string[]
-  readings: ReadonlyMap<string, PhotoReading | null>
+  /** What was seen in its photo. */
+  reading: PhotoReading | null
 }
-function partsOf(task: PackTask, answer: Answer, readings: ReadonlyMap<string, PhotoReading | null>): Part[] {
+function partsOf(task: PackTask, answer: Answer, reading: PhotoReading | null): Part[] {
   const read = readers[task.spec.kind] as ((spec: TaskSpec, g: Given) => Part[]) | undefined
-  return read?.(task.spec, { prompt: task.prompt, answer, given: answer.given ?? [], readings }) ?? []
+  return read?.(task.spec, { prompt: task.prompt, answer, given: answer.given ?? [], reading }) ?? []
 }
 /** Kinds of answers that tell how a child thinks, each with what it asked. */
 const readers: { [K in TaskSpec['kind']]?: (spec: Of<K>, g: Given) => Part[] } = {
@@ -49,10 +52,12 @@ const readers: { [K in TaskSpec['kind']]?: (spec: Of<K>, g: Given) => Part[] } =
     return asked && isNumeric(text) ? [{ asked, answer: asTyped(text), words: `${prompt} ${text}` }] : []
   },
   choice: ofChoice,
-  photo: (spec, { prompt, answer, readings }) => {
-    const reading = answer.photoId ? readings.get(answer.photoId) : null
+  photo: (spec, { prompt, reading }) => {
+    // Strokes, dots and places on a line are no count of things.
+    const laid = laidOf({ prompt, spec })?.as
+    const counts = laid !== 'tally' && laid !== 'dice' && laid !== 'line'
     // Only what was counted without doubt tells anything of the child's counting.
-    return reading && reading.count > 0 && reading.low === reading.high
+    return counts && reading && reading.count > 0 && reading.low === reading.high
       ? [
           {
             asked: { form: 'count', n: spec.things },

@@ -1,12 +1,17 @@
 import type { PhotoReading, PhotoThing } from '../../contracts/reading.ts'
 import { belief, type Believed, believe } from './believe.ts'
 import { apart, colourGroups, type Lab, meanLab } from './colours.ts'
+import { pipsOf } from './dice.ts'
+import { drawnLineOf } from './drawn-line.ts'
+import { sidesOf, towersOf } from './lying.ts'
+import { boxesOf, crossedOf, inBoxes, pageOf, tallyOf } from './pen.ts'
 import { exposed, lit, mirrored, type Picture, shrunk, turnedRound } from './picture.ts'
+import { middle } from './middle.ts'
 import { groundGrain, sharpness } from './quality.ts'
 import { ellipseOf, type Region, regions } from './regions.ts'
 import { heapsOf, rowsOf } from './rows.ts'
 import { kinds, kindsOf, type Middle, middlesOf, type See, type Seen } from './seen.ts'
-import { holds } from './places.ts'
+import { holds, type Point } from './places.ts'
 import { placesOf, structureOf } from './structure.ts'
 
 /** Raised whenever photos may be read otherwise than before: what an older reader made is read anew. */
@@ -67,15 +72,27 @@ export async function readPhoto(
     looks.map((l) => l.middles),
     shape,
   ).slice(0, seeing.most)
-  return told(first, things, looks, raw, { width, height })
+  const fine = near.width >= 0.9 * seeing.closest ? near : shrunk(rgba, width, height, seeing.closest)
+  return told(first, things, looks, { raw, fine, rgba, width, height })
 }
 async function looked(picture: Picture, see: See): Promise<Look> {
   const seen = await see(picture.rgb, picture.width, picture.height)
   return { picture, seen, middles: middlesOf(seen, belief.seen) }
 }
-const middle = (xs: readonly number[]): number | null =>
-  xs.length ? [...xs].sort((a, b) => a - b)[Math.floor((xs.length - 1) / 2)]! : null
 
+/** The photo as it came, and as it is looked at for strokes. */
+interface Given {
+  raw: Picture
+  fine: Picture
+  rgba: Uint8ClampedArray | Uint8Array
+  width: number
+  height: number
+}
+interface Spot {
+  x: number
+  y: number
+  r: number
+}
 interface Counted extends Believed {
   cutOff: boolean
   colour: Lab
@@ -85,11 +102,14 @@ const atEdge = 0.75
 
 function told(
   look: Look,
-  all: readonly Believed[],
+  seenAtAll: readonly Believed[],
   looks: readonly Look[],
-  raw: Picture,
-  size: { width: number; height: number },
+  given: Given,
 ): PhotoReading {
+  const page = pageOf(given.fine)
+  const all = inBoxes(page, seenAtAll)
+  const { raw } = given
+  const size = { width: given.width, height: given.height }
   const { picture, seen } = look
   const shape = picture.height / picture.width
   const what = kindsOf(seen)
@@ -103,7 +123,7 @@ function told(
   )
   const spare = unexplained(seen, what, all, found)
   const cut = counted.filter((t) => t.cutOff).length
-  const perLook = looks.map((l) => l.middles.filter((m) => m.p >= belief.counted).length)
+  const perLook = looks.map((l) => inBoxes(page, l.middles).filter((m) => m.p >= belief.counted).length)
   const low = Math.min(
     counted.filter((t) => t.p >= belief.doubtless).length -
       counted.filter((t) => t.cutOff && t.p >= belief.doubtless).length,
@@ -127,6 +147,15 @@ function told(
     map,
     counted.map((t) => ({ x: t.x * w, y: t.y * h, r: t.r * w })),
   )
+  const scaled = ([x, y]: Point): [number, number] => [
+    Math.round((x / w) * size.width),
+    Math.round((y / h) * size.height),
+  ]
+  const crossed = crossedOf(page, counted)
+  const line = drawnLineOf(
+    map,
+    counted.map((t) => ({ x: t.x * w, y: t.y * h, r: t.r * w })),
+  )
   return {
     ...size,
     count: counted.length,
@@ -140,14 +169,41 @@ function told(
       r: Math.round(spots[i]!.r),
       colour: names[i]!,
       cutOff: counted[i]!.cutOff,
+      ...(crossed[i] ? { crossed: true } : {}),
     })),
     rows: rows.map((row) => row.map((i) => names[i]!)).slice(0, 40),
-    structure: structureOf(map, places, ([x, y]) => [
-      Math.round((x / w) * size.width),
-      Math.round((y / h) * size.height),
-    ]),
+    structure: structureOf(map, places, scaled),
+    towers: towersOf(spots).map((t) => t.length),
+    sides: twoSides(spots, size),
+    tally: tallyOf(page),
+    line: line && { from: scaled(line.from), to: scaled(line.to), at: line.at.slice(0, 60) },
+    dice: diceIn(given, spots),
+    sheet:
+      boxesOf(page, all)?.map((b) => ({
+        ...b,
+        outline: b.outline.map(([x, y]): [number, number] => [
+          Math.round(x * size.width),
+          Math.round(y * size.height),
+        ]),
+      })) ?? null,
     warnings: warningsOf({ look, raw, what, counted, spare, cut, size, large: large.length > 0 }),
   }
+}
+/** Sides of what lies along one line; a heap or a page of things has none. */
+const twoSides = (
+  spots: readonly Spot[],
+  size: { width: number; height: number },
+): [number, number] | null => {
+  const sides = sidesOf(spots, size)
+  return sides && [...sides]
+}
+/** What may be dice: few things, large enough for their dots to be seen (12 pixels of the photo across a radius). */
+function diceIn(g: Given, spots: readonly Spot[]): PhotoReading['dice'] {
+  if (spots.length > 6) return []
+  return [...spots]
+    .sort((a, b) => a.x - b.x)
+    .filter((t) => t.r >= 12)
+    .map((t) => pipsOf(g.rgba, g, t))
 }
 /** A cup or a plate among counters: more than so many times the usual radius, where there are enough of those to say what is usual. */
 const [far, enough] = [1.85, 3] as const

@@ -1,14 +1,14 @@
+import { middle } from './middle.ts'
+
 interface Spot {
   x: number
   y: number
   r: number
 }
-const median = (xs: readonly number[]): number =>
-  [...xs].sort((x, y) => x - y)[Math.floor((xs.length - 1) / 2)] ?? 0
 
 /** Things in rows from the upper left, whichever way the photo was tilted: the tilt (±15°) at which rows are flattest. Indices of the spots given. */
 export function rowsOf(spots: readonly Spot[]): number[][] {
-  const r = median(spots.map((t) => t.r)) || 1
+  const r = middle(spots.map((t) => t.r)) || 1
   const rowsAt = (angle: number) => {
     const [c, s] = [Math.cos(angle), Math.sin(angle)]
     const turned = spots

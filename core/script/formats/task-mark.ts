@@ -37,9 +37,24 @@ const withLook = (text: string, look: string | undefined): string =>
   look && look !== 'words' ? `${text}, as ${look}` : text
 const numbersOf = (text: string): number[] => [...text.matchAll(/\d+/g)].map((m) => Number(m[0]))
 
-/** How the things of a photo are to lie: ", in a frame", ", in 2 parts 4 + 3", ", shared on 2", ", 3 gone", ", in a row red, blue". */
+/**
+ * How the things of a photo are to lie: ", in a frame", ", in 2 parts 4 + 3", ", shared on 2", ", 3 gone", ", in a row
+ * red, blue", ", in towers 3 + 4", ", 3 on one side", ", 2 crossed out", ", as a tally", ", on a line 0 to 100 at 30 + 50",
+ * ", on dice 4 + 3".
+ */
 function laidFrom(text: string): PhotoLaid | null {
   if (text === 'in a frame') return { as: 'frame' }
+  if (text === 'as a tally') return { as: 'tally' }
+  const towers = text.match(/^in towers (\d+(?: \+ \d+)*)$/)
+  if (towers) return { as: 'towers', heights: numbersOf(towers[1]!) }
+  const dice = text.match(/^on dice (\d(?: \+ \d)*)$/)
+  if (dice) return { as: 'dice', faces: numbersOf(dice[1]!) }
+  const side = text.match(/^(\d+) on one side$/)
+  if (side) return { as: 'sides', one: Number(side[1]) }
+  const crossed = text.match(/^(\d+) crossed out$/)
+  if (crossed) return { as: 'crossed', crossed: Number(crossed[1]) }
+  const line = text.match(/^on a line (\d+) to (\d+) at (\d+(?: \+ \d+)*)$/)
+  if (line) return { as: 'line', from: Number(line[1]), to: Number(line[2]), at: numbersOf(line[3]!) }
   const parts = text.match(/^in (\d) parts(?: (\d+(?: \+ \d+)*))?$/)
   if (parts)
     return { as: 'parts', parts: Number(parts[1]), ...(parts[2] ? { split: numbersOf(parts[2]) } : {}) }
@@ -70,6 +85,18 @@ function laidWords(laid: PhotoLaid): string {
       return `${laid.go} gone`
     case 'row':
       return `in a row${laid.colours.length ? ` ${laid.colours.join(', ')}` : ''}`
+    case 'towers':
+      return `in towers ${laid.heights.join(' + ')}`
+    case 'sides':
+      return `${laid.one} on one side`
+    case 'crossed':
+      return `${laid.crossed} crossed out`
+    case 'tally':
+      return 'as a tally'
+    case 'line':
+      return `on a line ${laid.from} to ${laid.to} at ${laid.at.join(' + ')}`
+    case 'dice':
+      return `on dice ${laid.faces.join(' + ')}`
   }
 }
 

@@ -1,5 +1,6 @@
 import type { PrintableKind } from '../../contracts/printables.ts'
 import { type Box, cards, clamp, dots, type Numbers, upTo } from './cards.ts'
+import { codeSide, mostBoxes, replyLayout } from './reply-sheet.ts'
 import { inside, type Mark, type Paper, pen, type Sheet, sheet } from './paper.ts'
 
 type Maker = (paper: Paper, n: Numbers) => Sheet[]
@@ -246,33 +247,22 @@ function runsSheet(paper: Paper, { upTo: most }: Numbers): Sheet[] {
   return [sheet(paper, 'Runs with gaps', marks)]
 }
 
-/** Millimetres of the reply sheet's corner marks: by them a photo of it is set straight. */
-const cornerMark = 8
 /** A sheet to answer on paper: a box a task, marks in its corners, a home's own code to open its page. */
 function replySheet(paper: Paper, { prompts = [], code }: Numbers): Sheet[] {
-  const at = inside(paper)
-  const corners: Mark[] = [
-    [at.x, at.y],
-    [at.x + at.w - cornerMark, at.y],
-    [at.x, at.y + at.h - cornerMark],
-    [at.x + at.w - cornerMark, at.y + at.h - cornerMark],
-  ].map(([x, y]) => box([x!, y!, cornerMark, cornerMark], { filled: true }))
-  const top = at.y + cornerMark + 4
-  const tasks = prompts.length ? prompts.slice(0, 6) : ['', '', '']
-  const codeSide = code ? 30 : 0
-  const high = (at.h - 2 * cornerMark - 12 - codeSide) / tasks.length
+  const tasks = prompts.length ? prompts.slice(0, mostBoxes) : ['', '', '']
+  const layout = replyLayout(paper, tasks.length, code !== undefined)
   const marks = tasks.flatMap((prompt, i): Mark[] => {
-    const y = top + codeSide + i * high
+    const { x, y } = layout.words[i]!
     return [
-      ...lines(`${i + 1}  ${prompt}`, 74).map((text, k) => words([at.x + 4, y + 5 + k * 5.5], text, 2.8)),
-      box([at.x + 4, y + 18, at.w - 8, high - 22]),
+      ...lines(`${i + 1}  ${prompt}`, 74).map((text, k) => words([x, y + k * 5.5], text, 2.8)),
+      box(layout.boxes[i]!),
     ]
   })
   return [
     sheet(paper, 'Reply sheet: lay it flat, take one photo of all of it', [
-      ...corners,
+      ...layout.corners.map((c) => box(c, { filled: true })),
       ...marks,
-      ...codeMarks(code, at.x + at.w / 2 - 14, top),
+      ...codeMarks(code, layout.code.x, layout.code.y),
     ]),
   ]
 }
@@ -284,10 +274,10 @@ function lines(text: string, letters: number): string[] {
     else out[out.length - 1] = `${out.at(-1)} ${word}`.trimStart()
   return out.slice(0, 2)
 }
-/** A square code, 28 mm a side. */
+/** A square code. */
 function codeMarks(code: Numbers['code'], x: number, y: number): Mark[] {
   if (!code) return []
-  const cell = 28 / code.size
+  const cell = codeSide / code.size
   return code.dark.flatMap((on, i) =>
     on
       ? [

@@ -1,19 +1,10 @@
 import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
-import { checkAnswer } from '@awlbox/core/look/answers'
 import { explains } from '@awlbox/core/judge/misconceptions/explain'
 import { weighedOf } from '@awlbox/core/judge/misconceptions/from-replies'
 import { Card } from '../../kit/card.tsx'
 import { AskAgain } from './ask-again.tsx'
-
-/** The tasks this child had before it: of its set and everybody's. */
-export function tasksTaken(reply: ReplyRecord): ReplyRecord['tasks'] {
-  const set = reply.chose ?? reply.gave
-  const answered = new Set(reply.answers.map((a) => a.taskId))
-  return reply.tasks.filter(
-    (t) => !t.spec.sets || answered.has(t.id) || (set !== null && t.spec.sets.includes(set)),
-  )
-}
+import { takenChecks } from './checked.ts'
 
 /** Further photos of a reply, each with its words. */
 export function MorePhotos({
@@ -116,9 +107,7 @@ export function Answers({
     <Card as="section" aria-label="Answers" className="p-3">
       <h2 className="text-sm text-steel mb-1">Answers</h2>
       <ul className="grid gap-2">
-        {tasksTaken(reply).map((t) => {
-          const a = reply.answers.find((x) => x.taskId === t.id)
-          const c = checkAnswer(t, a, a?.photoId ? (readings.get(a.photoId) ?? null) : null)
+        {takenChecks(reply, readings).map(({ task: t, answer: a, check: c }) => {
           const recording = reply.recordings.find((r) => r.id === a?.recordingId)
           const why = weighed.filter((w) => w.id.split(':')[1] === t.id).flatMap(explains)[0]
           return (

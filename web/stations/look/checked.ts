@@ -1,31 +1,22 @@
 import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
 import { type Proposal, propose } from '@awlbox/core/judge/proposal'
-import { checkAnswer } from '@awlbox/core/look/answers'
-import type { Check } from '@awlbox/core/look/check'
-import { tasksTaken } from './answers.tsx'
+import { type Checked, checksOf } from '@awlbox/core/look/checks'
+import { tasksTaken } from './tasks-taken.ts'
 import type { Order } from './queue.tsx'
 
-export interface Checked {
-  prompt: string
-  check: Check
-}
-/** What every answer of a reply comes to by rule. */
-export function checksOf(reply: ReplyRecord, readings: ReadonlyMap<string, PhotoReading>): Checked[] {
-  return tasksTaken(reply).map((t) => {
-    const a = reply.answers.find((x) => x.taskId === t.id)
-    return {
-      prompt: t.prompt,
-      check: checkAnswer(t, a, a?.photoId ? (readings.get(a.photoId) ?? null) : null),
-    }
-  })
+/** What every answer of a reply comes to by rule: of the tasks this child had before it. */
+export function takenChecks(reply: ReplyRecord, readings: ReadonlyMap<string, PhotoReading>): Checked[] {
+  const taken = new Set(tasksTaken(reply).map((t) => t.id))
+  // Of all tasks: a reply sheet's boxes go by their place among them.
+  return checksOf(reply.tasks, reply.answers, readings).filter((c) => taken.has(c.task.id))
 }
 export const proposalOf = (
   reply: ReplyRecord,
   readings: ReadonlyMap<string, PhotoReading>,
 ): Proposal | null =>
   propose(
-    checksOf(reply, readings).map((c) => c.check),
+    takenChecks(reply, readings).map((c) => c.check),
     reply.help,
     reply.way,
   )

@@ -18,7 +18,7 @@ import { Empty, Notice } from '../../kit/notice.tsx'
 import { Answers, Said } from './answers.tsx'
 import { BackCard } from './back-card.tsx'
 import { BulkDialog } from './bulk-dialog.tsx'
-import { checksOf, inOrder, proposalOf } from './checked.ts'
+import { inOrder, proposalOf, takenChecks } from './checked.ts'
 import { PlanAndPhoto } from './plan-and-photo.tsx'
 import { type Order, Queue } from './queue.tsx'
 import { Tray } from './tray.tsx'
@@ -197,7 +197,7 @@ export default function LookPage() {
             phrases={phrasesFor({
               child: current.child,
               way: current.way,
-              checks: checksOf(current, readings),
+              checks: takenChecks(current, readings),
             })}
             disabled={false}
             onJudge={(j) => void judge(j)}

@@ -11,7 +11,7 @@ import { useAllPages, useAsked } from '../../frame/use-asked.ts'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
 import { Notice } from '../../kit/notice.tsx'
-import { checksOf } from './checked.ts'
+import { takenChecks } from './checked.ts'
 
 /** Two replies beside each other: which shows more? From many such answers comes a scale. */
 export default function PairsPage() {
@@ -137,9 +137,9 @@ function One({
         />
       )}
       <ul className="grid gap-1">
-        {checksOf(reply, readings).map((c, i) => (
+        {takenChecks(reply, readings).map((c, i) => (
           <li key={i}>
-            <span className="text-sm text-steel">{c.prompt}</span>{' '}
+            <span className="text-sm text-steel">{c.task.prompt}</span>{' '}
             <b className="font-child">{c.check.shown}</b>
           </li>
         ))}

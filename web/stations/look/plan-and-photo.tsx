@@ -3,13 +3,15 @@ import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { photoSentence } from '@awlbox/core/look/answers'
 import { laidOf } from '@awlbox/core/look/laid'
+import { onSheet } from '@awlbox/core/look/on-sheet'
 import type { PhotoLaid } from '@awlbox/core/contracts/lesson'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
 import { TableDrawing } from '../../table/drawing.tsx'
-import { MorePhotos, tasksTaken } from './answers.tsx'
+import { MorePhotos } from './answers.tsx'
 import { PhotoView, warningText } from './photo-view.tsx'
+import { tasksTaken } from './tasks-taken.ts'
 
 const looksFor = (laid: PhotoLaid | null, things: number): string => {
   switch (laid?.as) {
@@ -25,6 +27,18 @@ const looksFor = (laid: PhotoLaid | null, things: number): string => {
       return `${laid.go} of ${things} moved away, both groups in view`
     case 'row':
       return `${things} in one row`
+    case 'towers':
+      return `towers of ${laid.heights.join(' and ')}`
+    case 'sides':
+      return `${laid.one} on one side, ${things - laid.one} on the other`
+    case 'crossed':
+      return `${laid.crossed} of ${things} crossed out`
+    case 'tally':
+      return `a tally of ${things}`
+    case 'line':
+      return `${laid.at.join(', ')} on a line from ${laid.from} to ${laid.to}`
+    case 'dice':
+      return `dice showing ${laid.faces.join(' and ')}`
   }
 }
 
@@ -40,8 +54,14 @@ export function PlanAndPhoto({
 }) {
   const [shown, setShown] = useState<string | null>(null)
   const [over, setOver] = useState(false)
-  const task = tasksTaken(reply).find((t) => t.spec.kind === 'photo')
   const photo = reply.photos.find((p) => p.id === shown) ?? reply.photos[0]
+  const photoTasks = tasksTaken(reply).filter((t) => t.spec.kind === 'photo')
+  // The task the photo in view was sent for.
+  const of = reply.answers.find(
+    (a) => a.photoId === photo?.id || a.more?.some((m) => m.photoId === photo?.id),
+  )
+  const task = photoTasks.find((t) => t.id === of?.taskId) ?? photoTasks[0]
+  const place = reply.tasks.findIndex((t) => t.id === task?.id)
   const table = task?.expected && <TableDrawing table={task.expected} fill={fill} className="max-h-full" />
   return (
     <>
@@ -80,7 +100,7 @@ export function PlanAndPhoto({
           )}
         </div>
         {photo && reply.photos.length > 1 && <MorePhotos reply={reply} shown={photo.id} onShow={setShown} />}
-        {photo && <AboutPhoto photo={photo} task={task} mayShow={reply.mayShow} />}
+        {photo && <AboutPhoto photo={photo} task={task} place={place} mayShow={reply.mayShow} />}
       </Card>
     </>
   )
@@ -90,10 +110,13 @@ const countOf = (r: PhotoReading): string => `${r.low === r.high ? r.count : `${
 function AboutPhoto({
   photo,
   task,
+  place,
   mayShow,
 }: {
   photo: ReplyRecord['photos'][number]
   task: ReplyRecord['tasks'][number] | undefined
+  /** Which box of a reply sheet is this task's. */
+  place: number
   mayShow: boolean
 }) {
   const { reading } = photo
@@ -108,7 +131,7 @@ function AboutPhoto({
       )}
       {reading && task && (
         <p className="px-3 py-2">
-          {photoSentence(task, reading)}
+          {photoSentence(task, onSheet(reading, place))}
           {reading.warnings.length > 0 && (
             <span className="text-steel"> Look closer: {warningText(reading)}.</span>
           )}

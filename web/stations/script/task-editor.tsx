@@ -239,6 +239,7 @@ const laidChoices = [
   { value: 'shared on 2', words: 'as many on each of two plates' },
   { value: 'shared on 3', words: 'as many on each of three plates' },
   { value: 'in a row', words: 'in one row' },
+  { value: 'as a tally', words: 'a tally on paper' },
 ]
 /** What a photo is looked at for, beside how many there are. */
 function LaidField({

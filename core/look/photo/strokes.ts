@@ -1,0 +1,256 @@
+import type { Picture } from './picture.ts'
+import { ellipseOf, type Region, regions } from './regions.ts'
+
+/** What the pen left: 1 where a picture is clearly darker than what lies around it. */
+export interface Ink {
+  width: number
+  height: number
+  on: Uint8Array
+}
+/** Constants of reading strokes; lengths as shares of the picture's longer side, light 0–1. */
+const pen = {
+  /** Half the side of the square whose mean light is "around". */
+  around: 0.03,
+  /** So much darker than around is ink: a pencil on white paper is 0.15 and more. */
+  darker: 0.085,
+  /** Strokes shorter than this are specks. */
+  shortest: 0.02,
+  /** A stroke is so many times as long as wide. */
+  slender: 3.6,
+  /** Strokes of one tally are of like lengths and directions. */
+  like: 1.9,
+  parallel: 0.45,
+  /** Share of the ink that must be tally strokes before a tally is told of. */
+  explained: 0.6,
+  most: 120,
+} as const
+
+export const lightOf = (p: Picture): Float32Array => {
+  const n = p.width * p.height
+  const out = new Float32Array(n)
+  for (let i = 0; i < n; i++) out[i] = 0.3 * p.rgb[i]! + 0.59 * p.rgb[n + i]! + 0.11 * p.rgb[2 * n + i]!
+  return out
+}
+/** Sums of light from the upper left, for means of squares in four steps. */
+function summed(light: Float32Array, w: number, h: number): Float64Array {
+  const sums = new Float64Array((w + 1) * (h + 1))
+  for (let y = 0; y < h; y++) {
+    let row = 0
+    for (let x = 0; x < w; x++) {
+      row += light[y * w + x]!
+      sums[(y + 1) * (w + 1) + x + 1] = sums[y * (w + 1) + x + 1]! + row
+    }
+  }
+  return sums
+}
+/** Local threshold by brightness: lamp and shadow change slowly, a stroke does not. */
+export function inkOf({ width: w, height: h }: Pick<Picture, 'width' | 'height'>, light: Float32Array): Ink {
+  const sums = summed(light, w, h)
+  const reach = Math.max(4, Math.round(pen.around * Math.max(w, h)))
+  const on = new Uint8Array(w * h)
+  for (let y = 0; y < h; y++) {
+    const [y0, y1] = [Math.max(0, y - reach), Math.min(h, y + reach + 1)]
+    for (let x = 0; x < w; x++) {
+      const [x0, x1] = [Math.max(0, x - reach), Math.min(w, x + reach + 1)]
+      const at = (yy: number, xx: number) => sums[yy * (w + 1) + xx]!
+      const mean = (at(y1, x1) - at(y0, x1) - at(y1, x0) + at(y0, x0)) / ((y1 - y0) * (x1 - x0))
+      if (light[y * w + x]! < mean - Math.max(pen.darker, 0.16 * mean)) on[y * w + x] = 1
+    }
+  }
+  return { width: w, height: h, on }
+}
+
+export interface Tally {
+  count: number
+  low: number
+  high: number
+}
+/**
+ * Tally marks: single strokes and bundles (four and one across them, or any strokes that touch), wherever they stand.
+ * Null where what the pen left is mostly something else. Uncertain where something of the ink is no stroke.
+ */
+export function tallyIn(ink: Ink): Tally | null {
+  const { width: w, height: h } = ink
+  const long = pen.shortest * Math.max(w, h)
+  const { labels, list } = regions(w * h, w, (i) => ink.on[i] === 1)
+  const marks = list.filter((r) => Math.max(r.right - r.left, r.bottom - r.top) >= long && !atRim(r, w, h))
+  // So many strokes are a cloth's threads.
+  if (marks.length > pen.most) return null
+  const singles = marks.filter(isStroke)
+  const bundles = marks.flatMap((r) => {
+    if (isStroke(r)) return []
+    const n = strokesIn(labels, w, r)
+    return n === null ? [] : [{ r, ...n }]
+  })
+  // What direction and length the strokes have: the bundles' upright ones count with the single ones.
+  const lengths = [...singles.map((r) => 2 * ellipseOf(r).a), ...bundles.map((b) => b.long)].sort(
+    (a, b) => a - b,
+  )
+  if (!lengths.length) return null
+  const usual = lengths[Math.floor(lengths.length / 2)]!
+  const turns = [...singles.map((r) => ellipseOf(r).turn), ...bundles.map((b) => b.turn)]
+  const along = turnOf(turns)
+  const fits = (length: number, turn: number) =>
+    length < pen.like * usual && length > usual / pen.like && between(turn, along) < pen.parallel
+  const mine = singles.filter((r) => fits(2 * ellipseOf(r).a, ellipseOf(r).turn))
+  const tied = bundles.filter((b) => fits(b.long, b.turn))
+  const area = (rs: readonly Region[]) => rs.reduce((s, r) => s + r.area, 0)
+  const counted = [...mine, ...tied.map((b) => b.r)]
+  if (area(counted) < pen.explained * area(marks)) return null
+  const count = mine.length + tied.reduce((s, b) => s + b.count, 0)
+  const other = marks.length - counted.length
+  return {
+    count,
+    low: mine.length + tied.reduce((s, b) => s + b.low, 0),
+    high: count + other + tied.reduce((s, b) => s + b.high - b.count, 0),
+  }
+}
+const atRim = (r: Region, w: number, h: number): boolean =>
+  r.left <= 1 || r.top <= 1 || r.right >= w - 2 || r.bottom >= h - 2
+const isStroke = (r: Region): boolean => {
+  const { a, b } = ellipseOf(r)
+  return a > pen.slender * b
+}
+/** The angle between two directions of lines, 0 to a quarter turn. */
+const between = (a: number, b: number): number => {
+  const d = Math.abs(a - b) % Math.PI
+  return Math.min(d, Math.PI - d)
+}
+/** The mean direction of lines: of their doubled angles. */
+const turnOf = (turns: readonly number[]): number =>
+  0.5 *
+  Math.atan2(
+    turns.reduce((s, t) => s + Math.sin(2 * t), 0),
+    turns.reduce((s, t) => s + Math.cos(2 * t), 0),
+  )
+
+interface Bundle {
+  count: number
+  low: number
+  high: number
+  /** Length and direction of its upright strokes. */
+  long: number
+  turn: number
+}
+/** Strokes that touch: lines drawn across them meet as many as there are, and one more where a slanting one crosses. */
+function strokesIn(labels: Int32Array, w: number, r: Region): Bundle | null {
+  if (encloses(labels, w, r)) return null
+  let best: (Bundle & { even: number }) | null = null
+  for (let degrees = -36; degrees <= 36; degrees += 6)
+    for (const quarter of [0, 90]) {
+      const turn = ((degrees + 90 + quarter) * Math.PI) / 180
+      const b = runsAcross(labels, w, r, turn)
+      if (b && (!best || b.even > best.even)) best = b
+    }
+  return best
+}
+/** Strokes with one across them shut nothing in; rings, letters and grids do. */
+function encloses(labels: Int32Array, w: number, r: Region): boolean {
+  const [wide, high] = [r.right - r.left + 3, r.bottom - r.top + 3]
+  const open = regions(
+    wide * high,
+    wide,
+    (i) => labels[(r.top - 1 + Math.floor(i / wide)) * w + r.left - 1 + (i % wide)] !== r.label,
+    true,
+  )
+  return open.list.some((o) => o.left > 0 && o.area > 0.02 * wide * high)
+}
+/** Strokes along `turn`, counted on lines across it at several heights. */
+function runsAcross(
+  labels: Int32Array,
+  w: number,
+  r: Region,
+  turn: number,
+): (Bundle & { even: number }) | null {
+  const [c, s] = [Math.cos(turn), Math.sin(turn)]
+  const corners = [
+    [r.left, r.top],
+    [r.right, r.top],
+    [r.left, r.bottom],
+    [r.right, r.bottom],
+  ] as const
+  const us = corners.map(([x, y]) => (x - r.x) * c + (y - r.y) * s)
+  const vs = corners.map(([x, y]) => (y - r.y) * c - (x - r.x) * s)
+  const [u0, u1, v0, v1] = [Math.min(...us), Math.max(...us), Math.min(...vs), Math.max(...vs)]
+  const runs: number[] = []
+  let [first, last] = [NaN, NaN]
+  const widths: number[] = []
+  for (let u = u0; u <= u1; u += Math.max(1, (u1 - u0) / 60)) {
+    let [n, in0] = [0, false]
+    let width = 0
+    for (let v = v0 - 1; v <= v1 + 1; v++) {
+      const [x, y] = [Math.round(r.x + u * c - v * s), Math.round(r.y + u * s + v * c)]
+      const on = x >= r.left && x <= r.right && y >= r.top && y <= r.bottom && labels[y * w + x] === r.label
+      if (on) width++
+      if (on && !in0) n++
+      in0 = on
+    }
+    if (!n) continue
+    if (Number.isNaN(first)) first = u
+    last = u
+    runs.push(n)
+    widths.push(width / n)
+  }
+  const long = last - first
+  if (runs.length < 12) return null
+  const inner = runs.slice(Math.floor(runs.length * 0.15), Math.ceil(runs.length * 0.85))
+  const most = Math.max(...inner)
+  if (most < 2) return null
+  const often = (n: number) => inner.filter((k) => k === n).length / inner.length
+  // The greatest number seen on more than a stray line.
+  const top = often(most) >= 0.12 ? most : most - 1
+  const wide = [...widths].sort((a, b) => a - b)[Math.floor(widths.length / 2)]!
+  // Strokes of a bundle are thin against their length, and most lines across meet nearly all of them.
+  const near = often(top) + often(top - 1)
+  if (wide * pen.slender > long || near < 0.5) return null
+  const low = often(top) >= 0.3 ? top : top - 1
+  return {
+    count: top,
+    low,
+    high: Math.max(top, often(most) < 0.12 ? most : top),
+    long,
+    turn,
+    even: near + 0.1 * top - (wide / long) * 2,
+  }
+}
+
+/** How a stroke through a thing is told: shares of its radius, light 0–1. */
+const through = { beyond: 1.22, beside: 0.24, darker: 0.07, share: 0.86 } as const
+/**
+ * Whether a thing is crossed out: a line darker (or, on dark things, lighter) than what lies on both its sides runs
+ * through it and out again at one end at least. `t`: its middle and radius in pixels of the picture.
+ */
+export function isCrossed(
+  light: Float32Array,
+  size: { width: number; height: number },
+  t: { x: number; y: number; r: number },
+): boolean {
+  const { width: w, height: h } = size
+  const at = (x: number, y: number): number => {
+    const [cx, cy] = [Math.round(x), Math.round(y)]
+    return cx < 0 || cy < 0 || cx >= w || cy >= h ? NaN : light[cy * w + cx]!
+  }
+  for (let k = 0; k < 24; k++) {
+    const a = (k / 24) * Math.PI
+    const [c, s] = [Math.cos(a), Math.sin(a)]
+    for (let off = -0.4; off <= 0.41; off += 0.1) {
+      const differs = (u: number): number => {
+        const p = (o: number) => at(t.x + t.r * (u * c - o * s), t.y + t.r * (u * s + o * c))
+        const here = Math.min(p(off - 0.04), p(off), p(off + 0.04))
+        const beside = Math.min(p(off - through.beside), p(off + through.beside))
+        return beside - here
+      }
+      let [on, n] = [0, 0]
+      for (let u = -0.78; u <= 0.781; u += 0.12) {
+        n++
+        if (differs(u) > through.darker) on++
+      }
+      if (on < through.share * n) continue
+      const out = [-1, 1].filter(
+        (e) => [1.08, 1.15, through.beyond].filter((u) => differs(e * u) > through.darker).length >= 2,
+      )
+      if (out.length) return true
+    }
+  }
+  return false
+}
