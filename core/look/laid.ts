@@ -53,9 +53,12 @@ function markedOf(words: string): PhotoLaid | null {
     )
   const n = crossed && [crossed[1], crossed[2]].flatMap((w) => (w ? [parseNumber(w)] : []))[0]
   if (n) return { as: 'crossed', crossed: n }
-  const side = /\b(\w+)(?: \w+)? on (?:one|the (?:left|first)) side\b/i.exec(words)
-  const one = side && parseNumber(side[1]!)
-  if (one !== null && one !== undefined && /\b(pegs?|rail|string|hanger|line|row)\b/i.test(words))
+  const side = /\b((?:\w+ ){1,4})on (?:one|the (?:left|first)) side\b/i.exec(words)
+  const one = side?.[1]!
+    .split(' ')
+    .map(parseNumber)
+    .find((n) => n !== null)
+  if (one !== undefined && one !== null && /\b(pegs?|rail|string|hanger|line|row)\b/i.test(words))
     return { as: 'sides', one }
   return null
 }

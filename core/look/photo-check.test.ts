@@ -3,7 +3,9 @@ import type { PhotoLaid } from '../contracts/lesson.ts'
 import { emptyReading, type PhotoReading, type PhotoStructure } from '../contracts/reading.ts'
 import { photoSentence } from './answers.ts'
 import { corrected } from './correct.ts'
+import { checksOf } from './checks.ts'
 import { laidOf } from './laid.ts'
+import { onSheet } from './on-sheet.ts'
 import { checkPhoto } from './photo-check.ts'
 
 const square: [number, number][] = [
@@ -163,6 +165,165 @@ describe('a photo against its task', () => {
   })
 })
 
+describe('ways of showing that are more than a count', () => {
+  const crossing = (n: number, crossed: number): Partial<PhotoReading> => ({
+    things: first(n).map((i) => ({
+      x: i * 10,
+      y: 10,
+      r: 4,
+      colour: 'blue',
+      cutOff: false,
+      ...(i < crossed ? { crossed: true } : {}),
+    })),
+  })
+  const line = (...at: number[]): Partial<PhotoReading> => ({ line: { from: [0, 50], to: [100, 50], at } })
+  const onLine: PhotoLaid = { as: 'line', from: 0, to: 100, at: [50, 10, 90] }
+  const dice = (...faces: [number, boolean][]): Partial<PhotoReading> => ({
+    dice: faces.map(([pips, sure]) => ({ pips, sure })),
+  })
+  test.each<[string, number, PhotoLaid, PhotoReading, string, RegExp]>([
+    ['towers as asked', 7, { as: 'towers', heights: [3, 4] }, reading(7, { towers: [3, 4] }), 'right', /^$/],
+    [
+      'towers from the other side',
+      7,
+      { as: 'towers', heights: [3, 4] },
+      reading(7, { towers: [4, 3] }),
+      'right',
+      /another order/,
+    ],
+    [
+      'towers of other heights',
+      7,
+      { as: 'towers', heights: [3, 4] },
+      reading(7, { towers: [2, 5] }),
+      'look',
+      /towers of 2 \| 5 where 3 \| 4/,
+    ],
+    [
+      'a heap is no tower',
+      7,
+      { as: 'towers', heights: [3, 4] },
+      reading(7, { towers: first(7).map(() => 1) }),
+      'look',
+      /no towers were seen/,
+    ],
+    ['sides of a rail', 8, { as: 'sides', one: 3 }, reading(8, { sides: [5, 3] }), 'right', /5 \| 3/],
+    [
+      'the wrong sides',
+      8,
+      { as: 'sides', one: 3 },
+      reading(8, { sides: [4, 4] }),
+      'wrong',
+      /3 and 5 were asked/,
+    ],
+    ['no line at all', 8, { as: 'sides', one: 3 }, reading(8), 'look', /not lie along one line/],
+    [
+      'crossed out',
+      7,
+      { as: 'crossed', crossed: 2 },
+      reading(7, crossing(7, 2)),
+      'right',
+      /2 crossed out, 5 left/,
+    ],
+    [
+      'a stroke not seen is no proof',
+      7,
+      { as: 'crossed', crossed: 3 },
+      reading(7, crossing(7, 2)),
+      'look',
+      /2 seem crossed out/,
+    ],
+    ['a tally', 9, { as: 'tally' }, reading(0, { tally: { count: 9, low: 9, high: 9 } }), 'right', /^$/],
+    [
+      'a tally one short',
+      9,
+      { as: 'tally' },
+      reading(0, { tally: { count: 8, low: 8, high: 8 } }),
+      'wrong',
+      /one fewer/,
+    ],
+    [
+      'a tally that is not clear',
+      9,
+      { as: 'tally' },
+      reading(0, { tally: { count: 9, low: 8, high: 10 } }),
+      'look',
+      /look closer/,
+    ],
+    ['no tally', 9, { as: 'tally' }, reading(9), 'look', /no tally/],
+    ['numbers on a line', 3, onLine, reading(3, line(0.11, 0.49, 0.88)), 'right', /within 1 %/],
+    ['the line from across the table', 3, onLine, reading(3, line(0.12, 0.5, 0.9)), 'right', /within/],
+    ['bunched up', 3, onLine, reading(3, line(0.1, 0.15, 0.25)), 'look', /90 most/],
+    ['one too few on the line', 3, onLine, reading(3, line(0.1, 0.9)), 'look', /3 were asked/],
+    ['dice', 2, { as: 'dice', faces: [4, 3] }, reading(2, dice([3, true], [4, true])), 'right', /3 \| 4/],
+    [
+      'other dice',
+      2,
+      { as: 'dice', faces: [4, 3] },
+      reading(2, dice([3, true], [5, true])),
+      'wrong',
+      /was asked/,
+    ],
+    [
+      'dice not clear',
+      2,
+      { as: 'dice', faces: [4, 3] },
+      reading(2, dice([3, true], [4, false])),
+      'look',
+      /not every die/,
+    ],
+  ])('%s', (_name, things, laid, r, verdict, words) => {
+    const c = checkPhoto(things, laid, r)
+    expect([c.verdict, words.test(c.difference), c.difference]).toEqual([verdict, true, c.difference])
+  })
+})
+
+describe('the box of a reply sheet', () => {
+  const box = (y: number, count: number, low = count, high = count) => ({
+    count,
+    low,
+    high,
+    inked: count > 0,
+    outline: [
+      [0, y],
+      [100, y],
+      [100, y + 30],
+      [0, y + 30],
+    ] as [number, number][],
+  })
+  const sheet = reading(7, {
+    low: 7,
+    high: 8,
+    sheet: [box(0, 3), box(35, 4, 4, 5)],
+    things: [10, 30, 50]
+      .map((x) => ({ x, y: 12, r: 5, colour: 'blue', cutOff: false }))
+      .concat([10, 30, 50, 70].map((x) => ({ x, y: 50, r: 5, colour: 'blue', cutOff: false }))),
+  })
+  test('is what its task is held against', () => {
+    expect(onSheet(sheet, 0)).toMatchObject({ count: 3, low: 3, high: 3 })
+    expect(onSheet(sheet, 1)).toMatchObject({ count: 4, low: 4, high: 5 })
+    expect(checkPhoto(3, null, onSheet(sheet, 0)).verdict).toBe('right')
+  })
+  test('any other photo, and a task beyond the boxes, is held against all of it', () => {
+    expect(onSheet(sheet, 4)).toBe(sheet)
+    expect(onSheet(reading(5), 0)).toEqual(reading(5))
+  })
+  test('is what each answer of a reply is checked by', () => {
+    const task = (id: string, things: number) => ({
+      id,
+      prompt: '',
+      spec: { kind: 'photo' as const, things },
+    })
+    const answer = (taskId: string) => ({ taskId, kind: 'photo' as const, photoId: 'p' })
+    const checks = checksOf(
+      [task('a', 3), task('b', 4), task('c', 2)],
+      [answer('a'), answer('b')],
+      new Map([['p', sheet]]),
+    )
+    expect(checks.map((c) => c.check.verdict)).toEqual(['right', 'look', 'open'])
+  })
+})
+
 describe('what a photo task looks for', () => {
   const of = (prompt: string) => laidOf({ prompt, spec: { kind: 'photo', things: 8 } })
   test.each<[string, PhotoLaid | null]>([
@@ -179,6 +340,11 @@ describe('what a photo task looks for', () => {
     ['Put four of your own things on each half of a folded paper.', { as: 'shares', plates: 2 }],
     ['Show seven in your egg box, or a drawn ten frame.', { as: 'frame' }],
     ['Put ten of your own things in two rows of five: that is one ten.', { as: 'frame' }],
+    ['Build towers of three and five bricks.', { as: 'towers', heights: [3, 5] }],
+    ['Draw eight parcels and cross out three of them.', { as: 'crossed', crossed: 3 }],
+    ['Slide the pegs so that three pegs are on one side of the rail.', { as: 'sides', one: 3 }],
+    ['Make a tally of the red cars that go by.', { as: 'tally' }],
+    ['Walk across the room and count eight steps with your things.', null],
     ['Put out seven buttons. Then ask the grown-up to take one photo of the table from two sides.', null],
   ])('%s', (prompt, laid) => expect(of(prompt)).toEqual(laid))
   test('what its writer set stands above its words', () =>

@@ -19,22 +19,32 @@ function eyes(scene: Scene): See {
     const [w, h] = [width / 2, height / 2]
     const k = w / 400
     const [mirrored, round] = [look === 2, look === 3]
-    const planes = new Float32Array(8 * w * h).fill(-8)
-    for (let y = 0; y < h; y++)
-      for (let x = 0; x < w; x++) {
-        const i = y * w + x
-        const at = [(mirrored || round ? w - 1 - x : x) / k, (round ? h - 1 - y : y) / k] as const
-        planes[w * h + i] = 0
-        let kind: PixelKind = scene.also?.(...at) ?? 'ground'
-        for (const t of scene.things) {
-          const d = Math.hypot(at[0] - t.x, at[1] - t.y)
-          if (d < t.r) kind = 'thing'
+    const n = w * h
+    const planes = new Float32Array(8 * n).fill(-8)
+    const flip = (x: number, y: number) => [mirrored || round ? w - 1 - x : x, round ? h - 1 - y : y] as const
+    const what = new Uint8Array(n)
+    if (scene.also)
+      for (let i = 0; i < n; i++) {
+        const [x, y] = flip(i % w, Math.floor(i / w))
+        what[i] = kinds.indexOf(scene.also(x / k, y / k) ?? 'ground')
+      }
+    // Only round about each thing is there anything to say of it.
+    for (const t of scene.things) {
+      const reach = 2.2 * t.r * k
+      for (let y = Math.max(0, Math.floor(t.y * k - reach)); y <= Math.min(h - 1, t.y * k + reach); y++)
+        for (let x = Math.max(0, Math.floor(t.x * k - reach)); x <= Math.min(w - 1, t.x * k + reach); x++) {
+          const [px, py] = flip(x, y)
+          const i = py * w + px
+          const d = Math.hypot(x / k - t.x, y / k - t.y)
           const p = (t.sure?.(look) ?? 0.95) * Math.exp(-((d / t.r) ** 2))
           if (p > 0.02) planes[i] = Math.max(planes[i]!, logit(Math.min(0.98, p)))
-          if (d < t.r) planes[w * h + i] = Math.log((t.r * k) / 8)
+          if (d < t.r) {
+            what[i] = kinds.indexOf('thing')
+            planes[n + i] = Math.log((t.r * k) / 8)
+          }
         }
-        planes[(2 + kinds.indexOf(kind)) * w * h + i] = 8
-      }
+    }
+    for (let i = 0; i < n; i++) planes[(2 + what[i]!) * n + i] = 8
     return Promise.resolve({ width: w, height: h, planes })
   }
 }

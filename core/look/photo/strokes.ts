@@ -49,11 +49,16 @@ export function inkOf({ width: w, height: h }: Pick<Picture, 'width' | 'height'>
   const reach = Math.max(4, Math.round(pen.around * Math.max(w, h)))
   const on = new Uint8Array(w * h)
   for (let y = 0; y < h; y++) {
-    const [y0, y1] = [Math.max(0, y - reach), Math.min(h, y + reach + 1)]
+    const y0 = Math.max(0, y - reach)
+    const y1 = Math.min(h, y + reach + 1)
+    // Rows of the sums above and below the square.
+    const above = y0 * (w + 1)
+    const below = y1 * (w + 1)
     for (let x = 0; x < w; x++) {
-      const [x0, x1] = [Math.max(0, x - reach), Math.min(w, x + reach + 1)]
-      const at = (yy: number, xx: number) => sums[yy * (w + 1) + xx]!
-      const mean = (at(y1, x1) - at(y0, x1) - at(y1, x0) + at(y0, x0)) / ((y1 - y0) * (x1 - x0))
+      const x0 = Math.max(0, x - reach)
+      const x1 = Math.min(w, x + reach + 1)
+      const sum = sums[below + x1]! - sums[above + x1]! - sums[below + x0]! + sums[above + x0]!
+      const mean = sum / ((y1 - y0) * (x1 - x0))
       if (light[y * w + x]! < mean - Math.max(pen.darker, 0.16 * mean)) on[y * w + x] = 1
     }
   }
