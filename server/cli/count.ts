@@ -1,6 +1,7 @@
 import { readPhoto } from '@awlbox/core/look/photo/read'
 import { photoPixels } from '../platform/media/photo-pixels.ts'
 import { photoEyes } from '../platform/media/seeing.ts'
+import type { PhotoReading } from '@awlbox/core/contracts/reading'
 import { BadInput, type Printed, readFile } from './printed.ts'
 
 /** `count PHOTO…`: what lies in each photo. One photo gives one object, several a list in the order given. */
@@ -22,10 +23,7 @@ export async function count(args: string[]): Promise<Printed> {
     const r = await readPhoto(picture.data, picture.width, picture.height, await photoEyes())
     results.push({ file, ...r })
   }
-  const lines = results.map(
-    (r) =>
-      `${args.length > 1 ? `${r.file}: ` : ''}${r.count}${r.low !== r.high ? ` (${r.low} to ${r.high})` : ''}: ${r.groups.map((g) => `${g.count} ${g.colour}`).join(', ') || 'nothing found'}${r.warnings.length ? ` [${r.warnings.join(', ')}]` : ''}`,
-  )
+  const lines = results.map((r) => `${args.length > 1 ? `${r.file}: ` : ''}${inWords(r)}`)
   const doubtful = results.some((r) => r.low !== r.high || r.count === 0)
   return {
     json: results.length === 1 ? { version: 1, ...results[0] } : results,
@@ -33,3 +31,30 @@ export async function count(args: string[]): Promise<Printed> {
     clean: !doubtful,
   }
 }
+
+/** A reading in one line: how many, of which colours, in which places, and what is to be said of the photo. */
+function inWords(r: PhotoReading): string {
+  const range = r.low === r.high ? '' : ` (${r.low} to ${r.high})`
+  const colours = r.groups.map((g) => `${g.count} ${g.colour}`).join(', ') || 'nothing found'
+  const where = [structureWords(r), drawnWords(r)].flat().join('; ')
+  return `${r.count}${range}: ${colours}${where ? `; ${where}` : ''}${r.warnings.length ? ` [${r.warnings.join(', ')}]` : ''}`
+}
+function structureWords({ structure: s, sheet }: PhotoReading): string[] {
+  if (sheet) return [`reply sheet ${sheet.map((b) => b.count).join(' | ')}`]
+  switch (s?.kind) {
+    case undefined:
+      return []
+    case 'frames':
+      return [`in frames ${s.frames.map((f) => f.cells.length).join(' and ')}`]
+    case 'parts':
+      return [`parts ${s.parts.map((p) => p.count).join(' | ')}`]
+    case 'groups':
+      return [`groups ${s.groups.map((g) => g.count).join(' | ')}`]
+  }
+}
+const drawnWords = (r: PhotoReading): string[] => [
+  ...(r.tally ? [`a tally of ${r.tally.count}`] : []),
+  ...(r.line ? [`along a line at ${r.line.at.map((a) => a.toFixed(2)).join(', ')}`] : []),
+  ...(r.dice.some((d) => d.sure) ? [`dice ${r.dice.map((d) => (d.sure ? d.pips : '?')).join(' | ')}`] : []),
+  ...(r.things.some((t) => t.crossed) ? [`${r.things.filter((t) => t.crossed).length} crossed out`] : []),
+]

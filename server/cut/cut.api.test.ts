@@ -185,9 +185,8 @@ describe('a lesson filmed with slips, cut by accepting everything', () => {
   })()
   const doc = sampleLesson()
   const planned: Partial<Record<SegmentKind, readonly Slip[]>> = {
-    'things needed': ['say oops'],
     show: ['false start', 'dead air'],
-    together: ['cut a wait short'],
+    together: ['say oops', 'cut a wait short'],
   }
   // One segment of each kind: every slip is there once, and what is filmed is no longer than it must be.
   const seen = doc.segments.filter(

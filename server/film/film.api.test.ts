@@ -19,7 +19,7 @@ const { at, L, film, upload, takes, workThrough, prepare } = takesWorld()
 
 describe('a job that is broken off', () => {
   test('while hearing does not make the film again, and listens only to what is missing', async () => {
-    const id = idOf(await upload(film('broken', Array.from({ length: 3 }, () => linesOf(show)).flat(), 2.5)))
+    const id = idOf(await upload(film('broken', Array.from({ length: 2 }, () => linesOf(show)).flat(), 2.5)))
     const stop = new AbortController()
     const [job] = await at.app.db.select().from(jobs).where(eq(jobs.subject, id))
     const before = (await at.app.db.select().from(heardPieces)).length
@@ -61,8 +61,8 @@ describe('rendering', () => {
               (
                 [
                   [0, 12],
-                  // Of a take that says its lines three times the end is enough to be rendered twice.
-                  [60, Math.round(0.66 * Math.max(...s.items.map((i) => (i.kind === 'clip' ? i.to : 0))))],
+                  // Of a take that says its lines twice the end is enough to be rendered twice.
+                  [60, Math.round(0.75 * Math.max(...s.items.map((i) => (i.kind === 'clip' ? i.to : 0))))],
                 ] as const
               ).reduce((row, [from, to]) => dropStretch(row, s.takeId!, from, to, () => `n${n++}`), s),
               null,

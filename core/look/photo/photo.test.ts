@@ -162,6 +162,17 @@ describe('where things lie', () => {
     })
     expect(r.structure).toMatchObject({ kind: 'groups', groups: [{ count: 2 }, { count: 0 }] })
   })
+  test('cards beside each other hold what lies on them; one alone is paper', async () => {
+    const card = (x0: number) => (x: number, y: number) => x > x0 && x < x0 + 130 && y > 80 && y < 220
+    const dots = [60, 100].map((x) => ({ x, y: 150, r: 10 })).concat([{ x: 290, y: 150, r: 10 }])
+    const two = await read({
+      things: dots,
+      also: (x, y) => (card(20)(x, y) || card(230)(x, y) ? 'sheet' : null),
+    })
+    expect(two.structure).toMatchObject({ kind: 'groups', groups: [{ count: 2 }, { count: 1 }] })
+    const one = await read({ things: dots.slice(0, 2), also: (x, y) => (card(20)(x, y) ? 'sheet' : null) })
+    expect(one.structure).toBeNull()
+  })
   test('rings joined by lines are a whole and its parts', async () => {
     const rings = [
       [200, 60, 45],

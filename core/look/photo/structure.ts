@@ -17,8 +17,8 @@ export interface At {
 }
 /** A place things may lie in, with the things in it by their index. */
 export interface Place {
-  kind: 'frame' | 'plate' | 'ring'
-  /** Corners of a frame (first its upper left as the cells are read), or an ellipse's outline. */
+  kind: 'frame' | 'plate' | 'ring' | 'card'
+  /** Corners of a frame (first its upper left as the cells are read) or of a card, or an ellipse's outline. */
   outline: Point[]
   x: number
   y: number
@@ -39,7 +39,7 @@ const least = { frame: 0.008, ring: 0.004, plate: 0.012, support: 0.55, inner: 0
 export function placesOf(map: Map2, things: readonly At[]): Place[] {
   const frames = [...frameLines(map), ...boxes(map)].map((f) => filledFrame(f, things))
   const inFrame = (x: number, y: number) => frames.some((f) => holds(f.outline, [x, y]))
-  const rounds = [...plates(map), ...rings(map)].filter((p) => !inFrame(p.x, p.y))
+  const rounds = [...plates(map), ...rings(map), ...cards(map)].filter((p) => !inFrame(p.x, p.y))
   for (const p of rounds) p.inside = things.flatMap((t, i) => (holds(p.outline, [t.x, t.y]) ? [i] : []))
   // A ring in a plate is the plate's own rim; a ring seen twice, by its line and by its inside, is one.
   const outer = rounds.filter(
@@ -220,6 +220,20 @@ function boxes(map: Map2): Framed[] {
     ] as [Point, Point, Point, Point]
     return [{ outline: inner, plane: planeOf(inner) }]
   })
+}
+/** Cards with dots, slips and mats beside each other: straight-sided sheets, two or more; one alone is paper under things. */
+function cards(map: Map2): Place[] {
+  const { width: w, height: h } = map
+  const n = w * h
+  const solid = solidPlates(map, [sheet])
+  const found = solid.list.flatMap((r): Place[] => {
+    if (r.area < least.plate * n || r.area > 0.4 * n) return []
+    const hull = hullOf(solid.labels, w, r)
+    const corners = cornersOf(hull)
+    if (!corners || areaOf(corners) < 0.86 * areaOf(hull) || r.area < 0.82 * areaOf(hull)) return []
+    return [{ kind: 'card', outline: corners, x: r.x, y: r.y, area: r.area, inside: [] }]
+  })
+  return found.length > 1 ? found : []
 }
 /** Plates with what lies on them. */
 function solidPlates(
