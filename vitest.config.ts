@@ -1,10 +1,13 @@
 import { defineConfig } from 'vitest/config'
 
+const films = ['server/film/**/*.api.test.ts', 'server/cut/**/*.api.test.ts']
+
 export default defineConfig({
   test: {
-    // One pool for all: the long tests of films fill one core while the short ones fill the other.
     maxWorkers: 2,
     slowTestThreshold: 5000,
+    // Files of one worker share what they import: loading it anew for each took longer than most of the tests.
+    isolate: false,
     projects: [
       {
         test: {
@@ -25,9 +28,20 @@ export default defineConfig({
         test: {
           name: 'api',
           include: ['server/**/*.api.test.ts'],
+          exclude: films,
           environment: 'node',
           testTimeout: 240_000,
-          hookTimeout: 120_000,
+          hookTimeout: 240_000,
+        },
+      },
+      {
+        // Films made, heard, cut and rendered for real: long, and mostly in other programs.
+        test: {
+          name: 'films',
+          include: films,
+          environment: 'node',
+          testTimeout: 360_000,
+          hookTimeout: 240_000,
         },
       },
     ],

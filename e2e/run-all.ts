@@ -48,19 +48,15 @@ interface VitestReport {
   }[]
 }
 const firstLines = (text: string): string => text.split('\n').slice(0, 6).join('\n    ')
-/** Unit and API tests in one pool: the long ones fill one core while the short ones fill the other. */
-async function vitest(projects: string[]): Promise<void> {
+/** Tests of some projects; `beside`: in one worker that gives way to what runs beside it. */
+async function vitest(projects: string[], beside = false): Promise<void> {
   console.log(`\n— ${projects.join(' and ')} tests`)
   const file = path.join(out, `${projects.join('-')}.json`)
   fs.rmSync(file, { force: true })
   const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${file}`]
-  await run('npx', [
-    '--no-install',
-    'vitest',
-    'run',
-    ...projects.flatMap((p) => ['--project', p]),
-    ...reporters,
-  ])
+  const words = ['--no-install', 'vitest', 'run', ...projects.flatMap((p) => ['--project', p]), ...reporters]
+  if (beside) await run('nice', ['-n', '10', 'npx', ...words, '--maxWorkers=1'])
+  else await run('npx', words)
   try {
     const r = JSON.parse(fs.readFileSync(file, 'utf8')) as VitestReport
     add(r.numPassedTests, r.numFailedTests || (r.numFailedTestSuites ? 1 : 0))
@@ -145,17 +141,21 @@ const steps: [string, () => Promise<void>][] = [
   ...still.map(([name, command]): [string, () => Promise<void>] => [name, () => check(name, ...command)]),
   ['unit', () => vitest(['unit'])],
   ['api', () => vitest(['api'])],
+  ['films', () => vitest(['films'])],
   ['build', () => check('build', ...npx('vite', 'build', 'web'))],
   ['e2e', browser],
 ]
 /**
- * All of it: unit and API tests in one pool, the pages, then the browser, which mostly waits for what it looks at, with
- * what is checked standing still beside it.
+ * All of it. The browser mostly waits for what it looks at, and films are mostly made by other programs: each fills the
+ * time the other leaves, and then what is checked standing still.
  */
 const whole: typeof steps = [
   ['tests', () => vitest(['unit', 'api'])],
   ['build', () => check('build', ...npx('vite', 'build', 'web'))],
-  ['browser and checks', async () => void (await Promise.all([browser(), checks()]))],
+  [
+    'browser, films and checks',
+    async () => void (await Promise.all([browser(), vitest(['films'], true).then(checks)])),
+  ],
 ]
 const wanted = process.argv.slice(2)
 const started = Date.now()

@@ -18,6 +18,7 @@ import { nextRoutes } from './next/routes.ts'
 import { peopleRoutes } from './people/routes.ts'
 import { lessonRoutes } from './lessons/routes.ts'
 import { planRoutes } from './plan/routes.ts'
+import { nobodyTried } from './platform/limits.ts'
 import { projectRoot } from './platform/root.ts'
 import { log, pathForLog } from './platform/log.ts'
 import { notFound, Problem, problems } from './platform/problem.ts'
@@ -44,6 +45,7 @@ const dist = path.join(projectRoot, 'web/dist')
 
 /** The whole web application on the services given. */
 export function makeApp(s: Services): Express {
+  nobodyTried()
   const app = express()
   app.disable('x-powered-by')
   app.set('trust proxy', s.config.proxies)

@@ -61,8 +61,8 @@ describe('rendering', () => {
               (
                 [
                   [0, 12],
-                  // Of a take that says its lines twice the end is enough to be rendered twice.
-                  [60, Math.round(0.75 * Math.max(...s.items.map((i) => (i.kind === 'clip' ? i.to : 0))))],
+                  // Of a take that says its lines twice the second half is enough to be rendered twice.
+                  [60, Math.round(0.49 * Math.max(...s.items.map((i) => (i.kind === 'clip' ? i.to : 0))))],
                 ] as const
               ).reduce((row, [from, to]) => dropStretch(row, s.takeId!, from, to, () => `n${n++}`), s),
               null,
