@@ -596,6 +596,10 @@ const cases: Record<string, Case> = {
     path: () => `${L()}/second-rounds`,
     body: () => ({ secondId: id.colleague, many: 4 }),
   },
+  'get /api/second-rounds/:roundId/next': {
+    expect: { ...read, owner: 404, teacher: 404, colleague: 404 },
+    path: () => `/api/second-rounds/${nowhere}/next`,
+  },
   'post /api/second-rounds/:roundId/judgements': {
     expect: { ...read, owner: 404, teacher: 404, colleague: 404 },
     path: () => `/api/second-rounds/${nowhere}/judgements`,

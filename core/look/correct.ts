@@ -1,7 +1,7 @@
 import type { PhotoReading, PhotoStructure, PhotoThing } from '../contracts/reading.ts'
 import { sidesOf, towersOf } from './photo/lying.ts'
 import { heapsOf, rowsOf } from './photo/rows.ts'
-import { holds, type Point, planeOf } from './photo/places.ts'
+import { holds, type Point, planeOf } from '../plane.ts'
 
 /**
  * A reading as a person put it right: things added, removed or given another colour. Everything that follows from

@@ -1,6 +1,6 @@
 import type { PhotoReading } from '../contracts/reading.ts'
 import { corrected } from './correct.ts'
-import { holds } from './photo/places.ts'
+import { holds } from '../plane.ts'
 
 /** Of a photo of the reply sheet what is in the box of one task (the first is 0); any other photo as it is. */
 export function onSheet(r: PhotoReading, place: number): PhotoReading {

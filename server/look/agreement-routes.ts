@@ -25,7 +25,8 @@ import {
   settleSecond,
   stillThere,
 } from './agreement-store.ts'
-import { judge } from './store.ts'
+import { asLookedAt } from './routes.ts'
+import { judge, repliesOf } from './store.ts'
 
 /** Judging twice without seeing each other's, and comparing pairs. */
 export function agreementRoutes(router: Router, s: Services): void {
@@ -126,6 +127,21 @@ export function agreementRoutes(router: Router, s: Services): void {
     await mayLesson(s.db, person, round.lessonId, 'judge')
     return round
   }
+  personRoute(router, s, api.blindReply, async ({ person, params }) => {
+    const round = await roundFor(person, params.roundId)
+    if (round.secondId !== person.id)
+      throw new Problem(403, 'Not yours to judge', 'This sample was drawn for somebody else.')
+    const judged = new Set((await secondOf(s.db, [round.id])).map((j) => j.replyId))
+    for (const only of round.replyIds.filter((id) => !judged.has(id))) {
+      const [reply] = await asLookedAt(
+        s,
+        await repliesOf(s.db, round.lessonId, { after: null, only, limit: 1 }),
+      )
+      // One its home took back meanwhile is passed over.
+      if (reply) return { reply: { ...reply, judgements: [], feedback: null, askings: [] } }
+    }
+    return { reply: null }
+  })
   personRoute(router, s, api.judgeSecond, async ({ person, params, body }) => {
     const round = await roundFor(person, params.roundId)
     if (round.secondId !== person.id)
@@ -145,6 +161,12 @@ export function agreementRoutes(router: Router, s: Services): void {
       throw new Problem(403, 'Not yours to settle', 'The two who judged settle it.')
     const second = (await secondOf(s.db, [round.id])).find((j) => j.replyId === body.replyId)
     if (!second) throw notFound('This reply')
+    if (second.settled)
+      throw new Problem(
+        409,
+        'Settled already',
+        `It was settled as ${second.settled}. Judge it anew in Look if that has changed.`,
+      )
     await settleSecond(s.db, {
       roundId: round.id,
       replyId: body.replyId,

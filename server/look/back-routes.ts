@@ -122,6 +122,7 @@ export function backRoutes(router: Router, s: Services): void {
       await writeToHomes(s, reply.publicationId, 'feedback', {
         only: [reply.householdId],
         words: body.body,
+        replyId: reply.id,
         origin: hereOf(s, req),
       })
     return ok

@@ -144,7 +144,6 @@ describe('several judged at once', () => {
     })
     expect(got.body).toEqual({ judged: [second.id], left: [first.id] })
     expect((await of(0)).judgements[0]!.level).toBe('secure')
-    expect((await replies('?waiting=1')).map((r) => r.id)).toEqual([])
   })
 })
 
@@ -260,12 +259,19 @@ describe('two judges', () => {
       ).find((r) => r.id === id)!
     const open = await round()
     expect([open.mine, open.replyIds.length, open.result]).toEqual([true, 2, null])
+    type Next = { reply: { id: string; judgements: unknown[]; feedback: unknown } | null }
+    const next = async () =>
+      (await colleague.call('GET', `/api/second-rounds/${id}/next`)).body as unknown as Next
+    expect((await teacher.call('GET', `/api/second-rounds/${id}/next`)).status).toBe(403)
     for (const replyId of open.replyIds) {
+      // Nothing of the first judgement is in what the second judge is given.
+      expect((await next()).reply).toMatchObject({ id: replyId, judgements: [], feedback: null })
       const said = { replyId, level: 'not yet', help: 'alone', rung: 'things' }
       expect((await teacher.call('POST', `/api/second-rounds/${id}/judgements`, said)).status).toBe(403)
       expect((await colleague.call('POST', `/api/second-rounds/${id}/judgements`, said)).status).toBe(200)
       expect((await colleague.call('POST', `/api/second-rounds/${id}/judgements`, said)).status).toBe(409)
     }
+    expect((await next()).reply).toBeNull()
     const done = await round()
     expect(done.result!.differ.map((d) => d.second)).toEqual(['not yet', 'not yet'])
     const { replyId, first } = done.result!.differ[0]!
@@ -274,6 +280,8 @@ describe('two judges', () => {
       level: 'nearly',
       words: 'the second photo shows it',
     })
+    const again = { replyId, level: 'secure' }
+    expect((await teacher.call('POST', `/api/second-rounds/${id}/settlements`, again)).status).toBe(409)
     const after = (await round()).result!.differ.find((d) => d.replyId === replyId)!
     expect([after.first, after.settled]).toEqual([first, 'nearly'])
     const reply = (await replies()).find((r) => r.id === replyId)!

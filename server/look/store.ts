@@ -23,7 +23,7 @@ import { agreeing, refusing } from '../setting/homes-store.ts'
 export const repliesOf = (
   db: Db,
   lessonId: string,
-  { after, waiting, limit }: { after: string | null; waiting: boolean; limit: number },
+  { after, only, limit }: { after: string | null; only?: string; limit: number },
 ) =>
   db
     .select({
@@ -55,9 +55,7 @@ export const repliesOf = (
     .where(
       and(
         eq(publications.lessonId, lessonId),
-        ...(waiting
-          ? [sql`not exists (select 1 from ${judgements} j where j.reply_id = ${replies.id})`]
-          : []),
+        ...(only === undefined ? [] : [eq(replies.id, only)]),
         ...(after === null
           ? []
           : [

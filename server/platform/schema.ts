@@ -757,6 +757,8 @@ export const letters = pgTable(
       .notNull()
       .references(() => households.id, { onDelete: 'cascade' }),
     publicationId: uuid('publication_id').references(() => publications.id, { onDelete: 'cascade' }),
+    /** The reply it answers; siblings each have theirs. */
+    replyId: uuid('reply_id').references(() => replies.id, { onDelete: 'cascade' }),
     kind: text('kind', { enum: letterKinds }).notNull(),
     subject: text('subject').notNull(),
     body: text('body').notNull(),
@@ -771,7 +773,8 @@ export const letters = pgTable(
     createdAt: at('created_at'),
   },
   (t) => [
-    unique('letters_once').on(t.publicationId, t.householdId, t.kind),
+    unique('letters_once').on(t.publicationId, t.householdId, t.kind, t.replyId).nullsNotDistinct(),
+    index('letters_reply').on(t.replyId),
     index('letters_waiting').on(t.state, t.after),
     index('letters_household').on(t.householdId, t.createdAt),
   ],

@@ -30,7 +30,7 @@ export const withLink = (
 
 /**
  * Writes to the homes of a sending: each in its language, with its facts, for its hour. Where there is no mail server
- * or no address the text waits to be copied. Gives how many letters are new; a home hears once of each thing.
+ * or no address the text waits to be copied. Gives how many letters are new; a home hears once of each thing, of words back once a reply.
  */
 export async function writeToHomes(
   s: Writing,
@@ -39,9 +39,10 @@ export async function writeToHomes(
   {
     only,
     words = '',
+    replyId = null,
     origin,
     now = new Date(),
-  }: { only?: readonly string[]; words?: string; origin: string; now?: Date },
+  }: { only?: readonly string[]; words?: string; replyId?: string | null; origin: string; now?: Date },
 ): Promise<number> {
   const sent = await packById(s.db, publicationId)
   if (!sent) return 0
@@ -77,6 +78,7 @@ export async function writeToHomes(
       settingId: sent.settingId,
       householdId: home.householdId,
       publicationId,
+      replyId,
       kind,
       subject: say(`post.${kind}.subject`, values),
       body: body.replace(/\n{3,}/g, '\n\n'),

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { Help, Level, Rung } from '../reply.ts'
+import { ReplyRecord } from './look.ts'
 import { Made, Moment, Ok, ofLesson, route, Uuid } from './route.ts'
 
 const ofRound = z.object({ roundId: Uuid })
@@ -53,6 +54,14 @@ export const drawRound = route({
   body: z.object({ secondId: Uuid, many: z.number().int().min(2).max(60) }),
   response: Made,
   records: { act: 'changed', words: 'Drew replies to be judged a second time', of: 'lessonId' },
+})
+export const blindReply = route({
+  method: 'GET',
+  path: '/api/second-rounds/:roundId/next',
+  summary: 'The next reply of a round to be judged, with nothing of the first judgement in it.',
+  params: ofRound,
+  response: z.object({ reply: ReplyRecord.nullable() }),
+  changesWith: ['replies'],
 })
 export const judgeSecond = route({
   method: 'POST',

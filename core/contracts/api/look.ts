@@ -63,8 +63,7 @@ export const replies = route({
   path: '/api/lessons/:lessonId/replies',
   summary: 'Replies to a lesson with their photos as read and how they were judged, a page at a time.',
   params: ofLesson,
-  /** `waiting`: only those nobody has judged. */
-  query: z.object({ after: Uuid.optional(), waiting: z.literal('1').optional() }),
+  query: z.object({ after: Uuid.optional() }),
   /** `next` is to be asked for as `after`; null at the last page. */
   response: z.object({ items: z.array(ReplyRecord), next: Uuid.nullable() }),
   changesWith: ['replies', 'publications', 'job'],

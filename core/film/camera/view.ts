@@ -1,3 +1,5 @@
+import { planeOf } from '../../plane.ts'
+
 /**
  * What a camera over a table sees. Millimetres on the table: x to the right and y away from the camera, both from the
  * point the camera is aimed at; in the picture u and v run from −1 (left, bottom) to 1 (right, top).
@@ -75,12 +77,6 @@ export function viewFromSheet(
 ): View {
   if (corners.length !== 4) throw new RangeError('A sheet has four corners.')
   const [long, short] = sheets[sheet]
-  const flat: Point[] = [
-    { x: -long / 2, y: -short / 2 },
-    { x: long / 2, y: -short / 2 },
-    { x: long / 2, y: short / 2 },
-    { x: -long / 2, y: short / 2 },
-  ]
   const turns = corners.map((c, i) => {
     const [n, m] = [corners[(i + 1) % 4]!, corners[(i + 2) % 4]!]
     return Math.sign((n.u - c.u) * (m.v - n.v) - (n.v - c.v) * (m.u - n.u))
@@ -91,14 +87,15 @@ export function viewFromSheet(
     )
   // Clockwise corners see the sheet from its back; taken the other way round they are the same sheet.
   const order = turns[0]! > 0 ? corners : [corners[1]!, corners[0]!, corners[3]!, corners[2]!]
-  const toUv = homography(
-    flat,
-    order.map((c) => ({ x: c.u, y: c.v })),
-  )
-  const toMm = inverse(toUv)
+  const plane = planeOf(order.map((c) => [c.u, c.v] as const) as unknown as Parameters<typeof planeOf>[0])
+  const onSheet = (u: number, v: number): Point | null => {
+    if (!plane.isBelowHorizon(u, v)) return null
+    const [a, b] = plane.from(u, v)
+    return { x: (a - 0.5) * long, y: (b - 0.5) * short }
+  }
   // Upright on the screen stays upright on the table, however the sheet lies.
-  const up = apply(toMm, { x: 0, y: 0.05 })
-  const centre = apply(toMm, { x: 0, y: 0 })
+  const up = onSheet(0, 0.05)
+  const centre = onSheet(0, 0)
   const turn = up && centre ? Math.atan2(up.x - centre.x, up.y - centre.y) : 0
   const rotate = (p: Point, by: number): Point => ({
     x: p.x * Math.cos(by) - p.y * Math.sin(by),
@@ -107,69 +104,17 @@ export function viewFromSheet(
   return {
     aspect,
     toTable(u, v) {
-      const p = apply(toMm, { x: u, y: v })
+      const p = onSheet(u, v)
       return p && rotate(p, turn)
     },
     toPicture(p) {
-      const q = apply(toUv, rotate(p, -turn))
-      return q && { u: q.x, v: q.y }
+      const { x, y } = rotate(p, -turn)
+      const [a, b] = [x / long + 0.5, y / short + 0.5]
+      if (!plane.isBefore(a, b)) return null
+      const [u, v] = plane.to(a, b)
+      return { u, v }
     },
   }
-}
-
-type Matrix = readonly number[]
-function apply(m: Matrix, p: Point): Point | null {
-  const w = m[6]! * p.x + m[7]! * p.y + m[8]!
-  return Math.abs(w) < 1e-9 || Math.sign(w) !== Math.sign(m[8]!)
-    ? null
-    : { x: (m[0]! * p.x + m[1]! * p.y + m[2]!) / w, y: (m[3]! * p.x + m[4]! * p.y + m[5]!) / w }
-}
-/** The projective map that takes four points to four others (direct linear transform, last element 1). */
-function homography(from: readonly Point[], to: readonly Point[]): Matrix {
-  const rows = from.flatMap((p, i) => {
-    const q = to[i]!
-    return [
-      [p.x, p.y, 1, 0, 0, 0, -q.x * p.x, -q.x * p.y, q.x],
-      [0, 0, 0, p.x, p.y, 1, -q.y * p.x, -q.y * p.y, q.y],
-    ]
-  })
-  for (let c = 0; c < 8; c++) {
-    const pivot = rows.slice(c).reduce((b, r, k) => (Math.abs(r[c]!) > Math.abs(rows[b]![c]!) ? c + k : b), c)
-    ;[rows[c], rows[pivot]] = [rows[pivot]!, rows[c]!]
-    if (Math.abs(rows[c]![c]!) < 1e-12) throw new RangeError('These four points lie on one line.')
-    rows.forEach((r, k) => {
-      if (k === c) return
-      const by = r[c]! / rows[c]![c]!
-      for (let j = c; j < 9; j++) r[j]! -= by * rows[c]![j]!
-    })
-  }
-  return [...rows.map((r, c) => r[8]! / r[c]!), 1]
-}
-function inverse(m: Matrix): Matrix {
-  const [a, b, c, d, e, f, g, h, i] = m as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ]
-  const adj = [
-    e * i - f * h,
-    c * h - b * i,
-    b * f - c * e,
-    f * g - d * i,
-    a * i - c * g,
-    c * d - a * f,
-    d * h - e * g,
-    b * g - a * h,
-    a * e - b * d,
-  ]
-  const scale = adj[8]!
-  return adj.map((x) => x / scale)
 }
 
 /** The patch of table in the picture: near left, near right, far right, far left. Null where the picture reaches over the table's edge to the horizon. */

@@ -1,3 +1,4 @@
-/** The lower median; null of none. */
-export const middle = (xs: readonly number[]): number | null =>
-  xs.length ? [...xs].sort((a, b) => a - b)[Math.floor((xs.length - 1) / 2)]! : null
+import { median } from '../../median.ts'
+
+/** The middle of a list of measures; null of none. */
+export const middle = (xs: readonly number[]): number | null => (xs.length ? median(xs) : null)

@@ -1,6 +1,6 @@
 import { belief, type Believed } from './believe.ts'
 import type { Picture } from './picture.ts'
-import { holds, type Point } from './places.ts'
+import { holds, type Point } from '../../plane.ts'
 import { inkedShare, replySheetIn } from './reply-sheet.ts'
 import { type Ink, inkOf, isCrossed, lightOf, type Tally, tallyIn } from './strokes.ts'
 

@@ -11,7 +11,7 @@ import { groundGrain, sharpness } from './quality.ts'
 import { ellipseOf, type Region, regions } from './regions.ts'
 import { heapsOf, rowsOf } from './rows.ts'
 import { kinds, kindsOf, type Middle, middlesOf, type See, type Seen } from './seen.ts'
-import { holds, type Point } from './places.ts'
+import { holds, type Point } from '../../plane.ts'
 import { placesOf, structureOf } from './structure.ts'
 
 /** Raised whenever photos may be read otherwise than before: what an older reader made is read anew. */

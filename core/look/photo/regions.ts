@@ -1,4 +1,4 @@
-import type { Point } from './places.ts'
+import type { Point } from '../../plane.ts'
 
 /** A connected part of a mask: its pixels' statistics, enough for the ellipse that has them. */
 export interface Region {

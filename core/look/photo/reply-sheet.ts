@@ -1,7 +1,7 @@
 import { mostBoxes, replyLayout } from '../../send/printables/reply-sheet.ts'
 import { type Paper, papers } from '../../send/printables/paper.ts'
 import { areaOf, ellipseOf, ellipseShare, type Region, regions } from './regions.ts'
-import { type Plane, planeOf, type Point } from './places.ts'
+import { type Plane, planeOf, type Point } from '../../plane.ts'
 import type { Ink } from './strokes.ts'
 
 /** A reply sheet found in a photo: its boxes from the first task on, each by its four corners in pixels of the picture. */

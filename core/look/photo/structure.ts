@@ -1,5 +1,5 @@
 import type { PhotoStructure } from '../../contracts/reading.ts'
-import { holds, type Plane, planeOf, type Point } from './places.ts'
+import { holds, type Plane, planeOf, type Point } from '../../plane.ts'
 import { areaOf, cornersOf, ellipseOf, ellipseShare, hullOf, type Region, regions } from './regions.ts'
 import { kinds, type PixelKind } from './seen.ts'
 

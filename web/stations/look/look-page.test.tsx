@@ -4,46 +4,13 @@ import { afterEach, expect, test } from 'vitest'
 import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
 import { defaultHouseStyle } from '@awlbox/core/contracts/house-style'
 import { lessonOf } from '@awlbox/core/cut/test-words'
+import { madeReply } from '../../testing/made-reply.ts'
 import { showingIn } from '../../testing/parts.tsx'
 import LookPage from './look-page.tsx'
 
 afterEach(cleanup)
 const lesson = lessonOf('# Parcels\n\n## Send {home task}\nAsk: How many?')
-const reply = (child: string, more: Partial<ReplyRecord> = {}): ReplyRecord =>
-  ({
-    id: `reply-${child}`,
-    childId: child,
-    child,
-    answers: [{ taskId: 'n', text: '6', choice: null, photoId: null }],
-    help: 'nudged',
-    words: 'He used his fingers.',
-    receivedAt: '2026-11-26T18:42:00Z',
-    updatedAt: '2026-11-26T18:42:00Z',
-    publicationId: 'p',
-    tasks: [
-      {
-        id: 'n',
-        prompt: 'How many parcels?',
-        kind: 'number',
-        choices: [],
-        spec: { kind: 'number', answer: 7 },
-        expected: null,
-      },
-    ],
-    photos: [],
-    recordings: [],
-    gave: null,
-    chose: null,
-    why: '',
-    judgements: [],
-    way: null,
-    feeling: null,
-    couldNot: false,
-    askings: [],
-    feedback: null,
-    mayShow: false,
-    ...more,
-  }) as unknown as ReplyRecord
+const reply = madeReply
 const thinking = { weighed: 0, given: 0, words: 'No answers yet.', named: [], considered: [] }
 const page = (replies: ReplyRecord[], more: Parameters<typeof showingIn>[2] = {}) =>
   showingIn(lesson, <LookPage />, {
@@ -98,6 +65,20 @@ test('a refused judgement is told, and nothing moves on', async () => {
   await user.keyboard('2n7')
   expect((await screen.findByRole('alert')).textContent).toBe('You can look, not judge.')
   expect(screen.getByRole('button', { name: /Kofi/ }).getAttribute('aria-current')).toBe('true')
+})
+test('like answers come together, the commonest first', async () => {
+  const said = (child: string, text: string) => reply(child, { answers: [{ taskId: 'n', text }] as never })
+  const { user } = page([said('Kofi', '6'), said('Suri', '8'), said('Maeve', '8'), said('Otis', '7')])
+  await screen.findByRole('region', { name: 'Answers' })
+  await user.click(screen.getByRole('combobox', { name: /^Order/ }))
+  await user.click(await screen.findByRole('option', { name: 'like answers together' }))
+  const queue = within(screen.getByRole('list', { name: 'Replies' }))
+  expect(queue.getAllByRole('button').map((b) => b.getAttribute('title'))).toEqual([
+    'Suri',
+    'Maeve',
+    'Kofi',
+    'Otis',
+  ])
 })
 test('arrows go from reply to reply', async () => {
   const { user } = page([reply('Kofi'), reply('Suri')])

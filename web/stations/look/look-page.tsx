@@ -36,7 +36,10 @@ export default function LookPage() {
   )
   const proposals = useMemo(() => new Map(all.map((r) => [r.id, proposalOf(r, readings)])), [all, readings])
   const [order, setOrder] = useState<Order>('oldest')
-  const replies = useMemo(() => inOrder(all, order, proposals), [all, order, proposals])
+  const replies = useMemo(
+    () => inOrder(all, order, { proposals, readings }),
+    [all, order, proposals, readings],
+  )
   const [chosen, setChosen] = useState<string | null>(search.get('reply'))
   const [problem, setProblem] = useState<string | null>(null)
   const [again, setAgain] = useState(false)

@@ -6,6 +6,7 @@ const orders = {
   oldest: 'oldest first',
   undecided: 'undecided first',
   agreed: 'all checks agree first',
+  alike: 'like answers together',
   child: 'by child',
 } as const
 export type Order = keyof typeof orders

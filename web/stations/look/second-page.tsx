@@ -2,14 +2,13 @@ import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import * as agreementApi from '@awlbox/core/contracts/api/agreement'
 import type { Round } from '@awlbox/core/contracts/api/agreement'
-import * as lookApi from '@awlbox/core/contracts/api/look'
 import { levels } from '@awlbox/core/contracts/reply'
 import { ideaById } from '@awlbox/core/plan/ladder/ladder'
 import { capital } from '@awlbox/core/words'
 import { ask, wordsOf } from '../../api.ts'
 import { useIdeas } from '../../frame/ideas.ts'
 import { useLesson } from '../../frame/lesson-context.ts'
-import { useAllPages, useAsked } from '../../frame/use-asked.ts'
+import { useAsked } from '../../frame/use-asked.ts'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
 import { fieldLook } from '../../kit/field.ts'
@@ -55,7 +54,7 @@ function DrawRound({
 }) {
   const { record } = useLesson()
   const [who, setWho] = useState(colleagues[0]?.id ?? '')
-  const [many, setMany] = useState(8)
+  const [many, setMany] = useState('8')
   const [problem, setProblem] = useState<string | null>(null)
   if (!colleagues.length)
     return (
@@ -64,7 +63,7 @@ function DrawRound({
       </p>
     )
   const draw = () =>
-    ask(agreementApi.drawRound, { lessonId: record.id }, { secondId: who, many })
+    ask(agreementApi.drawRound, { lessonId: record.id }, { secondId: who, many: Math.max(2, Math.min(60, Number(many) || 2)) })
       .then(onDrawn)
       .catch((e: unknown) => setProblem(wordsOf(e)))
   return (
@@ -91,7 +90,7 @@ function DrawRound({
             max={60}
             className={`${fieldLook} w-24`}
             value={many}
-            onChange={(e) => setMany(Math.max(2, Math.min(60, Number(e.target.value) || 2)))}
+            onChange={(e) => setMany(e.target.value)}
           />
         </label>
         <Button look="act" onClick={() => void draw()}>
@@ -104,22 +103,18 @@ function DrawRound({
 }
 /** One reply of a round, with nothing of the first judgement, of what is proposed or of the child's standing. */
 function Blind({ round, onJudged }: { round: Round; onJudged: () => void }) {
-  const { record, me, doc } = useLesson()
+  const { me, doc } = useLesson()
   const ideas = useIdeas()
-  const { data } = useAllPages(lookApi.replies, { lessonId: record.id })
+  const { data, error, mutate } = useAsked(agreementApi.blindReply, { roundId: round.id })
   const [problem, setProblem] = useState<string | null>(null)
+  const reply = data?.reply
   const readings = useMemo(
-    () =>
-      new Map(
-        (data?.items ?? [])
-          .flatMap((r) => r.photos)
-          .flatMap((p) => (p.reading ? [[p.id, p.reading] as const] : [])),
-      ),
-    [data],
+    () => new Map((reply?.photos ?? []).flatMap((p) => (p.reading ? [[p.id, p.reading] as const] : []))),
+    [reply],
   )
-  const reply = data?.items.find((r) => r.id === round.replyIds[0])
+  if (error && !data) return <Notice kind="wrong">{wordsOf(error)}</Notice>
   if (!data) return <p className="text-steel">Fetching the reply…</p>
-  if (!reply) return <p className="text-steel">This reply was taken away by its home.</p>
+  if (!reply) return <p className="text-steel">What is left of this sample was taken back by its homes.</p>
   return (
     <>
       <p>
@@ -148,7 +143,10 @@ function Blind({ round, onJudged }: { round: Round; onJudged: () => void }) {
         disabled={false}
         onJudge={({ level, help, rung }) =>
           void ask(agreementApi.judgeSecond, { roundId: round.id }, { replyId: reply.id, level, help, rung })
-            .then(onJudged)
+            .then(async () => {
+              await mutate()
+              onJudged()
+            })
             .catch((e: unknown) => setProblem(wordsOf(e)))
         }
       />

@@ -1,3 +1,4 @@
+/** A point of a picture or a plane. */
 export type Point = readonly [number, number]
 
 /** Whether a point lies inside an outline. */
@@ -14,6 +15,10 @@ export function holds(outline: readonly Point[], [x, y]: Point): boolean {
 export interface Plane {
   to: (u: number, v: number) => Point
   from: (x: number, y: number) => Point
+  /** Whether a point of the square's plane lies before the eye; behind it `to` has no meaning. */
+  isBefore: (u: number, v: number) => boolean
+  /** Whether a point of the picture lies on the square's side of the horizon; beyond it `from` has no meaning. */
+  isBelowHorizon: (x: number, y: number) => boolean
 }
 export function planeOf([p0, p1, p2, p3]: readonly [Point, Point, Point, Point]): Plane {
   const [sx, sy] = [p0[0] - p1[0] + p2[0] - p3[0], p0[1] - p1[1] + p2[1] - p3[1]]
@@ -54,5 +59,14 @@ export function planeOf([p0, p1, p2, p3]: readonly [Point, Point, Point, Point])
       (inverse[3]! * x + inverse[4]! * y + inverse[5]!) / q,
     ]
   }
-  return { to, from }
+  const depth = (u: number, v: number) => m[6] * u + m[7] * v + m[8]
+  const height = (x: number, y: number) => inverse[6]! * x + inverse[7]! * y + inverse[8]!
+  const middle = to(0.5, 0.5)
+  const [near, below] = [Math.sign(depth(0.5, 0.5)), Math.sign(height(...middle))]
+  return {
+    to,
+    from,
+    isBefore: (u, v) => depth(u, v) * near > 1e-9,
+    isBelowHorizon: (x, y) => height(x, y) * below > 1e-9,
+  }
 }
