@@ -3,7 +3,7 @@ import path from 'node:path'
 import { Resvg } from '@resvg/resvg-js'
 import { chance, type Chance } from './chance.ts'
 import { hsv, type Rgb } from './grounds.ts'
-import { classes } from './scene.ts'
+import { classes } from './parts.ts'
 
 /**
  * Flat pictures, as filmed drawings and printed sheets are: each with the picture that says what its pixels are.

@@ -2,7 +2,8 @@ import { spawn } from 'node:child_process'
 import fs from 'node:fs/promises'
 import path from 'node:path'
 import sharp from 'sharp'
-import { classes, type Scene } from './scene.ts'
+import { classes } from './parts.ts'
+import type { Scene } from './scene.ts'
 
 /** A thing as its visible pixels show it, in pixels of the photo. */
 export interface SeenThing {
