@@ -1,6 +1,6 @@
 import { defineConfig } from 'vitest/config'
 
-const films = ['server/film/**/*.api.test.ts', 'server/cut/**/*.api.test.ts']
+const films = ['server/cut/**/*.api.test.ts']
 
 export default defineConfig({
   test: {
@@ -30,17 +30,17 @@ export default defineConfig({
           include: ['server/**/*.api.test.ts'],
           exclude: films,
           environment: 'node',
-          testTimeout: 240_000,
+          testTimeout: 360_000,
           hookTimeout: 240_000,
         },
       },
       {
-        // Films made, heard, cut and rendered for real: long, and mostly in other programs.
+        // Films cut and rendered for real: long, and mostly in other programs.
         test: {
           name: 'films',
           include: films,
           environment: 'node',
-          testTimeout: 360_000,
+          testTimeout: 600_000,
           hookTimeout: 240_000,
         },
       },

@@ -2,17 +2,11 @@ import fs from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import { expect, type Page, test } from '@playwright/test'
+import { signIn } from './sign-in.ts'
 import { standInPhoto } from '../standins/homes/photo.ts'
 import { barriers } from './barriers.ts'
 import { openLink } from './home-link.ts'
 
-async function signIn(page: Page): Promise<void> {
-  await page.goto('/sign-in')
-  await page.getByLabel('Email').fill('marnie@cobblegate.example')
-  await page.getByLabel('Password').fill('bobbin-parcels')
-  await page.getByRole('button', { name: 'Sign in' }).click()
-  await expect(page.getByRole('navigation', { name: 'Pages' })).toBeVisible()
-}
 interface Reply {
   childId: string
   answers: { photoId?: string | null; text?: string | null }[]

@@ -1,4 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
+import { signIn } from './sign-in.ts'
 import { openLink } from './home-link.ts'
 
 /** Kilobytes on the wire by kind, of all that a page fetches until it rests. */
@@ -16,13 +17,6 @@ async function wire(page: Page, open: () => Promise<unknown>): Promise<Record<st
   await open()
   await page.waitForLoadState('networkidle')
   return sizes
-}
-async function signIn(page: Page): Promise<void> {
-  await page.goto('/sign-in')
-  await page.getByLabel('Email').fill('marnie@cobblegate.example')
-  await page.getByLabel('Password').fill('bobbin-parcels')
-  await page.getByRole('button', { name: 'Sign in' }).click()
-  await expect(page.getByRole('navigation', { name: 'Pages' })).toBeVisible()
 }
 async function homeLink(page: Page): Promise<string> {
   const { lessons } = (await (await page.request.get('/api/shelf')).json()) as {

@@ -1,13 +1,9 @@
 import { expect, type Page, test } from '@playwright/test'
+import { signIn } from './sign-in.ts'
+import { standInPhoto } from '../standins/homes/photo.ts'
+import { choose } from './choose.ts'
 import { openLink } from './home-link.ts'
 
-async function signIn(page: Page): Promise<void> {
-  await page.goto('/sign-in')
-  await page.getByLabel('Email').fill('marnie@cobblegate.example')
-  await page.getByLabel('Password').fill('bobbin-parcels')
-  await page.getByRole('button', { name: 'Sign in' }).click()
-  await expect(page.getByRole('navigation', { name: 'Pages' })).toBeVisible()
-}
 /** The demo's lesson of which some replies wait to be judged. */
 async function waiting(page: Page): Promise<string> {
   const { lessons } = (await (await page.request.get('/api/shelf')).json()) as {
@@ -22,10 +18,16 @@ test('replies are judged by keys with a note, one question goes back to its home
 }) => {
   await signIn(page)
   const id = await waiting(page)
-  const { items } = (await (await page.request.get(`/api/lessons/${id}/replies?waiting=1`)).json()) as {
-    items: { id: string; child: string; childId: string }[]
+  const { items } = (await (await page.request.get(`/api/lessons/${id}/replies`)).json()) as {
+    items: {
+      id: string
+      child: string
+      childId: string
+      judgements: unknown[]
+      photos: { reading: { count: number } | null }[]
+    }[]
   }
-  const reply = items[0]!
+  const reply = items.find((r) => !r.judgements.length)!
   await page.goto(`/lessons/${id}/look?reply=${reply.id}`)
   const answers = page.getByRole('region', { name: 'Answers' })
   await expect(answers).toBeVisible()
@@ -71,4 +73,113 @@ test('replies are judged by keys with a note, one question goes back to its home
   await page.goto(`/lessons/${id}/next`)
   await page.getByRole('button', { name: 'Draft the next lesson' }).click()
   await expect(page.getByRole('heading', { name: 'Carried over from the lessons before' })).toBeVisible()
+})
+
+test('a photo is put right by clicks; a colleague judges a sample blind, and the two settle it; pairs; a report', async ({
+  page,
+  browser,
+}) => {
+  await signIn(page)
+  const id = await waiting(page)
+  const { origin } = new URL(page.url())
+  const get = async <T>(path: string) => (await (await page.request.get(path)).json()) as T
+  type Reply = {
+    id: string
+    childId: string
+    judgements: unknown[]
+    tasks: { id: string; spec: { kind: string } }[]
+    photos: { reading: { count: number } | null }[]
+  }
+  const replies = async () => (await get<{ items: Reply[] }>(`/api/lessons/${id}/replies`)).items
+  const before = await replies()
+  const { homes } = await get<{ homes: { householdId: string; childId: string }[] }>(
+    `/api/lessons/${id}/send`,
+  )
+  const home = homes.find((h) => !before.some((r) => r.childId === h.childId))!
+
+  await test.step('a home that was silent sends a photo', async () => {
+    const token = (await openLink(page, home.householdId)).slice(3)
+    const { packs } = await get<{ packs: { id: string; title: string }[] }>(`/api/home/${token}`)
+    const pack = packs.find((p) => p.title === 'Ten in the egg box')!.id
+    const sent = await page.request.post(`/api/home/${token}/packs/${pack}/photos`, {
+      headers: { origin },
+      multipart: {
+        photo: {
+          name: 'table.jpg',
+          mimeType: 'image/jpeg',
+          buffer: await standInPhoto({ saffron: 3, blue: 2, seed: 6, ground: 'wood' }),
+        },
+      },
+    })
+    const { id: photoId } = (await sent.json()) as { id: string }
+    const task = before[0]!.tasks.find((t) => t.spec.kind === 'photo')!
+    const reply = {
+      childId: home.childId,
+      key: crypto.randomUUID(),
+      answers: [{ taskId: task.id, kind: 'photo', photoId }],
+      help: 'alone',
+      words: '',
+    }
+    const put = await page.request.put(`/api/home/${token}/packs/${pack}/reply`, {
+      headers: { origin },
+      data: reply,
+    })
+    expect(put.status()).toBe(200)
+  })
+  const mine = async () => (await replies()).find((r) => r.childId === home.childId)!
+  await expect.poll(async () => (await mine()).photos[0]?.reading?.count ?? 0, { timeout: 120_000 }).toBe(5)
+
+  await test.step('one ring is no thing, another is missing', async () => {
+    await page.goto(`/lessons/${id}/look?reply=${(await mine()).id}`)
+    await page.getByRole('button', { name: 'Put right' }).click()
+    const photo = page.getByRole('img', { name: 'Photo: 5 things ringed' })
+    const box = (await photo.boundingBox())!
+    await photo.click({ position: { x: box.width / 2, y: box.height * 0.03 } })
+    await expect(page.getByRole('img', { name: 'Photo: 6 things ringed' })).toBeVisible()
+    await page.getByRole('button', { name: 'Not a thing' }).click()
+    await choose(page, 'Ring', /^1, /)
+    await page.getByRole('button', { name: 'Not a thing' }).click()
+    await page.getByRole('button', { name: 'Keep as it is' }).click()
+    await expect(page.getByRole('img', { name: 'Photo: 4 things found' })).toBeVisible()
+    await expect(page.getByText('put right by hand')).toBeVisible()
+  })
+
+  await test.step('a sample is drawn, judged blind and settled', async () => {
+    for (const reply of (await replies()).filter((r) => !r.judgements.length).slice(0, 2)) {
+      const judged = await page.request.post(`/api/replies/${reply.id}/judgements`, {
+        headers: { origin },
+        data: { level: 'secure', help: 'alone', rung: 'things', note: '' },
+      })
+      expect(judged.status()).toBe(201)
+    }
+    await page.goto(`/lessons/${id}/look/second`)
+    await page.getByRole('spinbutton', { name: 'Replies' }).fill('2')
+    await choose(page, 'Judged again by', 'Desh Pellow')
+    await page.getByRole('button', { name: 'Draw them' }).click()
+    await expect(page.getByText(/0 of 2 judged by Desh Pellow/)).toBeVisible()
+    const context = await browser.newContext()
+    const colleague = await context.newPage()
+    await signIn(colleague, 'desh')
+    await colleague.goto(`/lessons/${id}/look/second`)
+    for (const n of [1, 2]) {
+      await expect(colleague.getByText(new RegExp(`${n} of 2, drawn by Marnie Lund`))).toBeVisible()
+      await colleague.keyboard.press('3')
+      await colleague.keyboard.press('a')
+      await colleague.keyboard.press('7')
+    }
+    await expect(colleague.getByRole('heading', { name: /Marnie Lund and Desh Pellow/ })).toBeVisible()
+    await context.close()
+    await page.reload()
+    const first = page.getByRole('textbox', { name: /^Why, for/ }).first()
+    await first.fill('the second row shows it')
+    await page.getByRole('button', { name: 'Nearly' }).first().click()
+    await expect(page.getByText(/“the second row shows it”/)).toBeVisible()
+  })
+
+  await page.goto(`/lessons/${id}/look/pairs`)
+  await expect(page.getByRole('region', { name: 'On the left' })).toBeVisible()
+  await page.keyboard.press('l')
+  await expect(page.getByText(/^1 compared/)).toBeVisible()
+  const report = await page.request.get(`/api/children/${home.childId}/report`)
+  expect((await report.body()).subarray(0, 5).toString()).toBe('%PDF-')
 })

@@ -187,7 +187,8 @@ describe('when ffmpeg dies', () => {
       return all.every((r) => framesIn(at.app.blobs.path(r.film)) === Math.round(r.seconds * framesPerSecond))
     }
     let stages = 0
-    for (let n = 1; n <= 30; n++) {
+    // Every stage at first, then some: what was done before the fall is not done again.
+    for (const n of [1, 2, 3, 4, 6, 9, 13, 18, 24, 30]) {
       const heal = dying(n)
       const died = await renderNow().then(
         () => false,
