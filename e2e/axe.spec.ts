@@ -10,6 +10,7 @@ async function look(page: Page, path: string): Promise<string[]> {
   const light = await barriers(page)
   // In the dark only colours are others.
   await page.emulateMedia({ colorScheme: 'dark', reducedMotion: 'reduce' })
+  await page.evaluate(() => Promise.all(document.getAnimations().map((a) => a.finished)))
   const dark = await barriers(page, ['color-contrast'])
   return [...light.map((b) => `${path} light ${b}`), ...dark.map((b) => `${path} dark ${b}`)]
 }

@@ -272,7 +272,7 @@ describe('ways of showing that are more than a count', () => {
       'look',
       /not every die/,
     ],
-  ])('%s', (_name, things, laid, r, verdict, words) => {
+  ])('%s', (...[, things, laid, r, verdict, words]) => {
     const c = checkPhoto(things, laid, r)
     expect([c.verdict, words.test(c.difference), c.difference]).toEqual([verdict, true, c.difference])
   })

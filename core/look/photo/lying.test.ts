@@ -48,13 +48,8 @@ describe('sides of a line', () => {
 
 describe('a drawn line', () => {
   /** A line from one point to another on a page of ground, broken where something covers it. */
-  const page = (
-    x0: number,
-    y0: number,
-    x1: number,
-    y1: number,
-    covered: (u: number) => boolean = () => false,
-  ) => {
+  type Ends = readonly [x0: number, y0: number, x1: number, y1: number]
+  const page = ([x0, y0, x1, y1]: Ends, covered: (u: number) => boolean = () => false) => {
     const [width, height] = [300, 200]
     const what = new Uint8Array(width * height)
     const long = Math.hypot(x1 - x0, y1 - y0)
@@ -66,28 +61,28 @@ describe('a drawn line', () => {
           ] = kinds.indexOf('line')
     return { width, height, what }
   }
-  const on = (x0: number, y0: number, x1: number, y1: number, shares: number[]) =>
+  const on = ([x0, y0, x1, y1]: Ends, shares: number[]) =>
     shares.map((u) => ({ x: x0 + (x1 - x0) * u, y: y0 + (y1 - y0) * u, r: 6 }))
   test.each([
     [30, 100, 270, 100],
     [30, 60, 260, 140],
     [270, 150, 40, 90],
-  ] as const)('tells where things lie along it: %i,%i to %i,%i', (x0, y0, x1, y1) => {
+  ] as const)('tells where things lie along it: %i,%i to %i,%i', (...ends) => {
     const shares = [0.2, 0.5, 0.9]
-    const things = on(x0, y0, x1, y1, shares)
+    const things = on(ends, shares)
     const line = drawnLineOf(
-      page(x0, y0, x1, y1, (u) => shares.some((s) => Math.abs(s - u) < 0.025)),
+      page(ends, (u) => shares.some((s) => Math.abs(s - u) < 0.025)),
       things,
     )!
     // From its left end, whichever end it was drawn from.
-    const wanted = x0 < x1 ? shares : shares.map((s) => 1 - s).reverse()
+    const wanted = ends[0] < ends[2] ? shares : shares.map((s) => 1 - s).reverse()
     expect(line.at.map((a) => Math.round(a * 20) / 20)).toEqual(wanted.map((a) => Math.round(a * 20) / 20))
   })
   test('is none without a line, without things on it, and where most lie elsewhere', () => {
-    expect(drawnLineOf(page(10, 10, 40, 10), on(30, 100, 270, 100, [0.5]))).toBeNull()
-    expect(drawnLineOf(page(30, 100, 270, 100), [])).toBeNull()
+    expect(drawnLineOf(page([10, 10, 40, 10]), on([30, 100, 270, 100], [0.5]))).toBeNull()
+    expect(drawnLineOf(page([30, 100, 270, 100]), [])).toBeNull()
     expect(
-      drawnLineOf(page(30, 100, 270, 100), [
+      drawnLineOf(page([30, 100, 270, 100]), [
         { x: 60, y: 30, r: 6 },
         { x: 90, y: 40, r: 6 },
         { x: 150, y: 100, r: 6 },

@@ -20,7 +20,7 @@ function paper(seed: number, lamp = 0.25): { page: Picture; stroke: Pen; disc: D
     if (x < 0 || y < 0 || x >= width || y >= height) return
     for (let c = 0; c < 3; c++) rgb[c * n + Math.round(y) * width + Math.round(x)] = v
   }
-  const stroke: Pen = (x0, y0, x1, y1, thick = 3, dark = 0.3) => {
+  const stroke: Pen = ([x0, y0, x1, y1], thick = 3, dark = 0.3) => {
     const long = Math.hypot(x1 - x0, y1 - y0)
     for (let s = 0; s <= long; s += 0.5)
       for (let o = -thick / 2; o <= thick / 2; o += 0.5)
@@ -36,7 +36,8 @@ function paper(seed: number, lamp = 0.25): { page: Picture; stroke: Pen; disc: D
   }
   return { page: { width, height, rgb }, stroke, disc }
 }
-type Pen = (x0: number, y0: number, x1: number, y1: number, thick?: number, dark?: number) => void
+type Ends = readonly [x0: number, y0: number, x1: number, y1: number]
+type Pen = (ends: Ends, thick?: number, dark?: number) => void
 type Disc = (x: number, y: number, r: number, light: number) => void
 const tally = (p: Picture) => tallyIn(inkOf(p, lightOf(p)))
 /** So many strokes in bundles of five, turned by so much, each a little its own way. */
@@ -52,13 +53,13 @@ function scored(
     const inBundle = k % 5
     if (inBundle === 4) {
       const [a, b] = [to(at - 4.6 * gap, long * 0.85), to(at - 0.4 * gap, long * 0.12)]
-      stroke(a[0], a[1], b[0], b[1], thick)
+      stroke([...a, ...b], thick)
       at += 1.6 * gap
       continue
     }
     const lean = ((k * 7) % 5) - 2
     const [a, b] = [to(at + lean * 0.6, (k * 5) % 7), to(at - lean * 0.6, long - ((k * 3) % 6))]
-    stroke(a[0], a[1], b[0], b[1], thick)
+    stroke([...a, ...b], thick)
     at += gap
   }
 }
@@ -108,10 +109,7 @@ describe('crossed out', () => {
     const { page, stroke, disc } = paper(11)
     disc(200, 150, 24, 0.65)
     stroke(
-      200 - 34 * Math.cos(a),
-      150 - 34 * Math.sin(a),
-      200 + 34 * Math.cos(a),
-      150 + 34 * Math.sin(a),
+      [200 - 34 * Math.cos(a), 150 - 34 * Math.sin(a), 200 + 34 * Math.cos(a), 150 + 34 * Math.sin(a)],
       4,
       0.2,
     )
@@ -131,7 +129,7 @@ describe('crossed out', () => {
   test('a line that passes beside it is none', () => {
     const { page, stroke, disc } = paper(14)
     disc(200, 150, 24, 0.6)
-    stroke(150, 190, 260, 190, 4, 0.2)
+    stroke([150, 190, 260, 190], 4, 0.2)
     expect(at(page, 200, 150, 24)).toBe(false)
   })
 })

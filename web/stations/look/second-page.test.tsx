@@ -11,7 +11,7 @@ afterEach(cleanup)
 const lesson = lessonOf('# Parcels\n\n## Send {home task}\nAsk: How many?')
 const round = (more: Partial<Round> = {}): Round => ({
   id: 'round',
-  at: '2026-11-27T20:00:00Z' as unknown as Round['at'],
+  at: '2026-11-27T20:00:00Z',
   first: 'Desh Pellow',
   second: 'Marnie Lund',
   mine: true,

@@ -63,7 +63,11 @@ function DrawRound({
       </p>
     )
   const draw = () =>
-    ask(agreementApi.drawRound, { lessonId: record.id }, { secondId: who, many: Math.max(2, Math.min(60, Number(many) || 2)) })
+    ask(
+      agreementApi.drawRound,
+      { lessonId: record.id },
+      { secondId: who, many: Math.max(2, Math.min(60, Number(many) || 2)) },
+    )
       .then(onDrawn)
       .catch((e: unknown) => setProblem(wordsOf(e)))
   return (
