@@ -4,7 +4,16 @@ import { PutRight } from './put-right.tsx'
 import { Ring, type Shown, stage } from './ring.tsx'
 
 /** The photo with what was found ringed and numbered, and where it lies outlined; wrong rings are put right by clicking. */
-export function PhotoView({ photo, onCorrected }: { photo: Shown; onCorrected: () => void }) {
+export function PhotoView({
+  photo,
+  onCorrected,
+  over = null,
+}: {
+  photo: Shown
+  onCorrected: () => void
+  /** The planned table, to lie over what was found at the scale of that. */
+  over?: React.ReactNode
+}) {
   const [righting, setRighting] = useState(false)
   if (righting && photo.reading)
     return (
@@ -17,14 +26,16 @@ export function PhotoView({ photo, onCorrected }: { photo: Shown; onCorrected: (
         }}
       />
     )
-  return <Found photo={photo} onRight={() => setRighting(true)} />
+  return <Found photo={photo} over={over} onRight={() => setRighting(true)} />
 }
 const onPhoto = 'rounded-lg bg-black/65 text-white text-sm px-2.5 min-h-9 cursor-pointer'
 function Found({
   photo: { id, width, height, reading, unread, corrected },
+  over,
   onRight,
 }: {
   photo: Shown
+  over: React.ReactNode
   onRight: () => void
 }) {
   const [whole, setWhole] = useState(false)
@@ -44,6 +55,11 @@ function Found({
         {things.map((t, i) => (
           <Ring key={i} thing={t} n={i + 1} unit={unit} on={false} />
         ))}
+        {over && (
+          <Over reading={reading} whole={{ x: 0, y: 0, w: width, h: height }}>
+            {over}
+          </Over>
+        )}
       </svg>
       {reading ? (
         <div className="absolute right-2 bottom-2 flex gap-1.5">
@@ -98,6 +114,51 @@ function Places({ reading, unit }: { reading: PhotoReading; unit: number }) {
       ))}
       {line && <line x1={line.from[0]} y1={line.from[1]} x2={line.to[0]} y2={line.to[1]} {...pen} />}
     </g>
+  )
+}
+interface Box {
+  x: number
+  y: number
+  w: number
+  h: number
+}
+/** The planned table over where the things, or the frame they lie in, were found. */
+function Over({
+  reading,
+  whole,
+  children,
+}: {
+  reading: PhotoReading | null
+  whole: Box
+  children: React.ReactNode
+}) {
+  const corners = reading ? outlinesOf(reading).flat() : []
+  const things = reading?.things ?? []
+  const points = corners.length
+    ? corners
+    : things.flatMap((t) => [
+        [t.x - 1.3 * t.r, t.y - 1.3 * t.r] as const,
+        [t.x + 1.3 * t.r, t.y + 1.3 * t.r] as const,
+      ])
+  const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])]
+  const at = points.length
+    ? {
+        x: Math.min(...xs),
+        y: Math.min(...ys),
+        w: Math.max(...xs) - Math.min(...xs),
+        h: Math.max(...ys) - Math.min(...ys),
+      }
+    : whole
+  return (
+    <foreignObject
+      x={at.x}
+      y={at.y}
+      width={at.w}
+      height={at.h}
+      style={{ overflow: 'visible', pointerEvents: 'none' }}
+    >
+      <div className="h-full grid place-items-center opacity-55">{children}</div>
+    </foreignObject>
   )
 }
 /** The part of the photo with things in it and some table round them: about the scale of the drawing beside it. */

@@ -89,14 +89,9 @@ export function PlanAndPhoto({
         </h2>
         <div className="relative flex-1 min-h-[200px] bg-wash">
           {photo ? (
-            <PhotoView key={photo.id} photo={photo} onCorrected={onCorrected} />
+            <PhotoView key={photo.id} photo={photo} onCorrected={onCorrected} over={over ? table : null} />
           ) : (
             <p className="h-full grid place-items-center text-steel p-4">No photo with this one.</p>
-          )}
-          {over && (
-            <div className="absolute inset-0 grid place-items-center opacity-60 pointer-events-none">
-              {table}
-            </div>
           )}
         </div>
         {photo && reply.photos.length > 1 && <MorePhotos reply={reply} shown={photo.id} onShow={setShown} />}
