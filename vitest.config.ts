@@ -1,13 +1,13 @@
 import { defineConfig } from 'vitest/config'
 
+// Files of one worker share what they import: loading it anew for each took longer than most of the tests.
+const shared = { environment: 'node', isolate: false } as const
 const films = ['server/cut/**/*.api.test.ts']
 
 export default defineConfig({
   test: {
     maxWorkers: 2,
     slowTestThreshold: 5000,
-    // Files of one worker share what they import: loading it anew for each took longer than most of the tests.
-    isolate: false,
     projects: [
       {
         test: {
@@ -20,7 +20,7 @@ export default defineConfig({
             'web/**/*.test.{ts,tsx}',
             'bench/**/*.test.ts',
           ],
-          environment: 'node',
+          ...shared,
           testTimeout: 120_000,
         },
       },
@@ -29,7 +29,7 @@ export default defineConfig({
           name: 'api',
           include: ['server/**/*.api.test.ts'],
           exclude: films,
-          environment: 'node',
+          ...shared,
           testTimeout: 360_000,
           hookTimeout: 240_000,
         },
@@ -39,7 +39,7 @@ export default defineConfig({
         test: {
           name: 'films',
           include: films,
-          environment: 'node',
+          ...shared,
           testTimeout: 600_000,
           hookTimeout: 240_000,
         },
