@@ -4,7 +4,7 @@ import fs from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import { eq } from 'drizzle-orm'
-import { afterAll } from 'vitest'
+import { afterAll, beforeAll } from 'vitest'
 import type { Hearing } from '@awlbox/core/contracts/heard'
 import type { Correction } from '@awlbox/core/contracts/correction'
 import type { TakeLooked } from '@awlbox/core/contracts/render'
@@ -15,9 +15,12 @@ import { jobs, takes as takeTable } from '../platform/schema.ts'
 import { type Caller, sampleLesson, testWorld } from '../testing.ts'
 import { prepareTake } from './prepare.ts'
 
-export const doc = sampleLesson()
-export const show = doc.segments.find((s) => s.kind === 'show')!
-export const hook = doc.segments[0]!
+const whole = sampleLesson()
+export const show = whole.segments.find((s) => s.kind === 'show')!
+export const hook = whole.segments[0]!
+export const together = whole.segments.find((s) => s.kind === 'together')!
+/** Of the sample lesson what takes are held against: each segment more is listened for in every clip that names none. */
+const doc = { ...whole, segments: [hook, show, together, whole.segments.at(-1)!] }
 export const linesOf = (s: typeof show) =>
   spokenLines(s, defaultHouseStyle).map((l) => (l.numbers ? l.words.join(', ') : l.words.join(' ')))
 export const b64 = (s: string) => Buffer.from(s).toString('base64')
@@ -55,6 +58,10 @@ export function takesWorld() {
   const dir = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-film-test-'))
   afterAll(() => fs.rmSync(dir, { recursive: true, force: true }))
   const L = () => `/api/lessons/${at.world.here.lessonId}`
+  beforeAll(async () => {
+    const saved = await at.world.teacher.call('PUT', `${L()}/doc`, { revision: 1, doc })
+    if (saved.status !== 200) throw new Error(`The lesson was not saved: ${saved.status}`)
+  })
   /** A film of a voice saying lines over a table nobody touches: quick to make, and made once for each name. */
   function film(name: string, lines: string[], gap = 1): string {
     const out = path.join(dir, `${name}.mp4`)

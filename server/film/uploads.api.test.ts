@@ -6,7 +6,7 @@ import { eq } from 'drizzle-orm'
 import { describe, expect, test } from 'vitest'
 import { probe } from '../platform/media/ffmpeg.ts'
 import { takes as takeTable } from '../platform/schema.ts'
-import { b64, doc, hook, idOf, linesOf, show, takesWorld } from './test-takes.ts'
+import { b64, hook, idOf, linesOf, show, takesWorld, together } from './test-takes.ts'
 
 const { at, dir, film, upload, takes, take, workThrough, prepare } = takesWorld()
 
@@ -199,11 +199,10 @@ describe('clips from a phone', () => {
     expect((await take(id))!.hearing!.note).toMatch(/another segment/)
   })
   test('a recording of two segments becomes a take of each, and nothing twice when it is begun again', async () => {
-    const together = doc.segments.find((s) => s.kind === 'together')!
-    const id = idOf(await upload(film('both', [...linesOf(show), ...linesOf(together)]), null))
+    const id = idOf(await upload(film('both', [...linesOf(hook), ...linesOf(together)]), null))
     await prepare(id)
     const parts = (await takes()).filter((t) => t.part).sort((a, b) => a.part!.from - b.part!.from)
-    expect(parts.map((t) => t.segmentId)).toEqual([show.id, together.id])
+    expect(parts.map((t) => t.segmentId)).toEqual([hook.id, together.id])
     expect(await take(id)).toBeUndefined()
     expect(parts[1]!.part!.from).toBeCloseTo(parts[0]!.part!.to)
     for (const p of parts) await prepare(p.id)
