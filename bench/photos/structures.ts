@@ -22,7 +22,7 @@ interface Pen {
   /** Lays so many things into a round; gives how many found room. */
   inside: (middle: Spot, radius: number, n: number, y: number) => number
 }
-export function penOf(r: Chance, h: Hands): Pen {
+function penOf(r: Chance, h: Hands): Pen {
   const ink = h.flat(
     r.happens(0.8) ? hsv(0, 0, r.between(0.03, 0.25)) : hsv(r.between(0, 360), 0.8, r.between(0.2, 0.6)),
   )
