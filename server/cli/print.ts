@@ -1,6 +1,6 @@
 import fs from 'node:fs'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
-import { type Paper, papers } from '@awlbox/core/send/printables/paper'
+import { type Paper, papers } from '@awlbox/core/paper/sizes'
 import { printableKinds } from '@awlbox/core/contracts/printables'
 import { isPrintable, printableSheets, printableWords } from '@awlbox/core/send/printables/sheets'
 import { numbersOf } from '@awlbox/core/send/printables/of-lesson'

@@ -53,13 +53,15 @@ const keyOf = (email: string): string => email.trim().toLowerCase()
 /** Before a password is looked at. @throws Problem 429 */
 export async function maySignIn(req: Request, email: string): Promise<void> {
   if (await spent(tried.wrongFromAddress, addressOf(req))) throw later
-  if ((await spent(tried.wrongForAccount, keyOf(email))) && !(await used(tried.slowly, keyOf(email)))) throw later
+  if ((await spent(tried.wrongForAccount, keyOf(email))) && !(await used(tried.slowly, keyOf(email))))
+    throw later
 }
 export async function passwordWasWrong(req: Request, email: string): Promise<void> {
   await tried.wrongForAccount.penalty(keyOf(email))
   await tried.wrongFromAddress.penalty(addressOf(req))
 }
-export const passwordWasRight = (email: string): Promise<boolean> => tried.wrongForAccount.delete(keyOf(email))
+export const passwordWasRight = (email: string): Promise<boolean> =>
+  tried.wrongForAccount.delete(keyOf(email))
 
 /** Before a code is looked up. @throws Problem 429 */
 export async function mayTryCode(req: Request): Promise<void> {

@@ -1,5 +1,5 @@
-import { mostBoxes, replyLayout } from '../../send/printables/reply-sheet.ts'
-import { type Paper, papers } from '../../send/printables/paper.ts'
+import { mostBoxes, replyLayout } from '../../paper/reply-sheet.ts'
+import { type Paper, papers } from '../../paper/sizes.ts'
 import { areaOf, ellipseOf, ellipseShare, type Region, regions } from './regions.ts'
 import { type Plane, planeOf, type Point } from '../../plane.ts'
 import type { Ink } from './strokes.ts'

@@ -1,5 +1,6 @@
 import { dicePattern } from '../../script/table/drawing/layout.ts'
-import { inside, type Mark, type Paper, pen, type Sheet, sheet } from './paper.ts'
+import { inside, type Paper } from '../../paper/sizes.ts'
+import { type Mark, pen, type Sheet, sheet } from './paper.ts'
 
 /** What a sheet is made from: the lesson's own numbers. */
 export interface Numbers {

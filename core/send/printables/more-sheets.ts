@@ -1,7 +1,8 @@
 import type { PrintableKind } from '../../contracts/printables.ts'
 import { type Box, cards, clamp, dots, type Numbers, upTo } from './cards.ts'
-import { codeSide, mostBoxes, replyLayout } from './reply-sheet.ts'
-import { inside, type Mark, type Paper, pen, type Sheet, sheet } from './paper.ts'
+import { codeSide, mostBoxes, replyLayout } from '../../paper/reply-sheet.ts'
+import { inside, type Paper } from '../../paper/sizes.ts'
+import { type Mark, pen, type Sheet, sheet } from './paper.ts'
 
 type Maker = (paper: Paper, n: Numbers) => Sheet[]
 type Place = readonly [x: number, y: number, w: number, h: number]

@@ -1,3 +1,5 @@
+import { margin, type Paper, papers } from '../../paper/sizes.ts'
+
 /** Everything on a printed page, in millimetres from its upper left corner. */
 export type Mark =
   | { kind: 'line'; x1: number; y1: number; x2: number; y2: number; width: number; dashed?: boolean }
@@ -19,22 +21,8 @@ export interface Sheet {
   height: number
   marks: Mark[]
 }
-export const papers = { A4: { width: 210, height: 297 }, Letter: { width: 215.9, height: 279.4 } } as const
-export type Paper = keyof typeof papers
-
-/** What no home printer prints on, and room for the check ruler at the foot. */
-export const margin = 12
-const foot = 16
 /** Ink-saving lines: thin for cutting, thick for what children look at. */
 export const pen = { fine: 0.3, line: 0.6, bold: 1 } as const
-
-/** The part of a sheet that may be drawn on. */
-export const inside = (paper: Paper, turned = false): { x: number; y: number; w: number; h: number } => {
-  const { width, height } = turned
-    ? { width: papers[paper].height, height: papers[paper].width }
-    : papers[paper]
-  return { x: margin, y: margin, w: width - 2 * margin, h: height - 2 * margin - foot }
-}
 
 /** Length of the check ruler. */
 export const rulerLength = 100

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { type Mark, margin, papers, type Paper, rulerLength } from './paper.ts'
+import { margin, papers, type Paper } from '../../paper/sizes.ts'
+import { type Mark, rulerLength } from './paper.ts'
 import { printableKinds } from '../../contracts/printables.ts'
 import { printableSheets } from './sheets.ts'
 import { sheetSvg } from './svg.ts'

@@ -3,7 +3,8 @@ import { numberName } from '../../plan/numbers/names.ts'
 import { dicePattern } from '../../script/table/drawing/layout.ts'
 import { cards, clamp, dots, type Numbers, upTo } from './cards.ts'
 import { moreMakers } from './more-sheets.ts'
-import { inside, type Mark, type Paper, pen, type Sheet, sheet } from './paper.ts'
+import { inside, type Paper } from '../../paper/sizes.ts'
+import { type Mark, pen, type Sheet, sheet } from './paper.ts'
 
 export const isPrintable = (kind: string): kind is PrintableKind =>
   (printableKinds as readonly string[]).includes(kind)

@@ -1,4 +1,4 @@
-import { inside, type Paper } from './paper.ts'
+import { inside, type Paper } from './sizes.ts'
 
 /** Millimetres from the sheet's upper left corner: x, y, width, height. */
 export type Box = readonly [x: number, y: number, w: number, h: number]
