@@ -3,6 +3,7 @@ import fs from 'node:fs/promises'
 import sharp from 'sharp'
 import { randomUUID } from 'node:crypto'
 import { describe, expect, test } from 'vitest'
+import type { PhotoReading } from '@awlbox/core/contracts/reading'
 import { readerVersion } from '@awlbox/core/look/photo/read'
 import { JobProblem, type JobRow } from '../platform/queue.ts'
 import { drawnFace } from '../platform/media/test-face.ts'
@@ -86,6 +87,31 @@ describe('a photo that arrives', () => {
     expect(await readStale(at.app)).toBe(0)
     await read(id)
     expect((await seen(id))?.reading?.count).toBe(4)
+  })
+  test('read by an older reader says what it can, and nothing of what that reader did not know', async () => {
+    const id = await sendPhoto(2)
+    const old = {
+      width: 640,
+      height: 480,
+      count: 2,
+      low: 2,
+      high: 3,
+      groups: [],
+      places: [2],
+      things: [],
+      warnings: [],
+    }
+    await at.app.db
+      .update(photos)
+      .set({ reading: old as unknown as PhotoReading, readerVersion: 1 })
+      .where(eq(photos.id, id))
+    expect((await seen(id))?.reading).toMatchObject({
+      count: 2,
+      structure: null,
+      rows: [],
+      dice: [],
+      tally: null,
+    })
   })
   test('that cannot be opened any more says so, and is not tried for ever', async () => {
     const id = await sendPhoto(3)

@@ -1,5 +1,5 @@
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm'
-import type { PhotoReading } from '@awlbox/core/contracts/reading'
+import { emptyReading, type PhotoReading } from '@awlbox/core/contracts/reading'
 import type { JudgementInput } from '@awlbox/core/contracts/reply'
 import type { Db } from '../platform/db.ts'
 import {
@@ -67,8 +67,7 @@ export const repliesOf = (
     .limit(limit)
 
 /** What readings of an older reader do not say yet. */
-const asRead = (r: PhotoReading | null): PhotoReading | null =>
-  r && { ...r, structure: r.structure ?? null, rows: r.rows ?? [] }
+const asRead = (r: PhotoReading | null): PhotoReading | null => r && { ...emptyReading(r), ...r }
 export async function photosIn(db: Db, ids: readonly string[]) {
   if (!ids.length) return []
   const rows = await db
