@@ -39,7 +39,7 @@ export function inBoxes(page: Page, things: readonly Believed[]): Believed[] {
 export const crossedOf = (page: Page, things: readonly Believed[]): boolean[] =>
   things.map((t) => things.length <= most && isCrossed(page.light, page, pixel(page, t)))
 
-export const tallyOf = (page: Page): Tally | null => tallyIn(page.ink)
+export const tallyOf = (page: Page): Tally | null => tallyIn(page.ink, page.light)
 
 /** What lies or is drawn in each box of a reply sheet, and whether a pen was there; outlines in shares of the picture. */
 export function boxesOf(

@@ -39,7 +39,7 @@ function paper(seed: number, lamp = 0.25): { page: Picture; stroke: Pen; disc: D
 type Ends = readonly [x0: number, y0: number, x1: number, y1: number]
 type Pen = (ends: Ends, thick?: number, dark?: number) => void
 type Disc = (x: number, y: number, r: number, light: number) => void
-const tally = (p: Picture) => tallyIn(inkOf(p, lightOf(p)))
+const tally = (p: Picture) => tallyIn(inkOf(p, lightOf(p)), lightOf(p))
 /** So many strokes in bundles of five, turned by so much, each a little its own way. */
 function scored(
   stroke: Pen,
@@ -77,7 +77,7 @@ describe('a tally', () => {
     expect(tally(page)?.count).toBe(8)
   })
   test('with a thick pen, close together, in a dim corner', () => {
-    const { page, stroke } = paper(4, 0.5)
+    const { page, stroke } = paper(4, 0.4)
     scored(stroke, 7, { thick: 6, gap: 20, long: 80 })
     expect(tally(page)?.count).toBe(7)
   })

@@ -21,8 +21,13 @@ const pen = {
   like: 1.9,
   parallel: 0.45,
   /** Share of the ink that must be tally strokes before a tally is told of. */
-  explained: 0.6,
+  explained: 0.75,
   most: 120,
+  /** A pen draws all of them as thick: so many times the usual at most; and thin against their length. */
+  thick: 1.7,
+  thin: 0.2,
+  /** Written on something light: the mean light about each stroke. */
+  light: 0.5,
 } as const
 
 export const lightOf = (p: Picture): Float32Array => {
@@ -74,7 +79,7 @@ export interface Tally {
  * Tally marks: single strokes and bundles (four and one across them, or any strokes that touch), wherever they stand.
  * Null where what the pen left is mostly something else. Uncertain where something of the ink is no stroke.
  */
-export function tallyIn(ink: Ink): Tally | null {
+export function tallyIn(ink: Ink, light: Float32Array): Tally | null {
   const { width: w, height: h } = ink
   const long = pen.shortest * Math.max(w, h)
   const { labels, list } = regions(w * h, w, (i) => ink.on[i] === 1)
@@ -97,18 +102,39 @@ export function tallyIn(ink: Ink): Tally | null {
   const along = turnOf(turns)
   const fits = (length: number, turn: number) =>
     length < pen.like * usual && length > usual / pen.like && between(turn, along) < pen.parallel
-  const mine = singles.filter((r) => fits(2 * ellipseOf(r).a, ellipseOf(r).turn))
-  const tied = bundles.filter((b) => fits(b.long, b.turn))
+  const thickness = (r: Region) => r.area / (2 * ellipseOf(r).a)
+  const pens = [...singles.map(thickness), ...bundles.map((b) => b.wide)].sort((a, b) => a - b)
+  const penned = pens[Math.floor(pens.length / 2)]!
+  const drawn = (wide: number, length: number) =>
+    wide < pen.thick * penned && wide > penned / pen.thick && wide < pen.thin * length
+  const mine = singles.filter(
+    (r) => fits(2 * ellipseOf(r).a, ellipseOf(r).turn) && drawn(thickness(r), 2 * ellipseOf(r).a),
+  )
+  const tied = bundles.filter((b) => fits(b.long, b.turn) && drawn(b.wide, b.long))
   const area = (rs: readonly Region[]) => rs.reduce((s, r) => s + r.area, 0)
   const counted = [...mine, ...tied.map((b) => b.r)]
-  if (area(counted) < pen.explained * area(marks)) return null
+  if (!counted.length || area(counted) < pen.explained * area(marks)) return null
+  if (counted.some((r) => lightAbout(ink, light, r) < pen.light)) return null
   const count = mine.length + tied.reduce((s, b) => s + b.count, 0)
   const other = marks.length - counted.length
+  // One stroke or two may be anything.
+  const few = count < 3
   return {
     count,
-    low: mine.length + tied.reduce((s, b) => s + b.low, 0),
+    low: few ? 0 : mine.length + tied.reduce((s, b) => s + b.low, 0),
     high: count + other + tied.reduce((s, b) => s + b.high - b.count, 0),
   }
+}
+/** Mean light of what is no ink about a region. */
+function lightAbout({ width: w, height: h, on }: Ink, light: Float32Array, r: Region): number {
+  let [sum, n] = [0, 0]
+  for (let y = Math.max(0, r.top - 4); y <= Math.min(h - 1, r.bottom + 4); y++)
+    for (let x = Math.max(0, r.left - 4); x <= Math.min(w - 1, r.right + 4); x++)
+      if (!on[y * w + x]) {
+        sum += light[y * w + x]!
+        n++
+      }
+  return n ? sum / n : 0
 }
 const atRim = (r: Region, w: number, h: number): boolean =>
   r.left <= 1 || r.top <= 1 || r.right >= w - 2 || r.bottom >= h - 2
@@ -133,9 +159,10 @@ interface Bundle {
   count: number
   low: number
   high: number
-  /** Length and direction of its upright strokes. */
+  /** Length, direction and thickness of its upright strokes. */
   long: number
   turn: number
+  wide: number
 }
 /** Strokes that touch: lines drawn across them meet as many as there are, and one more where a slanting one crosses. */
 function strokesIn(labels: Int32Array, w: number, r: Region): Bundle | null {
@@ -215,15 +242,22 @@ function runsAcross(
     high: Math.max(top, often(most) < 0.12 ? most : top),
     long,
     turn,
+    wide,
     even: near + 0.1 * top - (wide / long) * 2,
   }
 }
 
 /** How a stroke through a thing is told: shares of its radius, light 0–1. */
-const through = { beyond: 1.22, beside: 0.24, darker: 0.07, share: 0.86 } as const
+const through = {
+  beyond: [1.06, 1.12, 1.18, 1.24],
+  beside: 0.24,
+  darker: 0.1,
+  share: 0.92,
+  another: 0.05,
+} as const
 /**
  * Whether a thing is crossed out: a line darker (or, on dark things, lighter) than what lies on both its sides runs
- * through it and out again at one end at least. `t`: its middle and radius in pixels of the picture.
+ * through it and out at both ends. `t`: its middle and radius in pixels of the picture.
  */
 export function isCrossed(
   light: Float32Array,
@@ -239,22 +273,23 @@ export function isCrossed(
     const a = (k / 24) * Math.PI
     const [c, s] = [Math.cos(a), Math.sin(a)]
     for (let off = -0.4; off <= 0.41; off += 0.1) {
-      const differs = (u: number): number => {
-        const p = (o: number) => at(t.x + t.r * (u * c - o * s), t.y + t.r * (u * s + o * c))
-        const here = Math.min(p(off - 0.04), p(off), p(off + 0.04))
-        const beside = Math.min(p(off - through.beside), p(off + through.beside))
-        return beside - here
-      }
+      const p = (u: number, o: number) => at(t.x + t.r * (u * c - o * s), t.y + t.r * (u * s + o * c))
+      const beside = (u: number) => Math.min(p(u, off - through.beside), p(u, off + through.beside))
+      const differs = (u: number): boolean =>
+        beside(u) - Math.min(p(u, off - 0.04), p(u, off), p(u, off + 0.04)) > through.darker
       let [on, n] = [0, 0]
       for (let u = -0.78; u <= 0.781; u += 0.12) {
         n++
-        if (differs(u) > through.darker) on++
+        if (differs(u)) on++
       }
       if (on < through.share * n) continue
-      const out = [-1, 1].filter(
-        (e) => [1.08, 1.15, through.beyond].filter((u) => differs(e * u) > through.darker).length >= 2,
+      // Out of the thing at both ends: what lies beside the stroke there is the ground, not more of a long thing.
+      const out = [-1, 1].every(
+        (e) =>
+          through.beyond.every((u) => differs(e * u)) &&
+          Math.abs(beside(1.15 * e) - beside(0)) > through.another,
       )
-      if (out.length) return true
+      if (out) return true
     }
   }
   return false
