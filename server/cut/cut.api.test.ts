@@ -185,7 +185,8 @@ describe('a lesson filmed with slips, cut by accepting everything', () => {
   })()
   const doc = sampleLesson()
   const planned: Partial<Record<SegmentKind, readonly Slip[]>> = {
-    together: ['false start', 'dead air', 'say oops', 'cut a wait short'],
+    show: ['false start', 'dead air'],
+    together: ['say oops', 'cut a wait short'],
   }
   // Every slip is there once, and what is filmed is no longer than it must be.
   const seen = doc.segments.filter(
