@@ -1,4 +1,6 @@
 import type { PhotoReading, PhotoStructure, PhotoThing } from '../contracts/reading.ts'
+import { cellAt } from './photo/cells.ts'
+import { alongLine } from './photo/drawn-line.ts'
 import { sidesOf, towersOf } from './photo/lying.ts'
 import { heapsOf, rowsOf } from './photo/rows.ts'
 import { holds, type Point, planeOf } from '../plane.ts'
@@ -25,25 +27,11 @@ export function corrected(r: PhotoReading, things: readonly PhotoThing[]): Photo
     structure: r.structure && refilled(r.structure, things),
     towers: towersOf(things).map((t) => t.length),
     sides: sides && [...sides],
-    line: r.line && relined(r.line, things),
+    line: r.line && { ...r.line, at: alongLine(r.line, things) },
     dice: [],
     // A person has looked: nothing is doubtful any more.
     warnings: r.warnings.filter((w) => w === 'cut off' && things.some((t) => t.cutOff)),
   }
-}
-/** Shares of a drawn line at which things lie that are near it. */
-function relined(
-  line: NonNullable<PhotoReading['line']>,
-  things: readonly PhotoThing[],
-): PhotoReading['line'] {
-  const [dx, dy] = [line.to[0] - line.from[0], line.to[1] - line.from[1]]
-  const long = dx * dx + dy * dy || 1
-  const at = things.flatMap((t) => {
-    const [x, y] = [t.x - line.from[0], t.y - line.from[1]]
-    const off = Math.abs(x * dy - y * dx) / Math.sqrt(long)
-    return off < 2.2 * t.r ? [Math.min(1, Math.max(0, (x * dx + y * dy) / long))] : []
-  })
-  return { ...line, at: at.sort((a, b) => a - b) }
 }
 function refilled(s: PhotoStructure, things: readonly PhotoThing[]): PhotoStructure {
   const inside = (outline: readonly Point[]) => things.filter((t) => holds(outline, [t.x, t.y]))
@@ -63,9 +51,7 @@ function refilled(s: PhotoStructure, things: readonly PhotoThing[]): PhotoStruct
           const plane = planeOf(f.outline as unknown as [Point, Point, Point, Point])
           const cells = inside(f.outline).map((t) => {
             const [u, v] = plane.from(t.x, t.y)
-            return (
-              Math.min(1, Math.max(0, Math.floor(v * 2))) * 5 + Math.min(4, Math.max(0, Math.floor(u * 5)))
-            )
+            return cellAt(u, v)
           })
           return { ...f, cells: cells.sort((a, b) => a - b), astray: 0 }
         }),

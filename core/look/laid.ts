@@ -44,9 +44,8 @@ const numbers = (words: string): number[] => numbersIn(tokens(words)).map((x) =>
 /** Towers, sides, strokes and dice, where the words name them with their numbers. */
 function markedOf(words: string): PhotoLaid | null {
   if (/\btally\b|\btallies\b/i.test(words)) return { as: 'tally' }
-  const towers = /\btowers?\b(.*)/i.exec(words)
-  const heights = numbers(/\btowers? of\b(.*)/i.exec(words)?.[1] ?? '').filter((n) => n > 0 && n <= 20)
-  if (towers && heights.length && heights.length <= 10) return { as: 'towers', heights }
+  const heights = numbers(/\btowers? of\b([^.!?]*)/i.exec(words)?.[1] ?? '').filter((n) => n > 0 && n <= 20)
+  if (heights.length && heights.length <= 10) return { as: 'towers', heights }
   const crossed =
     /\bcross(?:ed)?\s+(?:off|out)?\s*(\w+)|\bcross\s+(\w+)(?: of (?:them|those))?\s+(?:off|out)\b/i.exec(
       words,

@@ -1,7 +1,8 @@
 import type { PhotoLaid } from '../contracts/lesson.ts'
-import type { PhotoReading } from '../contracts/reading.ts'
+import type { PhotoReading, PhotoStructure } from '../contracts/reading.ts'
 import { numberName } from '../plan/numbers/names.ts'
 import type { Check } from './check.ts'
+import { readLine } from './line.ts'
 
 /** A photo held against its task: the verdict, and what differs in a sentence with its place. */
 export interface PhotoCheck extends Check {
@@ -17,12 +18,21 @@ function seenIn(r: PhotoReading, laid: PhotoLaid | null): string {
   if (own) return own
   const range = r.low === r.high ? `${r.count} found` : `${r.low} to ${r.high} found`
   if (r.count === 0) return 'nothing found'
-  const s = r.structure
-  if (s?.kind === 'frames')
-    return `${range}, ${s.frames.map((f) => f.cells.length).join(' and ')} in ${many(s.frames.length, 'frame')}`
-  if (s?.kind === 'parts') return `${range}, ${listed(s.parts.map((p) => p.count))}`
-  if (s?.kind === 'groups') return `${range}, ${listed(s.groups.map((g) => g.count))}`
-  return range
+  const where = structureInWords(r.structure)
+  return where ? `${range}, ${where}` : range
+}
+/** What lies in which place, in one line; null where nothing gives places. */
+export function structureInWords(s: PhotoStructure | null): string | null {
+  switch (s?.kind) {
+    case undefined:
+      return null
+    case 'frames':
+      return `${s.frames.map((f) => f.cells.length).join(' and ')} in ${many(s.frames.length, 'frame')}`
+    case 'parts':
+      return listed(s.parts.map((p) => p.count))
+    case 'groups':
+      return listed(s.groups.map((g) => g.count))
+  }
 }
 
 /** What is seen of ways of lying that are no count of things. */
@@ -184,22 +194,24 @@ function tallied({ total, r }: Held<'tally'>): Told {
 }
 /** Where things lie along a line against the numbers they stand for, the smallest first. */
 function onLine({ laid, r }: Held<'line'>): Told {
-  if (!r.line) return say('look', 'no line with things along it was seen')
+  if (!r.line || laid.to <= laid.from) return say('look', 'no line with things along it was seen')
   const asked = [...laid.at].sort((a, b) => a - b)
   if (r.line.at.length !== asked.length)
     return say('look', `${many(r.line.at.length, 'lies', 'lie')} along the line, ${asked.length} were asked`)
-  const scale = laid.to - laid.from
-  const errors = (at: readonly number[]) => asked.map((n, i) => Math.abs((n - laid.from) / scale - at[i]!))
-  const mean = (es: readonly number[]) => es.reduce((a, b) => a + b, 0) / es.length
-  const turned = [...r.line.at].map((a) => 1 - a).reverse()
-  const [here, there] = [errors(r.line.at), errors(turned)]
+  const read = (at: readonly number[]) =>
+    readLine(
+      asked.map((number, i) => ({ number, at: laid.from + (laid.to - laid.from) * at[i]! })),
+      laid.from,
+      laid.to,
+    )
   // A photo from across the table shows the line from its other end.
-  const best = mean(here) <= mean(there) ? here : there
-  const off = best.indexOf(Math.max(...best))
-  const percent = Math.round(mean(best) * 100)
-  return mean(best) <= near && best[off]! <= 2 * near
+  const [here, there] = [read(r.line.at), read([...r.line.at].map((a) => 1 - a).reverse())]
+  const { errors, mean } = here.mean <= there.mean ? here : there
+  const worst = Math.max(...errors)
+  const percent = Math.round(mean * 100)
+  return mean <= near && worst <= 2 * near
     ? say('right', `spaced within ${percent} % of the line`)
-    : say('look', `${percent} % of the line away on average, ${asked[off]!} most`)
+    : say('look', `${percent} % of the line away on average, ${asked[errors.indexOf(worst)]!} most`)
 }
 /** As close as careful hands lay things on a line: a twentieth of it, with what the photo's slant adds. */
 const near = 0.08
@@ -207,6 +219,9 @@ function thrown({ laid, r }: Held<'dice'>): Told {
   const faces = r.dice.map((d) => d.pips)
   if (!r.dice.length || r.dice.some((d) => !d.sure))
     return say('look', r.dice.length ? 'not every die’s dots are clear' : 'no dice were seen')
+  // One that was not found, or something else that was, is no other throw.
+  if (faces.length !== laid.faces.length || r.low !== r.high)
+    return say('look', `${listed(faces)} seen where ${listed(laid.faces)} was asked`)
   return same(faces, laid.faces)
     ? say('right', listed(faces))
     : say('wrong', `${listed(faces)} where ${listed(laid.faces)} was asked`)

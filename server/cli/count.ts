@@ -1,3 +1,4 @@
+import { structureInWords } from '@awlbox/core/look/photo-check'
 import { readPhoto } from '@awlbox/core/look/photo/read'
 import { photoPixels } from '../platform/media/photo-pixels.ts'
 import { photoEyes } from '../platform/media/seeing.ts'
@@ -39,21 +40,13 @@ function inWords(r: PhotoReading): string {
   const where = [structureWords(r), drawnWords(r)].flat().join('; ')
   return `${r.count}${range}: ${colours}${where ? `; ${where}` : ''}${r.warnings.length ? ` [${r.warnings.join(', ')}]` : ''}`
 }
-function structureWords({ structure: s, sheet }: PhotoReading): string[] {
-  if (sheet) return [`reply sheet ${sheet.map((b) => b.count).join(' | ')}`]
-  switch (s?.kind) {
-    case undefined:
-      return []
-    case 'frames':
-      return [`in frames ${s.frames.map((f) => f.cells.length).join(' and ')}`]
-    case 'parts':
-      return [`parts ${s.parts.map((p) => p.count).join(' | ')}`]
-    case 'groups':
-      return [`groups ${s.groups.map((g) => g.count).join(' | ')}`]
-  }
+const structureWords = ({ structure, sheet }: PhotoReading): string[] => {
+  const words = sheet ? `reply sheet ${sheet.map((b) => b.count).join(' | ')}` : structureInWords(structure)
+  return words ? [words] : []
 }
 const drawnWords = (r: PhotoReading): string[] => [
-  ...(r.tally ? [`a tally of ${r.tally.count}`] : []),
+  // A stroke or two may be anything: told where there are surely some.
+  ...(r.tally && r.tally.low > 0 ? [`a tally of ${r.tally.count}`] : []),
   ...(r.line ? [`along a line at ${r.line.at.map((a) => a.toFixed(2)).join(', ')}`] : []),
   ...(r.dice.some((d) => d.sure) ? [`dice ${r.dice.map((d) => (d.sure ? d.pips : '?')).join(' | ')}`] : []),
   ...(r.things.some((t) => t.crossed) ? [`${r.things.filter((t) => t.crossed).length} crossed out`] : []),

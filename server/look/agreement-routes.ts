@@ -25,7 +25,7 @@ import {
   settleSecond,
   stillThere,
 } from './agreement-store.ts'
-import { asLookedAt } from './routes.ts'
+import { asLookedAt } from './looked-at.ts'
 import { judge, repliesOf } from './store.ts'
 
 /** Judging twice without seeing each other's, and comparing pairs. */

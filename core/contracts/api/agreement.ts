@@ -62,6 +62,7 @@ export const blindReply = route({
   params: ofRound,
   response: z.object({ reply: ReplyRecord.nullable() }),
   changesWith: ['replies'],
+  records: { act: 'saw', words: 'Saw a reply to judge it a second time', of: 'roundId' },
 })
 export const judgeSecond = route({
   method: 'POST',

@@ -1,11 +1,12 @@
-import { ellipseOf, regions } from './regions.ts'
+import type { Point } from '../../plane.ts'
+import { ellipseOf, fromLeft, regions } from './regions.ts'
 import { kinds } from './seen.ts'
 import type { At } from './structure.ts'
 
 /** A drawn line with things on it: its two ends, and where along it (0–1 from its left or upper end) each thing lies. */
 export interface DrawnLine {
-  from: readonly [number, number]
-  to: readonly [number, number]
+  from: Point
+  to: Point
   at: number[]
 }
 /** A line this long (share of the picture's width) and so slender is one to put things on. */
@@ -28,7 +29,7 @@ export function drawnLineOf(
     .slice(0, 12)
   let best: { turn: number; x: number; y: number; from: number; to: number; ink: number } | null = null
   for (const { r, turn } of pieces) {
-    const [c, s] = [Math.cos(turn), Math.sin(turn)]
+    const [c, s] = fromLeft(turn)
     // All ink within two pixels of the piece's own axis: what a thing on the line hides is jumped over.
     const bins = new Map<number, number>()
     for (let i = 0; i < w * h; i++) {
@@ -49,22 +50,24 @@ export function drawnLineOf(
   }
   if (!best || best.to - best.from < least.long * w || best.ink < least.ink * (best.to - best.from))
     return null
-  const flip =
-    Math.abs(Math.cos(best.turn)) >= Math.abs(Math.sin(best.turn))
-      ? Math.cos(best.turn) < 0
-      : Math.sin(best.turn) < 0
-  const [c, s] = [Math.cos(best.turn), Math.sin(best.turn)]
-  const along = things.flatMap((t) => {
-    const [dx, dy] = [t.x - best.x, t.y - best.y]
-    return Math.abs(dy * c - dx * s) < least.near * t.r
-      ? [(dx * c + dy * s - best.from) / (best.to - best.from)]
-      : []
-  })
-  const on = along.filter((a) => a > -0.04 && a < 1.04)
-  if (!on.length || on.length * 2 < things.length) return null
-  const end = (u: number): readonly [number, number] => [best.x + u * c, best.y + u * s]
-  const at = on.map((a) => Math.min(1, Math.max(0, flip ? 1 - a : a))).sort((a, b) => a - b)
-  return flip
-    ? { from: end(best.to), to: end(best.from), at }
-    : { from: end(best.from), to: end(best.to), at }
+  const [c, s] = fromLeft(best.turn)
+  const end = (u: number): Point => [best.x + u * c, best.y + u * s]
+  const ends = { from: end(best.from), to: end(best.to) }
+  const at = alongLine(ends, things)
+  return at.length && at.length * 2 >= things.length ? { ...ends, at } : null
 }
+/** Where along a line, 0–1 from its first end, those of some things lie that are near it; in order. */
+export function alongLine({ from, to }: { from: Point; to: Point }, things: readonly At[]): number[] {
+  const [dx, dy] = [to[0] - from[0], to[1] - from[1]]
+  const long = Math.hypot(dx, dy) || 1
+  return things
+    .flatMap((t) => {
+      const [x, y] = [t.x - from[0], t.y - from[1]]
+      const along = (x * dx + y * dy) / (long * long)
+      const near = Math.abs(x * dy - y * dx) / long < least.near * t.r
+      return near && along > -beyond && along < 1 + beyond ? [Math.min(1, Math.max(0, along))] : []
+    })
+    .sort((a, b) => a - b)
+}
+/** A thing laid on a line's end reaches over it by so much of its length at most. */
+const beyond = 0.04

@@ -1,4 +1,5 @@
 import { middle } from './middle.ts'
+import { fromLeft } from './regions.ts'
 
 interface Spot {
   x: number
@@ -63,9 +64,7 @@ export function sidesOf(
     mean(spots.map((t) => (t.y - my) ** 2)),
   ]
   const turn = spots.length === 1 ? 0 : 0.5 * Math.atan2(2 * xy, xx - yy)
-  // From the left; from the top where the line stands.
-  const on = Math.abs(Math.cos(turn)) < Math.SQRT1_2 && Math.sin(turn) < 0 ? -1 : 1
-  const [c, s] = [on * Math.cos(turn), on * Math.sin(turn)]
+  const [c, s] = fromLeft(turn)
   const r = middle(spots.map((t) => t.r)) ?? 1
   if (spots.some((t) => Math.abs((t.y - my) * c - (t.x - mx) * s) > 1.2 * r)) return null
   const along = spots.map((t) => (t.x - mx) * c + (t.y - my) * s).sort((a, b) => a - b)

@@ -1,7 +1,7 @@
 import { belief, type Believed } from './believe.ts'
 import type { Picture } from './picture.ts'
 import { holds, type Point } from '../../plane.ts'
-import { inkedShare, replySheetIn } from './reply-sheet.ts'
+import { type FoundBox, inkedShare, replySheetIn } from './reply-sheet.ts'
 import { type Ink, inkOf, isCrossed, lightOf, type Tally, tallyIn } from './strokes.ts'
 
 /** What of a box's inside must be ink before a pen was there: a speck's worth is none. */
@@ -16,13 +16,13 @@ export interface Page {
   light: Float32Array
   ink: Ink
   /** The reply sheet's boxes by their corners, in pixels; null where it is no reply sheet. */
-  boxes: Point[][] | null
+  boxes: FoundBox[] | null
 }
 export function pageOf(fine: Picture): Page {
   const { width, height } = fine
   const light = lightOf(fine)
   const ink = inkOf(fine, light)
-  return { width, height, light, ink, boxes: replySheetIn(ink)?.boxes ?? null }
+  return { width, height, light, ink, boxes: replySheetIn(ink) }
 }
 const pixel = ({ width: w, height: h }: Page, t: Believed) => ({ x: t.x * w, y: t.y * h, r: t.r * w })
 
@@ -57,7 +57,7 @@ export function boxesOf(
         count: of(belief.counted),
         low: of(belief.doubtless),
         high: of(belief.no),
-        inked: inkedShare(page.ink, b as [Point, Point, Point, Point]) > touched,
+        inked: inkedShare(page.ink, b) > touched,
         outline: b.map(([x, y]): Point => [x / page.width, y / page.height]),
       }
     }) ?? null

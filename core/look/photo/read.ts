@@ -12,7 +12,7 @@ import { ellipseOf, type Region, regions } from './regions.ts'
 import { heapsOf, rowsOf } from './rows.ts'
 import { kinds, kindsOf, type Middle, middlesOf, type See, type Seen } from './seen.ts'
 import { holds, type Point } from '../../plane.ts'
-import { placesOf, structureOf } from './structure.ts'
+import { type Place, placesOf, structureOf } from './structure.ts'
 
 /** Raised whenever photos may be read otherwise than before: what an older reader made is read anew. */
 export const readerVersion = 3
@@ -114,13 +114,13 @@ function told(
   const shape = picture.height / picture.width
   const what = kindsOf(seen)
   const { found, large } = bySize(all.filter((t) => t.p >= belief.counted))
-  const counted = withoutNumeral(found, { width: seen.width, height: seen.height, what }).map(
-    (t): Counted => ({
-      ...t,
-      cutOff: isCut(t, shape),
-      colour: colourOf(picture, seen, what, t),
-    }),
-  )
+  const map = { width: seen.width, height: seen.height, what }
+  const lying = withoutNumeral(found, map)
+  const counted = lying.things.map((t): Counted => ({
+    ...t,
+    cutOff: isCut(t, shape),
+    colour: colourOf(picture, seen, what, t),
+  }))
   const spare = unexplained(seen, what, all, found)
   const cut = counted.filter((t) => t.cutOff).length
   const perLook = looks.map((l) => inBoxes(page, l.middles).filter((m) => m.p >= belief.counted).length)
@@ -142,20 +142,13 @@ function told(
   const spots = counted.map(px)
   const rows = rowsOf(spots)
   const [w, h] = [seen.width, seen.height]
-  const map = { width: w, height: h, what }
-  const places = placesOf(
-    map,
-    counted.map((t) => ({ x: t.x * w, y: t.y * h, r: t.r * w })),
-  )
+  const { spots: inMap, places } = lying
   const scaled = ([x, y]: Point): [number, number] => [
     Math.round((x / w) * size.width),
     Math.round((y / h) * size.height),
   ]
   const crossed = crossedOf(page, counted)
-  const line = drawnLineOf(
-    map,
-    counted.map((t) => ({ x: t.x * w, y: t.y * h, r: t.r * w })),
-  )
+  const line = drawnLineOf(map, inMap)
   return {
     ...size,
     count: counted.length,
@@ -214,18 +207,27 @@ function bySize(things: readonly Believed[]): { found: Believed[]; large: Believ
   if (things.length - large.length < enough || large.length > 2) return { found: [...things], large: [] }
   return { found: things.filter((t) => !large.includes(t)), large }
 }
+/** Things, where they are in the map the network gave, and the places they lie in. */
+interface Lying {
+  things: Believed[]
+  spots: Spot[]
+  places: Place[]
+}
+function lyingIn(things: readonly Believed[], map: Parameters<typeof placesOf>[0]): Lying {
+  const spots = things.map((t) => ({ x: t.x * map.width, y: t.y * map.height, r: t.r * map.width }))
+  return { things: [...things], spots, places: placesOf(map, spots) }
+}
 /** What stands in the ring of a whole, and is not as many as its parts hold, is its numeral: the count stays in doubt. */
-function withoutNumeral(
-  things: readonly Believed[],
-  map: { width: number; height: number; what: Uint8Array },
-): Believed[] {
-  const { width: w, height: h } = map
-  const spots = things.map((t) => ({ x: t.x * w, y: t.y * h, r: t.r * w }))
-  const s = structureOf(map, placesOf(map, spots), ([x, y]) => [x, y])
+function withoutNumeral(found: readonly Believed[], map: Parameters<typeof placesOf>[0]): Lying {
+  const all = lyingIn(found, map)
+  const s = structureOf(map, all.places, ([x, y]) => [x, y])
   const inParts = s?.kind === 'parts' ? s.parts.reduce((n, p) => n + p.count, 0) : 0
-  if (s?.kind !== 'parts' || !inParts || s.whole.count === 0 || s.whole.count === inParts) return [...things]
+  if (s?.kind !== 'parts' || !inParts || s.whole.count === 0 || s.whole.count === inParts) return all
   const { outline } = s.whole
-  return things.filter((_, i) => !holds(outline, [spots[i]!.x, spots[i]!.y]))
+  return lyingIn(
+    found.filter((_, i) => !holds(outline, [all.spots[i]!.x, all.spots[i]!.y])),
+    map,
+  )
 }
 const isCut = (t: Believed, shape: number): boolean =>
   Math.min(t.x, 1 - t.x, t.y * shape, (1 - t.y) * shape) < atEdge * t.r

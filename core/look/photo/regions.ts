@@ -143,6 +143,22 @@ export function cornersOf(hull: readonly Point[]): Point[] | null {
     })
   return [reach(-1, -1), reach(1, -1), reach(1, 1), reach(-1, 1)]
 }
+/** Points in order round their middle as they are seen, from the one nearest the upper left of the picture. */
+export function clockwise(points: readonly Point[]): Point[] {
+  const n = points.length
+  const [cx, cy] = [0, 1].map((k) => points.reduce((s, p) => s + p[k]!, 0) / n) as [number, number]
+  const round = [...points].sort(
+    (p, q) => Math.atan2(p[1] - cy, p[0] - cx) - Math.atan2(q[1] - cy, q[0] - cx),
+  )
+  const first = round.reduce((b, p, i) => (p[0] + p[1] < round[b]![0] + round[b]![1] ? i : b), 0)
+  return round.map((_, k) => round[(first + k) % n]!)
+}
+/** A direction of a line as cosine and sine, from its left end; from its upper end where it stands. */
+export function fromLeft(turn: number): readonly [c: number, s: number] {
+  const [c, s] = [Math.cos(turn), Math.sin(turn)]
+  const on = Math.abs(c) >= Math.abs(s) ? Math.sign(c) : Math.sign(s)
+  return [on * c, on * s]
+}
 export const areaOf = (points: readonly Point[]): number =>
   Math.abs(
     points.reduce(

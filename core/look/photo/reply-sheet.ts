@@ -1,15 +1,11 @@
 import { mostBoxes, replyLayout } from '../../paper/reply-sheet.ts'
 import { type Paper, papers } from '../../paper/sizes.ts'
-import { areaOf, ellipseOf, ellipseShare, type Region, regions } from './regions.ts'
+import { areaOf, clockwise, ellipseOf, ellipseShare, type Region } from './regions.ts'
 import { type Plane, planeOf, type Point } from '../../plane.ts'
 import type { Ink } from './strokes.ts'
 
-/** A reply sheet found in a photo: its boxes from the first task on, each by its four corners in pixels of the picture. */
-export interface FoundSheet {
-  boxes: [Point, Point, Point, Point][]
-  /** From millimetres of the sheet, as shares of the field between the marks' middles, to the picture. */
-  plane: Plane
-}
+/** A box of a reply sheet by its four corners, in pixels of the picture. */
+export type FoundBox = [Point, Point, Point, Point]
 /** A corner mark: shares of the picture's longer side, and how square and how alike the four are. */
 const mark = { least: 0.008, most: 0.09, solid: 0.86, round: 1.9, alike: 3.2 } as const
 /** Share of the boxes' printed lines that must be there before a sheet is believed. */
@@ -20,34 +16,24 @@ const most = 26
  * The reply sheet in a photo by its four corner marks: however it lies, on A4 or Letter, with one box or six. The
  * boxes' own lines must be where that layout prints them; null otherwise.
  */
-export function replySheetIn(ink: Ink): FoundSheet | null {
-  const { width: w, height: h, on } = ink
+export function replySheetIn(ink: Ink): FoundBox[] | null {
+  const { width: w, height: h } = ink
   const long = Math.max(w, h)
-  const squares = regions(w * h, w, (i) => on[i] === 1)
-    .list.filter((r) => isMark(r, long))
+  const squares = ink.regions
+    .filter((r) => isMark(r, long))
     .sort((a, b) => b.area - a.area)
     .slice(0, most)
-  let best: { score: number; sheet: FoundSheet } | null = null
-  for (const four of fours(squares, 0.12 * w * h).slice(0, 40)) {
-    const round = inOrder(four)
+  let best: { score: number; boxes: FoundBox[] } | null = null
+  for (const round of fours(squares, 0.12 * w * h).slice(0, 40))
     for (let turn = 0; turn < 4; turn++) {
-      const q = [0, 1, 2, 3].map((k) => round[(k + turn) % 4]!) as [Point, Point, Point, Point]
+      const plane = planeOf([0, 1, 2, 3].map((k) => round[(k + turn) % 4]!) as FoundBox)
       for (const l of layouts) {
-        const score = scoreOf(ink, planeOf(q), l)
-        if (score >= printed && score > (best?.score ?? 0) + 0.004) {
-          const plane = planeOf(q)
-          best = {
-            score,
-            sheet: {
-              plane,
-              boxes: l.boxes.map((b) => b.map(([u, v]) => plane.to(u, v)) as FoundSheet['boxes'][number]),
-            },
-          }
-        }
+        const score = scoreOf(ink, plane, l)
+        if (score >= printed && score > (best?.score ?? 0) + 0.004)
+          best = { score, boxes: l.boxes.map((b) => b.map(([u, v]) => plane.to(u, v)) as FoundBox) }
       }
     }
-  }
-  return best?.sheet ?? null
+  return best?.boxes ?? null
 }
 function isMark(r: Region, long: number): boolean {
   const side = Math.sqrt(r.area)
@@ -55,7 +41,7 @@ function isMark(r: Region, long: number): boolean {
   const { a, b } = ellipseOf(r)
   return a / b < mark.round && ellipseShare(r) > mark.solid
 }
-/** Sets of four marks as large as each other that span a good part of the picture, the widest first. */
+/** Sets of four marks as large as each other that span a good part of the picture, each clockwise, the widest first. */
 function fours(squares: readonly Region[], least: number): Point[][] {
   const out: { area: number; of: Point[] }[] = []
   const n = squares.length
@@ -66,23 +52,11 @@ function fours(squares: readonly Region[], least: number): Point[][] {
           const four = [squares[a]!, squares[b]!, squares[c]!, squares[d]!]
           // Sorted by area: the first is the largest.
           if (four[0]!.area > mark.alike * four[3]!.area) break
-          const of = inOrder(four.map((r): Point => [r.x, r.y]))
+          const of = clockwise(four.map((r): Point => [r.x, r.y]))
           const area = areaOf(of)
           if (area >= least && isConvex(of)) out.push({ area, of })
         }
   return out.sort((p, q) => q.area - p.area).map((o) => o.of)
-}
-/** Clockwise as they are seen, from the one nearest the upper left. */
-function inOrder(points: readonly Point[]): Point[] {
-  const [cx, cy] = [0, 1].map((k) => points.reduce((s, p) => s + p[k]!, 0) / points.length) as [
-    number,
-    number,
-  ]
-  const round = [...points].sort(
-    (p, q) => Math.atan2(p[1] - cy, p[0] - cx) - Math.atan2(q[1] - cy, q[0] - cx),
-  )
-  const first = round.reduce((b, p, i) => (p[0] + p[1] < round[b]![0] + round[b]![1] ? i : b), 0)
-  return round.map((_, k) => round[(first + k) % round.length]!)
 }
 const isConvex = (q: readonly Point[]): boolean =>
   q.every((p, i) => {
@@ -142,10 +116,7 @@ function scoreOf({ width: w, height: h, on }: Ink, plane: Plane, l: Layout): num
   return (hit - 0.5 * near) / n
 }
 /** The share of a box's inside that the pen touched. */
-export function inkedShare(
-  { width: w, height: h, on }: Ink,
-  [a, b, c, d]: FoundSheet['boxes'][number],
-): number {
+export function inkedShare({ width: w, height: h, on }: Ink, [a, b, c, d]: FoundBox): number {
   const plane = planeOf([a, b, c, d])
   let [n, all] = [0, 0]
   for (let u = 0.04; u < 0.961; u += 0.01)

@@ -1,3 +1,4 @@
+import { middle } from './middle.ts'
 import type { Picture } from './picture.ts'
 import { ellipseOf, type Region, regions } from './regions.ts'
 
@@ -6,6 +7,9 @@ export interface Ink {
   width: number
   height: number
   on: Uint8Array
+  /** What of it hangs together; `labels` says of each pixel to which, by the regions' labels. */
+  labels: Int32Array
+  regions: Region[]
 }
 /** Constants of reading strokes; lengths as shares of the picture's longer side, light 0–1. */
 const pen = {
@@ -67,7 +71,8 @@ export function inkOf({ width: w, height: h }: Pick<Picture, 'width' | 'height'>
       if (light[y * w + x]! < mean - Math.max(pen.darker, 0.16 * mean)) on[y * w + x] = 1
     }
   }
-  return { width: w, height: h, on }
+  const { labels, list } = regions(w * h, w, (i) => on[i] === 1)
+  return { width: w, height: h, on, labels, regions: list }
 }
 
 export interface Tally {
@@ -82,8 +87,10 @@ export interface Tally {
 export function tallyIn(ink: Ink, light: Float32Array): Tally | null {
   const { width: w, height: h } = ink
   const long = pen.shortest * Math.max(w, h)
-  const { labels, list } = regions(w * h, w, (i) => ink.on[i] === 1)
-  const marks = list.filter((r) => Math.max(r.right - r.left, r.bottom - r.top) >= long && !atRim(r, w, h))
+  const { labels } = ink
+  const marks = ink.regions.filter(
+    (r) => Math.max(r.right - r.left, r.bottom - r.top) >= long && !atRim(r, w, h),
+  )
   // So many strokes are a cloth's threads.
   if (marks.length > pen.most) return null
   const singles = marks.filter(isStroke)
@@ -93,18 +100,14 @@ export function tallyIn(ink: Ink, light: Float32Array): Tally | null {
     return n === null ? [] : [{ r, ...n }]
   })
   // What direction and length the strokes have: the bundles' upright ones count with the single ones.
-  const lengths = [...singles.map((r) => 2 * ellipseOf(r).a), ...bundles.map((b) => b.long)].sort(
-    (a, b) => a - b,
-  )
-  if (!lengths.length) return null
-  const usual = lengths[Math.floor(lengths.length / 2)]!
+  const usual = middle([...singles.map((r) => 2 * ellipseOf(r).a), ...bundles.map((b) => b.long)])
+  if (usual === null) return null
   const turns = [...singles.map((r) => ellipseOf(r).turn), ...bundles.map((b) => b.turn)]
   const along = turnOf(turns)
   const fits = (length: number, turn: number) =>
     length < pen.like * usual && length > usual / pen.like && between(turn, along) < pen.parallel
   const thickness = (r: Region) => r.area / (2 * ellipseOf(r).a)
-  const pens = [...singles.map(thickness), ...bundles.map((b) => b.wide)].sort((a, b) => a - b)
-  const penned = pens[Math.floor(pens.length / 2)]!
+  const penned = middle([...singles.map(thickness), ...bundles.map((b) => b.wide)])!
   const drawn = (wide: number, length: number) =>
     wide < pen.thick * penned && wide > penned / pen.thick && wide < pen.thin * length
   const mine = singles.filter(
@@ -231,7 +234,7 @@ function runsAcross(
   const often = (n: number) => inner.filter((k) => k === n).length / inner.length
   // The greatest number seen on more than a stray line.
   const top = often(most) >= 0.12 ? most : most - 1
-  const wide = [...widths].sort((a, b) => a - b)[Math.floor(widths.length / 2)]!
+  const wide = middle(widths)!
   // Strokes of a bundle are thin against their length, and most lines across meet nearly all of them.
   const near = often(top) + often(top - 1)
   if (wide * pen.slender > long || near < 0.5) return null

@@ -1,6 +1,16 @@
 import type { PhotoStructure } from '../../contracts/reading.ts'
 import { holds, type Plane, planeOf, type Point } from '../../plane.ts'
-import { areaOf, cornersOf, ellipseOf, ellipseShare, hullOf, type Region, regions } from './regions.ts'
+import { cellAt } from './cells.ts'
+import {
+  areaOf,
+  clockwise,
+  cornersOf,
+  ellipseOf,
+  ellipseShare,
+  hullOf,
+  type Region,
+  regions,
+} from './regions.ts'
 import { kinds, type PixelKind } from './seen.ts'
 
 /** What the pixels are, and the things found; all in half pixels of the picture the network saw. */
@@ -162,13 +172,8 @@ function drawnIn(q: readonly [Point, Point, Point, Point], by: number): [Point, 
 }
 /** Corners in order from the one that is upper left when the picture is seen as it lies, turned on by quarter turns. */
 function upperLeftFirst(corners: readonly Point[], turn: number): [Point, Point, Point, Point] {
-  const cx = corners.reduce((s, p) => s + p[0], 0) / 4
-  const cy = corners.reduce((s, p) => s + p[1], 0) / 4
-  const round = [...corners].sort(
-    (p, q) => Math.atan2(p[1] - cy, p[0] - cx) - Math.atan2(q[1] - cy, q[0] - cx),
-  )
-  const first = round.reduce((b, p, i) => (p[0] + p[1] < round[b]![0] + round[b]![1] ? i : b), 0)
-  return [0, 1, 2, 3].map((k) => round[(first + turn + k) % 4]!) as [Point, Point, Point, Point]
+  const round = clockwise(corners)
+  return [0, 1, 2, 3].map((k) => round[(turn + k) % 4]!) as [Point, Point, Point, Point]
 }
 /** Which cells of a frame are filled. */
 function filledFrame(f: Framed, things: readonly At[]): Place {
@@ -180,7 +185,7 @@ function filledFrame(f: Framed, things: readonly At[]): Place {
     if (u < -0.06 || u > 1.06 || v < -0.12 || v > 1.12) return
     inside.push(i)
     if (u < -0.02 || u > 1.02 || v < -0.04 || v > 1.04) astray++
-    cells.push(Math.min(1, Math.max(0, Math.floor(v * 2))) * 5 + Math.min(4, Math.max(0, Math.floor(u * 5))))
+    cells.push(cellAt(u, v))
   })
   const [x, y] = f.plane.to(0.5, 0.5)
   return {
