@@ -17,6 +17,7 @@ import { progressRoutes } from './next/progress-routes.ts'
 import { nextRoutes } from './next/routes.ts'
 import { peopleRoutes } from './people/routes.ts'
 import { lessonRoutes } from './lessons/routes.ts'
+import { liveRoutes } from './live/routes.ts'
 import { planRoutes } from './plan/routes.ts'
 import { nobodyTried } from './platform/limits.ts'
 import { projectRoot } from './platform/root.ts'
@@ -135,6 +136,7 @@ export function makeApp(s: Services): Express {
     agreementRoutes,
     nextRoutes,
     progressRoutes,
+    liveRoutes,
   ])
     room(app, s)
   app.use('/api', () => {

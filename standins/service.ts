@@ -2,10 +2,11 @@ import http from 'node:http'
 import { z } from 'zod'
 import { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { Lesson } from '@awlbox/core/contracts/lesson'
-import { StandInOrder, StreetOrder } from '@awlbox/core/contracts/stand-in'
+import { LiveStreetOrder, StandInOrder, StreetOrder } from '@awlbox/core/contracts/stand-in'
 import { filmBeats } from './camera/film.ts'
 import { CannotSlip } from './camera/slips.ts'
 import { planTake } from './camera/takes.ts'
+import { joinLive } from './homes/live.ts'
 import { letTheStreetReply } from './homes/street.ts'
 
 const FilmOrder = StandInOrder.extend({ lesson: Lesson, segmentId: z.string(), style: HouseStyle })
@@ -15,7 +16,7 @@ interface Given {
   type: string
   body: Buffer | string
 }
-/** What stands in for things outside, by address: a camera that films a script, a street of homes that replies. */
+/** What stands in for things outside, by address: a camera that films a script, a street of homes that replies or joins live. */
 const doors: Record<string, (order: unknown) => Promise<Given>> = {
   '/film': async (asked) => {
     const order = FilmOrder.parse(asked)
@@ -29,6 +30,11 @@ const doors: Record<string, (order: unknown) => Promise<Given>> = {
   '/street': async (asked) => {
     const walked = await letTheStreetReply({ ...StreetOrder.parse(asked), atOnce: 4 })
     return { type: 'application/json', body: JSON.stringify({ by: walked.by, failed: walked.failed.length }) }
+  },
+  '/live': (asked) => {
+    // They stay until the lesson is over; who asked does not wait for that.
+    void joinLive(LiveStreetOrder.parse(asked)).catch((error: unknown) => console.error(error))
+    return Promise.resolve({ type: 'application/json', body: '{"joined":true}' })
   },
 }
 

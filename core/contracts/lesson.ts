@@ -82,7 +82,7 @@ export const TaskSpec = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('number'),
     answer: z.number().int().min(0).max(1000),
-    also: z.array(z.number().int().min(0).max(1000)).max(8).optional(),
+    also: z.array(z.number().int().min(0).max(1000)).max(20).optional(),
     /** What is counted: stands beside the number. */
     unit: z.string().trim().min(1).max(30).optional(),
     ...set,

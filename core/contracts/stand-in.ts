@@ -50,3 +50,12 @@ export const StreetOrder = z.object({
   seed: z.number().int().min(0).max(1_000_000),
 })
 export type StreetOrder = z.infer<typeof StreetOrder>
+
+/** The same street at a rehearsal of a live lesson. */
+export const LiveStreetOrder = z.object({
+  address: z.url(),
+  tokens: z.array(z.string().min(1)).min(1).max(1000),
+  liveId: z.uuid(),
+  seed: z.number().int().min(0).max(1_000_000),
+})
+export type LiveStreetOrder = z.infer<typeof LiveStreetOrder>

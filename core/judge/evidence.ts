@@ -16,6 +16,8 @@ export interface RepliedTo {
   way?: Rung | null
   /** The rung a judge saw in it, where one has looked. */
   rung: Rung | null
+  /** Given round by round in a live lesson, beside others. */
+  live?: boolean
 }
 export type SaidBy = Evidence & {
   childId: string
@@ -77,6 +79,7 @@ export function evidenceOf(reply: RepliedTo, readings: Readings): SaidBy[] {
         right: check.verdict === 'right',
         help: reply.help ?? 'nudged',
         rung: reply.rung ?? reply.way ?? rungs[kind],
+        ...(reply.live ? { live: true } : {}),
         childId: reply.childId,
         ideaId: reply.pack.ideaId,
         lessonId: reply.lessonId,

@@ -43,6 +43,8 @@ export function jobRoutes(router: Router, s: Services): void {
         return
       }
       if (only !== undefined && only !== person.id) return
+      // What comes in at a live lesson is for those who follow it: a class answers at once.
+      if (kind === 'live answers') return
       res.write(
         `data: ${JSON.stringify({ kind, lesson, ...(message === undefined ? {} : { message }) })}\n\n`,
       )

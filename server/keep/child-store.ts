@@ -31,7 +31,9 @@ export async function belongingsOf(
       or exists (select 1 from replies r, jsonb_array_elements(r.answers) a
         where r.child_id::text in (${among(childIds)}) and ${names('a', sql`p.id::text`)}
           and not exists (select 1 from replies o, jsonb_array_elements(o.answers) b
-            where o.child_id::text not in (${among(childIds)}) and ${names('b', sql`p.id::text`)}))`,
+            where o.child_id::text not in (${among(childIds)}) and ${names('b', sql`p.id::text`)}))
+      or exists (select 1 from live_answers l
+        where l.child_id::text in (${among(childIds)}) and l.answer->>'photoId' = p.id::text)`,
     )
   const photoIds = await sentIn('photos')
   const recordingIds = await sentIn('recordings')

@@ -9,6 +9,7 @@ import { namesIn, statOf } from './files.ts'
 import { allSettings, dueOf, letGo } from './times-store.ts'
 import { keepingLock, withClient } from './database-store.ts'
 import { uploadStore } from '../film/uploads.ts'
+import { tidyLive } from '../live/afterwards.ts'
 import { homeUploadStore } from '../send/home-uploads.ts'
 import {
   blobNames,
@@ -58,6 +59,7 @@ async function tidied(s: Services): Promise<Tidied> {
   const photos = await removeLooseMedia(s.db, keptFor.loosePhotos)
   const renders = await removeOldRenders(s.db, keptFor.renders)
   const segmentFiles = await removeOldSegmentFiles(s.db, keptFor.segmentFiles)
+  await tidyLive(s)
   const due = await letDueGo(s)
   const gone = await removeUnnamedBlobs(s.db, grace)
   for (const sha of gone) await fs.rm(s.blobs.path(sha), { force: true })

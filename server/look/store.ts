@@ -10,6 +10,7 @@ import {
   judgements,
   lessonRevisions,
   lessons,
+  liveLessons,
   people,
   photos,
   publications,
@@ -117,7 +118,8 @@ export async function recordingById(db: Db, id: string) {
   return row
 }
 /** Children a photo or a recording was sent for. */
-async function sentFor(db: Db, media: { id: string; publicationId: string }): Promise<string[]> {
+async function sentFor(db: Db, media: { id: string; publicationId: string | null }): Promise<string[]> {
+  if (media.publicationId === null) return []
   const rows = await db
     .select({ childId: replies.childId, answers: replies.answers })
     .from(replies)
@@ -125,7 +127,7 @@ async function sentFor(db: Db, media: { id: string; publicationId: string }): Pr
   return rows.filter((r) => r.answers.some((a) => mediaOf(a).includes(media.id))).map((r) => r.childId)
 }
 /** Whether every child a photo or film was sent for is one whose grown-up no longer wants photos kept. */
-export async function isWithheld(db: Db, photo: { id: string; publicationId: string }): Promise<boolean> {
+export async function isWithheld(db: Db, photo: { id: string; publicationId: string | null }): Promise<boolean> {
   const ids = await sentFor(db, photo)
   return ids.length > 0 && (await refusing(db, 'photos', ids)).size === ids.length
 }
@@ -152,10 +154,11 @@ export const saveReading = (
 export const photoOwners = (db: Db, ids: readonly string[]) =>
   ids.length
     ? db
-        .select({ id: photos.id, lessonId: publications.lessonId, settingId: classes.settingId })
+        .select({ id: photos.id, lessonId: lessons.id, settingId: classes.settingId })
         .from(photos)
-        .innerJoin(publications, eq(publications.id, photos.publicationId))
-        .innerJoin(lessons, eq(lessons.id, publications.lessonId))
+        .leftJoin(publications, eq(publications.id, photos.publicationId))
+        .leftJoin(liveLessons, eq(liveLessons.id, photos.liveId))
+        .innerJoin(lessons, sql`${lessons.id} = coalesce(${publications.lessonId}, ${liveLessons.lessonId})`)
         .innerJoin(classes, eq(classes.id, lessons.classId))
         .where(inArray(photos.id, [...ids]))
     : Promise.resolve([])

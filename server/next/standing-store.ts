@@ -84,6 +84,7 @@ export async function evidenceFor(db: Db, childIds: readonly string[], ideaIds: 
         help: replies.help,
         way: replies.way,
         words: replies.words,
+        live: replies.live,
         at: replies.receivedAt,
         pack: publications.pack,
         lessonId: publications.lessonId,

@@ -4,10 +4,21 @@ import { Client } from 'pg'
 import { log, noted } from './log.ts'
 
 interface Told {
-  kind: 'job' | 'takes' | 'replies' | 'publications' | 'lessons' | 'prompter' | 'signed out'
+  kind:
+    | 'job'
+    | 'takes'
+    | 'replies'
+    | 'publications'
+    | 'lessons'
+    | 'prompter'
+    | 'signed out'
+    | 'live'
+    | 'live answers'
   setting: string
   lesson: string
   job?: string
+  /** The live lesson that moved on, or in which something came. */
+  live?: string
   /** Only this person is told: what passes between a prompter and its remote. */
   person?: string
   message?: unknown

@@ -39,6 +39,7 @@ import { consentKinds } from '@awlbox/core/contracts/api/homes'
 import type { YearTurned } from '@awlbox/core/contracts/api/classes'
 import type { KeptFor } from '@awlbox/core/contracts/kept-for'
 import type { Correction } from '@awlbox/core/contracts/correction'
+import type { LiveAct, LiveState } from '@awlbox/core/contracts/live'
 
 const bytes = customType<{ data: Buffer }>({ dataType: () => 'bytea' })
 const id = () => uuid('id').primaryKey().defaultRandom()
@@ -603,6 +604,94 @@ export const publications = pgTable(
 )
 
 /** A corrected film in place of the one that was sent. Append-only: the latest counts. */
+/** A lesson given live: its script as it was when it was made, and how it stands. The sum of its acts is its record. */
+export const liveLessons = pgTable(
+  'live_lessons',
+  {
+    id: id(),
+    lessonId: uuid('lesson_id')
+      .notNull()
+      .references(() => lessons.id, { onDelete: 'cascade' }),
+    revision: integer('revision').notNull(),
+    doc: jsonb('doc').$type<Lesson>().notNull(),
+    /** House style and pace it was made with: every process makes the same run of it. */
+    style: jsonb('style').$type<HouseStyle>().notNull(),
+    pace: doublePrecision('pace'),
+    startsAt: timestamp('starts_at', { withTimezone: true }).notNull(),
+    minutes: integer('minutes').notNull(),
+    /** Alone, with made-up homes: nothing of it is kept of any child. */
+    rehearsal: boolean('rehearsal').notNull().default(false),
+    calledOffAt: timestamp('called_off_at', { withTimezone: true }),
+    state: jsonb('state').$type<LiveState>().notNull(),
+    publicationId: uuid('publication_id').references(() => publications.id, { onDelete: 'set null' }),
+    byId: uuid('by_id')
+      .notNull()
+      .references(() => people.id),
+    createdAt: at('created_at'),
+  },
+  (t) => [index('live_lessons_lesson').on(t.lessonId, t.startsAt)],
+)
+export const liveActs = pgTable(
+  'live_acts',
+  {
+    liveId: uuid('live_id')
+      .notNull()
+      .references(() => liveLessons.id, { onDelete: 'cascade' }),
+    seq: integer('seq').notNull(),
+    at: at('at'),
+    act: jsonb('act').$type<LiveAct>().notNull(),
+    byId: uuid('by_id')
+      .notNull()
+      .references(() => people.id),
+  },
+  (t) => [primaryKey({ columns: [t.liveId, t.seq] })],
+)
+export const liveAnswers = pgTable(
+  'live_answers',
+  {
+    liveId: uuid('live_id')
+      .notNull()
+      .references(() => liveLessons.id, { onDelete: 'cascade' }),
+    roundId: text('round_id').notNull(),
+    childId: uuid('child_id')
+      .notNull()
+      .references(() => children.id, { onDelete: 'cascade' }),
+    householdId: uuid('household_id')
+      .notNull()
+      .references(() => households.id, { onDelete: 'cascade' }),
+    key: uuid('key').notNull(),
+    answer: jsonb('answer').$type<Answer>().notNull(),
+    late: boolean('late').notNull().default(false),
+    at: at('at'),
+  },
+  (t) => [
+    primaryKey({ columns: [t.liveId, t.roundId, t.childId] }),
+    index('live_answers_child').on(t.childId),
+    index('live_answers_household').on(t.householdId),
+  ],
+)
+/** A home's page that is, or was, open at a live lesson: one row a device. */
+export const livePresence = pgTable(
+  'live_presence',
+  {
+    liveId: uuid('live_id')
+      .notNull()
+      .references(() => liveLessons.id, { onDelete: 'cascade' }),
+    householdId: uuid('household_id')
+      .notNull()
+      .references(() => households.id, { onDelete: 'cascade' }),
+    device: text('device').notNull(),
+    cameAt: at('came_at'),
+    seenAt: at('seen_at'),
+    leftAt: timestamp('left_at', { withTimezone: true }),
+    /** Seconds it was there before it came back last. */
+    seconds: doublePrecision('seconds').notNull().default(0),
+  },
+  (t) => [
+    primaryKey({ columns: [t.liveId, t.householdId, t.device] }),
+    index('live_presence_household').on(t.householdId),
+  ],
+)
 export const filmReplacements = pgTable(
   'film_replacements',
   {
@@ -644,6 +733,8 @@ export const replies = pgTable(
     chose: text('chose', { enum: taskSets }),
     why: text('why').notNull().default(''),
     words: text('words').notNull().default(''),
+    /** Given round by round in a live lesson, beside others: weighed as such. */
+    live: boolean('live').notNull().default(false),
     receivedAt: at('received_at'),
     updatedAt: at('updated_at'),
   },
@@ -657,9 +748,9 @@ export const photos = pgTable(
   'photos',
   {
     id: id(),
-    publicationId: uuid('publication_id')
-      .notNull()
-      .references(() => publications.id, { onDelete: 'cascade' }),
+    /** Null while the live lesson it was taken in is still on: then that holds it. */
+    publicationId: uuid('publication_id').references(() => publications.id, { onDelete: 'cascade' }),
+    liveId: uuid('live_id').references(() => liveLessons.id, { onDelete: 'cascade' }),
     householdId: uuid('household_id')
       .notNull()
       .references(() => households.id, { onDelete: 'cascade' }),
@@ -677,7 +768,12 @@ export const photos = pgTable(
     unread: text('unread'),
     createdAt: at('created_at'),
   },
-  (t) => [index('photos_household').on(t.householdId), index('photos_reader').on(t.readerVersion)],
+  (t) => [
+    index('photos_household').on(t.householdId),
+    index('photos_reader').on(t.readerVersion),
+    index('photos_live').on(t.liveId),
+    check('photos_somewhere', sql`${t.publicationId} is not null or ${t.liveId} is not null`),
+  ],
 )
 
 /** A voice or a short film that came with an answer, written anew: nothing but sound and picture in it. */

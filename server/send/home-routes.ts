@@ -1,9 +1,5 @@
-import { randomUUID } from 'node:crypto'
 import fs from 'node:fs/promises'
-import path from 'node:path'
-import type { Request, Response, Router } from 'express'
-import multer from 'multer'
-import { z } from 'zod'
+import type { Router } from 'express'
 import * as api from '@awlbox/core/contracts/api/home'
 import { ok } from '@awlbox/core/contracts/api/route'
 import { renderFileMimes } from '@awlbox/core/contracts/render'
@@ -11,8 +7,7 @@ import type { Answer } from '@awlbox/core/contracts/reply'
 import { renderFile } from '../cut/store.ts'
 import { homeHasChild, homeMayOpen } from '../platform/access.ts'
 import type { Home } from '../platform/actor.ts'
-import { roomLeft } from '../platform/blobs.ts'
-import { isDbAway, notFound, Problem } from '../platform/problem.ts'
+import { notFound, Problem } from '../platform/problem.ts'
 import { homeRoute } from '../platform/route.ts'
 import { sendBlob } from '../platform/send-blob.ts'
 import type { Services } from '../platform/services.ts'
@@ -25,6 +20,7 @@ import { thankFor } from '../post/letters.ts'
 import { printableSheets, printableWords } from '@awlbox/core/send/printables/sheets'
 import { printPdf } from '../lessons/pdf/print.ts'
 import { takeIn } from './media.ts'
+import { nameGiven, noPhotos, photoForm } from './photo-form.ts'
 import {
   childrenHere,
   allTheirs,
@@ -36,46 +32,18 @@ import {
   repliesFrom,
 } from './store.ts'
 
-const noPhotos = new Problem(
-  403,
-  'No photos',
-  'Your grown-up asked us to keep no photos of this child. Tell it in words instead; your other answers are kept.',
-)
 const alreadyLooked = new Problem(
   409,
   'Already looked at',
   'Your teacher has looked at this. Tell them if you would like to send it again.',
 )
-/** A form that is no form, was cut off, or holds something else than one photo. */
-function photoProblem(error: unknown): Error {
-  const code = (error as { code?: string }).code
-  if (error instanceof Error && (code === 'LIMIT_FILE_SIZE' || isDbAway(error))) return error
-  return new Problem(
-    400,
-    'No photo',
-    'The photo did not arrive whole. Your answers are kept; choose it again.',
-  )
-}
 /** What families see, behind a home's link. */
 export function homeRoutes(router: Router, s: Services): void {
   router.use('/api/home', (_req, res, next) => {
     res.setHeader('X-Robots-Tag', 'noindex, nofollow')
     next()
   })
-  const waiting = path.join(s.config.blobs, 'tmp')
-  const oneFile = multer({
-    // On the disk, not in memory: a class sends at the same time.
-    storage: multer.diskStorage({ destination: (_req, _file, done) => done(null, waiting) }),
-    limits: { fileSize: s.config.largestPhoto, files: 1, fields: 4 },
-  }).single('photo')
-  /** The photo of a form: taken in only once the link is known to be good. */
-  const photoIn = (req: Request, res: Response): Promise<string | null> =>
-    new Promise((resolve, reject) => {
-      oneFile(req, res, (error: unknown) => {
-        if (error) reject(photoProblem(error))
-        else resolve(req.file?.path ?? null)
-      })
-    })
+  const photoIn = photoForm(s)
   homeRoute(router, s, api.homeLessons, async ({ home }) => ({ packs: await lessonsFor(s, home) }))
   homeRoute(router, s, api.homePack, async ({ req, home, params }) =>
     packFor(s, home, params.packId, await speakerHere(s.db, home, req)),
@@ -103,17 +71,9 @@ export function homeRoutes(router: Router, s: Services): void {
     const here = await childrenHere(s.db, home.householdId, (await packById(s.db, params.packId))!.classId)
     const ids = here.map((c) => c.id)
     if ((await refusing(s.db, 'photos', ids)).size === ids.length) throw noPhotos
-    await fs.mkdir(waiting, { recursive: true })
-    if (Number(req.headers['content-length'] ?? 0) > (await roomLeft(s.config.blobs, s.config.diskReserve)))
-      throw new Problem(
-        507,
-        'No room',
-        'There is no room for photos at the moment. Your answers are kept on this phone: tell your teacher, and send them later.',
-      )
     const file = await photoIn(req, res)
-    if (!file) throw new Problem(400, 'No photo', 'No photo arrived. Your answers are kept; choose it again.')
     const { id, width, height } = await takeIn(s, 'photo', file, {
-      id: ownName(req) ?? randomUUID(),
+      id: nameGiven(req),
       publicationId: params.packId,
       householdId: home.householdId,
     }).finally(() => fs.rm(file, { force: true }))
@@ -166,11 +126,6 @@ export function homeRoutes(router: Router, s: Services): void {
     if (done === 'looked') throw alreadyLooked
     return ok
   })
-}
-/** The name a phone gave what it sends, so that sent twice it is one. */
-const ownName = (req: Request): string | null => {
-  const id: unknown = (req.body as { id?: unknown } | undefined)?.id
-  return typeof id === 'string' && z.uuid().safeParse(id).success ? id : null
 }
 /** Photos and recordings an answer names: of this home, of this sending, and agreed to for this child. @throws Problem */
 async function mediaIsTheirs(

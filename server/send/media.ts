@@ -17,6 +17,12 @@ export interface MediaFor {
   publicationId: string
   householdId: string
 }
+/** The same in a live lesson: what it belongs to is made when it is over. */
+export interface LiveMediaFor {
+  id: string
+  liveId: string
+  householdId: string
+}
 export interface KeptMedia {
   id: string
   width: number
@@ -49,7 +55,11 @@ export async function takeIn(s: Services, kind: MediaKind, file: string, to: Med
 const sound = { ending: 'm4a', mime: 'audio/mp4' }
 const clip = { ending: 'mp4', mime: 'video/mp4' }
 
-async function photoIn(s: Services, file: string, to: MediaFor): Promise<KeptMedia> {
+/** Takes in a photo of a live lesson: small, upright, with nothing hidden in it. @throws Problem with words for the adult */
+export const livePhotoIn = (s: Services, file: string, to: LiveMediaFor): Promise<KeptMedia> =>
+  photoIn(s, file, to)
+
+async function photoIn(s: Services, file: string, to: MediaFor | LiveMediaFor): Promise<KeptMedia> {
   const kept = await inFolder('photo', async (folder) => {
     const clean = await cleanPhoto(file, s.config.mostPixels, folder)
     return {

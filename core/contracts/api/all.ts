@@ -7,6 +7,7 @@ import * as homes from './homes.ts'
 import * as keep from './keep.ts'
 import * as jobs from './jobs.ts'
 import * as lessons from './lessons.ts'
+import * as live from './live.ts'
 import * as look from './look.ts'
 import * as next from './next.ts'
 import * as people from './people.ts'
@@ -39,6 +40,7 @@ const rooms = {
   send,
   post,
   home,
+  live,
   look,
   agreement,
   progress,

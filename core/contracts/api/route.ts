@@ -8,7 +8,8 @@ export type Method = 'GET' | 'POST' | 'PUT' | 'DELETE'
 /** Whom a route answers: anyone, a signed-in person of the setting, or whoever holds a home's link (`:token` in the path). */
 export type Who = 'anyone' | 'person' | 'home'
 /** What the server tells of while a page is open; a route says which of them change its answer. */
-export type ToldKind = 'job' | 'takes' | 'replies' | 'publications' | 'lessons' | 'letters' | 'child_sets'
+export type ToldKind =
+  'job' | 'takes' | 'replies' | 'publications' | 'lessons' | 'letters' | 'child_sets' | 'live'
 
 /** An answer that is no JSON: a film, a picture, a calendar. Its type depends on what is asked for where several are named. */
 export interface FileAnswer {

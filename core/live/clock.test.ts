@@ -1,0 +1,89 @@
+import { expect, test } from 'vitest'
+import type { Segment } from '../contracts/lesson.ts'
+import type { LiveState } from '../contracts/live.ts'
+import { timingOf } from './clock.ts'
+import { runOf } from './run.ts'
+import { startState } from './state.ts'
+import { lessonOf, stepsOf, style } from './testing.ts'
+
+/** A segment of so many minutes of silence. */
+const part = (
+  id: string,
+  kind: Segment['kind'],
+  minutes: number,
+  more: readonly string[] = [],
+): Partial<Segment> => ({
+  id,
+  title: id,
+  kind,
+  steps: stepsOf(id, [...Array.from({ length: minutes }, () => 'wait: 60 s'), ...more]),
+})
+const doc = lessonOf([
+  part('hello', 'hook', 2),
+  part('show', 'show', 4),
+  part('together-1', 'together', 3),
+  part('together-2', 'together', 5),
+  part('extra', 'challenge', 1),
+  part('goodbye', 'close', 2),
+])
+const run = runOf(doc, style, null, startState(doc))
+const at = (change: Partial<LiveState>): LiveState => ({ ...startState(doc), phase: 'on', ...change })
+const line = (id: string): number => run.segments.find((s) => s.id === id)!.from
+
+test('the plan: each segment after the one before it, ending when the plan does', () => {
+  const t = timingOf(doc, run, startState(doc), { now: 0, inLine: 0, room: null })
+  expect(t.rows.map((r) => [r.segment.id, r.planned, r.state])).toEqual([
+    ['hello', 0, 'coming'],
+    ['show', 120, 'coming'],
+    ['together-1', 360, 'coming'],
+    ['together-2', 540, 'coming'],
+    ['extra', 840, 'coming'],
+    ['goodbye', 900, 'coming'],
+  ])
+  expect([t.plannedEnd, t.ends, t.offer]).toEqual([1020, 1020, null])
+})
+test('what took longer moves all that comes, and the least that mends it is offered', () => {
+  // Hello and show took as planned, but it began three minutes late: three minutes over.
+  const state = at({ line: line('together-1'), spent: { hello: 120, show: 240 } })
+  const t = timingOf(doc, run, state, { now: 540, inLine: 0, room: 1020 })
+  expect(t.ends).toBe(1200)
+  expect(t.rate).toBe(1)
+  expect(t.offer).toEqual({ segmentIds: ['together-2'], titles: ['together-2'], ends: 900 })
+  const little = timingOf(doc, run, state, { now: 450, inLine: 0, room: 1020 })
+  expect(little.offer).toEqual({ segmentIds: ['extra'], titles: ['extra'], ends: 1050 })
+  expect(timingOf(doc, run, state, { now: 400, inLine: 0, room: 1020 }).offer).toBeNull()
+})
+test('a class that needs half as long again is thought to need it for the rest', () => {
+  const state = at({ line: line('together-1'), spent: { hello: 180, show: 360 } })
+  const t = timingOf(doc, run, state, { now: 540, inLine: 0, room: 1020 })
+  expect(t.rate).toBe(1.5)
+  expect(t.ends).toBe(540 + 11 * 60 * 1.5)
+})
+test('what was left out takes no time, and what is left out is not offered again', () => {
+  const state = at({ line: line('together-1'), spent: { hello: 120, show: 240 }, leftOut: ['together-2'] })
+  const t = timingOf(doc, run, state, { now: 540, inLine: 0, room: 1020 })
+  expect(t.ends).toBe(900)
+  expect(t.rows.find((r) => r.segment.id === 'together-2')!.state).toBe('left out')
+})
+test('two together where one is not enough; what opens, shows and closes is never offered', () => {
+  const state = at({ line: line('show'), spent: { hello: 600 } })
+  const t = timingOf(doc, run, state, { now: 600, inLine: 0, room: 600 })
+  expect(t.offer?.segmentIds).toHaveLength(2)
+  for (const id of t.offer!.segmentIds) expect(['together-1', 'together-2', 'extra']).toContain(id)
+})
+test('nothing is offered on whose table later lines stand', () => {
+  const built = lessonOf([
+    part('hello', 'hook', 1),
+    part('lay-it', 'together', 5, ['do: Put 6 on the frame']),
+    part('turn-it', 'show', 3, ['do: Turn over 2 on the frame']),
+  ])
+  const r = runOf(built, style, null, startState(built))
+  const t = timingOf(
+    built,
+    r,
+    { ...startState(built), phase: 'on', line: 0 },
+    { now: 400, inLine: 0, room: 300 },
+  )
+  expect(t.ends).toBeGreaterThan(345)
+  expect(t.offer).toBeNull()
+})

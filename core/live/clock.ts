@@ -1,0 +1,146 @@
+import type { Lesson, Segment } from '../contracts/lesson.ts'
+import type { LiveState } from '../contracts/live.ts'
+import type { Seconds } from '../contracts/units.ts'
+import { type Moment, simulate } from '../script/simulate.ts'
+import type { LiveRun, LiveSegment } from './run.ts'
+
+export interface Row {
+  segment: LiveSegment
+  state: 'done' | 'now' | 'coming' | 'left out'
+  /** Seconds after the agreed hour at which it was planned to start, and does by what is known now. */
+  planned: Seconds
+  starts: Seconds
+  /** Seconds it took, takes by now, or is thought to take. */
+  lasts: Seconds
+}
+export interface Offer {
+  segmentIds: readonly string[]
+  titles: readonly string[]
+  /** Seconds after the agreed hour at which it ends without them. */
+  ends: Seconds
+}
+export interface Timing {
+  rows: readonly Row[]
+  /** Seconds after the agreed hour: by plan, and as it stands. */
+  plannedEnd: Seconds
+  ends: Seconds
+  /** How the time of what is done compares with its plan, 0.7–1.6; 1 while too little is done to tell. */
+  rate: number
+  /** What to leave out to be in time; null where nothing needs to be, or nothing can. */
+  offer: Offer | null
+}
+
+/** Fewer seconds of plan done than this say nothing of the lesson's pace. */
+const tellsFrom = 60
+const [slowest, quickest] = [1.6, 0.7]
+/** Seconds over the end that nobody minds. */
+const mind = 45
+/** Kinds that may be left out, the most dispensable first. What opens, shows and closes a lesson stays. */
+const dispensable: readonly Segment['kind'][] = [
+  'challenge',
+  'home task',
+  'game',
+  'together',
+  'story',
+  'alone',
+  'warm-up',
+]
+
+/**
+ * A live lesson's time against its plan. `now`: seconds since it was to begin. `room`: seconds it may take; the plan's own
+ * where none is agreed. The plan is held against what the done segments really took, and the rest is thought to
+ * take as much longer or shorter.
+ */
+export function timingOf(
+  doc: Pick<Lesson, 'segments'>,
+  run: LiveRun,
+  state: Pick<LiveState, 'line' | 'leftOut' | 'spent' | 'phase'>,
+  at: { now: Seconds; inLine: Seconds; room: Seconds | null },
+): Timing {
+  const here = state.phase === 'waiting' ? -1 : state.line
+  const isDone = (s: LiveSegment): boolean => s.to <= here || state.phase === 'over'
+  const isNow = (s: LiveSegment): boolean => state.phase === 'on' && s.from <= here && here < s.to
+  const spent = (s: LiveSegment): Seconds => (state.spent[s.id] ?? 0) + (isNow(s) ? at.inLine : 0)
+  const done = run.segments.filter((s) => isDone(s) && spent(s) > 0)
+  const planned = done.reduce((sum, s) => sum + s.seconds, 0)
+  const real = done.reduce((sum, s) => sum + spent(s), 0)
+  const rate = planned >= tellsFrom ? Math.min(slowest, Math.max(quickest, real / planned)) : 1
+  /** What is left of the present segment: of the line it is at, what the line has not had yet. */
+  const rest = (s: LiveSegment): Seconds =>
+    run.lines
+      .slice(here, s.to)
+      .reduce((sum, l, i) => sum + Math.max(0, l.seconds * rate - (i === 0 ? at.inLine : 0)), 0)
+  let [plan, starts] = [0, 0]
+  const rows = run.segments.map((segment): Row => {
+    const out = state.leftOut.includes(segment.id)
+    const status = isDone(segment) ? 'done' : isNow(segment) ? 'now' : out ? 'left out' : 'coming'
+    // What comes cannot start before now.
+    if (status === 'coming') starts = Math.max(starts, at.now)
+    const lasts = {
+      'left out': 0,
+      done: spent(segment),
+      now: spent(segment) + rest(segment),
+      coming: segment.seconds * rate,
+    }[status]
+    // Where it is now counts, not the sum of what was: a late start is late all the way.
+    const begins = status === 'now' ? Math.max(starts, at.now - spent(segment)) : starts
+    const row = { segment, state: status, planned: plan, starts: begins, lasts } as const
+    plan += segment.seconds
+    starts = begins + lasts
+    return row
+  })
+  const ends = Math.max(starts, at.now)
+  const room = at.room ?? run.seconds
+  return {
+    rows,
+    plannedEnd: room,
+    ends,
+    rate,
+    offer: state.phase === 'over' ? null : offerOf(doc, rows, { ends, room }),
+  }
+}
+
+/** The segments whose leaving out brings the lesson to its end in time, by as little as does: one, or two together. */
+function offerOf(
+  doc: Pick<Lesson, 'segments'>,
+  rows: readonly Row[],
+  { ends, room }: { ends: Seconds; room: Seconds },
+): Offer | null {
+  const over = ends - room
+  if (over <= mind) return null
+  const may = rows.filter((r) => r.state === 'coming' && dispensable.includes(r.segment.kind))
+  const rank = (r: Row): number => dispensable.indexOf(r.segment.kind)
+  const singles = may.map((r) => [r])
+  const pairs = may.flatMap((a, i) => may.slice(i + 1).map((b) => [a, b]))
+  const fits = [...singles, ...pairs]
+    .map((set) => ({ set, saves: set.reduce((sum, r) => sum + r.lasts, 0) }))
+    .filter(({ set }) =>
+      standsWithout(
+        doc,
+        set.map((r) => r.segment.id),
+      ),
+    )
+  if (!fits.length) return null
+  const enough = fits.filter((f) => f.saves >= over - mind)
+  const best = enough.length
+    ? enough.sort(
+        (a, b) =>
+          a.set.length - b.set.length ||
+          Math.min(...a.set.map(rank)) - Math.min(...b.set.map(rank)) ||
+          a.saves - b.saves,
+      )[0]!
+    : // Nothing brings it all back: what saves most.
+      fits.sort((a, b) => b.saves - a.saves)[0]!
+  return {
+    segmentIds: best.set.map((r) => r.segment.id),
+    titles: best.set.map((r) => r.segment.title),
+    ends: ends - best.saves,
+  }
+}
+/** Whether the rest can still be played on the table when some segments are left out. */
+function standsWithout(doc: Pick<Lesson, 'segments'>, out: readonly string[]): boolean {
+  const refused = (moments: readonly Moment[]): number =>
+    moments.filter((m) => !out.includes(m.segment.id) && (m.error !== null || m.unread)).length
+  const rest = doc.segments.filter((s) => !out.includes(s.id))
+  return refused(simulate({ segments: rest })) <= refused(simulate(doc))
+}

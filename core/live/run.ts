@@ -1,0 +1,182 @@
+import type { HouseStyle } from '../contracts/house-style.ts'
+import { isInFilm, type Lesson, type Segment, type Step, type TaskSpec } from '../contracts/lesson.ts'
+import type { LiveState } from '../contracts/live.ts'
+import type { TableState } from '../contracts/table.ts'
+import type { Seconds } from '../contracts/units.ts'
+import { facesOf, withRoll } from '../film/desk/rolls.ts'
+import { pauseWords, readSeconds } from '../script/reading.ts'
+import { type Moment, simulate } from '../script/simulate.ts'
+import { clock, timeOf } from '../script/time.ts'
+
+/** One line of the run-of-show. */
+export interface LiveLine {
+  index: number
+  segmentId: string
+  step: Step
+  /** Words to say, or what hands do, as the desk shows them. */
+  words: string
+  /** `round`: homes answer; `wait`: silence that is timed; else words or hands. */
+  kind: 'say' | 'hands' | 'wait' | 'round'
+  /** Seconds it is planned to take, answers included. */
+  seconds: Seconds
+  /** Seconds of thinking before anything can be sent; 0 for lines that are no round. */
+  think: Seconds
+  /** What homes answer; null where they only say that they are ready, and for lines that are no round. */
+  task: TaskSpec | null
+  /** The table once this line is done. */
+  table: TableState
+  /** Faces written in a roll; null for lines that roll nothing. */
+  faces: readonly number[] | null
+}
+export interface LiveSegment {
+  id: string
+  title: string
+  kind: Segment['kind']
+  /** First line and one past the last. */
+  from: number
+  to: number
+  seconds: Seconds
+}
+/** A script as it is run with the children there. */
+export interface LiveRun {
+  lines: readonly LiveLine[]
+  segments: readonly LiveSegment[]
+  /** Tasks of parts that are given without a film: for later, at home. */
+  athome: readonly { stepId: string; prompt: string; spec: TaskSpec }[]
+  seconds: Seconds
+}
+
+/**
+ * Seconds of a round beside its thinking. With everybody waiting nobody answers as long as alone at home: half of that,
+ * thirty seconds at most; then three, two, one, and a look at what came.
+ */
+const round = { share: 0.5, most: 30, countdown: 3, look: 8, photo: 40 } as const
+/** Kinds that take a home minutes, or are a game's own record: for after the lesson unless the teacher says otherwise. */
+const long = new Set<TaskSpec['kind']>(['record', 'ways', 'draw'])
+
+/** Whether a task stays for home unless somebody asks for it live. */
+export const staysForLater = (segment: Pick<Segment, 'kind'>, task: TaskSpec | undefined): boolean =>
+  task !== undefined && (segment.kind === 'home task' || long.has(task.kind))
+
+/** Tasks that stay for later when a live lesson is made: the teacher changes it line by line. */
+export const laterOf = (doc: Pick<Lesson, 'segments'>): string[] =>
+  doc.segments
+    .filter(isInFilm)
+    .flatMap((s) => s.steps.filter((x) => staysForLater(s, x.task)).map((x) => x.id))
+
+const answerSeconds = (task: TaskSpec | null): Seconds =>
+  task === null
+    ? 0
+    : task.kind === 'photo'
+      ? round.photo
+      : Math.min(round.most, clock.homeAnswer[task.kind] * round.share)
+
+/** Segments with what really came up at their rolls. */
+function asThrown(doc: Lesson, thrown: LiveState['thrown']): Segment[] {
+  return doc.segments.map((segment) =>
+    thrown
+      .filter((t) => segment.steps.some((s) => s.id === t.stepId))
+      .reduce((s, t) => withRoll(doc, s, t.stepId, t.faces)?.segment ?? s, segment),
+  )
+}
+
+/**
+ * The run-of-show of a lesson: children's lines in order, with stops and tasks as rounds. A wait after a question
+ * belongs to its round. `pace`: the teacher's words a minute, null while unknown.
+ */
+export function runOf(
+  doc: Lesson,
+  style: HouseStyle,
+  pace: number | null,
+  state: Pick<LiveState, 'thrown' | 'later'>,
+): LiveRun {
+  const lesson = state.thrown.length ? { ...doc, segments: asThrown(doc, state.thrown) } : doc
+  const lines: LiveLine[] = []
+  let absorbed: Step | null = null
+  for (const m of simulate(lesson)) {
+    if (!isInFilm(m.segment)) continue
+    if (m.step === absorbed) continue
+    const line = lineOf(m, lines.length, { age: doc.age, style, pace, later: state.later })
+    // The silence after a question that homes answer is its thinking time.
+    const next = m.segment.steps[m.stepIndex + 1]
+    if (line.kind === 'round' && next?.verb === 'wait' && !next.task) absorbed = next
+    lines.push(line)
+  }
+  const segments = lesson.segments.filter(isInFilm).flatMap((s): LiveSegment[] => {
+    const own = lines.filter((l) => l.segmentId === s.id)
+    if (!own.length) return []
+    return [
+      {
+        id: s.id,
+        title: s.title,
+        kind: s.kind,
+        from: own[0]!.index,
+        to: own.at(-1)!.index + 1,
+        seconds: own.reduce((sum, l) => sum + l.seconds, 0),
+      },
+    ]
+  })
+  return {
+    lines,
+    segments,
+    athome: lesson.segments
+      .filter((s) => s.audience === 'children' && s.unfilmed)
+      .flatMap((s) =>
+        s.steps.flatMap((x) => (x.task ? [{ stepId: x.id, prompt: pauseWords(x.text), spec: x.task }] : [])),
+      ),
+    seconds: segments.reduce((sum, s) => sum + s.seconds, 0),
+  }
+}
+
+function lineOf(
+  m: Moment,
+  index: number,
+  by: { age: number; style: HouseStyle; pace: number | null; later: readonly string[] },
+): LiveLine {
+  const { step } = m
+  const time = timeOf(m, by.age, by.style, by.pace)
+  const next = m.segment.steps[m.stepIndex + 1]
+  const kept = by.later.includes(step.id)
+  const isRound = !kept && (step.task !== undefined || step.verb === 'pause')
+  const task = isRound ? (step.task ?? null) : null
+  const think = !isRound
+    ? 0
+    : next?.verb === 'wait' && !next.task
+      ? (readSeconds(next.text) ?? by.style.defaultWait)
+      : by.style.defaultWait
+  const doing = step.verb === 'pause' && !kept ? time.home : 0
+  const seconds = isRound
+    ? time.film + think + Math.max(doing, answerSeconds(task)) + round.countdown + round.look
+    : time.film
+  return {
+    index,
+    segmentId: m.segment.id,
+    step,
+    words: step.verb === 'pause' ? pauseWords(step.text) : step.text,
+    kind: isRound ? 'round' : step.verb === 'wait' ? 'wait' : handsOf(step.verb),
+    seconds,
+    think,
+    task,
+    table: m.after,
+    faces: step.verb === 'do' ? facesOf(step.text) : null,
+  }
+}
+const handsOf = (verb: Step['verb']): 'say' | 'hands' =>
+  verb === 'do' || verb === 'write' || verb === 'sound' ? 'hands' : 'say'
+
+/** Seconds of silence of a wait. */
+export const silenceOf = (line: LiveLine, style: HouseStyle): Seconds =>
+  line.kind === 'wait' ? (readSeconds(line.step.text) ?? style.defaultWait) : 0
+
+/** The line after this one that is not left out; the number of lines at the end. */
+export function nextLine(run: LiveRun, leftOut: readonly string[], line: number): number {
+  let at = line + 1
+  while (at < run.lines.length && leftOut.includes(run.lines[at]!.segmentId)) at++
+  return at
+}
+/** The line before this one that is not left out; the first where there is none. */
+export function lineBefore(run: LiveRun, leftOut: readonly string[], line: number): number {
+  let at = line - 1
+  while (at > 0 && leftOut.includes(run.lines[at]?.segmentId ?? '')) at--
+  return Math.max(0, at)
+}

@@ -1,0 +1,336 @@
+import { assertNever } from '../contracts/assert-never.ts'
+import type { TaskSpec } from '../contracts/lesson.ts'
+import type { Done, LiveAct, LiveRound, LiveState, ShowWay } from '../contracts/live.ts'
+import type { TableState } from '../contracts/table.ts'
+import { readHands } from '../script/language/read.ts'
+import { emptyTable } from '../script/table/state.ts'
+import { canCome, play } from './games.ts'
+import { laterOf, type LiveRun, nextLine } from './run.ts'
+import type { Lesson } from '../contracts/lesson.ts'
+
+/** Milliseconds from "three" to all at once. */
+export const countdown = 3_000
+/** Milliseconds a connection may bring an answer after "all at once" without its being called late. */
+export const grace = 1_500
+/** Milliseconds an answer may be early by: what the way to a device takes. */
+const early = 300
+
+/** Why an act cannot be done now, in words. */
+export class LiveRefusal extends Error {
+  constructor(message: string) {
+    super(message)
+    this.name = 'LiveRefusal'
+  }
+}
+
+export const startState = (doc: Pick<Lesson, 'segments'>): LiveState => ({
+  seq: 0,
+  phase: 'waiting',
+  startedAt: null,
+  endedAt: null,
+  line: 0,
+  since: 0,
+  longer: 0,
+  again: 0,
+  spent: {},
+  acts: [],
+  thrown: [],
+  leftOut: [],
+  later: laterOf(doc),
+  rounds: [],
+  game: null,
+  sentence: '',
+  window: { names: false, words: false, tally: false },
+  lead: null,
+  notes: [],
+})
+
+/** The round that is under way, or was shown and not closed; null where none is. */
+export const roundNow = (s: Pick<LiveState, 'rounds'>): LiveRound | null => {
+  const last = s.rounds.at(-1)
+  return last && !last.undone && last.closed === null ? last : null
+}
+/** Whether what homes gave may be seen: three, two, one is over. */
+export const isShown = (r: Pick<LiveRound, 'shows'>, now: number): boolean =>
+  r.shows !== null && now >= r.shows
+
+const tables = new WeakMap<LiveRun, Map<string, TableState>>()
+/** The table as it is shared now: the script's, or a game's, with what hands did to it since. */
+export function tableNow(run: LiveRun, s: Pick<LiveState, 'line' | 'acts' | 'game'>): TableState {
+  const key = JSON.stringify([s.game ? 'game' : s.line, s.acts])
+  const known = tables.get(run) ?? new Map<string, TableState>()
+  tables.set(run, known)
+  let table = known.get(key)
+  if (!table) {
+    const base = s.game
+      ? emptyTable
+      : (run.lines[Math.min(s.line, run.lines.length - 1)]?.table ?? emptyTable)
+    table = s.acts.reduce((t, text) => readHands(text, t).after, base)
+    if (known.size > 50) known.clear()
+    known.set(key, table)
+  }
+  return table
+}
+
+/** Seconds the present segment has had since its line began, added to what it had. */
+function withSpent(s: LiveState, run: LiveRun, at: number): LiveState['spent'] {
+  const id = run.lines[s.line]?.segmentId
+  if (!id || s.phase !== 'on') return s.spent
+  return { ...s.spent, [id]: (s.spent[id] ?? 0) + Math.max(0, at - s.since) / 1000 }
+}
+const closed = (s: LiveState, at: number): LiveRound[] =>
+  s.rounds.map((r, i) =>
+    i === s.rounds.length - 1 && !r.undone && r.closed === null
+      ? { ...r, shows: r.shows ?? at, closed: Math.max(at, r.shows ?? at) }
+      : r,
+  )
+
+interface Asking {
+  stepId: string | null
+  segmentId: string | null
+  prompt: string
+  spec: TaskSpec | null
+  show: ShowWay
+  think: number
+  game: boolean
+}
+function withRound(s: LiveState, at: number, asked: Asking): LiveState {
+  if (s.rounds.length >= 200) throw new LiveRefusal('Two hundred rounds are the most a lesson can hold.')
+  const { think, ...r } = asked
+  const round: LiveRound = {
+    ...r,
+    id: `r${s.rounds.length + 1}`,
+    began: at,
+    opens: at + think * 1000,
+    shows: null,
+    closed: null,
+    undone: false,
+  }
+  return { ...s, rounds: [...closed(s, at), round] }
+}
+const changed = (s: LiveState, change: Partial<LiveRound>): LiveRound[] =>
+  s.rounds.map((r, i) => (i === s.rounds.length - 1 ? { ...r, ...change } : r))
+
+/** What may be done only while the lesson is on. */
+const onlyOn = new Set<LiveAct['do']>([
+  'go',
+  'longer',
+  'again',
+  'round',
+  'ask',
+  'show',
+  'close',
+  'undo',
+  'throw',
+  'play',
+  'game',
+])
+
+/**
+ * A live lesson after one more act. The sum of its acts is all there is to know of it: any process that has them has the
+ * same state. @throws LiveRefusal in words, with nothing changed
+ */
+export function after(s: LiveState, run: LiveRun, done: Done): LiveState {
+  const { act } = done
+  if (s.phase === 'over' && act.do !== 'note') throw new LiveRefusal('The lesson is over.')
+  if (onlyOn.has(act.do) && s.phase !== 'on') throw new LiveRefusal('The lesson has not begun.')
+  const next = { ...taught(s, run, done), seq: s.seq + 1 }
+  return next.lead ? next : { ...next, lead: done.by }
+}
+
+/** Acts that move the lesson on. */
+function taught(s: LiveState, run: LiveRun, done: Done): LiveState {
+  const { act, at } = done
+  switch (act.do) {
+    case 'start':
+      if (s.phase !== 'waiting') throw new LiveRefusal('It has begun already.')
+      if (!run.lines.length) throw new LiveRefusal('Its script has no lines for children yet.')
+      return {
+        ...s,
+        phase: 'on',
+        startedAt: at,
+        line: nextLine(run, s.leftOut, -1) % run.lines.length,
+        since: at,
+        lead: done.by,
+      }
+    case 'end':
+      return {
+        ...s,
+        rounds: closed(s, at),
+        spent: withSpent(s, run, at),
+        phase: 'over',
+        endedAt: at,
+        startedAt: s.startedAt ?? at,
+      }
+    case 'go': {
+      if (act.line >= run.lines.length) throw new LiveRefusal('That was the last line.')
+      return {
+        ...s,
+        rounds: closed(s, at),
+        spent: withSpent(s, run, at),
+        line: act.line,
+        since: at,
+        longer: 0,
+        acts: [],
+        game: null,
+        sentence: '',
+      }
+    }
+    case 'longer': {
+      const r = roundNow(s)
+      if (r && r.shows === null)
+        return { ...s, rounds: changed(s, { opens: Math.max(r.opens, at) + act.seconds * 1000 }) }
+      return { ...s, longer: Math.min(600_000, s.longer + act.seconds * 1000) }
+    }
+    case 'again':
+      return { ...s, again: s.again + 1 }
+    case 'lead':
+      return { ...s, lead: done.by }
+    case 'note':
+      return {
+        ...s,
+        notes: [
+          ...s.notes.slice(-199),
+          { at, segmentId: run.lines[s.line]?.segmentId ?? null, text: act.text },
+        ],
+      }
+    case 'leave out':
+      if (!run.segments.some((x) => x.id === act.segmentId))
+        throw new LiveRefusal('There is no such segment.')
+      if (run.lines[s.line]?.segmentId === act.segmentId && s.phase === 'on')
+        throw new LiveRefusal('The lesson is in this segment now: go on to the next instead.')
+      return { ...s, leftOut: [...s.leftOut.filter((x) => x !== act.segmentId), act.segmentId] }
+    case 'bring back':
+      return { ...s, leftOut: s.leftOut.filter((x) => x !== act.segmentId) }
+    case 'later':
+      return {
+        ...s,
+        later: act.later
+          ? [...s.later.filter((x) => x !== act.stepId), act.stepId].slice(-200)
+          : s.later.filter((x) => x !== act.stepId),
+      }
+    case 'window':
+      return {
+        ...s,
+        window: {
+          names: act.names ?? s.window.names,
+          words: act.words ?? s.window.words,
+          tally: act.tally ?? s.window.tally,
+        },
+      }
+    default:
+      return asked(s, run, { ...done, act })
+  }
+}
+
+type Asks = Extract<
+  LiveAct,
+  {
+    do: 'round' | 'ask' | 'show' | 'close' | 'undo' | 'table' | 'table back' | 'throw' | 'game' | 'play'
+  }
+>
+/** Acts about rounds, the table and games. */
+function asked(s: LiveState, run: LiveRun, { act, at }: Done & { act: Asks }): LiveState {
+  switch (act.do) {
+    case 'round': {
+      const line = run.lines[act.line]
+      if (line?.kind !== 'round') throw new LiveRefusal('Homes answer nothing at this line.')
+      return withRound(s, at, {
+        stepId: line.step.id,
+        segmentId: line.segmentId,
+        prompt: line.words,
+        spec: line.task,
+        show: act.show,
+        think: act.think,
+        game: false,
+      })
+    }
+    case 'ask':
+      return withRound(s, at, {
+        stepId: null,
+        segmentId: run.lines[s.line]?.segmentId ?? null,
+        prompt: act.prompt,
+        // With no answer named, only a person looks.
+        spec:
+          act.answer === null
+            ? { kind: 'number', answer: 0, unchecked: true }
+            : { kind: 'number', answer: act.answer },
+        show: act.show,
+        think: act.think,
+        game: false,
+      })
+    case 'show': {
+      const r = roundNow(s)
+      if (!r) throw new LiveRefusal('Nothing is asked at the moment.')
+      if (r.shows !== null) return s
+      if (at + early < r.opens) throw new LiveRefusal('They are still thinking.')
+      return { ...s, rounds: changed(s, { shows: at + countdown }) }
+    }
+    case 'close':
+      return { ...s, rounds: closed(s, at) }
+    case 'undo': {
+      const i = s.rounds.findLastIndex((r) => !r.undone)
+      if (i < 0) throw new LiveRefusal('There is no round to take back.')
+      return {
+        ...s,
+        rounds: s.rounds.map((r, k) => (k === i ? { ...r, undone: true, closed: r.closed ?? at } : r)),
+      }
+    }
+    case 'table': {
+      const read = readHands(act.text, tableNow(run, s))
+      if (read.error) throw new LiveRefusal(`The table does not allow “${act.text}”.`)
+      if (!read.whole || !read.actions.length)
+        throw new LiveRefusal(`“${act.text}” could not be read; nothing was moved.`)
+      if (s.acts.length >= 60) throw new LiveRefusal('Go to another line first: much was moved at this one.')
+      return { ...s, acts: [...s.acts, act.text] }
+    }
+    case 'table back':
+      return { ...s, acts: s.acts.slice(0, -1) }
+    case 'throw': {
+      const line = run.lines.find((l) => l.step.id === act.stepId)
+      if (!line?.faces) throw new LiveRefusal('Nothing is thrown at this line.')
+      if (line.faces.length !== act.faces.length)
+        throw new LiveRefusal(`${line.faces.length} came up there: tell as many.`)
+      return {
+        ...s,
+        thrown: [
+          ...s.thrown.filter((t) => t.stepId !== act.stepId),
+          { stepId: act.stepId, faces: act.faces },
+        ],
+      }
+    }
+    case 'game':
+      return { ...s, rounds: closed(s, at), game: act.game, acts: [], sentence: '' }
+    case 'play': {
+      if (!s.game) throw new LiveRefusal('No game is on.')
+      if (!canCome(s.game, act.thrown)) throw new LiveRefusal('That cannot come up in this game.')
+      const p = play(s.game, act.thrown)
+      return {
+        ...withRound(s, at, {
+          stepId: null,
+          segmentId: run.lines[s.line]?.segmentId ?? null,
+          prompt: p.prompt,
+          spec: p.spec,
+          show: act.show,
+          think: act.think,
+          game: true,
+        }),
+        game: p.then,
+        acts: [...p.lines],
+        sentence: p.sentence,
+      }
+    }
+    default:
+      return assertNever(act)
+  }
+}
+
+/** What becomes of an answer that arrives at `now` for a round. */
+export type Arrival = 'in time' | 'late' | 'early' | 'undone' | 'unknown'
+export function arrival(s: Pick<LiveState, 'rounds'>, roundId: string, now: number): Arrival {
+  const r = s.rounds.find((x) => x.id === roundId)
+  if (!r) return 'unknown'
+  if (r.undone) return 'undone'
+  if (now + early < r.opens) return 'early'
+  return r.shows === null || now <= r.shows + grace ? 'in time' : 'late'
+}

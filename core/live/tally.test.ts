@@ -1,0 +1,112 @@
+import { expect, test } from 'vitest'
+import type { Answer } from '../contracts/reply.ts'
+import { answersOf, keptForHome, segmentTimes } from './afterwards.ts'
+import { runOf } from './run.ts'
+import { startState } from './state.ts'
+import { type AskedBefore, saidBefore, tallyOf } from './tally.ts'
+import { lessonOf, stepsOf, style } from './testing.ts'
+
+const round = {
+  id: 'r1',
+  prompt: 'There are 8. 3 are taken away. How many are left?',
+  spec: { kind: 'number', answer: 5 },
+} as const
+const typed = (text: string): Answer => ({ taskId: 'r1', kind: 'number', text })
+const given = (childId: string, text: string, late = false) => ({ childId, answer: typed(text), late })
+const kids = ['anouk', 'bram', 'fenn', 'kofi', 'leyla', 'zuri']
+
+test('a tally by answer, commonest first; of each wrong one what it may come from; and who is silent', () => {
+  const t = tallyOf(
+    round,
+    [given('anouk', '5'), given('bram', '11'), given('fenn', 'five'), given('kofi', '6', true)],
+    kids,
+  )
+  expect(t.rows.map((r) => [r.shown, r.verdict, r.children])).toEqual([
+    ['5', 'right', ['anouk', 'fenn']],
+    ['6', 'wrong', ['kofi']],
+    ['11', 'wrong', ['bram']],
+  ])
+  const why = Object.fromEntries(t.rows.map((r) => [r.shown, r.perhaps]))
+  expect(why['5']).toBeNull()
+  expect(why['11']).toMatch(/add/)
+  expect(why['6']).not.toBeNull()
+  expect([t.right, t.wrong, t.late, t.silent]).toEqual([2, 2, ['kofi'], ['leyla', 'zuri']])
+})
+test('being ready is no answer that is right or wrong, and an answer nobody can read is for the eye', () => {
+  const ready = tallyOf({ id: 'r1', prompt: 'Fetch six', spec: null }, [given('anouk', 'ready')], kids)
+  expect(ready.rows).toEqual([{ shown: 'ready', verdict: 'look', children: ['anouk'], perhaps: null }])
+  expect(tallyOf(round, [given('bram', 'a lot')], kids).rows[0]).toMatchObject({
+    verdict: 'look',
+    perhaps: null,
+  })
+})
+test('what the class said before: the same question before one like it, the newest first, and nothing where nothing is like it', () => {
+  const was = (prompt: string, answer: number, at: number, right: number): AskedBefore => ({
+    task: { id: 'x', prompt, spec: { kind: 'number', answer } },
+    at,
+    right,
+    of: 11,
+  })
+  const same = was('8 parcels, 3 taken away: how many are left?', 5, 10, 5)
+  const other = was('6 and 1?', 7, 20, 9)
+  expect(saidBefore(round, [same, other])).toEqual({ same: true, at: 10, right: 5, of: 11 })
+  expect(saidBefore(round, [other])).toEqual({ same: false, at: 20, right: 9, of: 11 })
+  expect(saidBefore(round, [])).toBeNull()
+  expect(saidBefore({ ...round, spec: { kind: 'photo', things: 5 } }, [same])).toBeNull()
+})
+test('afterwards: what was taken back does not count, and tasks kept for home stand behind the rounds', () => {
+  const doc = lessonOf([
+    {
+      id: 's1',
+      kind: 'home task',
+      steps: stepsOf('s1', ['ask: Find six at home.']).map((s) => ({
+        ...s,
+        task: { kind: 'photo', things: 6 } as const,
+      })),
+    },
+  ])
+  const s = startState(doc)
+  const was = {
+    stepId: null,
+    segmentId: null,
+    show: 'card',
+    game: false,
+    began: 0,
+    opens: 0,
+    shows: 1,
+    closed: 2,
+  } as const
+  const rounds = [
+    { ...was, ...round, undone: true },
+    { ...was, ...round, id: 'r2', undone: false },
+    { ...was, id: 'r3', prompt: 'Fetch six', spec: null, undone: false },
+  ]
+  const answers = answersOf({ rounds }, [
+    { roundId: 'r1', answer: typed('9') },
+    { roundId: 'r2', answer: typed('5') },
+    { roundId: 'r3', answer: typed('ready') },
+  ])
+  expect(answers).toEqual([{ taskId: 'r2', kind: 'number', text: '5' }])
+  expect(keptForHome(doc, runOf(doc, style, null, s), s).map((t) => [t.id, t.prompt])).toEqual([
+    ['s1-1', 'Find six at home.'],
+  ])
+})
+test('a recording of the call is parted by when each segment was gone to; going back makes another part', () => {
+  const doc = lessonOf([
+    { id: 'a', steps: stepsOf('a', ['say: One.', 'say: Two.']) },
+    { id: 'b', steps: stepsOf('b', ['say: Three.']) },
+  ])
+  const run = runOf(doc, style, null, startState(doc))
+  const acts = [
+    { at: 10_000, line: 0 },
+    { at: 20_000, line: 1 },
+    { at: 30_000, line: 2 },
+    { at: 45_000, line: 0 },
+    { at: 50_000, line: null },
+  ]
+  expect(segmentTimes(acts, run, 10_000)).toEqual([
+    { segmentId: 'a', from: 0, to: 20 },
+    { segmentId: 'b', from: 20, to: 35 },
+    { segmentId: 'a', from: 35, to: 40 },
+  ])
+})

@@ -1,0 +1,123 @@
+import type { LiveRound } from '../contracts/live.ts'
+import type { PackTask } from '../contracts/pack.ts'
+import type { PhotoReading } from '../contracts/reading.ts'
+import type { Answer } from '../contracts/reply.ts'
+import { explains } from '../judge/misconceptions/explain.ts'
+import { weighedOf } from '../judge/misconceptions/from-replies.ts'
+import { checkAnswer } from '../look/answers.ts'
+import type { Check } from '../look/check.ts'
+
+/** What one child's home gave in one round. */
+export interface Given {
+  childId: string
+  answer: Answer
+  late: boolean
+}
+export interface TallyRow {
+  /** The answer as it is shown. */
+  shown: string
+  verdict: Check['verdict']
+  children: readonly string[]
+  /** Of a wrong one: the likeliest way of thinking that leads to it; null where none is known. */
+  perhaps: string | null
+}
+export interface Tally {
+  /** Commonest first; what came late is told apart. */
+  rows: readonly TallyRow[]
+  /** Children of whom something came, in time or late, and those of whom nothing did. */
+  sent: readonly string[]
+  late: readonly string[]
+  silent: readonly string[]
+  /** Those who were there as it was asked and have not sent anything. */
+  right: number
+  wrong: number
+}
+
+/** A round as a task of a pack: what it asks, under its own name. Null where nothing is answered. */
+export const taskOf = (r: Pick<LiveRound, 'id' | 'prompt' | 'spec'>): PackTask | null =>
+  r.spec && { id: r.id, prompt: r.prompt, spec: r.spec }
+
+/**
+ * What a class gave in a round, by answer: each checked by the same rule as a reply, each wrong one with what it may
+ * come from. @param children all children who may answer; @param readings what was seen in their photos, by id
+ */
+export function tallyOf(
+  round: Pick<LiveRound, 'id' | 'prompt' | 'spec'>,
+  given: readonly Given[],
+  children: readonly string[],
+  readings: ReadonlyMap<string, PhotoReading | null> = new Map(),
+): Tally {
+  const task = taskOf(round)
+  const rows = new Map<
+    string,
+    { shown: string; verdict: Check['verdict']; children: string[]; perhaps: string | null }
+  >()
+  let [right, wrong] = [0, 0]
+  for (const g of given) {
+    const check: Check = task
+      ? checkAnswer(task, g.answer, g.answer.photoId ? (readings.get(g.answer.photoId) ?? null) : null)
+      : { verdict: 'look', shown: 'ready', why: '' }
+    if (check.verdict === 'right') right++
+    if (check.verdict === 'wrong') wrong++
+    const key = `${check.verdict} ${check.shown}`
+    const row = rows.get(key)
+    if (row) row.children.push(g.childId)
+    else
+      rows.set(key, {
+        shown: check.shown,
+        verdict: check.verdict,
+        children: [g.childId],
+        perhaps: task && check.verdict === 'wrong' ? perhapsOf(task, g.answer, readings) : null,
+      })
+  }
+  const sent = new Set(given.map((g) => g.childId))
+  return {
+    rows: [...rows.values()].sort(
+      (a, b) =>
+        b.children.length - a.children.length || a.shown.localeCompare(b.shown, 'en', { numeric: true }),
+    ),
+    sent: [...sent],
+    late: given.filter((g) => g.late).map((g) => g.childId),
+    silent: children.filter((c) => !sent.has(c)),
+    right,
+    wrong,
+  }
+}
+function perhapsOf(
+  task: PackTask,
+  answer: Answer,
+  readings: ReadonlyMap<string, PhotoReading | null>,
+): string | null {
+  const [weighed] = weighedOf({ id: 'live', tasks: [task], answers: [answer], help: 'alone' }, readings)
+  return (weighed && explains(weighed)[0]?.words) ?? null
+}
+
+/** A question of an earlier lesson, with what came of it. */
+export interface AskedBefore {
+  task: PackTask
+  at: number
+  right: number
+  of: number
+}
+const numbersIn = (text: string): string => (text.match(/\d+/g) ?? []).join(' ')
+/**
+ * What the class said before to a question like this one: the same numbers asked in the same kind, else the same kind
+ * at all; the newest of them. Null where nothing like it was asked.
+ */
+export function saidBefore(
+  round: Pick<LiveRound, 'id' | 'prompt' | 'spec'>,
+  earlier: readonly AskedBefore[],
+): { same: boolean; at: number; right: number; of: number } | null {
+  const task = taskOf(round)
+  if (!task) return null
+  const alike = earlier
+    .filter((e) => e.task.spec.kind === task.spec.kind && e.of > 0)
+    .sort((a, b) => b.at - a.at)
+  const same = alike.find(
+    (e) =>
+      numbersIn(e.task.prompt) === numbersIn(task.prompt) &&
+      JSON.stringify(e.task.spec) === JSON.stringify(task.spec),
+  )
+  const best = same ?? alike[0]
+  return best ? { same: same !== undefined, at: best.at, right: best.right, of: best.of } : null
+}

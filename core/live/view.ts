@@ -1,0 +1,43 @@
+import type { HomeTask } from '../contracts/api/home.ts'
+import type { HouseStyle } from '../contracts/house-style.ts'
+import type { LiveState } from '../contracts/live.ts'
+import { shownTask } from '../send/shown-task.ts'
+import { type LiveRun, silenceOf } from './run.ts'
+import { roundNow } from './state.ts'
+import type { LiveRoundSeen, LiveSeen } from '../contracts/api/live.ts'
+
+/** The task of a round as a home gets it: nothing in it gives the answer away. */
+function seenTask(
+  id: string,
+  prompt: string,
+  spec: NonNullable<LiveState['rounds'][number]['spec']>,
+): HomeTask {
+  return { id, prompt, kind: spec.kind, sets: [], ...shownTask(id, spec) }
+}
+/** What all homes see of a live lesson at a moment: never an answer, never who gave one, never another child. */
+export function seenBy(run: LiveRun, s: LiveState, style: HouseStyle, now: number): LiveSeen {
+  const line = run.lines[s.line]
+  const r = s.phase === 'on' ? roundNow(s) : null
+  const silence =
+    line && s.phase === 'on' && !r && !s.game
+      ? silenceOf(line, style) * 1000 + (line.kind === 'wait' ? s.longer : 0)
+      : 0
+  const round: LiveRoundSeen | null = r && {
+    id: r.id,
+    prompt: r.prompt,
+    task: r.spec && seenTask(r.id, r.prompt, r.spec),
+    show: r.show,
+    opens: r.opens,
+    shows: r.shows,
+  }
+  return {
+    seq: s.seq,
+    now,
+    phase: s.phase,
+    // What hands do is seen on the table; what is asked stands in the round.
+    words: s.phase === 'on' && !r && line && !s.game && line.kind === 'say' ? line.words : null,
+    silence: silence > 0 ? { from: s.since, until: s.since + silence } : null,
+    again: s.again,
+    round,
+  }
+}
