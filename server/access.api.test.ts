@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { allRoutes } from '@awlbox/core/contracts/api/all'
+import { nobodyTried } from './platform/limits.ts'
 import { routeList } from './platform/route.ts'
 import { addTake } from './film/store.ts'
 import { plainList } from '@awlbox/core/contracts/cut'
@@ -97,6 +98,12 @@ beforeAll(async () => {
     }[]
     id[name] = name === 'spareChild' ? child! : rows.find((r) => r.id === child)!.householdId
   }
+  id.live = (
+    await teacher.call('POST', `/api/lessons/${here.lessonId}/live`, {
+      startsAt: new Date().toISOString(),
+      minutes: 30,
+    })
+  ).body.id as string
   id.segment = (await teacher.call('POST', '/api/library', { segment: sampleLesson().segments[0], age: 4 }))
     .body.id as string
   id.reply = (
@@ -667,6 +674,42 @@ const cases: Record<string, Case> = {
     expect: read,
     path: () => `/api/classes/${world.here.classId}/standing`,
   },
+  'get /api/lessons/:lessonId/live': { expect: read, path: () => `${L()}/live` },
+  'post /api/lessons/:lessonId/live': {
+    expect: change,
+    path: () => `${L()}/live`,
+    body: () => ({ startsAt: new Date().toISOString(), minutes: 20 }),
+  },
+  'get /api/live/:liveId': { expect: read, path: () => `/api/live/${id.live}` },
+  'put /api/live/:liveId': {
+    expect: change,
+    path: () => `/api/live/${id.live}`,
+    body: () => ({ minutes: 25 }),
+  },
+  'post /api/live/:liveId/acts': {
+    expect: change,
+    path: () => `/api/live/${id.live}/acts`,
+    body: () => ({ seq: 0, desk: 'here', act: { do: 'note', text: 'Somebody said nine' } }),
+  },
+  'post /api/live/:liveId/throw': {
+    // No game is on.
+    expect: { ...change, owner: 409, teacher: 409 },
+    path: () => `/api/live/${id.live}/throw`,
+    body: () => ({ seq: 0, desk: 'here', show: 'card', think: 0 }),
+  },
+  'get /api/live/:liveId/follow': { expect: read, path: () => `/api/live/${id.live}/follow`, whole: false },
+  'get /api/live/:liveId/calendar.ics': { expect: read, path: () => `/api/live/${id.live}/calendar.ics` },
+  'get /api/live/:liveId/after': { expect: read, path: () => `/api/live/${id.live}/after` },
+  'get /api/live/:liveId/photos/:photoId': {
+    expect: { ...read, owner: 404, teacher: 404, colleague: 404 },
+    path: () => `/api/live/${id.live}/photos/${nowhere}`,
+  },
+  'post /api/live/:liveId/street': {
+    // Made-up homes come to rehearsals alone.
+    expect: { ...change, owner: 409, teacher: 409 },
+    path: () => `/api/live/${id.live}/street`,
+    body: () => ({ seed: 1 }),
+  },
   'post /api/uploads': {
     expect: { ...change, owner: 201, teacher: 201 },
     path: () => '/api/uploads',
@@ -689,8 +732,31 @@ const cases: Record<string, Case> = {
 /** Behind a link: [method and path, whether the other home of the setting may open it too]. */
 const homeCases: Record<
   string,
-  { path: (h: string) => string; body?: () => unknown; expect?: Partial<Record<Actor, number>> }
+  {
+    path: (h: string) => string
+    body?: () => unknown
+    expect?: Partial<Record<Actor, number>>
+    whole?: false
+  }
 > = {
+  'get /api/home/:token/live': { path: (h) => `${h}/live`, expect: { otherHome: 200 } },
+  'get /api/home/:token/live/:liveId': { path: (h) => `${h}/live/${id.live}` },
+  'get /api/home/:token/live/:liveId/follow': { path: (h) => `${h}/live/${id.live}/follow`, whole: false },
+  // Nothing was asked.
+  'put /api/home/:token/live/:liveId/rounds/:roundId': {
+    path: (h) => `${h}/live/${id.live}/rounds/r1`,
+    body: () => ({
+      childId: world.here.kids[0]!.id,
+      key: randomUUID(),
+      answer: { taskId: 'r1', kind: 'number', text: '7' },
+    }),
+    expect: { home: 404 },
+  },
+  'post /api/home/:token/live/:liveId/photos': {
+    path: (h) => `${h}/live/${id.live}/photos`,
+    expect: { home: 400 },
+  },
+  'get /api/home/:token/live/:liveId/calendar.ics': { path: (h) => `${h}/live/${id.live}/calendar.ics` },
   'get /api/home/:token': { path: (h) => h, expect: { otherHome: 200 } },
   'get /api/home/:token/kit': { path: (h) => `${h}/kit`, expect: { otherHome: 200 } },
   'put /api/home/:token/kit': {
@@ -759,21 +825,21 @@ test('the matrix names every route there is, and no other', () => {
 
 // Whoever may not comes first, so that one actor's change does not decide another's answer.
 const order: readonly Actor[] = ['nobody', 'home', 'otherHome', 'stranger', 'colleague', 'owner', 'teacher']
+/** The status of an answer that does not end: a stream of events. */
+async function statusOf(path: string, cookie: string): Promise<number> {
+  const stop = new AbortController()
+  const r = await fetch(app.address + path, { headers: cookie ? { cookie } : {}, signal: stop.signal })
+  stop.abort()
+  return r.status
+}
 test.each(Object.keys(cases))('%s', async (route) => {
   const c = cases[route]!
   const got: Partial<Record<Actor, number>> = {}
   for (const actor of order) {
     // Signing out would end the session the other cases need.
     const as = /sign-out|delete \/api\/me\/sessions$/.test(route) ? world.nobody : who(actor)
-    if (c.whole === false) {
-      const stop = new AbortController()
-      const r = await fetch(app.address + c.path(), {
-        headers: as.cookie ? { cookie: as.cookie } : {},
-        signal: stop.signal,
-      })
-      got[actor] = r.status
-      stop.abort()
-    } else
+    if (c.whole === false) got[actor] = await statusOf(c.path(), as.cookie)
+    else
       got[actor] = (
         await as.call(route.split(' ')[0]!.toUpperCase(), c.path(), c.body?.(), {
           ...c.headers,
@@ -786,15 +852,18 @@ test.each(Object.keys(cases))('%s', async (route) => {
 test.each(Object.keys(homeCases))('%s', async (route) => {
   const c = homeCases[route]!
   const got: Partial<Record<Actor, number>> = {}
+  // So many wrong links from one address would be turned away.
+  nobodyTried()
   // A link renewed by the matrix above is opened again for this.
   if (route === 'get /api/home/:token') {
     const r = await world.teacher.call('POST', `/api/households/${world.here.homes[1]!.id}/link`)
     world.here.tokens[1] = String(r.body.link).slice(3)
   }
   for (const actor of actors)
-    got[actor] = (
-      await who(actor).call(route.split(' ')[0]!.toUpperCase(), c.path(H(actor)), c.body?.())
-    ).status
+    got[actor] =
+      c.whole === false
+        ? await statusOf(c.path(H(actor)), who(actor).cookie)
+        : (await who(actor).call(route.split(' ')[0]!.toUpperCase(), c.path(H(actor)), c.body?.())).status
   expect(got).toEqual({ ...linked, ...c.expect })
 })
 

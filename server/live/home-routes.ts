@@ -133,17 +133,16 @@ export function liveHomeRoutes(router: Router, s: Services, hub: Hub): void {
       if (photo?.householdId !== home.householdId)
         throw new Problem(409, 'Photo missing', 'The photo is no longer here. Take it again.')
     }
-    const late = comes === 'late'
-    const stands = await saveAnswer(s.db, row, {
+    const kept = await saveAnswer(s.db, row, {
       roundId: params.roundId,
       childId: body.childId,
       householdId: home.householdId,
       key: body.key,
       answer: { ...answer, taskId: params.roundId },
-      late,
+      late: comes === 'late',
     })
     if (row.state.phase === 'over') await joinLate(s.db, row, body.childId)
-    return { late, kept: stands ? ('this' as const) : ('first' as const) }
+    return { late: kept.late, kept: kept.stands ? ('this' as const) : ('first' as const) }
   })
   homeRoute(router, s, api.homeLivePhoto, async ({ req, res, home, params }) => {
     const { row, kids } = await joined(home, params.liveId)

@@ -139,11 +139,12 @@ export interface NewAnswer {
   answer: Answer
   late: boolean
 }
-/**
- * Keeps what a child gave. In time, the newest of its devices stands; late, what was there first does.
- * @returns whether this one stands
- */
-export async function saveAnswer(db: Db, row: LiveRow, a: NewAnswer): Promise<boolean> {
+/** Keeps what a child gave. In time, the newest of its devices stands; late, what was there first does. */
+export async function saveAnswer(
+  db: Db,
+  row: LiveRow,
+  a: NewAnswer,
+): Promise<{ stands: boolean; late: boolean }> {
   const { rows } = await db.execute<{ key: string }>(sql`
     with put as (
       insert into live_answers (live_id, round_id, child_id, household_id, key, answer, late)
@@ -153,9 +154,9 @@ export async function saveAnswer(db: Db, row: LiveRow, a: NewAnswer): Promise<bo
         where not excluded.late and live_answers.key <> excluded.key
       returning key)
     select p.key, ${tell('live answers', row)} from put p`)
-  if (rows.length) return true
+  if (rows.length) return { stands: true, late: a.late }
   const [there] = await db
-    .select({ key: liveAnswers.key })
+    .select({ key: liveAnswers.key, late: liveAnswers.late })
     .from(liveAnswers)
     .where(
       and(
@@ -165,7 +166,8 @@ export async function saveAnswer(db: Db, row: LiveRow, a: NewAnswer): Promise<bo
       ),
     )
     .limit(1)
-  return there?.key === a.key
+  // Sent twice it is the same, and as late as it was.
+  return there?.key === a.key ? { stands: true, late: there.late } : { stands: false, late: a.late }
 }
 export const answersIn = (db: Db, liveId: string, roundIds: readonly string[]) =>
   roundIds.length

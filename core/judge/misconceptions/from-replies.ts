@@ -169,9 +169,16 @@ export function askedIn(question: string, right: number | null): Asked | null {
   const plain = question.toLowerCase()
   // "Double four" read as a number would be forty-four.
   const found = numbersIn(tokens(plain.replace(/\bdouble\b/g, 'twice'))).map((n) => n.value)
+  // With no number in it, "how many" asks to count what is there; unless something was done to it first.
+  if (!found.length) return right !== null && countsOnly(plain) ? { form: 'count', n: right } : null
   const reading = readings(plain, found).find((q) => right === null || truthOf(q) === right)
   return reading ?? null
 }
+const countsOnly = (plain: string): boolean =>
+  /\bhow many\b/.test(plain) &&
+  !/\b(left|more|fewer|less|now|altogether|in all|both|hidden|under|missing|gone|other|each|need|ways)\b/.test(
+    plain,
+  )
 function readings(plain: string, found: readonly number[]): Asked[] {
   const [a, b] = found
   if (a === undefined) return []
