@@ -739,6 +739,7 @@ const homeCases: Record<
     whole?: false
   }
 > = {
+  'get /api/home/:token': { path: (h) => h, expect: { otherHome: 200 } },
   'get /api/home/:token/live': { path: (h) => `${h}/live`, expect: { otherHome: 200 } },
   'get /api/home/:token/live/:liveId': { path: (h) => `${h}/live/${id.live}` },
   'get /api/home/:token/live/:liveId/follow': { path: (h) => `${h}/live/${id.live}/follow`, whole: false },
@@ -757,7 +758,6 @@ const homeCases: Record<
     expect: { home: 400 },
   },
   'get /api/home/:token/live/:liveId/calendar.ics': { path: (h) => `${h}/live/${id.live}/calendar.ics` },
-  'get /api/home/:token': { path: (h) => h, expect: { otherHome: 200 } },
   'get /api/home/:token/kit': { path: (h) => `${h}/kit`, expect: { otherHome: 200 } },
   'put /api/home/:token/kit': {
     path: (h) => `${h}/kit`,

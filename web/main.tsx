@@ -23,6 +23,9 @@ const SecondPage = lazy(() => import('./stations/look/second-page.tsx'))
 const PairsPage = lazy(() => import('./stations/look/pairs-page.tsx'))
 const PracticePage = lazy(() => import('./stations/look/practice-page.tsx'))
 const ChildProgressPage = lazy(() => import('./stations/next/child-progress-page.tsx'))
+const LivePage = lazy(() => import('./stations/live/live-page.tsx'))
+const DeskPage = lazy(() => import('./stations/live/desk-page.tsx'))
+const WindowPage = lazy(() => import('./stations/live/window-page.tsx'))
 const NextPage = lazy(() => import('./stations/next/next-page.tsx'))
 const LadderPage = lazy(() => import('./stations/ladder/ladder-page.tsx'))
 const HouseStylePage = lazy(() => import('./stations/house-style/house-style-page.tsx'))
@@ -62,6 +65,8 @@ const router = createBrowserRouter([
       { path: '/house-style', element: <HouseStylePage /> },
       { path: '/keeping', element: <KeepingPage /> },
       { path: '/week', element: <WeekPage /> },
+      { path: '/live/:liveId', element: <DeskPage /> },
+      { path: '/live/:liveId/window', element: <WindowPage /> },
       { path: '/lessons/:lessonId/remote', element: <RemotePage /> },
       {
         path: '/lessons/:lessonId',
@@ -72,6 +77,7 @@ const router = createBrowserRouter([
           { path: 'script', element: <ScriptPage /> },
           { path: 'film', element: <FilmPage /> },
           { path: 'cut', element: <CutPage /> },
+          { path: 'live', element: <LivePage /> },
           { path: 'send', element: <SendPage /> },
           { path: 'look', element: <LookPage /> },
           { path: 'look/second', element: <SecondPage /> },

@@ -1,15 +1,18 @@
-import { type Facts, type NextAct, type Sewn, type Station } from '../contracts/api/lessons.ts'
+import { type Facts, type NextAct, type Place, type Sewn } from '../contracts/api/lessons.ts'
 
 /** Default minutes of a teacher's work per film minute, and per reply; a teacher's own history replaces them. */
 export const workRates = { writing: 6, filming: 3, cutting: 4, sending: 2, look: 1.5, perFinding: 2 } as const
 
 /** What of a lesson's facts says how far it is. */
-export type LessonFacts = Omit<Facts, 'lastFilmSeconds' | 'sentAt' | 'oldestWaiting'>
+export type LessonFacts = Omit<
+  Facts,
+  'lastFilmSeconds' | 'sentAt' | 'oldestWaiting' | 'liveAt' | 'liveGiven'
+> & { liveAt?: unknown; liveGiven?: number }
 
 /** The one next act of a lesson and the minutes it will take (at least one). */
 export function nextAct(f: LessonFacts): NextAct {
   const m = f.filmSeconds / 60
-  const act = (station: Station, label: string, minutes: number): NextAct => ({
+  const act = (station: Place, label: string, minutes: number): NextAct => ({
     station,
     label,
     minutes: Math.max(1, Math.round(minutes)),
@@ -26,6 +29,8 @@ export function nextAct(f: LessonFacts): NextAct {
     return act('look', n === 1 ? 'Look at 1 reply' : `Look at ${n} replies`, n * workRates.look)
   }
   if (f.sent) return f.replies ? act('next', 'See who needs what', 5) : act('send', 'Wait for replies', 1)
+  // With a time to give it live, and nothing filmed, the film need not be.
+  if (f.liveAt && f.filmed === 0) return act('live', 'Teach it live', m + 5)
   if (f.filmed < f.segments) {
     const n = f.segments - f.filmed
     return act(
@@ -62,12 +67,7 @@ export function sewn(f: LessonFacts): Sewn {
  * Why a lesson's next act is for this evening, in words. `days`: from today to the day it goes out, below zero once
  * that is past; `waited`: days the oldest reply has waited, null when none waits.
  */
-export function reasonFor(
-  station: Station,
-  days: number,
-  waited: number | null,
-  filmSeconds: number,
-): string {
+export function reasonFor(station: Place, days: number, waited: number | null, filmSeconds: number): string {
   if (station === 'look' && waited !== null)
     return waited > 0 ? `The oldest has waited ${waited} ${waited === 1 ? 'day' : 'days'}` : 'Sent today'
   const when =

@@ -18,6 +18,8 @@ function lesson(id: string, day: string, over: Partial<ShelfLesson['facts']> = {
     lastFilmSeconds: null,
     sentAt: null,
     oldestWaiting: null,
+    liveAt: null,
+    liveGiven: 0,
     ...over,
   }
   return { id, classId: 'c', day, title: id, idea: '', facts, sewn: sewn(facts), act: nextAct(facts) }

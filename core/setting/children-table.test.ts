@@ -102,7 +102,7 @@ describe('a table of children', () => {
       printer: false,
       metered: true,
       email: 'weir@lane.example',
-      consents: { photos: { given: true, day: '2026-11-01' }, sound: null, showing: null },
+      consents: { photos: { given: true, day: '2026-11-01' }, sound: null, showing: null, naming: null },
     }
     const { consents: _c, ...same } = child
     expect(readTable(writeTable([child]), [], []).rows[0]).toMatchObject(same)

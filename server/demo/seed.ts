@@ -175,12 +175,12 @@ export async function seedDemo(db: Db): Promise<boolean> {
     const today = new Date()
     await tx.insert(consents).values(
       kids.flatMap((k, i) =>
-        (['photos', 'sound', 'showing'] as const)
+        (['photos', 'sound', 'showing', 'naming'] as const)
           .filter((kind) => kind === 'photos' || i % 3 !== 1)
           .map((kind) => ({
             childId: k.id,
             kind,
-            given: !(kind === 'showing' && i % 4 === 0),
+            given: !((kind === 'showing' || kind === 'naming') && i % 4 === 0),
             giver: ['mum', 'dad', 'gran', 'carer'][i % 4]!,
             day: formatISO(subDays(today, 60 + i), { representation: 'date' }),
             byId: marnie.id,

@@ -8,6 +8,7 @@ import {
   hearings,
   judgements,
   lessons,
+  liveLessons,
   publications,
   renders,
   replies,
@@ -21,12 +22,18 @@ export async function lessonFacts(
 ): Promise<
   Map<
     string,
-    LessonFacts & { lastFilmSeconds: number | null; sentAt: Date | null; oldestWaiting: Date | null }
+    Omit<LessonFacts, 'liveAt'> & {
+      lastFilmSeconds: number | null
+      sentAt: Date | null
+      oldestWaiting: Date | null
+      liveAt: Date | null
+      liveGiven: number
+    }
   >
 > {
   if (!ids.length) return new Map()
   const list = [...ids]
-  const [docs, filmed, cuts, heard, rendered, sent, waiting] = await Promise.all([
+  const [docs, filmed, cuts, heard, rendered, sent, waiting, lives] = await Promise.all([
     db
       .select({
         id: lessons.id,
@@ -90,6 +97,19 @@ export async function lessonFacts(
       .leftJoin(judgements, eq(judgements.replyId, replies.id))
       .where(inArray(publications.lessonId, list))
       .groupBy(publications.lessonId),
+    db
+      .select({
+        id: liveLessons.lessonId,
+        next: sql<Date | null>`min(${liveLessons.startsAt}) filter (where ${liveLessons.state}->>'phase' <> 'over' and ${liveLessons.startsAt} > now() - interval '6 hours')`.mapWith(
+          moment,
+        ),
+        given: sql<number>`(count(*) filter (where ${liveLessons.state}->>'phase' = 'over'))::int`,
+      })
+      .from(liveLessons)
+      .where(
+        sql`${inArray(liveLessons.lessonId, list)} and not ${liveLessons.rehearsal} and ${liveLessons.calledOffAt} is null`,
+      )
+      .groupBy(liveLessons.lessonId),
   ])
   return new Map(
     docs.map((d) => {
@@ -101,6 +121,7 @@ export async function lessonFacts(
         : heard.filter((h) => h.lessonId === d.id).reduce((n, h) => n + Number(h.drops), 0)
       const film = rendered.find((r) => r.id === d.id)
       const pub = sent.find((x) => x.id === d.id)
+      const live = lives.find((x) => x.id === d.id)
       return [
         d.id,
         {
@@ -116,6 +137,8 @@ export async function lessonFacts(
           lastFilmSeconds: film ? Number(film.seconds) : null,
           sentAt: pub?.at ?? null,
           oldestWaiting: waiting.find((w) => w.id === d.id)?.oldest ?? null,
+          liveAt: live?.next ?? null,
+          liveGiven: live?.given ?? 0,
         },
       ]
     }),

@@ -62,7 +62,7 @@ export async function deskOf(
   const ids = kids.map((k) => k.id)
   const [no, named, readings] = await Promise.all([
     refusing(db, 'photos', ids),
-    agreeing(db, 'showing', ids),
+    agreeing(db, 'naming', ids),
     readingsOf(db, answers),
   ])
   const by = { children: ids, now, earlier, readings }

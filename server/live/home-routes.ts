@@ -1,13 +1,12 @@
 import fs from 'node:fs/promises'
 import type { Router } from 'express'
 import * as api from '@awlbox/core/contracts/api/live'
-import type { HomeLive } from '@awlbox/core/contracts/api/live'
 import { arrival, type Arrival } from '@awlbox/core/live/state'
 import { seenBy } from '@awlbox/core/live/view'
 import type { Home } from '../platform/actor.ts'
 import { notFound, Problem } from '../platform/problem.ts'
 import { hereOf } from '../platform/reach.ts'
-import { homeRoute, type Given } from '../platform/route.ts'
+import { homeRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
 import { livePhotoIn } from '../send/media.ts'
 import { nameGiven, noPhotos, photoForm } from '../send/photo-form.ts'
@@ -15,31 +14,13 @@ import { refusing } from '../setting/homes-store.ts'
 import { joinLate } from './afterwards.ts'
 import { calendarOf } from './calendar.ts'
 import type { Hub } from './hub.ts'
+import { asSeen, livesOfHome } from './lives.ts'
 import { runFor } from './now.ts'
 import { answersOfHome, childrenOfHome, livePhotoById, type LiveRow, livesFor, saveAnswer } from './store.ts'
 
-/** Milliseconds before its hour at which a live lesson opens to homes. */
-const opensBefore = 5 * 60_000
 /** Milliseconds after its end in which what a phone still held is taken in. */
 const takesUntil = 24 * 3_600_000
 
-const asSeen = (
-  row: Pick<LiveRow, 'id' | 'doc' | 'className' | 'startsAt' | 'minutes' | 'state'> & { rehearsal?: boolean },
-  now: number,
-): Given<HomeLive> => {
-  const opensIn =
-    row.rehearsal || row.state.phase !== 'waiting' ? 0 : Math.max(0, +row.startsAt - opensBefore - now)
-  return {
-    id: row.id,
-    title: row.doc.title,
-    className: row.className,
-    startsAt: row.startsAt,
-    minutes: row.minutes,
-    open: opensIn === 0,
-    opensIn,
-    phase: row.state.phase,
-  }
-}
 const refused: Record<Exclude<Arrival, 'in time' | 'late'>, Problem> = {
   early: new Problem(
     425,
@@ -75,10 +56,7 @@ export function liveHomeRoutes(router: Router, s: Services, hub: Hub): void {
         'It opens five minutes before it begins. This page waits for it.',
       )
   }
-  homeRoute(router, s, api.homeLives, async ({ home }) => {
-    const now = Date.now()
-    return { items: (await livesFor(s.db, home.householdId)).map((row) => asSeen(row, now)) }
-  })
+  homeRoute(router, s, api.homeLives, async ({ home }) => ({ items: await livesOfHome(s.db, home) }))
   homeRoute(router, s, api.homeLive, async ({ home, params }) => {
     const { row, kids } = await joined(home, params.liveId)
     const [no, mine] = await Promise.all([

@@ -186,6 +186,8 @@ function desk(router: Router, s: Services, hub: Hub): void {
       rehearsal: row.rehearsal,
       calledOff: row.calledOffAt !== null,
       doc: row.doc,
+      style: row.style,
+      pace: row.pace,
       revision: row.revision,
       newest: row.newest,
       publicationId: row.publicationId,

@@ -8,6 +8,7 @@ import { packOf } from '@awlbox/core/send/pack'
 import { isHomeLanguage, speech } from '@awlbox/core/send/words/words'
 import { rendersOf } from '../cut/store.ts'
 import { lessonById } from '../lessons/store.ts'
+import { livesOfHome } from '../live/lives.ts'
 import { mayHousehold, mayLesson } from '../platform/access.ts'
 import { homeById, homeOf, personOf } from '../platform/actor.ts'
 import { forLog, log } from '../platform/log.ts'
@@ -24,6 +25,8 @@ interface First {
   token: string
   packs: unknown[] | null
   pack: unknown
+  lives: unknown[]
+  liveId: string | null
   problem: string | null
   language: HomeLanguage
   messages: unknown
@@ -61,7 +64,7 @@ function templateIn(dist: string): () => string | null {
 async function firstOf(s: Services, req: Request): Promise<{ status: number; first: First }> {
   const token = String(req.params.token)
   const home = await homeOf(s.db, token)
-  const base = { token, packs: null, pack: null, preview: false }
+  const base = { token, packs: null, pack: null, lives: [], liveId: null, preview: false }
   if (!home) {
     // Nobody's link tells no setting: the words are ours, in the language the phone asks for.
     const asked = req.acceptsLanguages([...homeLanguages]) || 'en'
@@ -69,10 +72,12 @@ async function firstOf(s: Services, req: Request): Promise<{ status: number; fir
     return { status: 404, first: { ...base, ...spoken(speaker), problem: speaker.say('problem.closed') } }
   }
   const speaker = await speakerHere(s.db, home, req)
-  const packs = await lessonsFor(s, home)
+  const [packs, lives] = await Promise.all([lessonsFor(s, home), livesOfHome(s.db, home)])
   const wanted = packs.find((p) => p.id === req.query.lesson) ?? packs[0]
   const pack = wanted ? await packFor(s, home, String(wanted.id), speaker) : null
-  return { status: 200, first: { ...base, ...spoken(speaker), packs, pack, problem: null } }
+  const live = z.uuid().safeParse(req.query.live)
+  const first = { ...base, ...spoken(speaker), packs, pack, lives, problem: null }
+  return { status: 200, first: { ...first, liveId: live.success ? live.data : null } }
 }
 const spoken = ({ language, messages }: Speaker): Pick<First, 'language' | 'messages'> => ({
   language,
@@ -115,7 +120,16 @@ async function previewOf(s: Services, req: Request): Promise<First> {
     home,
     speaker,
   )
-  return { token: '', packs: [], pack, problem: null, ...spoken(speaker), preview: true }
+  return {
+    token: '',
+    packs: [],
+    pack,
+    lives: [],
+    liveId: null,
+    problem: null,
+    ...spoken(speaker),
+    preview: true,
+  }
 }
 
 /** A home's page, with the words of its newest lesson in the first answer: a slow phone reads before it runs anything. */

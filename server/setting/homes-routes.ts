@@ -27,12 +27,12 @@ export function homesRoutes(router: Router, s: Services): void {
   type Row = Awaited<ReturnType<typeof childRows>>[number]
   /** A row as this person may see it: links are for whoever may change, notes for whoever teaches or owns. */
   const shown = (person: Person, row: Row): api.ChildRow => {
-    const { linkVersion, open, theirs, className: _c, photos, sound, showing, note, ...rest } = row
+    const { linkVersion, open, theirs, className: _c, photos, sound, showing, naming, note, ...rest } = row
     const mayChange = theirs || person.role === 'owner'
     return {
       ...rest,
       note: mayChange ? note : '',
-      consents: { photos, sound, showing },
+      consents: { photos, sound, showing, naming },
       link: mayChange && open ? `/h/${homeToken(s.secret, row.householdId, linkVersion)}` : null,
       mayChange,
     }
@@ -64,7 +64,10 @@ export function homesRoutes(router: Router, s: Services): void {
       after = page.next
     } while (after !== null)
     const cells = writeTable(
-      all.map((r) => ({ ...r, consents: { photos: r.photos, sound: r.sound, showing: r.showing } })),
+      all.map((r) => ({
+        ...r,
+        consents: { photos: r.photos, sound: r.sound, showing: r.showing, naming: r.naming },
+      })),
     )
     res.type('text/csv; charset=utf-8').attachment('children-and-homes.csv')
     // With a mark, so that spreadsheets read letters right; a cell that begins like a sum is no sum.

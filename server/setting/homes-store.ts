@@ -51,6 +51,7 @@ const columns = {
   photos: latest('photos'),
   sound: latest('sound'),
   showing: latest('showing'),
+  naming: latest('naming'),
 }
 const rowsOf = (db: Db, personId: string) =>
   db
@@ -332,6 +333,7 @@ export const consentsHere = (db: Db, householdId: string) =>
       photos: latest('photos'),
       sound: latest('sound'),
       showing: latest('showing'),
+      naming: latest('naming'),
     })
     .from(children)
     .where(and(livesIn(householdId), sql`${children.classId} is not null`))

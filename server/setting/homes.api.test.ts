@@ -172,6 +172,7 @@ describe('what is typed into the table', () => {
       photos: { given: false, giver: 'gran', day: '2026-10-01' },
       sound: null,
       showing: null,
+      naming: null,
     })
     // Noted with the clock set back by a month, the last still counts.
     await at.app.pool.query("update consents set at = now() + interval '30 days' where child_id = $1", [id])

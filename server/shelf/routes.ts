@@ -37,6 +37,7 @@ export function shelfRoutes(router: Router, s: Services): void {
         ...f,
         sentAt: f.sentAt?.toISOString() ?? null,
         oldestWaiting: f.oldestWaiting?.toISOString() ?? null,
+        liveAt: f.liveAt?.toISOString() ?? null,
       }
       const idea = ideaById(doc.ideaId, ladder)?.name ?? ''
       return { ...r, title: doc.title, idea, facts, sewn: sewn(f), act: nextAct(f) }

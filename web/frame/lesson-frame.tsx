@@ -19,7 +19,7 @@ import { useMe } from './me.ts'
 import { Thread } from './thread.tsx'
 import type { LessonRecord } from '@awlbox/core/contracts/api/lessons'
 import type { Me } from '@awlbox/core/contracts/api/people'
-import { type Station, stations } from '@awlbox/core/contracts/api/lessons'
+import { type Place, stations } from '@awlbox/core/contracts/api/lessons'
 
 export function LessonFrame() {
   const { lessonId = '' } = useParams()
@@ -42,7 +42,7 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
   const { doc, undo, redo } = document_
   const proofed = useMemo(() => proofread(doc, me.houseStyle, me.pace), [doc, me.houseStyle, me.pace])
   const location = useLocation()
-  const station = (location.pathname.split('/')[3] ?? 'script') as Station
+  const station = (location.pathname.split('/')[3] ?? 'script') as Place
   const [search, setSearch] = useSearchParams()
   const search_ = useRef(setSearch)
   useEffect(() => {
@@ -71,11 +71,13 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
   const thread = useMemo(
     () => ({
       facts: factsOf(record.facts, examples, n),
+      live: liveOf(record.facts),
       sewn: { ...record.sewn, script: doc.segments.length ? (n ? 0.5 : 1) : 0 } as const,
     }),
     [record.facts, record.sewn, examples, n, doc.segments.length],
   )
-  if (!stations.includes(station)) return <Away error={new Error('There is no such station.')} />
+  if (station !== 'live' && !stations.includes(station))
+    return <Away error={new Error('There is no such station.')} />
   return (
     <LessonProvider value={value}>
       <Head where={record.className} title={<TitleField />} shortcuts={keysOf[station]}>
@@ -94,11 +96,30 @@ function Opened({ record, me }: { record: LessonRecord; me: Me }) {
         <HistoryButton />
         <FilesMenu />
       </Head>
-      <Thread lessonId={record.id} current={station} sewn={thread.sewn} facts={thread.facts} at={at} />
+      <Thread
+        lessonId={record.id}
+        current={station}
+        sewn={thread.sewn}
+        facts={thread.facts}
+        live={thread.live}
+        at={at}
+      />
       <Outlet />
       <ConflictDialog />
     </LessonProvider>
   )
+}
+
+/** When it is given live, or how often it was. */
+function liveOf(f: LessonRecord['facts']): { text: string; sewn: 0 | 0.5 | 1 } {
+  if (f.liveAt)
+    return {
+      text: new Date(f.liveAt).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric' }),
+      sewn: f.liveGiven ? 1 : 0.5,
+    }
+  return f.liveGiven
+    ? { text: f.liveGiven === 1 ? 'given' : `given ${f.liveGiven} times`, sewn: 1 }
+    : { text: '', sewn: 0 }
 }
 
 /** What stands beside each hole of the thread. */
@@ -125,7 +146,7 @@ function factsOf(f: LessonRecord['facts'], examples: number, findings: number) {
   }
 }
 
-const keysOf: Record<Station, readonly (readonly [string, string])[]> = {
+const keysOf: Record<Place, readonly (readonly [string, string])[]> = {
   plan: [['Ctrl Z', 'undo']],
   script: [
     ['Enter', 'next line, of the kind that makes sense'],
@@ -157,6 +178,7 @@ const keysOf: Record<Station, readonly (readonly [string, string])[]> = {
     ['Ctrl Z, Ctrl Shift Z', 'undo and redo in the cut'],
   ],
   send: [],
+  live: [],
   look: [
     ['1 2 3 4', 'Secure, Nearly, Not yet, Can’t tell'],
     ['a n t', 'alone, nudged, together'],

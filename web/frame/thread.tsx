@@ -1,6 +1,6 @@
 import { memo } from 'react'
 import { NavLink } from 'react-router'
-import { type Station, stations } from '@awlbox/core/contracts/api/lessons'
+import { type Place, type Station, stations } from '@awlbox/core/contracts/api/lessons'
 
 const stationNames: Record<Station, string> = {
   plan: 'Plan',
@@ -37,12 +37,15 @@ export const Thread = memo(function Thread({
   current,
   sewn,
   facts,
+  live,
   at,
 }: {
   lessonId: string
-  current: Station
+  current: Place
   sewn: Sewn
   facts: Partial<Record<Station, { text: string; wrong?: boolean }>>
+  /** What there is of it live; it stands beside Film and Cut, in their place or with them. */
+  live: { text: string; sewn: 0 | 0.5 | 1 }
   at: string | null
 }) {
   return (
@@ -53,6 +56,7 @@ export const Thread = memo(function Thread({
       <ol className="flex w-full min-w-[760px]">
         {stations.map((s, i) => (
           <li key={s} className="flex-1 last:flex-none last:w-[104px] relative">
+            {s === 'send' && <LiveStrand lessonId={lessonId} at={at} live={live} here={current === 'live'} />}
             <NavLink
               to={`/lessons/${lessonId}/${s}${at ? `?at=${at}` : ''}`}
               aria-current={s === current ? 'step' : undefined}
@@ -84,14 +88,40 @@ export const Thread = memo(function Thread({
   )
 })
 
+/** Live: a strand of its own beside Film and Cut, from Script to Send. */
+function LiveStrand({
+  lessonId,
+  at,
+  live,
+  here,
+}: {
+  lessonId: string
+  at: string | null
+  live: { text: string; sewn: 0 | 0.5 | 1 }
+  here: boolean
+}) {
+  return (
+    <NavLink
+      to={`/lessons/${lessonId}/live${at ? `?at=${at}` : ''}`}
+      aria-current={here ? 'step' : undefined}
+      className="absolute right-full top-0 mr-1 z-10 flex items-center gap-1 bg-card pl-1.5 rounded-lg h-[26px] text-sm whitespace-nowrap group"
+    >
+      <Hole sewn={live.sewn} here={here} />
+      <b className="group-hover:underline">Live</b>
+      {live.text && <span className="text-steel max-w-[90px] truncate">{live.text}</span>}
+      <span className="sr-only">, {state[live.sewn]}</span>
+    </NavLink>
+  )
+}
+
 /** The same thread, small, in a list of lessons. */
-export function SmallThread({ sewn, current }: { sewn: Sewn; current: Station }) {
+export function SmallThread({ sewn, current }: { sewn: Sewn; current: Place }) {
   const done = stations.filter((s) => sewn[s] === 1).length
   return (
     <span
       className="flex items-center"
       role="img"
-      aria-label={`${done} of 7 stations done; now ${stationNames[current]}`}
+      aria-label={`${done} of 7 stations done; now ${current === 'live' ? 'Live' : stationNames[current]}`}
     >
       {stations.map((s, i) => (
         <span key={s} className="flex items-center">

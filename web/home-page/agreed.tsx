@@ -7,7 +7,12 @@ import { press } from './looks.ts'
 import { useWords } from './words.ts'
 
 type Agreed = Answer<typeof homeConsents>
-const kindWords = { photos: 'keep.photos', sound: 'keep.sound', showing: 'keep.showing' } as const
+const kindWords = {
+  photos: 'keep.photos',
+  sound: 'keep.sound',
+  showing: 'keep.showing',
+  naming: 'keep.naming',
+} as const
 
 /** What is kept, how long, and what a grown-up agrees to, each by itself: a change counts at once. */
 export function AgreedForm({ onChange }: { onChange: () => void }) {

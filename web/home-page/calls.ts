@@ -1,4 +1,5 @@
 import type * as contract from '@awlbox/core/contracts/api/home'
+import type * as live from '@awlbox/core/contracts/api/live'
 import type { Route } from '@awlbox/core/contracts/api/route'
 
 /**
@@ -22,3 +23,9 @@ export const takeBackReply = by<typeof contract.takeBackReply>(
   '/api/home/:token/packs/:packId/children/:childId/reply',
 )
 export const homeCode = by<typeof contract.homeCode>('POST', '/api/home/:token/code')
+export const homeLive = by<typeof live.homeLive>('GET', '/api/home/:token/live/:liveId')
+export const answerLive = by<typeof live.answerLive>('PUT', '/api/home/:token/live/:liveId/rounds/:roundId')
+export const homeLiveCalendar = by<typeof live.homeLiveCalendar>(
+  'GET',
+  '/api/home/:token/live/:liveId/calendar.ics',
+)

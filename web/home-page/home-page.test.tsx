@@ -24,6 +24,8 @@ const home = (first: Partial<First> = {}, language: HomeLanguage = 'en') =>
         problem: null,
         language,
         messages: messagesIn(language),
+        lives: [],
+        liveId: null,
         preview: false,
         ...first,
       }}
@@ -41,7 +43,7 @@ const home = (first: Partial<First> = {}, language: HomeLanguage = 'en') =>
                       {
                         id: 'suri',
                         name: 'Suri',
-                        consents: ['photos', 'sound', 'showing'].map((kind) => ({
+                        consents: ['photos', 'sound', 'showing', 'naming'].map((kind) => ({
                           kind,
                           given: null,
                           giver: null,

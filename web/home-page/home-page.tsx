@@ -7,6 +7,7 @@ import { homePack, saveHomeLanguage } from './calls.ts'
 import type { First } from './first.ts'
 import { Folded } from './folded.tsx'
 import { Link } from './link.ts'
+import { LiveDoorway } from './live-doorway.tsx'
 import { PackView } from './pack-view.tsx'
 import { useOnPhone, useRemembered } from './remembered.ts'
 import { type Spoken, spokenFrom, useWords, Words, written } from './words.ts'
@@ -31,6 +32,7 @@ export function HomePage({ first }: { first: First }) {
 function Page({ first, words }: { first: First; words: Spoken }) {
   const { say, locale } = words
   const { token, packs, problem, preview } = first
+  const [inside, setInside] = useState(first.liveId)
   const [pack, setPack] = useState(first.pack)
   const [away, setAway] = useState(false)
   const [size, setSize] = useRemembered('awlbox-home-large')
@@ -86,9 +88,12 @@ function Page({ first, words }: { first: First; words: Spoken }) {
             {say('problem.away')}
           </p>
         )}
-        {!problem && !pack && <p className="text-steel">{say('page.nothing')}</p>}
-        {pack && <PackView key={pack.id} pack={pack} preview={preview} />}
-        {packs && !preview && (
+        {!preview && !problem && <LiveDoorway lives={first.lives} inside={inside} onEnter={setInside} />}
+        {!problem && !pack && inside === null && !first.lives.length && (
+          <p className="text-steel">{say('page.nothing')}</p>
+        )}
+        {pack && inside === null && <PackView key={pack.id} pack={pack} preview={preview} />}
+        {packs && !preview && inside === null && (
           <>
             <Folded title={say('kit.title')} load={kitForm} props={{}} />
             <Folded
@@ -99,7 +104,7 @@ function Page({ first, words }: { first: First; words: Spoken }) {
             <Folded title={say('code.title')} load={otherDevice} props={{}} />
           </>
         )}
-        {packs && packs.length > 1 && (
+        {packs && packs.length > 1 && inside === null && (
           <nav aria-label={say('page.others')}>
             <h2 className="font-semibold mb-1">{say('page.others')}</h2>
             <ul className="grid gap-1">

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { Day, file, Moment, Ok, route, Uuid } from './route.ts'
 
 /** What a grown-up is asked for, each by itself. */
-export const consentKinds = ['photos', 'sound', 'showing'] as const
+export const consentKinds = ['photos', 'sound', 'showing', 'naming'] as const
 export type ConsentKind = (typeof consentKinds)[number]
 export const Consent = z.object({ given: z.boolean(), giver: z.string(), day: Day })
 export type Consent = z.infer<typeof Consent>
@@ -42,6 +42,7 @@ export const ChildRow = ChildFields.extend({
     photos: Consent.nullable(),
     sound: Consent.nullable(),
     showing: Consent.nullable(),
+    naming: Consent.nullable(),
   }),
   /** The home's private link, for who may change; null while none is open. */
   link: z.string().nullable(),

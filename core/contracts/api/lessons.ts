@@ -6,6 +6,9 @@ import { Day, file, Made, Moment, ofClass, ofLesson, Ok, route, Uuid } from './r
 export const stations = ['plan', 'script', 'film', 'cut', 'send', 'look', 'next'] as const
 export const Station = z.enum(stations)
 export type Station = z.infer<typeof Station>
+/** Where one can be in a lesson: a station, or Live, which stands where Film and Cut stand for a recorded lesson. */
+export const Place = z.enum([...stations, 'live'])
+export type Place = z.infer<typeof Place>
 
 const count = z.number().int().min(0)
 /** What the thread and the shelf say of a lesson, computed from its records. Seconds; dates as ISO strings. */
@@ -22,12 +25,15 @@ export const Facts = z.object({
   lastFilmSeconds: z.number().nullable(),
   sentAt: Moment.nullable(),
   oldestWaiting: Moment.nullable(),
+  /** The next time it is given live, or when the one that is on began; and how often it was. */
+  liveAt: Moment.nullable(),
+  liveGiven: count,
 })
 export type Facts = z.infer<typeof Facts>
 /** How far each station is: 0 empty, 0.5 part sewn, 1 sewn. */
 export const Sewn = z.record(Station, z.union([z.literal(0), z.literal(0.5), z.literal(1)]))
 export type Sewn = z.infer<typeof Sewn>
-export const NextAct = z.object({ station: Station, label: z.string(), minutes: z.number() })
+export const NextAct = z.object({ station: Place, label: z.string(), minutes: z.number() })
 export type NextAct = z.infer<typeof NextAct>
 
 export const LessonRecord = z.object({
@@ -64,7 +70,7 @@ export const readLesson = route({
   summary: 'A lesson: its newest document, what is known of it, and what comes next.',
   params: ofLesson,
   response: LessonRecord,
-  changesWith: ['lessons', 'takes', 'job', 'publications', 'replies'],
+  changesWith: ['lessons', 'takes', 'job', 'publications', 'replies', 'live'],
 })
 export const saveLesson = route({
   method: 'PUT',

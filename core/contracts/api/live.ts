@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { HouseStyle } from '../house-style.ts'
 import { Lesson } from '../lesson.ts'
 import { LiveAct, LiveState, livePhases, ShowWay } from '../live.ts'
 import { Answer } from '../reply.ts'
@@ -148,8 +149,10 @@ export const LiveRecord = LiveDesk.extend({
   minutes: z.number().int(),
   rehearsal: z.boolean(),
   calledOff: z.boolean(),
-  /** The script as it was when the lesson was made live, and the revision it has now. */
+  /** The script as it was when the lesson was made live, with the house style and pace of then; and the revision it has now. */
   doc: Lesson,
+  style: HouseStyle,
+  pace: z.number().nullable(),
   revision: z.number().int(),
   newest: z.number().int(),
   publicationId: Uuid.nullable(),

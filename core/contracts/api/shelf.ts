@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { Facts, NextAct, Sewn, Station } from './lessons.ts'
+import { Facts, NextAct, Place, Sewn } from './lessons.ts'
 import { Day, route, Uuid } from './route.ts'
 
 export const ShelfClass = z.object({
@@ -25,7 +25,7 @@ export const Tonight = z.object({
   lessonId: Uuid,
   title: z.string(),
   label: z.string(),
-  station: Station,
+  station: Place,
   minutes: z.number(),
   reason: z.string(),
   /** Days from today to the day it goes out; −1 where replies wait. */

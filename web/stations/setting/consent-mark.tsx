@@ -12,6 +12,7 @@ export const consentWords: Record<ConsentKind, string> = {
   photos: 'photos of what was made',
   sound: 'the child’s voice',
   showing: 'showing work to others',
+  naming: 'a first name where others see it',
 }
 const today = (): string => new Date().toLocaleDateString('sv')
 const short = (day: string): string =>

@@ -23,7 +23,7 @@ const row = (id: string, given: string, more: Partial<ChildRow> = {}): ChildRow 
   printer: null,
   metered: null,
   note: '',
-  consents: { photos: null, sound: null, showing: null },
+  consents: { photos: null, sound: null, showing: null, naming: null },
   link: `/h/${'A'.repeat(22)}`,
   mayChange: true,
   ...more,

@@ -208,6 +208,7 @@ export function HomesTable(p: Props) {
           ['photos', 'Photos'],
           ['sound', 'Voice'],
           ['showing', 'Showing'],
+          ['naming', 'Naming'],
         ] as const
       ).map(([kind, header]) =>
         column.display({

@@ -1,0 +1,44 @@
+import type { LiveAct, LiveState, ShowWay } from '../contracts/live.ts'
+import { lineBefore, type LiveRun, nextLine } from './run.ts'
+import { isShown, roundNow } from './state.ts'
+
+export interface NextAct {
+  /** What the one large button says. */
+  words: string
+  act: LiveAct | null
+  /** Milliseconds by the server's clock before which it waits; null where it can be pressed. */
+  from: number | null
+}
+/** What comes next in a live lesson: the one key a teacher presses with a camera on them. `show`: how a number is shown. */
+export function nextAct(run: LiveRun, s: LiveState, now: number, show: ShowWay): NextAct {
+  if (s.phase === 'waiting') return { words: 'Begin', act: { do: 'start' }, from: null }
+  if (s.phase === 'over') return { words: 'Over', act: null, from: null }
+  const r = roundNow(s)
+  const next = nextLine(run, s.leftOut, s.line)
+  const on: NextAct =
+    next < run.lines.length
+      ? { words: 'Go on', act: { do: 'go', line: next }, from: null }
+      : { words: 'End the lesson', act: { do: 'end' }, from: null }
+  if (r && r.shows === null)
+    return {
+      words: now < r.opens ? 'They are thinking' : 'Three, two, one, show',
+      act: { do: 'show' },
+      from: now < r.opens ? r.opens : null,
+    }
+  if (r && !isShown(r, now)) return { words: 'Three, two, one …', act: null, from: r.shows }
+  if (s.game) return r ? { words: 'Close the round', act: { do: 'close' }, from: null } : on
+  const line = run.lines[s.line]
+  const asked = line?.kind === 'round' && s.rounds.some((x) => x.stepId === line.step.id && !x.undone)
+  if (line?.kind === 'round' && !asked && !r)
+    return {
+      words: line.task ? 'Ask it' : 'Let them do it',
+      act: { do: 'round', line: s.line, show, think: Math.min(120, Math.round(line.think)) },
+      from: null,
+    }
+  return on
+}
+/** A line back; null where there is none. */
+export function backAct(run: LiveRun, s: LiveState): LiveAct | null {
+  if (s.phase !== 'on' || s.line === 0) return null
+  return { do: 'go', line: lineBefore(run, s.leftOut, s.line) }
+}

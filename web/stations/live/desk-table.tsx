@@ -1,0 +1,176 @@
+import { useState } from 'react'
+import { gestureText } from '@awlbox/core/script/gesture'
+import { roundNow } from '@awlbox/core/live/state'
+import { silenceOf } from '@awlbox/core/live/run'
+import { Button } from '../../kit/button.tsx'
+import { Card } from '../../kit/card.tsx'
+import { type Hand, TableBoard } from '../../table/board.tsx'
+import type { Desk, LiveView } from './use-live.ts'
+
+const hands: readonly { hand: Hand; words: string }[] = [
+  { hand: 'saffron', words: 'Put' },
+  { hand: 'blue', words: 'Put blue' },
+  { hand: 'turn', words: 'Turn' },
+  { hand: 'cross', words: 'Cross' },
+  { hand: 'take', words: 'Take' },
+]
+const verbs: Partial<Record<string, string>> = {
+  say: 'Say',
+  ask: 'Ask',
+  do: 'Hands',
+  write: 'Write',
+  count: 'Count together',
+  reveal: 'Answer',
+  wait: 'Silence',
+  pause: 'They do it',
+  sound: 'Sound',
+}
+
+/** The table as homes see it, moved by hand, by keys or by a line; under it the line to say, and the one after it. */
+export function DeskTable({
+  view,
+  desk,
+  at,
+  onOpen,
+}: {
+  view: LiveView
+  desk: Desk
+  at: number
+  onOpen: () => void
+}) {
+  const { run, news, table, record } = view
+  const { state } = news
+  const [hand, setHand] = useState<Hand>('saffron')
+  const [text, setText] = useState('')
+  const line = run.lines[state.line]
+  const following = run.lines[state.line + 1]
+  const round = roundNow(state)
+  const silence = line && !round ? silenceOf(line, record.style) * 1000 + state.longer : 0
+  const left = Math.max(0, Math.ceil((state.since + silence - at) / 1000))
+  return (
+    <>
+      <div className="flex items-baseline gap-3">
+        <h2 className="font-bold">What homes see</h2>
+        <span className="text-steel text-sm">shared in its own window</span>
+        <span className="flex-1" />
+        <Button small onClick={onOpen}>
+          Open it
+        </Button>
+      </div>
+      <Card className="overflow-hidden">
+        <TableBoard
+          table={table}
+          fill={record.style.frameFill}
+          hand={hand}
+          disabled={!desk.leads || state.phase !== 'on'}
+          onGesture={(g) => desk.act({ do: 'table', text: gestureText(g) })}
+          className="max-h-[38dvh] mx-auto"
+        />
+        {state.sentence && (
+          <p className="font-child text-[34px] text-center pb-2 bg-white text-[#14232b]">{state.sentence}</p>
+        )}
+      </Card>
+      <div className="flex flex-wrap items-center gap-1.5">
+        {hands.map((h) => (
+          <Button
+            key={h.hand}
+            small
+            aria-pressed={hand === h.hand}
+            look={hand === h.hand ? 'act' : 'plain'}
+            onClick={() => setHand(h.hand)}
+          >
+            {h.words}
+          </Button>
+        ))}
+        <form
+          className="flex-1 min-w-48 flex gap-1.5"
+          onSubmit={(e) => {
+            e.preventDefault()
+            if (text.trim()) desk.act({ do: 'table', text: text.trim() })
+            setText('')
+          }}
+        >
+          <input
+            aria-label="What hands do, as a line of the script"
+            placeholder="or a line: put 2 blue ones on the frame"
+            value={text}
+            maxLength={200}
+            disabled={!desk.leads || state.phase !== 'on'}
+            onChange={(e) => setText(e.target.value)}
+            className="flex-1 min-w-0 min-h-8 rounded-md border border-hair bg-card px-2 text-sm"
+          />
+        </form>
+        <Button
+          small
+          look="quiet"
+          disabled={!desk.leads || !state.acts.length}
+          onClick={() => desk.act({ do: 'table back' })}
+        >
+          Undo
+        </Button>
+      </div>
+      {state.phase === 'on' && line && !state.game && (
+        <div>
+          <p className="text-steel text-sm">
+            {verbs[line.step.verb] ?? line.step.verb}
+            {line.kind === 'round' && !round && (
+              <>
+                {' '}
+                · think first: <b className="text-ink">{Math.round(line.think)} s</b>
+              </>
+            )}
+            {line.kind === 'wait' && (
+              <>
+                {' '}
+                · <b className="text-ink figures">{left ? `${left} s more` : 'long enough'}</b>
+              </>
+            )}
+          </p>
+          <p className="font-child text-[26px] leading-snug" aria-live="polite">
+            {line.words}
+          </p>
+          {following && <p className="font-child text-steel mt-1 line-clamp-2">then: {following.words}</p>}
+          {line.faces && (
+            <RealThrow key={line.step.id} faces={line.faces} stepId={line.step.id} desk={desk} />
+          )}
+        </div>
+      )}
+      {state.game && round && <p className="font-child text-[26px] leading-snug">{round.prompt}</p>}
+      {state.phase === 'waiting' && following && (
+        <p className="font-child text-steel text-[20px]">first: {run.lines[0]!.words}</p>
+      )}
+    </>
+  )
+}
+
+/** What a real die showed: the line, the table, the sentence and the answers follow. */
+function RealThrow({ faces, stepId, desk }: { faces: readonly number[]; stepId: string; desk: Desk }) {
+  const [came, setCame] = useState(faces.map(String))
+  const numbers = came.map(Number)
+  const good = came.every((c) => /^\d{1,2}$/.test(c))
+  return (
+    <form
+      className="flex flex-wrap items-center gap-2 mt-2"
+      onSubmit={(e) => {
+        e.preventDefault()
+        if (good) desk.act({ do: 'throw', stepId, faces: numbers })
+      }}
+    >
+      <span className="text-sm">It really came up</span>
+      {came.map((c, i) => (
+        <input
+          key={i}
+          aria-label={`What came up, ${i + 1}`}
+          inputMode="numeric"
+          maxLength={2}
+          value={c}
+          onChange={(e) => setCame(came.with(i, e.target.value))}
+          className="w-14 min-h-9 rounded-md border border-hair bg-card text-center font-child text-lg"
+        />
+      ))}
+      <Button small type="submit" disabled={!desk.leads || !good || numbers.join() === faces.join()}>
+        Write it in
+      </Button>
+    </form>
+  )
+}

@@ -1,0 +1,181 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import type { LiveDesk, LiveRecord } from '@awlbox/core/contracts/api/live'
+import * as api from '@awlbox/core/contracts/api/live'
+import type { LiveAct, ShowWay } from '@awlbox/core/contracts/live'
+import { type LiveRun, runOf } from '@awlbox/core/live/run'
+import { tableNow } from '@awlbox/core/live/state'
+import type { TableState } from '@awlbox/core/script/table/state'
+import { ask, fileAt, ProblemError, wordsOf } from '../../api.ts'
+import { noted } from '../../noted.ts'
+import { newId } from '../../frame/new-id.ts'
+
+/** Milliseconds without news after which the line is opened anew; the server gives a sign of life every fifteen seconds. */
+const silence = 40_000
+const retry = 1_500
+
+/** One name for this desk, as long as its tab is open or reloaded. */
+function deskName(): string {
+  const known = sessionStorage.getItem('awlbox-desk')
+  if (known) return known
+  const made = newId()
+  sessionStorage.setItem('awlbox-desk', made)
+  return made
+}
+
+export interface LiveView {
+  record: LiveRecord
+  news: LiveDesk
+  run: LiveRun
+  table: TableState
+  /** Whether news arrives; what is shown is then as it is. */
+  on: boolean
+  /** The server's time, whatever this device takes the time to be. */
+  now: () => number
+  again: () => Promise<void>
+}
+
+/** Follows a live lesson as desks and the shared window do. Null while it is fetched. */
+export function useLiveView(liveId: string): { view: LiveView | null; error: unknown } {
+  const [record, setRecord] = useState<LiveRecord | null>(null)
+  const [news, setNews] = useState<LiveDesk | null>(null)
+  const [on, setOn] = useState(false)
+  const [error, setError] = useState<unknown>(null)
+  const clock = useRef({ server: 0, here: 0 })
+  const now = useCallback(() => clock.current.server + (performance.now() - clock.current.here), [])
+  const take = useCallback((d: LiveDesk) => {
+    clock.current = { server: d.now, here: performance.now() }
+    setNews((was) => (was && was.state.seq > d.state.seq ? was : d))
+  }, [])
+  const again = useCallback(async () => {
+    const r = await ask(api.readLive, { liveId })
+    setRecord(r)
+    setError(null)
+    take(r)
+  }, [liveId, take])
+  useEffect(() => {
+    let source: EventSource | null = null
+    let timer: ReturnType<typeof setTimeout> | undefined
+    let watch: ReturnType<typeof setTimeout> | undefined
+    let gone = false
+    const alive = () => {
+      setOn(true)
+      clearTimeout(watch)
+      watch = setTimeout(lost, silence)
+    }
+    const lost = () => {
+      source?.close()
+      setOn(false)
+      clearTimeout(timer)
+      if (!gone) timer = setTimeout(open, retry)
+    }
+    const open = () => {
+      again().then(
+        () => {
+          if (gone) return
+          source = new EventSource(fileAt(api.followLive, { liveId }))
+          source.onmessage = (e) => {
+            alive()
+            take(JSON.parse(String(e.data)) as LiveDesk)
+          }
+          source.addEventListener('beat', alive)
+          source.onopen = alive
+          source.onerror = lost
+        },
+        (e: unknown) => {
+          if (gone) return
+          if (e instanceof ProblemError && [401, 403, 404].includes(e.status)) setError(e)
+          else lost()
+        },
+      )
+    }
+    open()
+    return () => {
+      gone = true
+      source?.close()
+      clearTimeout(timer)
+      clearTimeout(watch)
+    }
+  }, [liveId, again, take])
+  const state = news?.state
+  const made = useMemo(
+    () =>
+      record &&
+      state && {
+        key: JSON.stringify([record.revision, state.thrown, state.later]),
+        thrown: state.thrown,
+        later: state.later,
+      },
+    [record, state],
+  )
+  const run = useMemo(
+    () => (record && made ? runOf(record.doc, record.style, record.pace, made) : null),
+    // A run is the same while nothing it is made of changes.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [record?.doc, made?.key],
+  )
+  const table = useMemo(() => (run && state ? tableNow(run, state) : null), [run, state])
+  if (!record || !news || !run || !table) return { view: null, error }
+  return { view: { record, news, run, table, on, now, again }, error }
+}
+
+export interface Desk {
+  /** Whether this desk leads, and who does else. */
+  leads: boolean
+  leader: string | null
+  act: (act: LiveAct) => void
+  throwNow: (show: ShowWay, think: number) => void
+  /** What could not be done, in words; gone with the next act. */
+  problem: string | null
+}
+/** What this desk does, one act after another: each names the one before it, so that none is done twice. */
+export function useDesk(liveId: string, view: LiveView): Desk {
+  const [problem, setProblem] = useState<string | null>(null)
+  const desk = useMemo(deskName, [])
+  const seq = useRef(view.news.state.seq)
+  seq.current = Math.max(seq.current, view.news.state.seq)
+  const queue = useRef<Promise<unknown>>(Promise.resolve())
+  const { again } = view
+  const done = useCallback(
+    (what: () => Promise<{ seq: number }>) => {
+      queue.current = queue.current
+        .then(async () => {
+          setProblem(null)
+          seq.current = (await what()).seq
+        })
+        .catch((error: unknown) => {
+          setProblem(wordsOf(error))
+          return again()
+        })
+        .catch(noted('the desk could not look again'))
+    },
+    [again],
+  )
+  const act = useCallback(
+    (a: LiveAct) => done(() => ask(api.liveAct, { liveId }, { seq: seq.current, desk, act: a })),
+    [done, liveId, desk],
+  )
+  const throwNow = useCallback(
+    (show: ShowWay, think: number) =>
+      done(() => ask(api.throwLive, { liveId }, { seq: seq.current, desk, show, think })),
+    [done, liveId, desk],
+  )
+  const { lead } = view.news.state
+  return {
+    leads: view.record.mayLead && (lead === null || lead.desk === desk),
+    leader: lead?.name ?? null,
+    act,
+    throwNow,
+    problem,
+  }
+}
+
+/** The server's time, told again so often while something runs. */
+export function useServerTime(now: () => number, every = 200): number {
+  const [at, setAt] = useState(now)
+  useEffect(() => {
+    setAt(now())
+    const t = setInterval(() => setAt(now()), every)
+    return () => clearInterval(t)
+  }, [now, every])
+  return at
+}
