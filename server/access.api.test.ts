@@ -743,6 +743,7 @@ const homeCases: Record<
   'get /api/home/:token/live': { path: (h) => `${h}/live`, expect: { otherHome: 200 } },
   'get /api/home/:token/live/:liveId': { path: (h) => `${h}/live/${id.live}` },
   'get /api/home/:token/live/:liveId/follow': { path: (h) => `${h}/live/${id.live}/follow`, whole: false },
+  'get /api/home/:token/live/:liveId/table.svg': { path: (h) => `${h}/live/${id.live}/table.svg` },
   // Nothing was asked.
   'put /api/home/:token/live/:liveId/rounds/:roundId': {
     path: (h) => `${h}/live/${id.live}/rounds/r1`,

@@ -19,13 +19,13 @@ export function nextAct(run: LiveRun, s: LiveState, now: number, show: ShowWay):
     next < run.lines.length
       ? { words: 'Go on', act: { do: 'go', line: next }, from: null }
       : { words: 'End the lesson', act: { do: 'end' }, from: null }
-  if (r && r.shows === null)
+  if (r && r.shows === null && r.spec)
     return {
       words: now < r.opens ? 'They are thinking' : 'Three, two, one, show',
       act: { do: 'show' },
       from: now < r.opens ? r.opens : null,
     }
-  if (r && !isShown(r, now)) return { words: 'Three, two, one …', act: null, from: r.shows }
+  if (r?.spec && !isShown(r, now)) return { words: 'Three, two, one …', act: null, from: r.shows }
   if (s.game) return r ? { words: 'Close the round', act: { do: 'close' }, from: null } : on
   const line = run.lines[s.line]
   const asked = line?.kind === 'round' && s.rounds.some((x) => x.stepId === line.step.id && !x.undone)

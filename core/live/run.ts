@@ -139,20 +139,24 @@ function lineOf(
   const kept = by.later.includes(step.id)
   const isRound = !kept && (step.task !== undefined || step.verb === 'pause')
   const task = isRound ? (step.task ?? null) : null
-  const think = !isRound
-    ? 0
-    : next?.verb === 'wait' && !next.task
-      ? (readSeconds(next.text) ?? by.style.defaultWait)
-      : by.style.defaultWait
+  // What is done, not answered, wants no thinking first: they begin at once and say when they are ready.
+  const think =
+    !isRound || task === null
+      ? 0
+      : next?.verb === 'wait' && !next.task
+        ? (readSeconds(next.text) ?? by.style.defaultWait)
+        : by.style.defaultWait
   const doing = step.verb === 'pause' && !kept ? time.home : 0
-  const seconds = isRound
-    ? time.film + think + Math.max(doing, answerSeconds(task)) + round.countdown + round.look
-    : time.film
+  const seconds = !isRound
+    ? time.film
+    : task === null
+      ? time.film + doing
+      : time.film + think + Math.max(doing, answerSeconds(task)) + round.countdown + round.look
   return {
     index,
     segmentId: m.segment.id,
     step,
-    words: step.verb === 'pause' ? pauseWords(step.text) : step.text,
+    words: liveWords(step.verb === 'pause' ? pauseWords(step.text) : step.text),
     kind: isRound ? 'round' : step.verb === 'wait' ? 'wait' : handsOf(step.verb),
     seconds,
     think,
@@ -161,6 +165,15 @@ function lineOf(
     faces: step.verb === 'do' ? facesOf(step.text) : null,
   }
 }
+/** A film is stopped and played; here homes say that they are ready. */
+export const liveWords = (text: string): string =>
+  text
+    .replace(/\b(press|tap|push|hit) play( again)?\b/gi, (_, verb: string) =>
+      verb.startsWith(verb[0]!.toUpperCase()) ? 'Say “ready”' : 'say “ready”',
+    )
+    .replace(/\b(pause|stop) the (film|video)( here)?\b/gi, (_, verb: string) =>
+      verb.startsWith(verb[0]!.toUpperCase()) ? 'Stop here' : 'stop here',
+    )
 const handsOf = (verb: Step['verb']): 'say' | 'hands' =>
   verb === 'do' || verb === 'write' || verb === 'sound' ? 'hands' : 'say'
 

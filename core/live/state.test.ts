@@ -54,7 +54,7 @@ test('stops and questions are rounds, the wait after a question is its thinking,
     ['round', 'How many are on the frame?', 5],
     ['say', 'Four.', 0],
     ['wait', '8 s', 0],
-    ['round', 'Put four of your own out', style.defaultWait],
+    ['round', 'Put four of your own out', 0],
     ['hands', 'Roll 5', 0],
     ['say', 'Find six at home.', 0],
   ])

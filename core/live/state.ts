@@ -263,6 +263,7 @@ function asked(s: LiveState, run: LiveRun, { act, at }: Done & { act: Asks }): L
       const r = roundNow(s)
       if (!r) throw new LiveRefusal('Nothing is asked at the moment.')
       if (r.shows !== null) return s
+      if (r.spec === null) throw new LiveRefusal('They are doing something: go on when they are ready.')
       if (at + early < r.opens) throw new LiveRefusal('They are still thinking.')
       return { ...s, rounds: changed(s, { shows: at + countdown }) }
     }

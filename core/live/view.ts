@@ -3,7 +3,8 @@ import type { HouseStyle } from '../contracts/house-style.ts'
 import type { LiveState } from '../contracts/live.ts'
 import { shownTask } from '../send/shown-task.ts'
 import { type LiveRun, silenceOf } from './run.ts'
-import { roundNow } from './state.ts'
+import { roundNow, tableNow } from './state.ts'
+import { isBare } from '../script/table/state.ts'
 import type { LiveRoundSeen, LiveSeen } from '../contracts/api/live.ts'
 
 /** The task of a round as a home gets it: nothing in it gives the answer away. */
@@ -13,6 +14,15 @@ function seenTask(
   spec: NonNullable<LiveState['rounds'][number]['spec']>,
 ): HomeTask {
   return { id, prompt, kind: spec.kind, sets: [], ...shownTask(id, spec) }
+}
+/** A short name of what lies on the table: another one whenever something moves, null while it is bare. */
+export function tableKey(run: LiveRun, s: LiveState): string | null {
+  const table = tableNow(run, s)
+  if (s.phase !== 'on' || (isBare(table) && !table.mats.length)) return null
+  const text = JSON.stringify(table)
+  let hash = 5381
+  for (let i = 0; i < text.length; i++) hash = (hash * 33 + text.charCodeAt(i)) % 4_294_967_296
+  return hash.toString(36)
 }
 /** What all homes see of a live lesson at a moment: never an answer, never who gave one, never another child. */
 export function seenBy(run: LiveRun, s: LiveState, style: HouseStyle, now: number): LiveSeen {
@@ -38,6 +48,7 @@ export function seenBy(run: LiveRun, s: LiveState, style: HouseStyle, now: numbe
     words: s.phase === 'on' && !r && line && !s.game && line.kind === 'say' ? line.words : null,
     silence: silence > 0 ? { from: s.since, until: s.since + silence } : null,
     again: s.again,
+    table: tableKey(run, s),
     round,
   }
 }

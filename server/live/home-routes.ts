@@ -1,8 +1,9 @@
 import fs from 'node:fs/promises'
 import type { Router } from 'express'
 import * as api from '@awlbox/core/contracts/api/live'
-import { arrival, type Arrival } from '@awlbox/core/live/state'
+import { arrival, type Arrival, tableNow } from '@awlbox/core/live/state'
 import { seenBy } from '@awlbox/core/live/view'
+import { drawTable, toSvg } from '@awlbox/core/script/table/drawing/table'
 import type { Home } from '../platform/actor.ts'
 import { notFound, Problem } from '../platform/problem.ts'
 import { hereOf } from '../platform/reach.ts'
@@ -79,6 +80,16 @@ export function liveHomeRoutes(router: Router, s: Services, hub: Hub): void {
     const { row } = await joined(home, params.liveId, true)
     isOpen(row)
     await hub.followHome(row, { res, householdId: home.householdId, device: query.device || 'page' })
+    return undefined
+  })
+  homeRoute(router, s, api.homeLiveTable, async ({ res, home, params }) => {
+    const { row } = await joined(home, params.liveId)
+    isOpen(row)
+    const table = tableNow(runFor(row, row.state), row.state)
+    res
+      .type('image/svg+xml')
+      .set('Cache-Control', 'private, max-age=60')
+      .send(toSvg(drawTable(table, row.style.frameFill)))
     return undefined
   })
   homeRoute(router, s, api.answerLive, async ({ home, params, body }) => {

@@ -31,6 +31,7 @@ import {
   livePhotoById,
   liveById,
   type LiveRow,
+  homesWithout,
   livesOf,
   makeLive,
   whoseLive,
@@ -75,9 +76,12 @@ export function liveRoutes(router: Router, s: Services): void {
 function schedule(router: Router, s: Services): void {
   personRoute(router, s, api.livesOfLesson, async ({ person, params }) => {
     await mayLesson(s.db, person, params.lessonId, 'read')
-    const [items, homes] = await Promise.all([livesOf(s.db, params.lessonId), homesOf(s.db, params.lessonId)])
-    const open = new Set(homes.filter((h) => h.open).map((h) => h.householdId))
-    const all = new Map(homes.map((h) => [h.householdId, h.home]))
+    const id = params.lessonId
+    const [items, homes, without] = await Promise.all([
+      livesOf(s.db, id),
+      homesOf(s.db, id),
+      homesWithout(s.db, id),
+    ])
     return {
       items: items.map(({ state, calledOffAt, ...l }) => ({
         ...l,
@@ -85,8 +89,8 @@ function schedule(router: Router, s: Services): void {
         phase: state.phase,
         rounds: state.rounds.filter((r) => !r.undone).length,
       })),
-      homes: all.size,
-      without: [...all].flatMap(([id, name]) => (open.has(id) ? [] : [name])),
+      homes: new Set(homes.map((h) => h.householdId)).size,
+      without,
       standIns: s.config.camera !== '',
     }
   })

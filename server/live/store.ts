@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, gt, inArray, isNull, or, sql } from 'drizzle-orm'
 import type { Done, LiveAct, LiveState } from '@awlbox/core/contracts/live'
 import type { Pack } from '@awlbox/core/contracts/pack'
 import type { Answer } from '@awlbox/core/contracts/reply'
@@ -310,6 +310,27 @@ export const closedLinks = async (db: Db, householdIds: readonly string[]): Prom
   const good = new Set(open.map((r) => r.id))
   return new Set(householdIds.filter((id) => !good.has(id)))
 }
+
+/** Homes of a lesson's class whose link was ended and not made anew, by name. */
+export const homesWithout = async (db: Db, lessonId: string): Promise<string[]> =>
+  (
+    await db
+      .selectDistinct({ name: households.name })
+      .from(lessons)
+      .innerJoin(children, eq(children.classId, lessons.classId))
+      .innerJoin(
+        households,
+        or(eq(households.id, children.householdId), eq(households.id, children.secondHouseholdId)),
+      )
+      .where(
+        and(
+          eq(lessons.id, lessonId),
+          sql`exists (select 1 from home_links k where k.household_id = ${households.id})`,
+          sql`not exists (select 1 from home_links k where k.household_id = ${households.id} and k.revoked_at is null)`,
+        ),
+      )
+      .orderBy(asc(households.name))
+  ).map((r) => r.name)
 
 /** Sendings before this one about the same idea to the same class, with the answers that came: what was said before. */
 export const earlierReplies = (db: Db, row: Pick<LiveRow, 'classId' | 'doc'>) =>

@@ -29,3 +29,4 @@ export const homeLiveCalendar = by<typeof live.homeLiveCalendar>(
   'GET',
   '/api/home/:token/live/:liveId/calendar.ics',
 )
+export const homeLiveTable = by<typeof live.homeLiveTable>('GET', '/api/home/:token/live/:liveId/table.svg')

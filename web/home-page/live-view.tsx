@@ -1,5 +1,7 @@
 import { useEffect, useState } from 'react'
 import type { LiveRoundSeen } from '@awlbox/core/contracts/api/live'
+import { fileAt } from '../api.ts'
+import { homeLiveTable } from './calls.ts'
 import { Choice } from './choice.tsx'
 import { type DraftAnswer, keepMedia } from './drafts.ts'
 import { DrawingPad } from './drawing.tsx'
@@ -97,6 +99,13 @@ export function LiveView({ liveId, onLeave }: { liveId: string; onLeave: () => v
         />
       )}
       {seen?.phase === 'on' && !seen.round && <Between live={live} />}
+      {seen?.phase === 'on' && seen.table !== null && (
+        <img
+          src={`${fileAt(homeLiveTable, { token, liveId })}?v=${seen.table}`}
+          alt={say('live.table')}
+          className="w-full rounded-xl border border-hair bg-white"
+        />
+      )}
       {seen?.phase === 'over' && (
         <div className="rounded-xl bg-card border border-hair p-5 grid gap-3">
           <p className="text-[19px]">{say('live.over')}</p>

@@ -32,6 +32,8 @@ export const LiveSeen = z.object({
   silence: z.object({ from: At, until: At }).nullable(),
   /** Grows when something is said again. */
   again: count,
+  /** Names the picture of the table as it is now; null while it is bare. */
+  table: z.string().nullable(),
   round: LiveRoundSeen.nullable(),
 })
 export type LiveSeen = z.infer<typeof LiveSeen>
@@ -293,6 +295,14 @@ export const followHomeLive = route({
   params: ofHomeLive,
   query: z.object({ device: z.string().max(40).default('') }),
   response: file('text/event-stream'),
+})
+export const homeLiveTable = route({
+  method: 'GET',
+  path: '/api/home/:token/live/:liveId/table.svg',
+  who: 'home',
+  summary: 'The shared table as it lies now, drawn.',
+  params: ofHomeLive,
+  response: file('image/svg+xml'),
 })
 export const answerLive = route({
   method: 'PUT',

@@ -290,6 +290,7 @@ export const ar = {
   'live.open': 'إنه مفتوح الآن.',
   'live.come': 'ادخلوا',
   'live.waiting': 'أنتم في الداخل. يبدأ قريبًا: أبقوا هذه الصفحة مفتوحة بجانب المكالمة.',
+  'live.table': 'الطاولة',
   'live.listen': 'شاهدوا واستمعوا',
   'live.think': 'فكّر أولًا',
   'live.soon':

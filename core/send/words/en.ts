@@ -293,6 +293,7 @@ export const en = {
   'live.open': 'It is open now.',
   'live.come': 'Come in',
   'live.waiting': 'You are in. It begins soon: keep this page open beside the call.',
+  'live.table': 'The table',
   'live.listen': 'Watch and listen',
   'live.think': 'Think first',
   'live.soon': '{n, plural, one {You can answer in one second} other {You can answer in # seconds}}',

@@ -294,6 +294,7 @@ export const es = {
   'live.open': 'Ya está abierto.',
   'live.come': 'Entrar',
   'live.waiting': 'Ya estáis dentro. Empieza pronto: dejad esta página abierta junto a la llamada.',
+  'live.table': 'La mesa',
   'live.listen': 'Mirad y escuchad',
   'live.think': 'Primero piensa',
   'live.soon':

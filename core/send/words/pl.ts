@@ -296,6 +296,7 @@ export const pl = {
   'live.open': 'Już otwarte.',
   'live.come': 'Wejdź',
   'live.waiting': 'Jesteście w środku. Zaraz się zacznie: zostawcie tę stronę otwartą obok rozmowy.',
+  'live.table': 'Stół',
   'live.listen': 'Patrzcie i słuchajcie',
   'live.think': 'Najpierw pomyśl',
   'live.soon':

@@ -7,8 +7,10 @@ import { useAsked } from '../../frame/use-asked.ts'
 import { useEvents } from '../../frame/events.ts'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
-import { Empty, Notice } from '../../kit/notice.tsx'
-import { wordsOf } from '../../api.ts'
+import { Empty, Notice, WorkBar } from '../../kit/notice.tsx'
+import { ask, wordsOf } from '../../api.ts'
+import { markTake } from '@awlbox/core/contracts/api/film'
+import { uploadTake, type UploadState } from '../../frame/upload.ts'
 
 /** What is left of a live lesson: who came, what was given round by round, moments, and a note to those who missed it. */
 export function AfterView({ liveId, record }: { liveId: string; record: LiveRecord }) {
@@ -22,6 +24,7 @@ export function AfterView({ liveId, record }: { liveId: string; record: LiveReco
       </div>
     )
   if (!data) return <p className="p-8 text-steel">Adding it up…</p>
+  const rounds = data.rounds.filter((r) => !r.undone).length
   const names = new Map(data.attendance.map((a) => [a.childId, a.name]))
   return (
     <main className="max-w-6xl mx-auto p-5 grid gap-4 lg:grid-cols-[minmax(0,1fr)_340px] items-start">
@@ -31,8 +34,8 @@ export function AfterView({ liveId, record }: { liveId: string; record: LiveReco
             {record.rehearsal ? 'The rehearsal' : 'The live lesson'} took {clockTime(data.seconds)}
           </h1>
           <span className="text-steel">
-            {data.attendance.length} {data.attendance.length === 1 ? 'child' : 'children'} came ·{' '}
-            {data.rounds.filter((r) => !r.undone).length} rounds
+            {data.attendance.length} {data.attendance.length === 1 ? 'child' : 'children'} came · {rounds}{' '}
+            {rounds === 1 ? 'round' : 'rounds'}
           </span>
           <span className="flex-1" />
           {data.publicationId && (
@@ -140,29 +143,121 @@ export function AfterView({ liveId, record }: { liveId: string; record: LiveReco
           </Card>
         )}
         {!record.rehearsal && data.segments.length > 0 && (
-          <Card as="section" className="p-4 grid gap-2 justify-items-start">
-            <h2 className="font-bold">A recording of the call?</h2>
-            <p className="text-sm">
-              Bring it in as clips: it is parted by when each segment was on, below. Other people’s children
-              can be seen and heard in it: use only what your setting’s policy and every home’s consent allow,
-              and cut the rest.
-            </p>
-            <ul className="text-sm w-full">
-              {data.segments.map((x) => (
-                <li key={`${x.segmentId} ${x.from}`} className="flex justify-between gap-3">
-                  <span className="truncate">{x.title}</span>
-                  <span className="figures text-steel whitespace-nowrap">
-                    {clockTime(x.from)} to {x.to === null ? 'the end' : clockTime(x.to)}
-                  </span>
-                </li>
-              ))}
-            </ul>
-            <Link to={`/lessons/${record.lessonId}/film?live=${record.id}`} className="text-blue underline">
-              Bring the recording to Film
-            </Link>
-          </Card>
+          <CallRecording lessonId={record.lessonId} segments={data.segments} />
         )}
       </div>
     </main>
+  )
+}
+
+interface Span {
+  segmentId: string
+  title: string
+  from: number
+  to: number | null
+}
+/** Brings a recording of the call in as takes, parted by when each segment was on. */
+function CallRecording({ lessonId, segments }: { lessonId: string; segments: readonly Span[] }) {
+  const [agreed, setAgreed] = useState(false)
+  const [began, setBegan] = useState('0:00')
+  const [sending, setSending] = useState<UploadState | null>(null)
+  const [words, setWords] = useState<string | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  const typed = /^(\d{1,3}):([0-5]\d)$/.exec(began.trim())
+  const offset = typed ? Number(typed[1]) * 60 + Number(typed[2]) : null
+  const bring = async (file: File) => {
+    setProblem(null)
+    setWords(null)
+    try {
+      const { takeId, known } = await uploadTake(
+        file,
+        { lessonId, segmentId: '', source: 'uploaded' },
+        setSending,
+      )
+      if (known) setWords('This recording is here already; nothing was added.')
+      else {
+        await ask(
+          markTake,
+          { takeId },
+          {
+            marks: segments.map((x) => ({
+              kind: 'segment' as const,
+              segmentId: x.segmentId,
+              at: x.from + offset!,
+            })),
+          },
+        )
+        setWords('It is here. It is parted into a take for each segment; find them in Film.')
+      }
+    } catch (e) {
+      setProblem(wordsOf(e))
+    }
+    setSending(null)
+  }
+  return (
+    <Card as="section" className="p-4 grid gap-2 justify-items-start">
+      <h2 className="font-bold">A recording of the call?</h2>
+      <p className="text-sm">It becomes takes of this lesson, parted by when each segment was on:</p>
+      <ul className="text-sm w-full">
+        {segments.map((x) => (
+          <li key={`${x.segmentId} ${x.from}`} className="flex justify-between gap-3">
+            <span className="truncate">{x.title}</span>
+            <span className="figures text-steel whitespace-nowrap">
+              {clockTime(x.from)} to {x.to === null ? 'the end' : clockTime(x.to)}
+            </span>
+          </li>
+        ))}
+      </ul>
+      <label className="flex items-center gap-2 text-sm">
+        <span>The lesson begins in it at</span>
+        <input
+          aria-invalid={offset === null}
+          value={began}
+          onChange={(e) => setBegan(e.target.value)}
+          className="w-20 min-h-8 rounded-md border border-hair bg-card px-2 figures"
+        />
+      </label>
+      <label className="flex items-start gap-2 text-sm">
+        <input
+          type="checkbox"
+          className="mt-0.5 size-4"
+          checked={agreed}
+          onChange={(e) => setAgreed(e.target.checked)}
+        />
+        <span>
+          Other people’s children can be seen and heard in a call. The policy of our setting and every home’s
+          consent allow it to be kept, or only my own table and voice are in it.
+        </span>
+      </label>
+      <label
+        className={`inline-flex items-center min-h-10 px-3.5 rounded-lg border border-hair bg-card font-semibold ${agreed && offset !== null ? 'cursor-pointer hover:bg-wash' : 'opacity-50 pointer-events-none'}`}
+      >
+        Bring the recording
+        <input
+          type="file"
+          accept="video/*,audio/*"
+          className="sr-only"
+          disabled={!agreed || offset === null || sending !== null}
+          onChange={(e) => {
+            const f = e.target.files?.[0]
+            e.target.value = ''
+            if (f) void bring(f)
+          }}
+        />
+      </label>
+      {sending && <WorkBar label={`Sending ${sending.name}`} share={sending.share} onCancel={sending.stop} />}
+      {words && (
+        <p role="status" className="text-sm">
+          {words}{' '}
+          <Link to={`/lessons/${lessonId}/film`} className="text-blue underline">
+            To Film
+          </Link>
+        </p>
+      )}
+      {problem && <Notice kind="wrong">{problem}</Notice>}
+      <p className="text-sm text-steel">
+        Faces and names in it are looked for, and covers proposed, before anything is sent.
+      </p>
+    </Card>
   )
 }

@@ -156,11 +156,11 @@ function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
       <div className="grid grid-cols-[286px_minmax(0,1fr)_330px] max-lg:grid-cols-1 lg:h-[calc(100dvh-52px)]">
         <DeskStrip view={view} timing={timing} base={base} at={at} desk={desk} />
         <main className="min-w-0 p-4 grid gap-3 content-start lg:overflow-auto border-x border-hair">
-          <DeskTable view={view} desk={desk} at={at} onOpen={openWindow} />
-          <div className="flex flex-wrap gap-2.5">
+          <DeskTable view={view} desk={desk} at={at} onOpen={openWindow} onBack={back && (() => act(back))} />
+          <div className="flex flex-wrap gap-2">
             <Button
               look="main"
-              className="min-h-14 text-lg px-6 min-w-56"
+              className="min-h-14 text-lg px-4 min-w-48 flex-1"
               disabled={!desk.leads || !next.act || next.from !== null}
               onClick={() => next.act && act(next.act)}
             >
@@ -169,11 +169,6 @@ function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
                 <span className="figures">{Math.max(1, Math.ceil((next.from - at) / 1000))}</span>
               )}
             </Button>
-            {back && (
-              <Button className="min-h-14" disabled={!desk.leads} onClick={() => act(back)}>
-                A line back
-              </Button>
-            )}
             <Button
               className="min-h-14"
               disabled={!desk.leads || state.phase !== 'on'}

@@ -85,7 +85,8 @@ export function DeskRound({
   const round = roundNow(state)
   const current = round && tally?.roundId === round.id ? tally : null
   // Between rounds the one that was shown last stays to be looked at.
-  const shown = current?.shown ? current : round ? last : tally
+  // What is done, not answered, is ready as they say so.
+  const shown = current && (current.shown || !round?.spec) ? current : round ? last : tally
   const shownRound = shown && (state.rounds.find((r) => r.id === shown.roundId) ?? null)
   const standings = news.children.map((c) => ({ c, s: standingOf(c, current, round, at) }))
   const count = (s: Standing): number => standings.filter((x) => x.s === s).length
@@ -143,7 +144,9 @@ export function DeskRound({
           />
         </label>
       )}
-      {shown?.shown && shownRound && <ShownTally view={view} tally={shown} round={shownRound} />}
+      {shown && shownRound && (shown.shown || !shownRound.spec) && shownRound.spec && (
+        <ShownTally view={view} tally={shown} round={shownRound} />
+      )}
       {current?.before && !current.shown && <Before before={current.before} />}
       {!round && <AskNow desk={desk} show={show} on={state.phase === 'on'} />}
       <GamesPanel view={view} desk={desk} at={at} show={show} />
@@ -210,6 +213,8 @@ function ShownTally({ view, tally, round }: { view: LiveView; tally: LiveTally; 
       .filter((c) => ids.includes(c.id))
       .map((c) => c.name)
       .join(', ')
+  // Who is away is not silent.
+  const silent = tally.silent.filter((id) => news.children.some((c) => c.id === id && c.here))
   const most = Math.max(1, ...tally.rows.map((r) => r.children.length))
   return (
     <div className="border-t border-hair pt-3 grid gap-2">
@@ -240,7 +245,7 @@ function ShownTally({ view, tally, round }: { view: LiveView; tally: LiveTally; 
               />
               <b className="figures">{r.children.length}</b>
               <span className={`text-sm ${r.verdict === 'right' ? 'text-moss font-semibold' : 'text-steel'}`}>
-                {r.verdict === 'right' ? 'right' : r.verdict === 'wrong' ? '' : 'for your eye'}
+                {r.verdict === 'right' ? 'right' : r.verdict === 'wrong' || !round.spec ? '' : 'for your eye'}
               </span>
             </span>
           </button>
@@ -261,9 +266,9 @@ function ShownTally({ view, tally, round }: { view: LiveView; tally: LiveTally; 
           ))}
         </ul>
       )}
-      {tally.silent.length > 0 && (
+      {silent.length > 0 && (
         <p className="text-sm text-steel">
-          Nothing from {names(tally.silent)}. Silence says nothing of what they can.
+          Nothing yet from {names(silent)}. Silence says nothing of what they can.
         </p>
       )}
       {tally.late.length > 0 && <p className="text-sm text-steel">Late, and counted: {names(tally.late)}.</p>}

@@ -32,11 +32,14 @@ export function DeskTable({
   desk,
   at,
   onOpen,
+  onBack,
 }: {
   view: LiveView
   desk: Desk
   at: number
   onOpen: () => void
+  /** To the line before; null where there is none. */
+  onBack: (() => void) | null
 }) {
   const { run, news, table, record } = view
   const { state } = news
@@ -111,9 +114,14 @@ export function DeskTable({
       </div>
       {state.phase === 'on' && line && !state.game && (
         <div>
-          <p className="text-steel text-sm">
+          <p className="text-steel text-sm flex items-center gap-1.5 min-h-8">
+            {onBack && (
+              <Button small look="quiet" className="-ml-2.5" disabled={!desk.leads} onClick={onBack}>
+                ‹ a line back
+              </Button>
+            )}
             {verbs[line.step.verb] ?? line.step.verb}
-            {line.kind === 'round' && !round && (
+            {line.kind === 'round' && !round && line.think > 0 && (
               <>
                 {' '}
                 · think first: <b className="text-ink">{Math.round(line.think)} s</b>
@@ -129,7 +137,7 @@ export function DeskTable({
           <p className="font-child text-[26px] leading-snug" aria-live="polite">
             {line.words}
           </p>
-          {following && <p className="font-child text-steel mt-1 line-clamp-2">then: {following.words}</p>}
+          {following && <p className="font-child text-steel mt-1 truncate">then: {following.words}</p>}
           {line.faces && (
             <RealThrow key={line.step.id} faces={line.faces} stepId={line.step.id} desk={desk} />
           )}

@@ -26,7 +26,7 @@ export default function LivePage() {
   return (
     <Split
       left={
-        <div className="flex-1 overflow-auto p-3 grid gap-2 content-start">
+        <div className="flex-1 overflow-auto p-3 grid grid-cols-[minmax(0,1fr)] gap-2 content-start">
           {!run.lines.length && (
             <Empty>Its script has no lines for children yet. Write some in Script first.</Empty>
           )}
@@ -71,7 +71,7 @@ export default function LivePage() {
         </div>
       }
       right={
-        <div className="p-4 grid gap-4 content-start">
+        <div className="p-4 grid grid-cols-[minmax(0,1fr)] gap-4 content-start">
           <p>
             Stops and questions become <b>{rounds.length}</b> {rounds.length === 1 ? 'round' : 'rounds'} that
             homes answer on their own device, waits become silence.{' '}

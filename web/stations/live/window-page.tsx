@@ -63,7 +63,7 @@ function Shared({ view }: { view: LiveView }) {
         )}
         {state.phase === 'over' && <p className="font-child font-bold text-[7vmin]">Goodbye</p>}
         {state.phase === 'on' && (
-          <div className="w-full h-full [&_svg]:h-full [&_svg]:max-h-full">
+          <div className="absolute inset-0">
             <TableDrawing table={table} fill={record.style.frameFill} moving className="h-full" />
           </div>
         )}
