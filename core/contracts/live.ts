@@ -83,6 +83,8 @@ export const LiveState = z.object({
   /** Segments left out to be in time, and tasks kept for home. */
   leftOut: z.array(z.string().max(40)).max(60),
   later: z.array(z.string().max(40)).max(200),
+  /** Questions that are only said: nothing is answered on devices. */
+  said: z.array(z.string().max(40)).max(400),
   rounds: z.array(LiveRound).max(200),
   game: LiveGame.nullable(),
   /** The number sentence that stands under a game's table; empty for none. */
@@ -138,6 +140,7 @@ export const LiveAct = z.discriminatedUnion('do', [
   z.object({ do: z.literal('leave out'), segmentId: z.string().max(40) }),
   z.object({ do: z.literal('bring back'), segmentId: z.string().max(40) }),
   z.object({ do: z.literal('later'), stepId: z.string().max(40), later: z.boolean() }),
+  z.object({ do: z.literal('said'), stepId: z.string().max(40), said: z.boolean() }),
   z.object({
     do: z.literal('window'),
     names: z.boolean().optional(),

@@ -4,9 +4,11 @@ import type { LiveState } from '../contracts/live.ts'
 import type { TableState } from '../contracts/table.ts'
 import type { Seconds } from '../contracts/units.ts'
 import { facesOf, withRoll } from '../film/desk/rolls.ts'
-import { pauseWords, readSeconds } from '../script/reading.ts'
+import { numbersIn, tokens } from '../plan/numbers/names.ts'
+import { pauseWords, readCount, readSeconds } from '../script/reading.ts'
 import { type Moment, simulate } from '../script/simulate.ts'
 import { clock, timeOf } from '../script/time.ts'
+import { choiceHolds, workedOut } from '../script/worked-out.ts'
 
 /** One line of the run-of-show. */
 export interface LiveLine {
@@ -23,6 +25,8 @@ export interface LiveLine {
   think: Seconds
   /** What homes answer; null where they only say that they are ready, and for lines that are no round. */
   task: TaskSpec | null
+  /** Whether it is a question that may be answered on devices or only said. */
+  offered: boolean
   /** The table once this line is done. */
   table: TableState
   /** Faces written in a roll; null for lines that roll nothing. */
@@ -58,6 +62,66 @@ const long = new Set<TaskSpec['kind']>(['record', 'ways', 'draw'])
 export const staysForLater = (segment: Pick<Segment, 'kind'>, task: TaskSpec | undefined): boolean =>
   task !== undefined && (segment.kind === 'home task' || long.has(task.kind))
 
+/** Of what is asked for, the table as it lies shows the rest: counting what is there would be another question. */
+const asksForTheRest =
+  /\b(missing|left|still|to go|go(es)? with|partner|other|hidden|under|inside|more|fewer|less|need|over|gone|away|without)\b/i
+
+/** The number a script itself gives to a question: in what is revealed, said or counted before the next one. */
+function toldAfter({
+  segment,
+  stepIndex,
+}: Pick<Moment, 'segment' | 'stepIndex'>): { first: number; all: number[] } | null {
+  for (const step of segment.steps.slice(stepIndex + 1)) {
+    if (step.verb === 'ask' || step.verb === 'pause') return null
+    if (step.verb === 'count') {
+      const counted = readCount(step.text)?.numbers
+      if (counted?.length) return { first: counted.at(-1)!, all: [counted.at(-1)!] }
+    }
+    if (step.verb !== 'reveal' && step.verb !== 'say') continue
+    const words = tokens(step.text)
+    const numbers = numbersIn(words)
+    if (numbers.length)
+      return { first: numbers[0]!.from === 0 ? numbers[0]!.value : NaN, all: numbers.map((n) => n.value) }
+    if (step.verb === 'reveal') return null
+  }
+  return null
+}
+/**
+ * The number a spoken question asks for, by its words and the table, held against what the script says after it. What
+ * the script says stands before what was worked out; null where they differ and neither is plain.
+ */
+function numberFor(m: Pick<Moment, 'step' | 'before' | 'segment' | 'stepIndex'>): number | 'unsure' | null {
+  const worked = workedOut(m)
+  const told = toldAfter(m)
+  if (!worked) return null
+  if (told?.all.includes(worked.value)) return worked.value
+  if (told) return Number.isNaN(told.first) ? 'unsure' : told.first
+  return worked.from === 'table' && asksForTheRest.test(m.step.text) ? 'unsure' : worked.value
+}
+
+/**
+ * What homes may answer at a question that stands in the script as spoken only: a number where one is asked for, not
+ * checked where it cannot be told for sure; yes or no where it asks for that. Null where nothing can be told of it.
+ */
+export function offeredTask(m: Pick<Moment, 'step' | 'before' | 'segment' | 'stepIndex'>): TaskSpec | null {
+  if (m.step.verb !== 'ask' || m.step.task || m.step.deliberate) return null
+  const n = numberFor(m)
+  if (n === 'unsure') return { kind: 'number', answer: 0, unchecked: true }
+  if (n !== null && n >= 0 && n <= 1000) return { kind: 'number', answer: n }
+  if (!/^(is|are|does|do|can|will|has|have|did|was|were)\b/i.test(m.step.text.trim())) return null
+  const holds = choiceHolds(m.step.text, 'Yes')
+  return {
+    kind: 'choice',
+    choices: ['Yes', 'No'],
+    answer: holds === false ? 1 : 0,
+    ...(holds === null ? { unchecked: true as const } : {}),
+  }
+}
+/** Questions that are only said when a live lesson is made: those while something is shown. The teacher changes it line by line. */
+export const saidOf = (doc: Pick<Lesson, 'segments'>): string[] =>
+  simulate(doc)
+    .filter((m) => isInFilm(m.segment) && m.segment.kind === 'show' && offeredTask(m) !== null)
+    .map((m) => m.step.id)
 /** Tasks that stay for later when a live lesson is made: the teacher changes it line by line. */
 export const laterOf = (doc: Pick<Lesson, 'segments'>): string[] =>
   doc.segments
@@ -88,7 +152,7 @@ export function runOf(
   doc: Lesson,
   style: HouseStyle,
   pace: number | null,
-  state: Pick<LiveState, 'thrown' | 'later'>,
+  state: Pick<LiveState, 'thrown' | 'later' | 'said'>,
 ): LiveRun {
   const lesson = state.thrown.length ? { ...doc, segments: asThrown(doc, state.thrown) } : doc
   const lines: LiveLine[] = []
@@ -96,7 +160,7 @@ export function runOf(
   for (const m of simulate(lesson)) {
     if (!isInFilm(m.segment)) continue
     if (m.step === absorbed) continue
-    const line = lineOf(m, lines.length, { age: doc.age, style, pace, later: state.later })
+    const line = lineOf(m, lines.length, { age: doc.age, style, pace, later: state.later, said: state.said })
     // The silence after a question that homes answer is its thinking time.
     const next = m.segment.steps[m.stepIndex + 1]
     if (line.kind === 'round' && next?.verb === 'wait' && !next.task) absorbed = next
@@ -131,14 +195,22 @@ export function runOf(
 function lineOf(
   m: Moment,
   index: number,
-  by: { age: number; style: HouseStyle; pace: number | null; later: readonly string[] },
+  by: {
+    age: number
+    style: HouseStyle
+    pace: number | null
+    later: readonly string[]
+    said: readonly string[]
+  },
 ): LiveLine {
   const { step } = m
   const time = timeOf(m, by.age, by.style, by.pace)
   const next = m.segment.steps[m.stepIndex + 1]
   const kept = by.later.includes(step.id)
-  const isRound = !kept && (step.task !== undefined || step.verb === 'pause')
-  const task = isRound ? (step.task ?? null) : null
+  const offered = offeredTask(m)
+  const asked = step.task ?? (by.said.includes(step.id) ? null : offered)
+  const isRound = !kept && (asked !== null || step.verb === 'pause')
+  const task = isRound ? asked : null
   // What is done, not answered, wants no thinking first: they begin at once and say when they are ready.
   const think =
     !isRound || task === null
@@ -161,6 +233,7 @@ function lineOf(
     seconds,
     think,
     task,
+    offered: offered !== null,
     table: m.after,
     faces: step.verb === 'do' ? facesOf(step.text) : null,
   }

@@ -5,7 +5,7 @@ import type { TableState } from '../contracts/table.ts'
 import { readHands } from '../script/language/read.ts'
 import { emptyTable } from '../script/table/state.ts'
 import { canCome, play } from './games.ts'
-import { laterOf, type LiveRun, nextLine } from './run.ts'
+import { laterOf, type LiveRun, nextLine, saidOf } from './run.ts'
 import type { Lesson } from '../contracts/lesson.ts'
 
 /** Milliseconds from "three" to all at once. */
@@ -37,6 +37,7 @@ export const startState = (doc: Pick<Lesson, 'segments'>): LiveState => ({
   thrown: [],
   leftOut: [],
   later: laterOf(doc),
+  said: saidOf(doc),
   rounds: [],
   game: null,
   sentence: '',
@@ -208,6 +209,13 @@ function taught(s: LiveState, run: LiveRun, done: Done): LiveState {
         later: act.later
           ? [...s.later.filter((x) => x !== act.stepId), act.stepId].slice(-200)
           : s.later.filter((x) => x !== act.stepId),
+      }
+    case 'said':
+      return {
+        ...s,
+        said: act.said
+          ? [...s.said.filter((x) => x !== act.stepId), act.stepId].slice(-400)
+          : s.said.filter((x) => x !== act.stepId),
       }
     case 'window':
       return {

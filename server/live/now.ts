@@ -11,7 +11,7 @@ export function runFor(
   row: Pick<LiveRow, 'id' | 'doc' | 'style' | 'pace' | 'revision'>,
   state: LiveState,
 ): LiveRun {
-  const key = JSON.stringify([row.id, row.revision, state.thrown, state.later])
+  const key = JSON.stringify([row.id, row.revision, state.thrown, state.later, state.said])
   let run = runs.get(key)
   if (!run) {
     run = runOf(row.doc, row.style, row.pace, state)

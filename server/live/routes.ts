@@ -109,7 +109,11 @@ function schedule(router: Router, s: Services): void {
       startsAt: new Date(body.startsAt),
       minutes: body.minutes,
       rehearsal: body.rehearsal,
-      state: startState(lesson.doc),
+      state: {
+        ...startState(lesson.doc),
+        ...(body.later ? { later: body.later } : {}),
+        ...(body.said ? { said: body.said } : {}),
+      },
       byId: person.id,
     })
     await changeLive(s.db, (await liveById(s.db, id))!, {})
@@ -129,7 +133,14 @@ function schedule(router: Router, s: Services): void {
             revision: lesson.revision,
             doc: lesson.doc,
             style: person.houseStyle,
-            state: { ...startState(lesson.doc), seq: row.state.seq + 1, lead: row.state.lead },
+            // What was chosen line by line stays with the lines that are still there.
+            state: {
+              ...startState(lesson.doc),
+              later: row.state.later,
+              said: row.state.said,
+              seq: row.state.seq + 1,
+              lead: row.state.lead,
+            },
           }
         : {}),
     })

@@ -77,6 +77,9 @@ export const makeLive = route({
     startsAt: Moment,
     minutes: z.number().int().min(5).max(120),
     rehearsal: z.boolean().default(false),
+    /** Lines whose task is kept for home, and questions that are only said; as the lesson has it where nothing is told. */
+    later: z.array(z.string().max(40)).max(200).optional(),
+    said: z.array(z.string().max(40)).max(400).optional(),
   }),
   response: Made,
   records: { act: 'changed', words: 'Made a live lesson', of: 'lessonId' },

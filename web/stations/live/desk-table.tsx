@@ -1,7 +1,8 @@
 import { useState } from 'react'
 import { gestureText } from '@awlbox/core/script/gesture'
 import { roundNow } from '@awlbox/core/live/state'
-import { silenceOf } from '@awlbox/core/live/run'
+import { type LiveLine, silenceOf } from '@awlbox/core/live/run'
+import type { LiveAct } from '@awlbox/core/contracts/live'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
 import { type Hand, TableBoard } from '../../table/board.tsx'
@@ -127,6 +128,21 @@ export function DeskTable({
                 · think first: <b className="text-ink">{Math.round(line.think)} s</b>
               </>
             )}
+            {line.kind !== 'round' && (line.offered || line.step.task) && (
+              <Button small look="quiet" disabled={!desk.leads} onClick={() => desk.act(asRound(line, true))}>
+                answer it on devices
+              </Button>
+            )}
+            {line.kind === 'round' && !round && (line.offered || line.step.task) && (
+              <Button
+                small
+                look="quiet"
+                disabled={!desk.leads}
+                onClick={() => desk.act(asRound(line, false))}
+              >
+                {line.step.task ? 'keep it for home' : 'only say it'}
+              </Button>
+            )}
             {line.kind === 'wait' && (
               <>
                 {' '}
@@ -150,6 +166,12 @@ export function DeskTable({
     </>
   )
 }
+
+/** A question becomes a round, or is one no longer. */
+const asRound = (line: LiveLine, round: boolean): LiveAct =>
+  line.step.task
+    ? { do: 'later', stepId: line.step.id, later: !round }
+    : { do: 'said', stepId: line.step.id, said: !round }
 
 /** What a real die showed: the line, the table, the sentence and the answers follow. */
 function RealThrow({ faces, stepId, desk }: { faces: readonly number[]; stepId: string; desk: Desk }) {

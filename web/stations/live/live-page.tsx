@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import * as api from '@awlbox/core/contracts/api/live'
 import type { LiveEntry } from '@awlbox/core/contracts/api/live'
-import { laterOf, runOf } from '@awlbox/core/live/run'
+import { laterOf, type LiveLine, runOf, saidOf } from '@awlbox/core/live/run'
 import { clockTime } from '@awlbox/core/words'
 import { ask, fileAt, wordsOf } from '../../api.ts'
 import { useLesson } from '../../frame/lesson-context.ts'
@@ -17,12 +17,22 @@ import { Empty, Notice } from '../../kit/notice.tsx'
 /** The lesson as a run-of-show, when it is given, and what was given before. */
 export default function LivePage() {
   const { doc, me, goTo, at } = useLesson()
+  /** What is chosen here goes with the next live lesson that is made. */
+  const [chosen, setChosen] = useState<{ later: string[]; said: string[] } | null>(null)
+  const later = useMemo(() => chosen?.later ?? laterOf(doc), [chosen, doc])
+  const said = useMemo(() => chosen?.said ?? saidOf(doc), [chosen, doc])
   const run = useMemo(
-    () => runOf(doc, me.houseStyle, me.pace, { thrown: [], later: laterOf(doc) }),
-    [doc, me.houseStyle, me.pace],
+    () => runOf(doc, me.houseStyle, me.pace, { thrown: [], later, said }),
+    [doc, me.houseStyle, me.pace, later, said],
   )
+  const toggled = (list: readonly string[], id: string): string[] =>
+    list.includes(id) ? list.filter((x) => x !== id) : [...list, id]
+  const toggle = (l: LiveLine) =>
+    setChosen(
+      l.step.task ? { later: toggled(later, l.step.id), said } : { later, said: toggled(said, l.step.id) },
+    )
   const rounds = run.lines.filter((l) => l.kind === 'round')
-  const kept = laterOf(doc).length + run.athome.length
+  const kept = later.length + run.athome.length
   return (
     <Split
       left={
@@ -60,8 +70,21 @@ export default function LivePage() {
                         </span>
                         <span className="min-w-0 flex-1 truncate">{l.words}</span>
                         <span className="text-steel whitespace-nowrap">
-                          {l.kind === 'wait' ? '' : l.task ? kindWords[l.task.kind] : 'ready when done'}
+                          {l.kind === 'round' ? (l.task ? kindWords[l.task.kind] : 'ready when done') : ''}
                         </span>
+                        {mayBeRound(l) && (
+                          <button
+                            type="button"
+                            onClick={() => toggle(l)}
+                            className="underline text-steel hover:text-ink cursor-pointer whitespace-nowrap min-h-7"
+                          >
+                            {l.kind === 'round'
+                              ? l.step.task
+                                ? 'keep for home'
+                                : 'only say it'
+                              : 'ask it live'}
+                          </button>
+                        )}
                       </li>
                     ))}
                 </ul>
@@ -78,12 +101,15 @@ export default function LivePage() {
             {kept > 0 && `${kept} ${kept === 1 ? 'task stays' : 'tasks stay'} for home. `}
             It runs about <b>{clockTime(run.seconds)}</b>. The call itself is whatever your setting uses.
           </p>
-          <Lives seconds={run.seconds} empty={!run.lines.length} />
+          <Lives seconds={run.seconds} empty={!run.lines.length} later={later} said={said} />
         </div>
       }
     />
   )
 }
+
+/** Whether a line may be asked on devices or not. */
+const mayBeRound = (l: LiveLine): boolean => l.step.task !== undefined || l.offered
 
 /** The next full quarter of an hour from tomorrow's morning on: a time to change, not to guess. */
 function tomorrow(): { day: string; time: string } {
@@ -91,7 +117,17 @@ function tomorrow(): { day: string; time: string } {
   d.setDate(d.getDate() + 1)
   return { day: d.toLocaleDateString('sv'), time: '09:30' }
 }
-function Lives({ seconds, empty }: { seconds: number; empty: boolean }) {
+function Lives({
+  seconds,
+  empty,
+  later,
+  said,
+}: {
+  seconds: number
+  empty: boolean
+  later: string[]
+  said: string[]
+}) {
   const { record } = useLesson()
   const { data, error, mutate } = useAsked(api.livesOfLesson, { lessonId: record.id })
   const go = useNavigate()
@@ -99,7 +135,11 @@ function Lives({ seconds, empty }: { seconds: number; empty: boolean }) {
   const [minutes, setMinutes] = useState(Math.max(10, Math.ceil(seconds / 300) * 5))
   const [problem, setProblem] = useState<string | null>(null)
   const make = (startsAt: Date, rehearsal: boolean) =>
-    ask(api.makeLive, { lessonId: record.id }, { startsAt: startsAt.toISOString(), minutes, rehearsal })
+    ask(
+      api.makeLive,
+      { lessonId: record.id },
+      { startsAt: startsAt.toISOString(), minutes, rehearsal, later, said },
+    )
   const failed = (e: unknown) => setProblem(wordsOf(e))
   if (error && !data) return <Notice kind="wrong">{wordsOf(error)}</Notice>
   if (!data) return <p className="text-steel">…</p>

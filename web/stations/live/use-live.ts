@@ -101,9 +101,10 @@ export function useLiveView(liveId: string): { view: LiveView | null; error: unk
     () =>
       record &&
       state && {
-        key: JSON.stringify([record.revision, state.thrown, state.later]),
+        key: JSON.stringify([record.revision, state.thrown, state.later, state.said]),
         thrown: state.thrown,
         later: state.later,
+        said: state.said,
       },
     [record, state],
   )
