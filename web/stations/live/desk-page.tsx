@@ -86,8 +86,8 @@ function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
       const onButton =
         e.target instanceof HTMLElement && e.target.closest('button, a, [role=application]') !== null
       const does: Record<string, () => void> = {
-        ' ': () => !onButton && next.act && next.from === null && act(next.act),
-        ArrowLeft: () => !onButton && back && act(back),
+        ' ': () => !onButton && !desk.busy && next.act && next.from === null && act(next.act),
+        ArrowLeft: () => !onButton && !desk.busy && back && act(back),
         w: () => act({ do: 'longer', seconds: 5 }),
         s: () => act({ do: 'again' }),
         m: () => setNoting(true),
@@ -99,8 +99,17 @@ function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
       e.preventDefault()
       what()
     }
+    // A button that was clicked gives the keyboard back: Space goes on, it does not press it again.
+    const onClick = (e: MouseEvent) => {
+      const button = e.detail > 0 && e.target instanceof HTMLElement ? e.target.closest('button') : null
+      if (button && button === document.activeElement) button.blur()
+    }
     window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
+    window.addEventListener('click', onClick)
+    return () => {
+      window.removeEventListener('keydown', onKey)
+      window.removeEventListener('click', onClick)
+    }
   })
   return (
     <>
@@ -162,7 +171,7 @@ function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
               look="main"
               className="min-h-14 text-lg px-4 min-w-48 flex-1"
               disabled={!desk.leads || !next.act || next.from !== null}
-              onClick={() => next.act && act(next.act)}
+              onClick={() => next.act && !desk.busy && act(next.act)}
             >
               {next.words}
               {next.from !== null && (

@@ -175,7 +175,7 @@ function Lives({
                 label="Day"
                 value={when.day}
                 required
-                onChange={(day) => setWhen({ ...when, day })}
+                onChange={(day) => setWhen((w) => ({ ...w, day }))}
                 className="w-40"
               />
             </label>
@@ -184,7 +184,7 @@ function Lives({
               <input
                 type="time"
                 value={when.time}
-                onChange={(e) => setWhen({ ...when, time: e.target.value })}
+                onChange={(e) => setWhen((w) => ({ ...w, time: e.target.value }))}
                 className="min-h-10 rounded-lg border border-hair bg-card px-2.5 figures"
               />
             </label>

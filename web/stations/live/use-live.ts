@@ -125,6 +125,8 @@ export interface Desk {
   leader: string | null
   act: (act: LiveAct) => void
   throwNow: (show: ShowWay, think: number) => void
+  /** Whether something is on its way: a key pressed twice does a thing once. */
+  busy: boolean
   /** What could not be done, in words; gone with the next act. */
   problem: string | null
 }
@@ -135,9 +137,11 @@ export function useDesk(liveId: string, view: LiveView): Desk {
   const seq = useRef(view.news.state.seq)
   seq.current = Math.max(seq.current, view.news.state.seq)
   const queue = useRef<Promise<unknown>>(Promise.resolve())
+  const [under, setUnder] = useState(0)
   const { again } = view
   const done = useCallback(
     (what: () => Promise<{ seq: number }>) => {
+      setUnder((n) => n + 1)
       queue.current = queue.current
         .then(async () => {
           setProblem(null)
@@ -148,6 +152,7 @@ export function useDesk(liveId: string, view: LiveView): Desk {
           return again()
         })
         .catch(noted('the desk could not look again'))
+        .finally(() => setUnder((n) => n - 1))
     },
     [again],
   )
@@ -166,6 +171,8 @@ export function useDesk(liveId: string, view: LiveView): Desk {
     leader: lead?.name ?? null,
     act,
     throwNow,
+    // Until the news of it has come, what is next is not known.
+    busy: under > 0 || seq.current > view.news.state.seq,
     problem,
   }
 }
