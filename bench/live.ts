@@ -100,8 +100,9 @@ function follow<T>(address: string, path: string, take: (t: T) => void, cookie =
 }
 
 async function withWebs(many: number): Promise<void> {
-  const ports = await Promise.all(Array.from({ length: many }, () => freePort()))
-  const webs = await Promise.all(ports.map(startWeb))
+  const webs: Web[] = []
+  // One after another: a port that is free is free until it is taken.
+  for (let k = 0; k < many; k++) webs.push(await startWeb(await freePort()))
   const [cls] = await app.db
     .insert(classes)
     .values({ settingId: here.setting.id, teacherId: here.teacher(), name: `Street ${many}`, age: 4 })
@@ -163,16 +164,19 @@ async function withWebs(many: number): Promise<void> {
   )
   await until('everybody here', () => Promise.resolve(pages.every((p) => p.seen)))
   await act({ do: 'start' })
+  // A process that has just begun may not listen to the database yet: then its homes are told within two seconds.
+  await until('all told', () => Promise.resolve(pages.every((p) => p.seen?.phase === 'on')))
 
   // A change of step, thirty times.
   const reached: number[] = []
   for (let k = 1; k <= 30; k++) {
     const from = performance.now()
+    const before = seq
     const all = pages.map(
       (p) =>
         new Promise<void>((resolve) => {
           p.onSeen = (s) => {
-            if (s.seq > seq) {
+            if (s.seq > before) {
               reached.push(performance.now() - from)
               p.onSeen = () => undefined
               resolve()
@@ -185,8 +189,9 @@ async function withWebs(many: number): Promise<void> {
   }
   show(`${many} web: a step reaches a home, p95 of ${reached.length}`, `${p95(reached).toFixed(0)} ms`)
 
-  const sendAll = (round: string) =>
-    Promise.all(
+  const sendAll = (round: string, onDone: (done: number) => unknown = () => undefined) => {
+    let done = 0
+    return Promise.all(
       pages.map(async (p) => {
         const from = performance.now()
         const r = await fetch(`${p.address}/api/home/${p.home.token}/live/${liveId}/rounds/${round}`, {
@@ -198,35 +203,42 @@ async function withWebs(many: number): Promise<void> {
             answer: { taskId: round, kind: 'number', text: String(5 + (pages.indexOf(p) % 4)) },
           }),
         }).catch(() => null)
+        if (r?.ok) onDone((done += 1))
         return { ok: r?.ok ?? false, ms: performance.now() - from, childId: p.home.childId }
       }),
     )
-  // All at once: nobody had sent before, all send at the same moment, as their phones do at "three, two, one".
-  const whole: number[] = []
+  }
+  // All at once: nobody has sent before. Phones send what was begun when "three" is said; and, harder, when all is shown.
   const sent: number[] = []
   let n = 0
-  for (let k = 0; k < 5; k++) {
+  const roundOf = async (from: 'three' | 'shown'): Promise<number> => {
     await act({ do: 'round', line: 2, show: 'card', think: 0 })
     n++
     await act({ do: 'show' })
-    const shows = (desk as LiveDesk | null)?.state.rounds.at(-1)?.shows ?? Date.now() + 3000
-    await until('all at once', () => Promise.resolve(Date.now() >= shows))
-    const from = performance.now()
+    const shows = await until('the moment of all at once', () =>
+      Promise.resolve(pages[0]!.seen?.round?.id === `r${n}` && pages[0]!.seen.round.shows),
+    )
+    if (from === 'shown') await until('all at once', () => Promise.resolve(Date.now() >= shows))
     const done = await sendAll(`r${n}`)
     sent.push(...done.map((d) => d.ms))
+    if (done.some((d) => !d.ok)) console.log(`${done.filter((d) => !d.ok).length} were not taken`)
     await until('a whole tally', () =>
       Promise.resolve(
         desk?.tally?.roundId === `r${n}` && desk.tally.shown && desk.tally.sent.length === count,
       ),
     )
-    whole.push(performance.now() - from)
+    const whole = Date.now() - shows
     await act({ do: 'close' })
+    return whole
   }
+  const slowest = async (from: 'three' | 'shown'): Promise<string> => {
+    const all: number[] = []
+    for (let k = 0; k < 5; k++) all.push(await roundOf(from))
+    return `${Math.max(...all).toFixed(0)} ms`
+  }
+  show(`${many} web: whole tally after "all at once", sent at "three", slowest of 5`, await slowest('three'))
+  show(`${many} web: the same, all sent in the moment of it`, await slowest('shown'))
   show(`${many} web: ${count} answers at once, p95 of one`, `${p95(sent).toFixed(0)} ms`)
-  show(
-    `${many} web: the tally is whole after "all at once", slowest of 5`,
-    `${Math.max(...whole).toFixed(0)} ms`,
-  )
 
   // An hour's acts.
   const memory: number[] = []
@@ -242,10 +254,10 @@ async function withWebs(many: number): Promise<void> {
   // The web falls while all answer: what a home was told was received is there.
   await act({ do: 'round', line: 2, show: 'card', think: 0 })
   n++
-  const falling = setTimeout(() => webs[0]!.child.kill('SIGKILL'), 60)
-  const told = (await sendAll(`r${n}`)).filter((d) => d.ok)
-  clearTimeout(falling)
-  webs[0]!.child.kill('SIGKILL')
+  // A quarter of them have been told when it falls.
+  const told = (
+    await sendAll(`r${n}`, (done) => done === Math.ceil(count / 4) && webs[0]!.child.kill('SIGKILL'))
+  ).filter((d) => d.ok)
   const kept = new Set(
     (await app.db.select().from(liveAnswers))
       .filter((a) => a.liveId === liveId && a.roundId === `r${n}`)

@@ -43,8 +43,8 @@ export function jobRoutes(router: Router, s: Services): void {
         return
       }
       if (only !== undefined && only !== person.id) return
-      // What comes in at a live lesson is for those who follow it: a class answers at once.
-      if (kind === 'live answers') return
+      // Who and what comes in at a live lesson is for those who follow it: a class answers at once.
+      if (kind === 'live answers' || kind === 'live came') return
       res.write(
         `data: ${JSON.stringify({ kind, lesson, ...(message === undefined ? {} : { message }) })}\n\n`,
       )

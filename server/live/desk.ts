@@ -1,4 +1,4 @@
-import type { LiveDesk, LiveTally } from '@awlbox/core/contracts/api/live'
+import type { LiveChild, LiveDesk, LiveTally } from '@awlbox/core/contracts/api/live'
 import type { LiveRound } from '@awlbox/core/contracts/live'
 import { isShown } from '@awlbox/core/live/state'
 import { type AskedBefore, saidBefore, tallyOf } from '@awlbox/core/live/tally'
@@ -42,35 +42,39 @@ export async function readingsOf(
   return new Map((await photosIn(db, ids)).map((p) => [p.id, p.reading]))
 }
 
+/** The children of a live lesson, with who is here and what their homes agreed to. */
+export async function childrenSeen(db: Db, row: Pick<LiveRow, 'id' | 'classId'>): Promise<LiveChild[]> {
+  const kids = await childrenAt(db, row)
+  const ids = kids.map((k) => k.id)
+  const [no, named] = await Promise.all([refusing(db, 'photos', ids), agreeing(db, 'naming', ids)])
+  return kids.map((k) => ({ ...k, photos: !no.has(k.id), named: named.has(k.id) }))
+}
 /** How a live lesson stands, for its desks and the shared window. */
 export async function deskOf(
   db: Db,
   row: LiveRow,
-  earlier: readonly AskedBefore[],
-  now: number,
+  by: { children: readonly LiveChild[]; earlier: readonly AskedBefore[]; now: number },
 ): Promise<LiveDesk> {
   const counted = row.state.rounds.filter((r) => !r.undone)
-  const [now_, last_] = [counted.at(-1) ?? null, counted.at(-2) ?? null]
-  const [kids, answers] = await Promise.all([
-    childrenAt(db, row),
-    answersIn(
-      db,
-      row.id,
-      [now_, last_].flatMap((r) => (r ? [r.id] : [])),
-    ),
-  ])
-  const ids = kids.map((k) => k.id)
-  const [no, named, readings] = await Promise.all([
-    refusing(db, 'photos', ids),
-    agreeing(db, 'naming', ids),
-    readingsOf(db, answers),
-  ])
-  const by = { children: ids, now, earlier, readings }
+  const [current, before] = [counted.at(-1) ?? null, counted.at(-2) ?? null]
+  const answers = await answersIn(
+    db,
+    row.id,
+    [current, before].flatMap((r) => (r ? [r.id] : [])),
+  )
+  const readings = await readingsOf(db, answers)
+  const seen = (round: LiveRound) =>
+    tallySeen(round, answers, {
+      children: by.children.map((k) => k.id),
+      now: by.now,
+      earlier: by.earlier,
+      readings,
+    })
   return {
-    now,
+    now: by.now,
     state: row.state,
-    children: kids.map((k) => ({ ...k, photos: !no.has(k.id), named: named.has(k.id) })),
-    tally: now_ && tallySeen(now_, answers, by),
-    last: last_ && tallySeen(last_, answers, by),
+    children: [...by.children],
+    tally: current && seen(current),
+    last: before && seen(before),
   }
 }

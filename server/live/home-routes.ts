@@ -38,7 +38,7 @@ export function liveHomeRoutes(router: Router, s: Services, hub: Hub): void {
   /** The lesson and this home's children in it. @throws Problem where there are none, or it was called off */
   const joined = async (home: Home, liveId: string, fresh = false) => {
     const row = await hub.rowOf(liveId, fresh)
-    const kids = row ? await childrenOfHome(s.db, home.householdId, row.classId) : []
+    const kids = row ? await hub.kidsOf(row, home.householdId) : []
     if (!row || !kids.length) throw notFound('This live lesson')
     if (row.calledOffAt)
       throw new Problem(
@@ -130,6 +130,7 @@ export function liveHomeRoutes(router: Router, s: Services, hub: Hub): void {
       answer: { ...answer, taskId: params.roundId },
       late: comes === 'late',
     })
+    hub.answered(row)
     if (row.state.phase === 'over') await joinLate(s.db, row, body.childId)
     return { late: kept.late, kept: kept.stands ? ('this' as const) : ('first' as const) }
   })

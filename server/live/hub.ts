@@ -3,12 +3,26 @@ import type { AskedBefore } from '@awlbox/core/live/tally'
 import { seenBy } from '@awlbox/core/live/view'
 import { log, noted } from '../platform/log.ts'
 import type { Services } from '../platform/services.ts'
-import { deskOf } from './desk.ts'
+import type { LiveChild } from '@awlbox/core/contracts/api/live'
+import { childrenSeen, deskOf } from './desk.ts'
 import { askedBefore, runFor } from './now.ts'
-import { cameIn, closedLinks, liveById, type LiveRow, stillIn, tellCame, wentOut } from './store.ts'
+import {
+  cameIn,
+  childrenOfHome,
+  closedLinks,
+  liveById,
+  type LiveRow,
+  stillIn,
+  tellOf,
+  wentOut,
+} from './store.ts'
 
 /** Milliseconds in which a desk's news is gathered: a class that sends at once is told of in a few goes. */
 const gather = 120
+/** A desk is told at most this share of the time, however much comes. */
+const atMost = 0.25
+/** Milliseconds for which it is known who lives where and who is here; whoever comes or goes is told of at once. */
+const knownFor = 5_000
 /** Milliseconds after which it is looked whether something was missed while the database was not listened to. */
 const lookAgain = 2_000
 /** Milliseconds between signs of life; pages think a connection lost after three of them. */
@@ -27,6 +41,14 @@ interface Room {
   homes: Set<Page>
   desks: Set<Response>
   earlier: Promise<readonly AskedBefore[]>
+  children: { at: number; list: Promise<LiveChild[]> } | null
+  /** Children of each household, as asked of it before. */
+  kids: Map<string, { at: number; list: ReturnType<typeof childrenOfHome> }>
+  /** Milliseconds the last telling took, and when it ended. */
+  took: number
+  told: number
+  /** Whether other processes are to be told of answers that came here. */
+  others: ReturnType<typeof setTimeout> | null
   stop: () => void
   due: ReturnType<typeof setTimeout> | null
   telling: boolean
@@ -35,6 +57,10 @@ interface Room {
   stale: boolean
 }
 export interface Hub {
+  /** Children of a home in the class of a live lesson. */
+  kidsOf: (row: LiveRow, householdId: string) => ReturnType<typeof childrenOfHome>
+  /** An answer was kept: desks here are told soon, and those of other processes. */
+  answered: (row: LiveRow) => void
   /** A live lesson as this process knows it; from the database where nobody here follows it, or `fresh`. */
   rowOf: (liveId: string, fresh?: boolean) => Promise<LiveRow | undefined>
   followHome: (row: LiveRow, page: Page) => Promise<void>
@@ -68,10 +94,20 @@ export function liveHub(s: Services): Hub {
     }
     room.telling = true
     try {
-      const news = await deskOf(s.db, room.row, await room.earlier, Date.now())
+      const began = performance.now()
+      if (!room.children || Date.now() - room.children.at > knownFor)
+        room.children = { at: Date.now(), list: childrenSeen(s.db, room.row) }
+      const news = await deskOf(s.db, room.row, {
+        children: await room.children.list,
+        earlier: await room.earlier,
+        now: Date.now(),
+      })
       const text = `data: ${JSON.stringify(news)}\n\n`
       for (const res of room.desks) send(res, text)
+      room.took = performance.now() - began
+      room.told = performance.now()
     } catch (error) {
+      room.children = null
       log.debug({ error: String(error) }, 'desks could not be told')
     } finally {
       room.telling = false
@@ -82,10 +118,14 @@ export function liveHub(s: Services): Hub {
     }
   }
   const soon = (room: Room): void => {
-    room.due ??= setTimeout(() => {
-      room.due = null
-      void tellDesks(room)
-    }, gather)
+    const rest = room.took / atMost - (performance.now() - room.told)
+    room.due ??= setTimeout(
+      () => {
+        room.due = null
+        void tellDesks(room)
+      },
+      Math.max(gather, rest),
+    )
   }
   /** Reads the lesson anew and tells everybody where it has moved on. */
   const renew = (room: Room, liveId: string): Promise<void> => {
@@ -130,9 +170,16 @@ export function liveHub(s: Services): Hub {
     const off = s.events.subscribe(row.settingId, (t) => {
       if (t.live !== row.id) return
       if (t.kind === 'live') void renew(room, row.id)
-      else soon(room)
+      else {
+        if (t.kind === 'live came') room.children = null
+        soon(room)
+      }
     })
-    const looking = setInterval(() => void renew(room, row.id), lookAgain)
+    const looking = setInterval(() => {
+      void renew(room, row.id)
+      // What another process could not tell of.
+      soon(room)
+    }, lookAgain)
     const beating = setInterval(() => {
       for (const p of room.homes) send(p.res, 'event: beat\ndata: {}\n\n')
       for (const d of room.desks) send(d, 'event: beat\ndata: {}\n\n')
@@ -150,11 +197,17 @@ export function liveHub(s: Services): Hub {
       homes: new Set(),
       desks: new Set(),
       earlier: askedBefore(s.db, row).catch((): AskedBefore[] => []),
+      children: null,
+      kids: new Map(),
+      took: 0,
+      told: 0,
+      others: null,
       stop() {
         off()
         clearInterval(looking)
         clearInterval(beating)
         if (room.due) clearTimeout(room.due)
+        if (room.others) clearTimeout(room.others)
       },
       due: null,
       telling: false,
@@ -171,6 +224,26 @@ export function liveHub(s: Services): Hub {
     rooms.delete(room.row.id)
   }
   return {
+    kidsOf(row, householdId) {
+      const room = rooms.get(row.id)
+      const known = room?.kids.get(householdId)
+      if (known && Date.now() - known.at < knownFor) return known.list
+      const list = childrenOfHome(s.db, householdId, row.classId)
+      room?.kids.set(householdId, { at: Date.now(), list })
+      return list
+    },
+    answered(row) {
+      const room = rooms.get(row.id)
+      if (room) soon(room)
+      const others = (): void =>
+        void tellOf(s.db, 'live answers', row).catch(noted('answers could not be told of'))
+      if (!room) others()
+      else
+        room.others ??= setTimeout(() => {
+          room.others = null
+          others()
+        }, gather)
+    },
     rowOf: async (liveId, fresh = false) => (!fresh && rooms.get(liveId)?.row) || liveById(s.db, liveId),
     async followHome(row, page) {
       const at = { liveId: row.id, householdId: page.householdId, device: page.device }
@@ -184,11 +257,11 @@ export function liveHub(s: Services): Hub {
         room.homes.delete(page)
         left(room)
         wentOut(s.db, at)
-          .then(() => tellCame(s.db, row))
+          .then(() => tellOf(s.db, 'live came', row))
           .catch(noted('a page that closed could not be noted'))
       })
       await cameIn(s.db, at)
-      await tellCame(s.db, row)
+      await tellOf(s.db, 'live came', row)
     },
     followDesk(row, res) {
       res.writeHead(200, head)

@@ -21,7 +21,7 @@ import { homesOf, openLinks } from '../send/store.ts'
 import { pacesOf } from '../week/store.ts'
 import { afterOf, leave } from './afterwards.ts'
 import { calendarOf } from './calendar.ts'
-import { deskOf } from './desk.ts'
+import { childrenSeen, deskOf } from './desk.ts'
 import { liveHomeRoutes } from './home-routes.ts'
 import { type Hub, liveHub } from './hub.ts'
 import { askedBefore, runFor } from './now.ts'
@@ -189,7 +189,8 @@ function desk(router: Router, s: Services, hub: Hub): void {
   }
   personRoute(router, s, api.readLive, async ({ person, params }) => {
     const row = await liveFor(s, person, params.liveId, 'read')
-    const news = await deskOf(s.db, row, await askedBefore(s.db, row), Date.now())
+    const [children, earlier] = await Promise.all([childrenSeen(s.db, row), askedBefore(s.db, row)])
+    const news = await deskOf(s.db, row, { children, earlier, now: Date.now() })
     return {
       ...news,
       id: row.id,

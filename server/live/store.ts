@@ -85,7 +85,10 @@ export const livesOf = (db: Db, lessonId: string) =>
     .orderBy(desc(liveLessons.startsAt))
     .limit(50)
 
-const tell = (kind: 'live' | 'live answers', row: { settingId: string; lessonId: string; id: string }) =>
+const tell = (
+  kind: 'live' | 'live answers' | 'live came',
+  row: { settingId: string; lessonId: string; id: string },
+) =>
   sql`pg_notify('awlbox', ${JSON.stringify({ kind, setting: row.settingId, lesson: row.lessonId, live: row.id })})`
 
 export async function changeLive(
@@ -146,14 +149,12 @@ export async function saveAnswer(
   a: NewAnswer,
 ): Promise<{ stands: boolean; late: boolean }> {
   const { rows } = await db.execute<{ key: string }>(sql`
-    with put as (
-      insert into live_answers (live_id, round_id, child_id, household_id, key, answer, late)
+    insert into live_answers (live_id, round_id, child_id, household_id, key, answer, late)
       values (${row.id}, ${a.roundId}, ${a.childId}, ${a.householdId}, ${a.key}, ${JSON.stringify(a.answer)}::jsonb, ${a.late})
       on conflict (live_id, round_id, child_id) do update
         set household_id = excluded.household_id, key = excluded.key, answer = excluded.answer, at = now()
         where not excluded.late and live_answers.key <> excluded.key
-      returning key)
-    select p.key, ${tell('live answers', row)} from put p`)
+      returning key`)
   if (rows.length) return { stands: true, late: a.late }
   const [there] = await db
     .select({ key: liveAnswers.key, late: liveAnswers.late })
@@ -298,8 +299,12 @@ export const stillIn = async (
     )}::jsonb) as o(h uuid, d text) where p.live_id = ${liveId} and p.household_id = o.h and p.device = o.d and p.left_at is null`,
   )
 }
-export const tellCame = (db: Db, row: Pick<LiveRow, 'id' | 'settingId' | 'lessonId'>) =>
-  db.execute(sql`select ${tell('live answers', row)}`)
+/** Tells every process that somebody came or went, or that answers came. */
+export const tellOf = (
+  db: Db,
+  what: 'live answers' | 'live came',
+  row: Pick<LiveRow, 'id' | 'settingId' | 'lessonId'>,
+) => db.execute(sql`select ${tell(what, row)}`)
 /** Households whose link was ended: their pages are to close. */
 export const closedLinks = async (db: Db, householdIds: readonly string[]): Promise<Set<string>> => {
   if (!householdIds.length) return new Set()

@@ -14,6 +14,7 @@ interface Told {
     | 'signed out'
     | 'live'
     | 'live answers'
+    | 'live came'
   setting: string
   lesson: string
   job?: string
