@@ -81,13 +81,16 @@ interface Page {
   onSeen: (s: LiveSeen) => void
   stop: AbortController
 }
+/** Lines that dropped, and why: those of a process that fell. */
+const ends: string[] = []
 function follow<T>(address: string, path: string, take: (t: T) => void, cookie = ''): AbortController {
   const stop = new AbortController()
   void (async () => {
     const r = await fetch(address + path, { headers: cookie ? { cookie } : {}, signal: stop.signal })
     let held = ''
-    for await (const piece of r.body!.pipeThrough(new TextDecoderStream())) {
-      held += piece
+    const letters = new TextDecoder()
+    for await (const piece of r.body! as unknown as AsyncIterable<Uint8Array>) {
+      held += letters.decode(piece, { stream: true })
       const parts = held.split('\n\n')
       held = parts.pop()!
       for (const p of parts) {
@@ -95,7 +98,7 @@ function follow<T>(address: string, path: string, take: (t: T) => void, cookie =
         if (data && !p.includes('event: beat')) take(JSON.parse(data.slice(6)) as T)
       }
     }
-  })().catch(() => undefined)
+  })().catch((error: unknown) => stop.signal.aborted || ends.push(String(error)))
   return stop
 }
 
@@ -202,7 +205,10 @@ async function withWebs(many: number): Promise<void> {
             key: randomUUID(),
             answer: { taskId: round, kind: 'number', text: String(5 + (pages.indexOf(p) % 4)) },
           }),
-        }).catch(() => null)
+        }).catch((error: unknown) => {
+          ends.push(String(error))
+          return null
+        })
         if (r?.ok) onDone((done += 1))
         return { ok: r?.ok ?? false, ms: performance.now() - from, childId: p.home.childId }
       }),

@@ -100,14 +100,6 @@ const views: [name: string, at: string, ready: () => Promise<unknown>][] = [
   ['homes', '/homes', () => page.getByRole('textbox', { name: 'Name of Suri' }).waitFor()],
   ['keeping', '/keeping', () => page.getByRole('heading', { name: 'How long it is kept' }).waitFor()],
   ['house-style', '/house-style', () => page.getByRole('heading', { name: 'Teaching' }).waitFor()],
-  [
-    'square',
-    `${lesson('Ten doors at a time')}/script`,
-    async () => {
-      await page.getByRole('button', { name: /^Down the square/ }).click()
-      await page.getByRole('textbox', { name: 'do, line 5' }).click()
-    },
-  ],
   ['script', `${lesson('Parcels left at doors')}/script`, open('We do it together 1')],
   [
     'film',
@@ -124,16 +116,6 @@ const views: [name: string, at: string, ready: () => Promise<unknown>][] = [
       await open('We do it together 1')()
       await page.getByRole('button', { name: 'Fill the screen' }).click()
       for (let i = 0; i < 4; i++) await page.keyboard.press('PageDown')
-    },
-  ],
-  [
-    'camera-check',
-    `${parcels}/film`,
-    async () => {
-      await open('Watch me first')()
-      await page.getByRole('button', { name: 'Open the camera' }).click()
-      await page.getByRole('button', { name: 'Camera check' }).click()
-      await page.getByRole('dialog').locator('video').waitFor()
     },
   ],
   [
@@ -155,19 +137,6 @@ const views: [name: string, at: string, ready: () => Promise<unknown>][] = [
           (v) => v.style.opacity === '1' && v.readyState >= 2 && !v.seeking,
         ),
       )
-    },
-  ],
-  [
-    'cut-mend',
-    `${parcels}/cut`,
-    async () => {
-      await page
-        .getByRole('region', { name: 'Watch me first' })
-        .getByRole('button', { name: /^one two three/ })
-        .first()
-        .click()
-      await page.getByRole('tab', { name: 'Picture and sound' }).click()
-      await page.getByText(/leave the room with the film/).scrollIntoViewIfNeeded()
     },
   ],
   ['send', `${parcels}/send`, () => page.getByRole('heading', { name: /^Homes/ }).waitFor()],
@@ -204,6 +173,7 @@ for (const [name, at, ready] of views.filter(([name]) => !only.length || only.in
   await page.screenshot({ path: path.join(folder, `${name}.png`) })
 }
 if (!only.length || only.includes('home')) await pictureOfHome()
+if (!only.length || only.includes('live')) await picturesOfLive()
 await browser.close()
 fs.rmSync(scratch, { recursive: true, force: true })
 
@@ -223,4 +193,47 @@ async function pictureOfHome(): Promise<void> {
   }
   await phone.getByRole('button', { name: 'Send', exact: true }).waitFor()
   await phone.screenshot({ path: path.join(folder, 'home.png') })
+}
+
+/** A rehearsal with made-up homes: its desk with a round that was shown, the window it shares, and a phone in the round. */
+async function picturesOfLive(): Promise<void> {
+  const at = lesson('Fingers up')
+  const made = await context.request.post(`${address}/api${at}/live`, {
+    data: { startsAt: new Date().toISOString(), minutes: 20, rehearsal: true },
+    headers: { origin: address },
+  })
+  const { id } = (await made.json()) as { id: string }
+  const { homes } = (await (await context.request.get(`${address}/api${at}/send`)).json()) as {
+    homes: { link: string | null }[]
+  }
+  await page.goto(`${address}/live/${id}`)
+  await page.getByRole('button', { name: 'Let made-up homes come' }).click()
+  await page.getByText(/made-up homes come/).waitFor()
+  await page.getByRole('button', { name: 'Begin' }).click()
+  const ask = page.getByRole('button', { name: 'Ask it' })
+  for (let k = 0; k < 60 && !(await ask.count()); k++) {
+    const on = page.getByRole('button', { name: /^(Go on|Let them do it)$/ })
+    await on.click()
+    await page.waitForFunction(() => !document.querySelector('button[disabled].bg-moss'))
+  }
+  await ask.click()
+  const phone = await (
+    await browser.newContext({ viewport: { width: 390, height: 844 }, deviceScaleFactor: 1, locale: 'en-GB' })
+  ).newPage()
+  const home = homes.find((h) => h.link)!.link!
+  await phone.context().addCookies([{ name: 'awlbox_language', value: 'en', url: address }])
+  await phone.goto(`${address}${home}?live=${id}`)
+  await phone.getByRole('button', { name: '5', exact: true }).click()
+  await phone.screenshot({ path: path.join(folder, 'live-home.png') })
+  const shared = await context.newPage()
+  await shared.goto(`${address}/live/${id}/window`)
+  await shared.getByText(/ready$/).waitFor()
+  await page.getByText(/^ready [4-9]/).waitFor()
+  await shared.screenshot({ path: path.join(folder, 'live-window.png') })
+  await page.bringToFront()
+  await page.getByRole('button', { name: 'Three, two, one, show' }).click()
+  await page.getByText(/^All at once/).waitFor()
+  await page.screenshot({ path: path.join(folder, 'live.png') })
+  await page.getByRole('button', { name: 'End', exact: true }).click()
+  await page.getByRole('heading', { name: /^The rehearsal took/ }).waitFor()
 }

@@ -49,6 +49,8 @@ export const LiveRound = z.object({
   /** Null: nothing is answered, homes say that they are ready. */
   spec: TaskSpec.nullable(),
   show: ShowWay,
+  /** How many lie in each of two places as it is asked: what a wrong answer may have taken for the whole. Empty where nothing lies so. */
+  parts: z.array(z.number().int().min(0).max(400)).max(2),
   game: z.boolean(),
   began: At,
   /** From when it may be sent: the thinking before is nobody's but the child's. */

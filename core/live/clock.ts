@@ -13,7 +13,7 @@ export interface Row {
   /** Seconds it took, takes by now, or is thought to take. */
   lasts: Seconds
 }
-export interface Offer {
+interface Offer {
   segmentIds: readonly string[]
   titles: readonly string[]
   /** Seconds after the agreed hour at which it ends without them. */

@@ -12,8 +12,6 @@ export interface Played {
   then: LiveGame
 }
 const faces = [1, 2, 3, 4, 5, 6] as const
-/** The die of more and fewer: its faces. */
-export const moreFewer = ['more', 'fewer'] as const
 
 /** How the numbers that come up in a game are told: what each stands for, for who types in what a real one showed. */
 export function thrownIn(game: LiveGame): readonly { name: string; from: readonly number[] }[] {
@@ -90,105 +88,102 @@ const number = (answer: number, also: readonly number[] = []): TaskSpec => ({
 })
 const listed = (numbers: readonly number[]): string => [...new Set(numbers)].join(', ')
 
-/** The round a throw makes. `thrown` must be able to come ({@link canCome}). */
-export function play(game: LiveGame, thrown: readonly number[]): Played {
-  const [a = 0, b = 0] = thrown
-  const same = { then: game, sentence: '' }
-  switch (game.kind) {
-    case 'dice': {
-      const sum = thrown.reduce((s, n) => s + n, 0)
-      const roll = `Roll ${thrown.join(' and ')}`
-      if (game.start !== null) {
-        const total = game.start + sum
-        return {
-          ...same,
-          lines: [roll, `Show the card ${game.start}`],
-          prompt: `Hold ${game.start} in your head and count on the dots. Where do you get to?`,
-          sentence: `${game.start} + ${thrown.join(' + ')} = ${total}`,
-          spec: number(total),
-        }
-      }
-      return {
-        ...same,
-        lines: [roll],
-        prompt: game.dice === 1 ? 'How many dots?' : 'How many dots altogether?',
-        sentence: game.dice === 1 ? '' : `${thrown.join(' + ')} = ${sum}`,
-        spec: number(sum),
-      }
-    }
-    case 'cards':
-    case 'spinner': {
-      const answer = game.ask === 'same' ? a : game.ask === 'one more' ? a + 1 : Math.max(0, a - 1)
-      const lines =
-        game.kind === 'cards'
-          ? [`Show the card ${a}`]
-          : [`Lay out a spinner with ${listed(game.numbers)}`, `Spin ${a}`]
-      return {
-        ...same,
-        lines,
-        prompt: game.ask === 'same' ? 'Show me this number.' : `Show me ${game.ask} than ${a}.`,
-        spec: number(answer),
-      }
-    }
-    case 'bowl':
-      return {
-        ...same,
-        lines: [`Lay out a bowl with digits ${listed(game.digits)}`, `Show the cards ${a}, ${b}`],
-        prompt: 'Tens first, then ones. Which number is it?',
-        spec: number(10 * a + b),
-      }
-    case 'skittles':
-      return {
-        ...same,
-        lines: [`Set up ${game.of} skittles`, ...(a > 0 ? [`Knock over ${a} skittles`] : [])],
-        prompt: `${game.of} stood and ${a} fell. How many still stand?`,
-        sentence: `${game.of} − ${a} = ${game.of - a}`,
-        spec: number(game.of - a),
-      }
-    case 'hidden': {
-      const covered = game.total - a
-      return {
-        ...same,
-        lines: [`Put ${game.total} in a row`, ...(covered > 0 ? [`Cover the last ${covered}`] : [])],
-        prompt: `There are ${game.total} in all, and you see ${a}. How many are hidden?`,
-        sentence: `${game.total} = ${a} + ${covered}`,
-        spec: number(covered),
-      }
-    }
-    case 'track': {
-      const to = Math.min(game.to, game.at + a)
-      return {
-        lines: [`Lay out a number line 0 to ${game.to}`, `Start at ${game.at}`],
-        prompt:
-          game.at + a > game.to
-            ? `From ${game.at} on to the end with ${a}. Where do we stop?`
-            : `From ${game.at}, ${a} on. Where do we land?`,
-        sentence: game.at + a > game.to ? '' : `${game.at} + ${a} = ${to}`,
-        spec: number(to),
-        then: { ...game, at: to >= game.to ? 0 : to },
-      }
-    }
-    case 'to and fro':
-      return {
-        ...same,
-        lines: [`Show the card ${a}`],
-        prompt: `I say ${a}. What goes with it to make ${game.total}?`,
-        sentence: `${game.total} = ${a} + ${game.total - a}`,
-        spec: number(game.total - a),
-      }
-    case 'more or fewer': {
-      const fits = b === 0 ? upTo(game.upTo).filter((n) => n > a) : upTo(a - 1)
-      return {
-        ...same,
-        lines: [`Show the card ${a}`],
-        prompt: `Show me a number that is ${b === 0 ? 'more' : 'fewer'} than ${a}.`,
-        spec: number(fits[0]!, fits.slice(1)),
-      }
-    }
-    default:
-      return assertNever(game)
+type Kind = LiveGame['kind']
+type Game<K extends Kind> = Extract<LiveGame, { kind: K }>
+/** What is shown, asked and right; the game stays as it is where `then` is not told. */
+type Made = Omit<Played, 'sentence' | 'then'> & Partial<Pick<Played, 'sentence' | 'then'>>
+
+function ofNumber(g: Game<'cards'> | Game<'spinner'>, a: number): Made {
+  const answer = { same: a, 'one more': a + 1, 'one fewer': Math.max(0, a - 1) }[g.ask]
+  return {
+    lines:
+      g.kind === 'cards'
+        ? [`Show the card ${a}`]
+        : [`Lay out a spinner with ${listed(g.numbers)}`, `Spin ${a}`],
+    prompt: g.ask === 'same' ? 'Show me this number.' : `Show me ${g.ask} than ${a}.`,
+    spec: number(answer),
   }
 }
+const plays: {
+  [K in Kind]: (g: Game<K>, thrown: readonly [number, number], all: readonly number[]) => Made
+} = {
+  dice(g, _, all) {
+    const sum = all.reduce((s, n) => s + n, 0)
+    const roll = `Roll ${all.join(' and ')}`
+    if (g.start !== null)
+      return {
+        lines: [roll, `Show the card ${g.start}`],
+        prompt: `Hold ${g.start} in your head and count on the dots. Where do you get to?`,
+        sentence: `${g.start} + ${all.join(' + ')} = ${g.start + sum}`,
+        spec: number(g.start + sum),
+      }
+    return {
+      lines: [roll],
+      prompt: g.dice === 1 ? 'How many dots?' : 'How many dots altogether?',
+      sentence: g.dice === 1 ? '' : `${all.join(' + ')} = ${sum}`,
+      spec: number(sum),
+    }
+  },
+  cards: (g, [a]) => ofNumber(g, a),
+  spinner: (g, [a]) => ofNumber(g, a),
+  bowl: (g, [a, b]) => ({
+    lines: [`Lay out a bowl with digits ${listed(g.digits)}`, `Show the cards ${a}, ${b}`],
+    prompt: 'Tens first, then ones. Which number is it?',
+    spec: number(10 * a + b),
+  }),
+  skittles: (g, [a]) => ({
+    lines: [`Set up ${g.of} skittles`, ...(a > 0 ? [`Knock over ${a} skittles`] : [])],
+    prompt: `${g.of} stood and ${a} fell. How many still stand?`,
+    sentence: `${g.of} − ${a} = ${g.of - a}`,
+    spec: number(g.of - a),
+  }),
+  hidden(g, [a]) {
+    const covered = g.total - a
+    return {
+      lines: [`Put ${g.total} in a row`, ...(covered > 0 ? [`Cover the last ${covered}`] : [])],
+      prompt: `There are ${g.total} in all, and you see ${a}. How many are hidden?`,
+      sentence: `${g.total} = ${a} + ${covered}`,
+      spec: number(covered),
+    }
+  },
+  track(g, [a]) {
+    const past = g.at + a > g.to
+    const to = past ? g.to : g.at + a
+    return {
+      lines: [`Lay out a number line 0 to ${g.to}`, `Start at ${g.at}`],
+      prompt: past
+        ? `From ${g.at} on to the end with ${a}. Where do we stop?`
+        : `From ${g.at}, ${a} on. Where do we land?`,
+      sentence: past ? '' : `${g.at} + ${a} = ${to}`,
+      spec: number(to),
+      then: { ...g, at: to >= g.to ? 0 : to },
+    }
+  },
+  'to and fro': (g, [a]) => ({
+    lines: [`Show the card ${a}`],
+    prompt: `I say ${a}. What goes with it to make ${g.total}?`,
+    sentence: `${g.total} = ${a} + ${g.total - a}`,
+    spec: number(g.total - a),
+  }),
+  'more or fewer'(g, [a, b]) {
+    const fits = b === 0 ? upTo(g.upTo).filter((n) => n > a) : upTo(a - 1)
+    return {
+      lines: [`Show the card ${a}`],
+      prompt: `Show me a number that is ${b === 0 ? 'more' : 'fewer'} than ${a}.`,
+      spec: number(fits[0]!, fits.slice(1)),
+    }
+  },
+}
+/** The round a throw makes. `thrown` must be able to come ({@link canCome}). */
+export function play(game: LiveGame, thrown: readonly number[]): Played {
+  const make = plays[game.kind] as (
+    g: LiveGame,
+    two: readonly [number, number],
+    all: readonly number[],
+  ) => Made
+  return { sentence: '', then: game, ...make(game, [thrown[0] ?? 0, thrown[1] ?? 0], thrown) }
+}
+
 /**
  * Milliseconds after which ball-to-and-fro goes on by itself: when nearly all have answered, or at the pace the class
  * has had, half as long again. `answered`: milliseconds each answer of the last rounds took; `here`: homes there now.

@@ -1,4 +1,4 @@
-import type { LiveAct, LiveState, ShowWay } from '../contracts/live.ts'
+import type { LiveAct, LiveRound, LiveState, ShowWay } from '../contracts/live.ts'
 import { lineBefore, type LiveRun, nextLine } from './run.ts'
 import { isShown, roundNow } from './state.ts'
 
@@ -14,28 +14,34 @@ export function nextAct(run: LiveRun, s: LiveState, now: number, show: ShowWay):
   if (s.phase === 'waiting') return { words: 'Begin', act: { do: 'start' }, from: null }
   if (s.phase === 'over') return { words: 'Over', act: null, from: null }
   const r = roundNow(s)
-  const next = nextLine(run, s.leftOut, s.line)
-  const on: NextAct =
-    next < run.lines.length
-      ? { words: 'Go on', act: { do: 'go', line: next }, from: null }
-      : { words: 'End the lesson', act: { do: 'end' }, from: null }
-  if (r && r.shows === null && r.spec)
+  return (r?.spec ? ofRound(r, now) : null) ?? ofLine(run, s, show)
+}
+/** What comes next in a round that is answered; null once it has been shown. */
+function ofRound(r: LiveRound, now: number): NextAct | null {
+  if (r.shows === null)
     return {
       words: now < r.opens ? 'They are thinking' : 'Three, two, one, show',
       act: { do: 'show' },
       from: now < r.opens ? r.opens : null,
     }
-  if (r?.spec && !isShown(r, now)) return { words: 'Three, two, one …', act: null, from: r.shows }
-  if (s.game) return r ? { words: 'Close the round', act: { do: 'close' }, from: null } : on
+  return isShown(r, now) ? null : { words: 'Three, two, one …', act: null, from: r.shows }
+}
+/** What comes next at a line: its round where it has one that was not asked, else the next line, else the end. */
+function ofLine(run: LiveRun, s: LiveState, show: ShowWay): NextAct {
+  const round = roundNow(s)
+  if (s.game && round) return { words: 'Close the round', act: { do: 'close' }, from: null }
   const line = run.lines[s.line]
-  const asked = line?.kind === 'round' && s.rounds.some((x) => x.stepId === line.step.id && !x.undone)
-  if (line?.kind === 'round' && !asked && !r)
+  const asked = round !== null || s.rounds.some((x) => x.stepId === line?.step.id && !x.undone)
+  if (!s.game && line?.kind === 'round' && !asked)
     return {
       words: line.task ? 'Ask it' : 'Let them do it',
       act: { do: 'round', line: s.line, show, think: Math.min(120, Math.round(line.think)) },
       from: null,
     }
-  return on
+  const next = nextLine(run, s.leftOut, s.line)
+  return next < run.lines.length
+    ? { words: 'Go on', act: { do: 'go', line: next }, from: null }
+    : { words: 'End the lesson', act: { do: 'end' }, from: null }
 }
 /** A line back; null where there is none. */
 export function backAct(run: LiveRun, s: LiveState): LiveAct | null {

@@ -1,9 +1,8 @@
-import { assertNever } from '../contracts/assert-never.ts'
 import type { TaskSpec } from '../contracts/lesson.ts'
 import type { Done, LiveAct, LiveRound, LiveState, ShowWay } from '../contracts/live.ts'
 import type { TableState } from '../contracts/table.ts'
 import { readHands } from '../script/language/read.ts'
-import { emptyTable } from '../script/table/state.ts'
+import { emptyTable, hasWhole, thingsOn } from '../script/table/state.ts'
 import { canCome, play } from './games.ts'
 import { laterOf, type LiveRun, nextLine, saidOf } from './run.ts'
 import type { Lesson } from '../contracts/lesson.ts'
@@ -95,12 +94,24 @@ interface Asking {
   think: number
   game: boolean
 }
-function withRound(s: LiveState, at: number, asked: Asking): LiveState {
+/** How many lie in each of two places of a table, or of each of two kinds; none where they lie otherwise. */
+function partsOn(table: TableState): number[] {
+  for (const mat of table.mats) {
+    if (mat.covered || hasWhole(mat.kind)) continue
+    const places = mat.regions.map((r) => r.things.length).filter((n) => n > 0)
+    if (places.length === 2) return places
+  }
+  const things = thingsOn(table)
+  const faces = [...new Set(things.map((t) => t.face))].map((f) => things.filter((t) => t.face === f).length)
+  return faces.length === 2 && things.every((t) => !t.hidden) ? faces : []
+}
+function withRound(s: LiveState, run: LiveRun, at: number, asked: Asking): LiveState {
   if (s.rounds.length >= 200) throw new LiveRefusal('Two hundred rounds are the most a lesson can hold.')
   const { think, ...r } = asked
   const round: LiveRound = {
     ...r,
     id: `r${s.rounds.length + 1}`,
+    parts: partsOn(tableNow(run, s)),
     began: at,
     opens: at + think * 1000,
     shows: null,
@@ -135,203 +146,167 @@ export function after(s: LiveState, run: LiveRun, done: Done): LiveState {
   const { act } = done
   if (s.phase === 'over' && act.do !== 'note') throw new LiveRefusal('The lesson is over.')
   if (onlyOn.has(act.do) && s.phase !== 'on') throw new LiveRefusal('The lesson has not begun.')
-  const next = { ...taught(s, run, done), seq: s.seq + 1 }
+  const doing = does[act.do] as (s: LiveState, run: LiveRun, a: Done) => LiveState
+  const next = { ...doing(s, run, done), seq: s.seq + 1 }
   return next.lead ? next : { ...next, lead: done.by }
 }
 
-/** Acts that move the lesson on. */
-function taught(s: LiveState, run: LiveRun, done: Done): LiveState {
-  const { act, at } = done
-  switch (act.do) {
-    case 'start':
-      if (s.phase !== 'waiting') throw new LiveRefusal('It has begun already.')
-      if (!run.lines.length) throw new LiveRefusal('Its script has no lines for children yet.')
-      return {
-        ...s,
-        phase: 'on',
-        startedAt: at,
-        line: nextLine(run, s.leftOut, -1) % run.lines.length,
-        since: at,
-        lead: done.by,
-      }
-    case 'end':
-      return {
-        ...s,
-        rounds: closed(s, at),
-        spent: withSpent(s, run, at),
-        phase: 'over',
-        endedAt: at,
-        startedAt: s.startedAt ?? at,
-      }
-    case 'go': {
-      if (act.line >= run.lines.length) throw new LiveRefusal('That was the last line.')
-      return {
-        ...s,
-        rounds: closed(s, at),
-        spent: withSpent(s, run, at),
-        line: act.line,
-        since: at,
-        longer: 0,
-        acts: [],
-        game: null,
-        sentence: '',
-      }
-    }
-    case 'longer': {
-      const r = roundNow(s)
-      if (r && r.shows === null)
-        return { ...s, rounds: changed(s, { opens: Math.max(r.opens, at) + act.seconds * 1000 }) }
-      return { ...s, longer: Math.min(600_000, s.longer + act.seconds * 1000) }
-    }
-    case 'again':
-      return { ...s, again: s.again + 1 }
-    case 'lead':
-      return { ...s, lead: done.by }
-    case 'note':
-      return {
-        ...s,
-        notes: [
-          ...s.notes.slice(-199),
-          { at, segmentId: run.lines[s.line]?.segmentId ?? null, text: act.text },
-        ],
-      }
-    case 'leave out':
-      if (!run.segments.some((x) => x.id === act.segmentId))
-        throw new LiveRefusal('There is no such segment.')
-      if (run.lines[s.line]?.segmentId === act.segmentId && s.phase === 'on')
-        throw new LiveRefusal('The lesson is in this segment now: go on to the next instead.')
-      return { ...s, leftOut: [...s.leftOut.filter((x) => x !== act.segmentId), act.segmentId] }
-    case 'bring back':
-      return { ...s, leftOut: s.leftOut.filter((x) => x !== act.segmentId) }
-    case 'later':
-      return {
-        ...s,
-        later: act.later
-          ? [...s.later.filter((x) => x !== act.stepId), act.stepId].slice(-200)
-          : s.later.filter((x) => x !== act.stepId),
-      }
-    case 'said':
-      return {
-        ...s,
-        said: act.said
-          ? [...s.said.filter((x) => x !== act.stepId), act.stepId].slice(-400)
-          : s.said.filter((x) => x !== act.stepId),
-      }
-    case 'window':
-      return {
-        ...s,
-        window: {
-          names: act.names ?? s.window.names,
-          words: act.words ?? s.window.words,
-          tally: act.tally ?? s.window.tally,
-        },
-      }
-    default:
-      return asked(s, run, { ...done, act })
-  }
+type Act<K extends LiveAct['do']> = Extract<LiveAct, { do: K }>
+interface At<K extends LiveAct['do']> {
+  act: Act<K>
+  at: number
+  by: Done['by']
 }
+const without = (list: readonly string[], one: string): string[] => list.filter((x) => x !== one)
+const withOne = (list: readonly string[], one: string, most: number): string[] =>
+  [...without(list, one), one].slice(-most)
+const segmentAt = (s: LiveState, run: LiveRun): string | null => run.lines[s.line]?.segmentId ?? null
 
-type Asks = Extract<
-  LiveAct,
-  {
-    do: 'round' | 'ask' | 'show' | 'close' | 'undo' | 'table' | 'table back' | 'throw' | 'game' | 'play'
-  }
->
-/** Acts about rounds, the table and games. */
-function asked(s: LiveState, run: LiveRun, { act, at }: Done & { act: Asks }): LiveState {
-  switch (act.do) {
-    case 'round': {
-      const line = run.lines[act.line]
-      if (line?.kind !== 'round') throw new LiveRefusal('Homes answer nothing at this line.')
-      return withRound(s, at, {
-        stepId: line.step.id,
-        segmentId: line.segmentId,
-        prompt: line.words,
-        spec: line.task,
-        show: act.show,
-        think: act.think,
-        game: false,
-      })
+/** What each act does to a lesson. Each gives the whole state, or throws a refusal. */
+const does: { [K in LiveAct['do']]: (s: LiveState, run: LiveRun, a: At<K>) => LiveState } = {
+  start(s, run, { at, by }) {
+    if (s.phase !== 'waiting') throw new LiveRefusal('It has begun already.')
+    if (!run.lines.length) throw new LiveRefusal('Its script has no lines for children yet.')
+    const line = nextLine(run, s.leftOut, -1) % run.lines.length
+    return { ...s, phase: 'on', startedAt: at, line, since: at, lead: by }
+  },
+  end: (s, run, { at }) => ({
+    ...s,
+    rounds: closed(s, at),
+    spent: withSpent(s, run, at),
+    phase: 'over',
+    endedAt: at,
+    startedAt: s.startedAt ?? at,
+  }),
+  go(s, run, { act, at }) {
+    if (act.line >= run.lines.length) throw new LiveRefusal('That was the last line.')
+    return {
+      ...s,
+      rounds: closed(s, at),
+      spent: withSpent(s, run, at),
+      line: act.line,
+      since: at,
+      longer: 0,
+      acts: [],
+      game: null,
+      sentence: '',
     }
-    case 'ask':
-      return withRound(s, at, {
+  },
+  longer(s, _run, { act, at }) {
+    const r = roundNow(s)
+    if (r && r.shows === null)
+      return { ...s, rounds: changed(s, { opens: Math.max(r.opens, at) + act.seconds * 1000 }) }
+    return { ...s, longer: Math.min(600_000, s.longer + act.seconds * 1000) }
+  },
+  again: (s) => ({ ...s, again: s.again + 1 }),
+  lead: (s, _run, { by }) => ({ ...s, lead: by }),
+  note: (s, run, { act, at }) => ({
+    ...s,
+    notes: [...s.notes.slice(-199), { at, segmentId: segmentAt(s, run), text: act.text }],
+  }),
+  'leave out'(s, run, { act }) {
+    if (!run.segments.some((x) => x.id === act.segmentId)) throw new LiveRefusal('There is no such segment.')
+    if (segmentAt(s, run) === act.segmentId && s.phase === 'on')
+      throw new LiveRefusal('The lesson is in this segment now: go on to the next instead.')
+    return { ...s, leftOut: withOne(s.leftOut, act.segmentId, 60) }
+  },
+  'bring back': (s, _run, { act }) => ({ ...s, leftOut: without(s.leftOut, act.segmentId) }),
+  later: (s, _run, { act }) => ({
+    ...s,
+    later: act.later ? withOne(s.later, act.stepId, 200) : without(s.later, act.stepId),
+  }),
+  said: (s, _run, { act }) => ({
+    ...s,
+    said: act.said ? withOne(s.said, act.stepId, 400) : without(s.said, act.stepId),
+  }),
+  window(s, _run, { act: { names, words, tally } }) {
+    const w = s.window
+    return { ...s, window: { names: names ?? w.names, words: words ?? w.words, tally: tally ?? w.tally } }
+  },
+  round(s, run, { act, at }) {
+    const line = run.lines[act.line]
+    if (line?.kind !== 'round') throw new LiveRefusal('Homes answer nothing at this line.')
+    return withRound(s, run, at, {
+      stepId: line.step.id,
+      segmentId: line.segmentId,
+      prompt: line.words,
+      spec: line.task,
+      show: act.show,
+      think: act.think,
+      game: false,
+    })
+  },
+  ask: (s, run, { act, at }) =>
+    withRound(s, run, at, {
+      stepId: null,
+      segmentId: segmentAt(s, run),
+      prompt: act.prompt,
+      // With no answer named, only a person looks.
+      spec: { kind: 'number', answer: act.answer ?? 0, ...(act.answer === null ? { unchecked: true } : {}) },
+      show: act.show,
+      think: act.think,
+      game: false,
+    }),
+  show(s, _run, { at }) {
+    const r = roundNow(s)
+    if (!r) throw new LiveRefusal('Nothing is asked at the moment.')
+    if (r.shows !== null) return s
+    if (r.spec === null) throw new LiveRefusal('They are doing something: go on when they are ready.')
+    if (at + early < r.opens) throw new LiveRefusal('They are still thinking.')
+    return { ...s, rounds: changed(s, { shows: at + countdown }) }
+  },
+  close: (s, _run, { at }) => ({ ...s, rounds: closed(s, at) }),
+  undo(s, _run, { at }) {
+    const i = s.rounds.findLastIndex((r) => !r.undone)
+    if (i < 0) throw new LiveRefusal('There is no round to take back.')
+    return {
+      ...s,
+      rounds: s.rounds.map((r, k) => (k === i ? { ...r, undone: true, closed: r.closed ?? at } : r)),
+    }
+  },
+  table(s, run, { act }) {
+    const read = readHands(act.text, tableNow(run, s))
+    if (read.error) throw new LiveRefusal(`The table does not allow “${act.text}”.`)
+    if (!read.whole || !read.actions.length)
+      throw new LiveRefusal(`“${act.text}” could not be read; nothing was moved.`)
+    if (s.acts.length >= 60) throw new LiveRefusal('Go to another line first: much was moved at this one.')
+    return { ...s, acts: [...s.acts, act.text] }
+  },
+  'table back': (s) => ({ ...s, acts: s.acts.slice(0, -1) }),
+  throw(s, run, { act }) {
+    const line = run.lines.find((l) => l.step.id === act.stepId)
+    if (!line?.faces) throw new LiveRefusal('Nothing is thrown at this line.')
+    if (line.faces.length !== act.faces.length)
+      throw new LiveRefusal(`${line.faces.length} came up there: tell as many.`)
+    const { stepId, faces } = act
+    return { ...s, thrown: [...s.thrown.filter((t) => t.stepId !== stepId), { stepId, faces }] }
+  },
+  game: (s, _run, { act, at }) => ({
+    ...s,
+    rounds: closed(s, at),
+    game: act.game,
+    acts: [],
+    sentence: '',
+  }),
+  play(s, run, { act, at }) {
+    if (!s.game) throw new LiveRefusal('No game is on.')
+    if (!canCome(s.game, act.thrown)) throw new LiveRefusal('That cannot come up in this game.')
+    const p = play(s.game, act.thrown)
+    return {
+      ...withRound(s, run, at, {
         stepId: null,
-        segmentId: run.lines[s.line]?.segmentId ?? null,
-        prompt: act.prompt,
-        // With no answer named, only a person looks.
-        spec:
-          act.answer === null
-            ? { kind: 'number', answer: 0, unchecked: true }
-            : { kind: 'number', answer: act.answer },
+        segmentId: segmentAt(s, run),
+        prompt: p.prompt,
+        spec: p.spec,
         show: act.show,
         think: act.think,
-        game: false,
-      })
-    case 'show': {
-      const r = roundNow(s)
-      if (!r) throw new LiveRefusal('Nothing is asked at the moment.')
-      if (r.shows !== null) return s
-      if (r.spec === null) throw new LiveRefusal('They are doing something: go on when they are ready.')
-      if (at + early < r.opens) throw new LiveRefusal('They are still thinking.')
-      return { ...s, rounds: changed(s, { shows: at + countdown }) }
+        game: true,
+      }),
+      game: p.then,
+      acts: [...p.lines],
+      sentence: p.sentence,
     }
-    case 'close':
-      return { ...s, rounds: closed(s, at) }
-    case 'undo': {
-      const i = s.rounds.findLastIndex((r) => !r.undone)
-      if (i < 0) throw new LiveRefusal('There is no round to take back.')
-      return {
-        ...s,
-        rounds: s.rounds.map((r, k) => (k === i ? { ...r, undone: true, closed: r.closed ?? at } : r)),
-      }
-    }
-    case 'table': {
-      const read = readHands(act.text, tableNow(run, s))
-      if (read.error) throw new LiveRefusal(`The table does not allow “${act.text}”.`)
-      if (!read.whole || !read.actions.length)
-        throw new LiveRefusal(`“${act.text}” could not be read; nothing was moved.`)
-      if (s.acts.length >= 60) throw new LiveRefusal('Go to another line first: much was moved at this one.')
-      return { ...s, acts: [...s.acts, act.text] }
-    }
-    case 'table back':
-      return { ...s, acts: s.acts.slice(0, -1) }
-    case 'throw': {
-      const line = run.lines.find((l) => l.step.id === act.stepId)
-      if (!line?.faces) throw new LiveRefusal('Nothing is thrown at this line.')
-      if (line.faces.length !== act.faces.length)
-        throw new LiveRefusal(`${line.faces.length} came up there: tell as many.`)
-      return {
-        ...s,
-        thrown: [
-          ...s.thrown.filter((t) => t.stepId !== act.stepId),
-          { stepId: act.stepId, faces: act.faces },
-        ],
-      }
-    }
-    case 'game':
-      return { ...s, rounds: closed(s, at), game: act.game, acts: [], sentence: '' }
-    case 'play': {
-      if (!s.game) throw new LiveRefusal('No game is on.')
-      if (!canCome(s.game, act.thrown)) throw new LiveRefusal('That cannot come up in this game.')
-      const p = play(s.game, act.thrown)
-      return {
-        ...withRound(s, at, {
-          stepId: null,
-          segmentId: run.lines[s.line]?.segmentId ?? null,
-          prompt: p.prompt,
-          spec: p.spec,
-          show: act.show,
-          think: act.think,
-          game: true,
-        }),
-        game: p.then,
-        acts: [...p.lines],
-        sentence: p.sentence,
-      }
-    }
-    default:
-      return assertNever(act)
-  }
+  },
 }
 
 /** What becomes of an answer that arrives at `now` for a round. */

@@ -10,6 +10,7 @@ const round = {
   id: 'r1',
   prompt: 'There are 8. 3 are taken away. How many are left?',
   spec: { kind: 'number', answer: 5 },
+  parts: [],
 } as const
 const typed = (text: string): Answer => ({ taskId: 'r1', kind: 'number', text })
 const given = (childId: string, text: string, late = false) => ({ childId, answer: typed(text), late })
@@ -32,8 +33,27 @@ test('a tally by answer, commonest first; of each wrong one what it may come fro
   expect(why['6']).not.toBeNull()
   expect([t.right, t.wrong, t.late, t.silent]).toEqual([2, 2, ['kofi'], ['leyla', 'zuri']])
 })
+test('where the words tell nothing, how the things lay as it was asked does: one part for the whole, the whole for a part', () => {
+  const lay = {
+    id: 'r1',
+    prompt: 'How many socks altogether?',
+    spec: { kind: 'number', answer: 5 },
+    parts: [2, 3],
+  } as const
+  const why = (r: Parameters<typeof tallyOf>[0], text: string) =>
+    tallyOf(r, [given('bram', text)], kids).rows[0]!.perhaps
+  expect(why(lay, '3')).not.toBeNull()
+  expect(
+    why({ ...lay, prompt: 'How many on the other shelf?', spec: { kind: 'number', answer: 2 } }, '5'),
+  ).not.toBeNull()
+  expect(why({ ...lay, parts: [] }, '3')).toBeNull()
+})
 test('being ready is no answer that is right or wrong, and an answer nobody can read is for the eye', () => {
-  const ready = tallyOf({ id: 'r1', prompt: 'Fetch six', spec: null }, [given('anouk', 'ready')], kids)
+  const ready = tallyOf(
+    { id: 'r1', prompt: 'Fetch six', spec: null, parts: [] },
+    [given('anouk', 'ready')],
+    kids,
+  )
   expect(ready.rows).toEqual([{ shown: 'ready', verdict: 'look', children: ['anouk'], perhaps: null }])
   expect(tallyOf(round, [given('bram', 'a lot')], kids).rows[0]).toMatchObject({
     verdict: 'look',
@@ -70,6 +90,7 @@ test('afterwards: what was taken back does not count, and tasks kept for home st
     stepId: null,
     segmentId: null,
     show: 'card',
+    parts: [],
     game: false,
     began: 0,
     opens: 0,

@@ -2,10 +2,12 @@ import type { LiveRound } from '../contracts/live.ts'
 import type { PackTask } from '../contracts/pack.ts'
 import type { PhotoReading } from '../contracts/reading.ts'
 import type { Answer } from '../contracts/reply.ts'
+import type { Asked } from '../judge/misconceptions/asked.ts'
 import { explains } from '../judge/misconceptions/explain.ts'
 import { weighedOf } from '../judge/misconceptions/from-replies.ts'
 import { checkAnswer } from '../look/answers.ts'
 import type { Check } from '../look/check.ts'
+import { readTypedNumber } from '../look/typed-number.ts'
 
 /** What one child's home gave in one round. */
 export interface Given {
@@ -13,7 +15,7 @@ export interface Given {
   answer: Answer
   late: boolean
 }
-export interface TallyRow {
+interface TallyRow {
   /** The answer as it is shown. */
   shown: string
   verdict: Check['verdict']
@@ -42,7 +44,7 @@ export const taskOf = (r: Pick<LiveRound, 'id' | 'prompt' | 'spec'>): PackTask |
  * come from. @param children all children who may answer; @param readings what was seen in their photos, by id
  */
 export function tallyOf(
-  round: Pick<LiveRound, 'id' | 'prompt' | 'spec'>,
+  round: Pick<LiveRound, 'id' | 'prompt' | 'spec'> & { parts: readonly number[] },
   given: readonly Given[],
   children: readonly string[],
   readings: ReadonlyMap<string, PhotoReading | null> = new Map(),
@@ -67,7 +69,7 @@ export function tallyOf(
         shown: check.shown,
         verdict: check.verdict,
         children: [g.childId],
-        perhaps: task && check.verdict === 'wrong' ? perhapsOf(task, g.answer, readings) : null,
+        perhaps: task && check.verdict === 'wrong' ? perhapsOf(round, task, g.answer, readings) : null,
       })
   }
   const sent = new Set(given.map((g) => g.childId))
@@ -83,13 +85,28 @@ export function tallyOf(
     wrong,
   }
 }
+/** The likeliest way to a wrong answer: by the question's own words, else by how the things lay as it was asked. */
 function perhapsOf(
+  round: { parts: readonly number[] },
   task: PackTask,
   answer: Answer,
   readings: ReadonlyMap<string, PhotoReading | null>,
 ): string | null {
   const [weighed] = weighedOf({ id: 'live', tasks: [task], answers: [answer], help: 'alone' }, readings)
-  return (weighed && explains(weighed)[0]?.words) ?? null
+  const byWords = weighed && explains(weighed)[0]
+  if (byWords) return byWords.words
+  const [a, b] = round.parts
+  const { spec } = task
+  const typed = answer.text ? readTypedNumber(answer.text) : null
+  if (a === undefined || b === undefined || spec.kind !== 'number' || spec.unchecked || typed === null)
+    return null
+  const asked: Asked | null =
+    spec.answer === a + b
+      ? { form: 'add', a, b }
+      : spec.answer === a || spec.answer === b
+        ? { form: 'missing', op: '+', known: a + b - spec.answer, total: a + b }
+        : null
+  return (asked && explains({ asked, answer: String(typed) })[0]?.words) ?? null
 }
 
 /** A question of an earlier lesson, with what came of it. */

@@ -12,9 +12,11 @@ import { changeStep, removeStep } from '@awlbox/core/script/edit'
 import { aimOf } from '@awlbox/core/plan/aim'
 import { timeLesson } from '@awlbox/core/script/time'
 import { fromTemplate } from '@awlbox/core/script/template/lesson'
+import { startState } from '@awlbox/core/live/state'
 import { packOf } from '@awlbox/core/send/pack'
 import { kinds, lessonFrom } from './kinds.ts'
 import { createLesson } from '../lessons/store.ts'
+import { makeLive } from '../live/store.ts'
 import type { Db } from '../platform/db.ts'
 import {
   children,
@@ -214,7 +216,19 @@ export async function seedDemo(db: Db): Promise<boolean> {
       withFaults(demoLesson('Parcels left at doors', 'take-10', 4, aim('take-away', 10), 3)),
     )
     await lesson(w!.id, 5, demoLesson('Street of doors', 'count-on', 4, aim('count-on', 10), 5))
-    await lesson(g!.id, 2, demoLesson('Five stamps', 'parts-5', 3, aim('parts', 5, { count: 3 }), 2))
+    const stamps = demoLesson('Five stamps', 'parts-5', 3, aim('parts', 5, { count: 3 }), 2)
+    const live = await lesson(g!.id, 2, stamps)
+    await makeLive(tx, {
+      lessonId: live,
+      revision: 1,
+      doc: stamps,
+      style: defaultHouseStyle,
+      pace: null,
+      startsAt: new Date(`${day(2)}T09:30`),
+      minutes: 20,
+      state: startState(stamps),
+      byId: marnie.id,
+    })
     for (const [file, className, at] of kinds)
       await lesson(className === 'Wagtails' ? w!.id : g!.id, at, lessonFrom(file, ids('k')))
     await tx.insert(householdKits).values(homes.slice(0, 18).map((home, i) => madeUpKit(home.id, i)))

@@ -143,13 +143,10 @@ export async function tidyLive(s: Services): Promise<number> {
   const { rehearsals, open } = await tidyLives(s.db)
   for (const { id, byId } of open) {
     const done = { act: { do: 'end' as const }, at: Date.now(), by: { id: byId, name: '', desk: '' } }
-    await doAct(
-      s.db,
-      id,
-      done,
-      (row) => after(row.state, runFor(row, row.state), done),
-      (tx, row, state) => leave(s, tx, row, state),
-    ).catch((error: unknown) => log.error({ error: String(error) }, 'a live lesson could not be ended'))
+    await doAct(s.db, id, done, {
+      work: (row) => after(row.state, runFor(row, row.state), done),
+      finish: (tx, row, state) => leave(s, tx, row, state),
+    }).catch((error: unknown) => log.error({ error: String(error) }, 'a live lesson could not be ended'))
   }
   return rehearsals + open.length
 }

@@ -17,7 +17,7 @@ import { calendarOf } from './calendar.ts'
 import type { Hub } from './hub.ts'
 import { asSeen, livesOfHome } from './lives.ts'
 import { runFor } from './now.ts'
-import { answersOfHome, childrenOfHome, livePhotoById, type LiveRow, livesFor, saveAnswer } from './store.ts'
+import { answersOfHome, livePhotoById, type LiveRow, saveAnswer } from './store.ts'
 
 /** Milliseconds after its end in which what a phone still held is taken in. */
 const takesUntil = 24 * 3_600_000
@@ -93,12 +93,13 @@ export function liveHomeRoutes(router: Router, s: Services, hub: Hub): void {
     return undefined
   })
   homeRoute(router, s, api.answerLive, async ({ home, params, body }) => {
-    let { row, kids } = await joined(home, params.liveId)
-    if (!kids.some((k) => k.id === body.childId)) throw notFound('This child')
+    const here = await joined(home, params.liveId)
+    let { row } = here
+    if (!here.kids.some((k) => k.id === body.childId)) throw notFound('This child')
     let comes = arrival(row.state, params.roundId, Date.now())
     if (comes !== 'in time') {
       // Another process may have moved on: what stands in the database counts.
-      ;({ row, kids } = await joined(home, params.liveId, true))
+      ;({ row } = await joined(home, params.liveId, true))
       comes = arrival(row.state, params.roundId, Date.now())
     }
     if (comes !== 'in time' && comes !== 'late') throw refused[comes]

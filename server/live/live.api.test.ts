@@ -134,8 +134,9 @@ function following<T>(path: string, { cookie = '', address = w.app.address } = {
     const r = await fetch(address + path, { headers: cookie ? { cookie } : {}, signal: stop.signal })
     if (!r.ok) throw new Error(`${r.status}`)
     let held = ''
-    for await (const piece of r.body!.pipeThrough(new TextDecoderStream())) {
-      held += piece
+    const letters = new TextDecoder()
+    for await (const piece of r.body! as unknown as AsyncIterable<Uint8Array>) {
+      held += letters.decode(piece, { stream: true })
       const parts = held.split('\n\n')
       held = parts.pop()!
       for (const p of parts) {
@@ -148,7 +149,12 @@ function following<T>(path: string, { cookie = '', address = w.app.address } = {
   return { news, close: () => stop.abort(), ended }
 }
 const homePath = (l: Joined, i: number): string => `/api/home/${l.homes[i]!.token}/live/${l.liveId}`
-const answer = (l: Joined, i: number, round: string, text: string, more: Record<string, unknown> = {}) =>
+const answer = (
+  l: Joined,
+  i: number,
+  round: string,
+  { text, ...more }: { text: string } & Record<string, unknown>,
+) =>
   caller(w.app.address).call('PUT', `${homePath(l, i)}/rounds/${round}`, {
     childId: l.homes[i]!.childId,
     key: randomUUID(),
@@ -172,8 +178,8 @@ test('three homes and a desk: asked, answered, shown all at once, told by answer
   for (const p of pages)
     await until('the question', async () => p.news.at(-1)?.round?.prompt === 'How many parcels?')
   expect(JSON.stringify(pages[0]!.news)).not.toContain('"answer"')
-  expect((await answer(l, 0, 'r1', '7')).body).toEqual({ late: false, kept: 'this' })
-  await answer(l, 1, 'r1', '6')
+  expect((await answer(l, 0, 'r1', { text: '7' })).body).toEqual({ late: false, kept: 'this' })
+  await answer(l, 1, 'r1', { text: '6' })
   await until('two have sent', async () => desk.news.at(-1)?.tally?.sent.length === 2)
   // What they gave stays shut until all is shown.
   expect(desk.news.at(-1)!.tally!.rows).toEqual([])
@@ -220,32 +226,32 @@ test('three homes and a desk: asked, answered, shown all at once, told by answer
 test('before the thinking is over nothing is taken; after all at once it is late and kept; twice is once; what was taken back is told', async () => {
   const l = await liveWith(2)
   await l.act({ do: 'start' }, { do: 'go', line: 2 }, { do: 'round', line: 2, show: 'card', think: 60 })
-  const early = await answer(l, 0, 'r1', '7')
+  const early = await answer(l, 0, 'r1', { text: '7' })
   expect([early.status, early.body.title]).toEqual([425, 'Still thinking'])
   await l.act({ do: 'undo' }, { do: 'round', line: 2, show: 'card', think: 0 })
-  expect((await answer(l, 0, 'r1', '7')).status).toBe(409)
+  expect((await answer(l, 0, 'r1', { text: '7' })).status).toBe(409)
   const key = randomUUID()
-  const once = await answer(l, 0, 'r2', '7', { key })
-  const twice = await answer(l, 0, 'r2', '7', { key })
+  const once = await answer(l, 0, 'r2', { text: '7', key })
+  const twice = await answer(l, 0, 'r2', { text: '7', key })
   expect([once.body, twice.body]).toEqual([
     { late: false, kept: 'this' },
     { late: false, kept: 'this' },
   ])
   // Another device of the home: the newest stands while it is open.
-  await answer(l, 0, 'r2', '5')
+  await answer(l, 0, 'r2', { text: '5' })
   await l.act({ do: 'go', line: 3 })
   const { closed } = (await readDesk(l)).state.rounds[1]!
   await until('past what a slow connection is allowed', () => Promise.resolve(Date.now() > closed! + grace))
-  expect((await answer(l, 1, 'r2', '6')).body).toEqual({ late: true, kept: 'this' })
+  expect((await answer(l, 1, 'r2', { text: '6' })).body).toEqual({ late: true, kept: 'this' })
   // What came in time and is sent again is as it was.
-  expect((await answer(l, 1, 'r2', '6')).body.kept).toBe('first')
-  expect((await answer(l, 0, 'r2', '9')).body).toEqual({ late: true, kept: 'first' })
+  expect((await answer(l, 1, 'r2', { text: '6' })).body.kept).toBe('first')
+  expect((await answer(l, 0, 'r2', { text: '9' })).body).toEqual({ late: true, kept: 'first' })
   const { tally } = await readDesk(l)
   expect(tally!.rows.map((r) => r.shown).sort()).toEqual(['5', '6'])
   expect(tally!.late).toEqual([l.homes[1]!.childId])
   // And when all is over, what a phone still held joins its reply.
   await l.act({ do: 'round', line: 2, show: 'card', think: 0 }, { do: 'end' })
-  expect((await answer(l, 0, 'r3', '7')).body.kept).toBe('this')
+  expect((await answer(l, 0, 'r3', { text: '7' })).body.kept).toBe('this')
   const record = (await w.world.teacher.call('GET', `/api/live/${l.liveId}`)).body
   const { items } = (await w.world.teacher.call('GET', `/api/lessons/${record.lessonId as string}/replies`))
     .body as {
@@ -259,14 +265,14 @@ test('before the thinking is over nothing is taken; after all at once it is late
 test('a home sees its own child alone, and answers for no other; another class’s home does not come in', async () => {
   const l = await liveWith(2)
   await l.act(...begin)
-  await answer(l, 0, 'r1', '7')
+  await answer(l, 0, 'r1', { text: '7' })
   const own = (await caller(w.app.address).call('GET', homePath(l, 0))).body as {
     children: { name: string }[]
     mine: unknown[]
   }
   const other = (await caller(w.app.address).call('GET', homePath(l, 1))).body as { mine: unknown[] }
   expect([own.children.map((c) => c.name), own.mine.length, other.mine]).toEqual([['Child 1'], 1, []])
-  expect((await answer(l, 0, 'r1', '7', { childId: l.homes[1]!.childId })).status).toBe(404)
+  expect((await answer(l, 0, 'r1', { text: '7', childId: l.homes[1]!.childId })).status).toBe(404)
   const stranger = w.world.here.tokens[0]!
   expect((await caller(w.app.address).call('GET', `/api/home/${stranger}/live/${l.liveId}`)).status).toBe(404)
 })
@@ -296,9 +302,9 @@ test('it opens five minutes before its hour; a link that is ended is closed in t
   const page = following<LiveSeen>(`${homePath(l, 0)}/follow`)
   await until('here', async () => page.news.length > 0)
   await w.world.owner.call('DELETE', `/api/households/${l.homes[0]!.householdId}/link`)
-  expect((await answer(l, 0, 'r1', '7')).status).toBe(404)
+  expect((await answer(l, 0, 'r1', { text: '7' })).status).toBe(404)
   expect(await page.ended).toBe('closed')
-  expect((await answer(l, 1, 'r1', '7')).status).toBe(200)
+  expect((await answer(l, 1, 'r1', { text: '7' })).status).toBe(200)
 })
 test('two desks: the second watches, is told why it cannot lead, and takes over; an act that saw an older state does nothing', async () => {
   const l = await liveWith(1)
@@ -381,7 +387,7 @@ test('a class of none can be rehearsed alone: rounds are asked, nobody answers, 
 test('a rehearsal with answers leaves no reply of any child', async () => {
   const l = await liveWith(1, { rehearsal: true })
   await l.act(...begin)
-  expect((await answer(l, 0, 'r1', '7')).status).toBe(200)
+  expect((await answer(l, 0, 'r1', { text: '7' })).status).toBe(200)
   expect(
     ((await caller(w.app.address).call('GET', `/api/home/${l.homes[0]!.token}/live`)).body.items as unknown[])
       .length,
@@ -402,7 +408,7 @@ test('a game at the desk: the device throws what can come, homes answer it, a re
     think: 0,
   })
   const said = (thrown.body.thrown as number[])[0]!
-  expect((await answer(l, 0, 'r1', String(7 - said))).status).toBe(200)
+  expect((await answer(l, 0, 'r1', { text: String(7 - said) })).status).toBe(200)
   const next = await w.world.teacher.call('POST', `/api/live/${l.liveId}/acts`, {
     seq: 3,
     desk: 'one',

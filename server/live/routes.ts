@@ -162,24 +162,22 @@ function desk(router: Router, s: Services, hub: Hub): void {
     await liveFor(s, person, liveId, 'change')
     const done = { act, at: Date.now(), by: { id: person.id, name: person.name, desk } }
     try {
-      const state = await doAct(
-        s.db,
-        liveId,
-        done,
-        (row) => {
+      const state = await doAct(s.db, liveId, done, {
+        work(row) {
           if (row.calledOffAt) throw new Problem(409, 'Called off', 'This live lesson was called off.')
           const { lead } = row.state
-          if (lead && (lead.id !== person.id || lead.desk !== desk) && !anyDesk.has(act.do))
+          const free = anyDesk.has(act.do)
+          if (!free && lead && (lead.id !== person.id || lead.desk !== desk))
             throw new Problem(
               409,
               'Another desk leads',
               `${lead.name} leads from another desk. Take over to lead from here.`,
             )
-          if (row.state.seq !== seq && !anyDesk.has(act.do)) throw stale
+          if (!free && row.state.seq !== seq) throw stale
           return after(row.state, runFor(row, row.state), done)
         },
-        act.do === 'end' ? (tx, row, state) => leave(s, tx, row, state) : undefined,
-      )
+        finish: act.do === 'end' ? (tx, row, state) => leave(s, tx, row, state) : undefined,
+      })
       if (!state) throw notFound('This live lesson')
       return state.seq
     } catch (error) {

@@ -108,8 +108,13 @@ export const doAct = (
   db: Db,
   id: string,
   done: Done,
-  work: (row: LiveRow) => LiveState,
-  finish?: (tx: Db, row: LiveRow, state: LiveState) => Promise<void>,
+  {
+    work,
+    finish,
+  }: {
+    work: (row: LiveRow) => LiveState
+    finish?: ((tx: Db, row: LiveRow, state: LiveState) => Promise<void>) | undefined
+  },
 ): Promise<LiveState | null> =>
   db.transaction(async (raw) => {
     const tx = raw as unknown as Db

@@ -3,7 +3,7 @@ import { setTimeout as delay } from 'node:timers/promises'
 import { seeded } from '@awlbox/core/plan/seeded'
 import { client, type Client } from '../http.ts'
 import { type Household, householdOf } from './household.ts'
-import { type Asked, solve } from './solve.ts'
+import { type Asked, numbersIn, solve } from './solve.ts'
 
 /** What a home is told of a live lesson: as it comes over the wire. */
 interface Seen {
@@ -74,10 +74,14 @@ async function stay(s: LiveStreet, token: string, home: Household): Promise<void
       }
       if (--changesLeft <= 0) break
     }
-    await delay(1500 + (home.n % 7) * 400, undefined, s.signal ? { signal: s.signal } : {}).catch(
-      () => undefined,
-    )
+    if (s.signal?.aborted) return
+    await delay(1500 + (home.n % 7) * 400)
   }
+}
+/** Things on the shared table, as a child counts them in its picture. */
+async function lookAt(path: string): Promise<number> {
+  const picture = await (await fetch(`${path}/table.svg`)).text()
+  return picture.match(/<circle [^>]*fill="#(?:F2B705|1F5F99)"[^>]*stroke=/g)?.length ?? 0
 }
 interface Answering {
   path: string
@@ -93,10 +97,16 @@ async function answer(http: Client, s: LiveStreet, a: Answering): Promise<void> 
   const slowest = s.slowest ?? 9_000
   const takes = home.manner === 'late' ? slowest * 2 : 400 + own(Math.max(1, slowest - 400))
   await delay(a.wait + takes, undefined, s.signal ? { signal: s.signal } : {})
+  // A child looks at the table where the words tell no number.
+  const looks = round.task?.kind === 'number' && !numbersIn(round.prompt).length
+  const seen = looks ? await lookAt(s.address + path) : 0
   for (const child of page.children) {
-    const given = round.task
-      ? solve({ ...round.task, id: round.id, sets: [] }, home, own)
-      : { taskId: round.id, kind: 'tell' as const, text: 'ready' }
+    const off = own(1000) / 1000 < home.ability ? 0 : own(2) ? 1 : -1
+    const given = looks
+      ? { taskId: round.id, kind: 'number' as const, text: String(Math.max(0, seen + off)) }
+      : round.task
+        ? solve({ ...round.task, id: round.id, sets: [] }, home, own)
+        : { taskId: round.id, kind: 'tell' as const, text: 'ready' }
     // Photos are not taken in the middle of a rehearsal: the grown-up says it in words.
     const said = given ?? { taskId: round.id, kind: round.task!.kind, text: 'We made it.' }
     await http.send('PUT', `${path}/rounds/${round.id}`, {
@@ -111,13 +121,14 @@ async function answer(http: Client, s: LiveStreet, a: Answering): Promise<void> 
 async function* follow(s: LiveStreet, path: string): AsyncGenerator<Seen> {
   const response = await fetch(s.address + path, s.signal ? { signal: s.signal } : {})
   if (!response.ok || !response.body) return
-  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader()
+  const reader = response.body.getReader()
+  const letters = new TextDecoder()
   let held = ''
   try {
     for (;;) {
       const { done, value } = await reader.read()
       if (done) return
-      held += value
+      held += letters.decode(value, { stream: true })
       const events = held.split('\n\n')
       held = events.pop() ?? ''
       for (const event of events) {
@@ -126,9 +137,10 @@ async function* follow(s: LiveStreet, path: string): AsyncGenerator<Seen> {
         yield JSON.parse(data.slice(6)) as Seen
       }
     }
-  } catch {
+  } catch (error) {
     // A line that dropped: the home comes back.
+    if (!s.signal?.aborted) console.error(`a line dropped: ${String(error)}`)
   } finally {
-    await reader.cancel().catch(() => undefined)
+    reader.cancel().catch((error: unknown) => console.error(`a line did not close: ${String(error)}`))
   }
 }

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useState, useSyncExternalStore } from 'react'
 import type { LiveRoundSeen } from '@awlbox/core/contracts/api/live'
 import { ask, isAway, ProblemError } from '../api.ts'
 import { noted } from '../noted.ts'
@@ -43,7 +43,10 @@ async function send(token: string, liveId: string, where: string, g: LiveGiven):
       form.set('id', photo.id)
       form.set('photo', file, 'photo.jpg')
       const r = await fetch(`/api/home/${token}/live/${liveId}/photos`, { method: 'POST', body: form }).catch(
-        () => null,
+        (error: unknown) => {
+          noted('a photo waits')(error)
+          return null
+        },
       )
       if (!r || r.status >= 500) throw new ProblemError(0, 'No connection', '', {})
       if (!r.ok) throw new ProblemError(r.status, 'Not taken', '', {})
@@ -70,61 +73,61 @@ async function send(token: string, liveId: string, where: string, g: LiveGiven):
   return { state: 'sent', late: r.late, words: r.kept === 'first' ? 'first' : null }
 }
 
-/** What this phone's children give, kept on it until the server has it: a dropped line loses nothing. */
-export function useLiveAnswers(token: string, liveId: string, now: ServerTime) {
-  const [all, setAll] = useState<All>(() => read(liveId))
-  const latest = useRef(all)
-  const busy = useRef(new Set<string>())
-  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined)
-  const change = useCallback(
-    (where: string, by: Partial<LiveGiven>) => {
-      const was = latest.current[where]
-      latest.current = { ...latest.current, [where]: { ...was!, ...by } }
-      setAll(latest.current)
-      try {
-        localStorage.setItem(store(liveId), JSON.stringify(latest.current))
-      } catch {
-        // As above.
-      }
-    },
-    [liveId],
-  )
-  const flush = useCallback(() => {
-    for (const [where, g] of Object.entries(latest.current)) {
-      if (g.state !== 'kept' || busy.current.has(where)) continue
-      busy.current.add(where)
-      send(token, liveId, where, g)
-        .then(
-          // What was changed meanwhile is still to be sent.
-          (done) => latest.current[where]?.key === g.key && change(where, done),
-          (error: unknown) => {
-            const p = error instanceof ProblemError ? error : null
-            if (p && !isAway(p) && p.status !== 425 && p.status !== 429)
-              change(where, { state: 'refused', words: p.status === 409 ? 'undone' : null })
-          },
-        )
-        .finally(() => {
-          busy.current.delete(where)
-          clearTimeout(timer.current)
-          if (Object.values(latest.current).some((x) => x.state === 'kept'))
-            timer.current = setTimeout(() => flushed.current(), retry)
-        })
-        .catch(noted('an answer waits'))
-    }
-  }, [token, liveId, change])
-  const flushed = useRef(flush)
-  useEffect(() => {
-    flushed.current = flush
-    flush()
-    window.addEventListener('online', flush)
-    return () => {
-      window.removeEventListener('online', flush)
-      clearTimeout(timer.current)
-    }
-  }, [flush])
+interface LiveAnswers {
+  of: (roundId: string, childId: string) => LiveGiven | undefined
   /** What a child has so far; not sent yet. */
-  const compose = useCallback(
-    (round: LiveRoundSeen, childId: string, answer: DraftAnswer) =>
+  compose: (round: LiveRoundSeen, childId: string, answer: DraftAnswer) => void
+  /** Sends it as soon as it may be sent. */
+  give: (round: LiveRoundSeen, childId: string) => void
+  waiting: () => boolean
+  all: () => All
+  subscribe: (tell: () => void) => () => void
+}
+/** Keeps what this phone's children give until the server has it. */
+export function liveAnswers(token: string, liveId: string, now: ServerTime): LiveAnswers {
+  let all = read(liveId)
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const busy = new Set<string>()
+  const tellers = new Set<() => void>()
+  const change = (where: string, by: Partial<LiveGiven>): void => {
+    all = { ...all, [where]: { ...all[where]!, ...by } }
+    try {
+      localStorage.setItem(store(liveId), JSON.stringify(all))
+    } catch {
+      // Storage is closed to us: only the open page holds it.
+    }
+    tellers.forEach((tell) => tell())
+  }
+  const waiting = (): boolean => Object.values(all).some((g) => g.state === 'kept')
+  const refused = (where: string, error: unknown): void => {
+    const p = error instanceof ProblemError ? error : null
+    // Too early, too quick, no connection: it is tried again.
+    if (p && !isAway(p) && p.status !== 425 && p.status !== 429)
+      change(where, { state: 'refused', words: p.status === 409 ? 'undone' : null })
+  }
+  const sendOne = async (where: string, g: LiveGiven): Promise<void> => {
+    busy.add(where)
+    try {
+      const done = await send(token, liveId, where, g)
+      // What was changed meanwhile is still to be sent.
+      if (all[where]?.key === g.key) change(where, done)
+    } catch (error) {
+      refused(where, error)
+    }
+    busy.delete(where)
+    if (waiting()) later(retry)
+  }
+  const flush = (): void => {
+    for (const [where, g] of Object.entries(all))
+      if (g.state === 'kept' && !busy.has(where)) void sendOne(where, g)
+  }
+  const later = (ms: number): void => {
+    clearTimeout(timer)
+    timer = setTimeout(flush, ms)
+  }
+  return {
+    of: (roundId, childId) => all[at(roundId, childId)],
+    compose: (round, childId, answer) =>
       change(at(round.id, childId), {
         key: crypto.randomUUID(),
         kind: round.task?.kind ?? 'tell',
@@ -133,20 +136,31 @@ export function useLiveAnswers(token: string, liveId: string, now: ServerTime) {
         late: false,
         words: null,
       }),
-    [change],
-  )
-  /** Sends it as soon as it may be sent. */
-  const give = useCallback(
-    (round: LiveRoundSeen, childId: string) => {
-      const g = latest.current[at(round.id, childId)]
-      if (g?.state !== 'open') return
-      change(at(round.id, childId), { state: 'kept' })
+    give(round, childId) {
+      const where = at(round.id, childId)
+      if (all[where]?.state !== 'open') return
+      change(where, { state: 'kept' })
       const wait = round.opens - now()
-      if (wait > 0) timer.current = setTimeout(() => flushed.current(), wait)
+      if (wait > 0) later(wait)
       else flush()
     },
-    [change, flush, now],
-  )
-  const of = (roundId: string, childId: string): LiveGiven | undefined => all[at(roundId, childId)]
-  return { of, compose, give, waiting: Object.values(all).some((g) => g.state === 'kept') }
+    waiting,
+    all: () => all,
+    subscribe(tell) {
+      tellers.add(tell)
+      window.addEventListener('online', flush)
+      flush()
+      return () => {
+        tellers.delete(tell)
+        window.removeEventListener('online', flush)
+        clearTimeout(timer)
+      }
+    },
+  }
+}
+/** The same as a page holds it: it is told anew whenever something of it changes. */
+export function useLiveAnswers(token: string, liveId: string, now: ServerTime): LiveAnswers {
+  const [answers] = useState(() => liveAnswers(token, liveId, now))
+  useSyncExternalStore(answers.subscribe, answers.all)
+  return answers
 }

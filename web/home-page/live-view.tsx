@@ -21,7 +21,6 @@ const main = 'min-h-14 rounded-lg bg-moss text-on-moss font-bold text-[19px] dis
 function useTicking(now: ServerTime, running: boolean): number {
   const [at, setAt] = useState(now)
   useEffect(() => {
-    setAt(now())
     if (!running) return
     const t = setInterval(() => setAt(now()), 100)
     return () => clearInterval(t)
@@ -36,8 +35,6 @@ export function LiveView({ liveId, onLeave }: { liveId: string; onLeave: () => v
   const live = useLive(token, liveId)
   const answers = useLiveAnswers(token, liveId, live.now)
   const { seen } = live
-  const [childId, setChildId] = useState<string | null>(null)
-  const child = live.children.find((c) => c.id === childId) ?? live.children[0]
   return (
     <section
       aria-label={live.live ? say('live.title', { title: live.live.title }) : ''}
@@ -48,7 +45,46 @@ export function LiveView({ liveId, onLeave }: { liveId: string; onLeave: () => v
           {live.live.title}
         </h1>
       )}
-      {!live.on && live.seen && live.seen.phase !== 'over' && (
+      <TheLine live={live} waiting={answers.waiting()} />
+      {seen?.phase === 'waiting' && (
+        <p className="rounded-xl bg-card border border-hair p-5 text-[19px]">{say('live.waiting')}</p>
+      )}
+      {seen?.phase === 'on' && <OnNow live={live} answers={answers} />}
+      {seen?.phase === 'on' && seen.table !== null && (
+        <img
+          src={`${fileAt(homeLiveTable, { token, liveId })}?v=${seen.table}`}
+          alt={say('live.table')}
+          className="w-full rounded-xl border border-hair bg-white"
+        />
+      )}
+      {seen?.phase === 'over' ? (
+        <div className="rounded-xl bg-card border border-hair p-5 grid gap-3">
+          <p className="text-[19px]">{say('live.over')}</p>
+          <button type="button" onClick={onLeave} className={main}>
+            {say('live.home')}
+          </button>
+        </div>
+      ) : (
+        <p className="text-steel text-sm">
+          {say('live.private')}{' '}
+          <button type="button" onClick={onLeave} className="underline min-h-9">
+            {say('live.home')}
+          </button>
+        </p>
+      )}
+    </section>
+  )
+}
+type Answers = ReturnType<typeof useLiveAnswers>
+type Followed = Live & { now: ServerTime }
+
+/** What is to be told of the line: that it dropped, that something waits, or why one cannot come in. */
+function TheLine({ live, waiting }: { live: Followed; waiting: boolean }) {
+  const { say } = useWords()
+  const lost = !live.on && live.seen !== null && live.seen.phase !== 'over'
+  return (
+    <>
+      {lost && (
         <p role="status" className="rounded-lg border border-brick text-brick bg-card p-3">
           {say('live.lost')}
         </p>
@@ -58,8 +94,27 @@ export function LiveView({ liveId, onLeave }: { liveId: string; onLeave: () => v
           {live.problem}
         </p>
       )}
-      {answers.waiting && !live.on && <p className="text-steel">{say('live.kept')}</p>}
-      {live.children.length > 1 && seen?.phase === 'on' && (
+      {waiting && !live.on && <p className="text-steel">{say('live.kept')}</p>}
+    </>
+  )
+}
+/** What is on: the round of the child whose turn it is, or what is said between rounds. */
+function OnNow({ live, answers }: { live: Followed; answers: Answers }) {
+  const { say } = useWords()
+  const [childId, setChildId] = useState<string | null>(null)
+  const child = live.children.find((c) => c.id === childId) ?? live.children[0]
+  const { round } = live.seen!
+  const give = () => {
+    answers.give(round!, child!.id)
+    // With two children here the other's turn comes next.
+    const rest = live.children.find(
+      (c) => c.id !== child!.id && !['kept', 'sent'].includes(answers.of(round!.id, c.id)?.state ?? ''),
+    )
+    if (rest) setChildId(rest.id)
+  }
+  return (
+    <>
+      {live.children.length > 1 && (
         <div role="radiogroup" aria-label={say('child.whose')} className="flex gap-2 flex-wrap">
           {live.children.map((c) => (
             <button
@@ -75,54 +130,20 @@ export function LiveView({ liveId, onLeave }: { liveId: string; onLeave: () => v
           ))}
         </div>
       )}
-      {seen?.phase === 'waiting' && (
-        <p className="rounded-xl bg-card border border-hair p-5 text-[19px]">{say('live.waiting')}</p>
-      )}
-      {seen?.phase === 'on' && seen.round && child && (
+      {round && child ? (
         <Round
-          key={`${seen.round.id} ${child.id}`}
-          round={seen.round}
+          key={`${round.id} ${child.id}`}
+          round={round}
           child={child}
           live={live}
-          given={answers.of(seen.round.id, child.id)}
-          onCompose={(a) => answers.compose(seen.round!, child.id, a)}
-          onGive={() => {
-            answers.give(seen.round!, child.id)
-            // With two children here the other's turn comes next.
-            const rest = live.children.find(
-              (c) =>
-                c.id !== child.id &&
-                !['kept', 'sent'].includes(answers.of(seen.round!.id, c.id)?.state ?? ''),
-            )
-            if (rest) setChildId(rest.id)
-          }}
+          given={answers.of(round.id, child.id)}
+          onCompose={(a) => answers.compose(round, child.id, a)}
+          onGive={give}
         />
+      ) : (
+        <Between live={live} />
       )}
-      {seen?.phase === 'on' && !seen.round && <Between live={live} />}
-      {seen?.phase === 'on' && seen.table !== null && (
-        <img
-          src={`${fileAt(homeLiveTable, { token, liveId })}?v=${seen.table}`}
-          alt={say('live.table')}
-          className="w-full rounded-xl border border-hair bg-white"
-        />
-      )}
-      {seen?.phase === 'over' && (
-        <div className="rounded-xl bg-card border border-hair p-5 grid gap-3">
-          <p className="text-[19px]">{say('live.over')}</p>
-          <button type="button" onClick={onLeave} className={main}>
-            {say('live.home')}
-          </button>
-        </div>
-      )}
-      {seen?.phase !== 'over' && (
-        <p className="text-steel text-sm">
-          {say('live.private')}{' '}
-          <button type="button" onClick={onLeave} className="underline min-h-9">
-            {say('live.home')}
-          </button>
-        </p>
-      )}
-    </section>
+    </>
   )
 }
 
@@ -185,16 +206,13 @@ function Round({ round, child, live, given, onCompose, onGive }: RoundProps) {
   const at = useTicking(live.now, true)
   const [began] = useState(at)
   const heard = useSaidAgain(live.seen!.again)
-  const open = at >= round.opens
-  const counting = round.shows !== null && at < round.shows
-  const shown = round.shows !== null && at >= round.shows
-  const sent = given?.state === 'kept' || given?.state === 'sent'
   const elsewhere = !given && live.mine.some((m) => m.roundId === round.id && m.childId === child.id)
   // At "three" what was begun goes by itself: all show at once.
   const begun = given?.state === 'open' && (round.task ? !isOpen(round.task, given.answer) : true)
   useEffect(() => {
     if (round.shows !== null && begun) onGive()
   }, [round.shows, begun, onGive])
+  const shown = round.shows !== null && at >= round.shows
   return (
     <div className="rounded-xl border-2 border-hair bg-card p-4 grid gap-4">
       {heard && (
@@ -207,24 +225,10 @@ function Round({ round, child, live, given, onCompose, onGive }: RoundProps) {
           {round.prompt}
         </p>
       )}
-      {!open && (
-        <div role="status" className="grid gap-2">
-          <Ring share={(at - began) / Math.max(1, round.opens - began)}>{say('live.think')}</Ring>
-          <p className="text-center text-steel figures">
-            {say('live.soon', { n: Math.max(1, Math.ceil((round.opens - at) / 1000)) })}
-          </p>
-        </div>
-      )}
-      {counting && (
-        <p
-          role="status"
-          className="grid place-items-center h-44 font-child font-bold text-[120px] leading-none"
-        >
-          {Math.max(1, Math.ceil((round.shows! - at) / 1000))}
-        </p>
-      )}
+      {at < round.opens && <Thinking round={round} began={began} at={at} />}
+      {round.shows !== null && !shown && <Countdown left={round.shows - at} />}
       {shown && <Shown round={round} given={given} elsewhere={elsewhere} />}
-      {open && round.shows === null && (
+      {at >= round.opens && round.shows === null && (
         <>
           <LiveTask
             round={round}
@@ -233,46 +237,89 @@ function Round({ round, child, live, given, onCompose, onGive }: RoundProps) {
             locked={false}
             onChange={onCompose}
           />
-          {sent || elsewhere ? (
-            <p role="status" className="text-moss font-semibold text-[17px]">
-              {say('live.sent')}
-            </p>
-          ) : (
-            <button
-              type="button"
-              disabled={round.task ? !given || isOpen(round.task, given.answer) : false}
-              onClick={() => {
-                if (!given) onCompose({ text: 'ready' })
-                onGive()
-              }}
-              className={main}
-            >
-              {say(round.task ? 'live.ready' : 'film.ready')}
-            </button>
-          )}
+          <Ready
+            round={round}
+            given={given}
+            elsewhere={elsewhere}
+            onReady={() => {
+              if (!given) onCompose({ text: 'ready' })
+              onGive()
+            }}
+          />
         </>
       )}
-      {given?.words && (
-        <p className="text-steel">{say(given.words === 'first' ? 'live.first' : 'live.undone')}</p>
-      )}
-      {given?.late && given.state === 'sent' && <p className="text-steel">{say('live.late')}</p>}
-      {given?.state === 'kept' && <p className="text-steel">{say('live.kept')}</p>}
+      <HowItWent given={given} />
     </div>
   )
 }
+function Thinking({ round, began, at }: { round: LiveRoundSeen; began: number; at: number }) {
+  const { say } = useWords()
+  return (
+    <div role="status" className="grid gap-2">
+      <Ring share={(at - began) / Math.max(1, round.opens - began)}>{say('live.think')}</Ring>
+      <p className="text-center text-steel figures">
+        {say('live.soon', { n: Math.max(1, Math.ceil((round.opens - at) / 1000)) })}
+      </p>
+    </div>
+  )
+}
+const Countdown = ({ left }: { left: number }) => (
+  <p role="status" className="grid place-items-center h-44 font-child font-bold text-[120px] leading-none">
+    {Math.max(1, Math.ceil(left / 1000))}
+  </p>
+)
+/** The button that says "ready", and what stands in its place once that was said. */
+function Ready({
+  round,
+  given,
+  elsewhere,
+  onReady,
+}: Pick<RoundProps, 'round' | 'given'> & { elsewhere: boolean; onReady: () => void }) {
+  const { say } = useWords()
+  if (given?.state === 'kept' || given?.state === 'sent' || elsewhere)
+    return (
+      <p role="status" className="text-moss font-semibold text-[17px]">
+        {say('live.sent')}
+      </p>
+    )
+  const open = round.task !== null && (!given || isOpen(round.task, given.answer))
+  return (
+    <button type="button" disabled={open} onClick={onReady} className={main}>
+      {say(round.task ? 'live.ready' : 'film.ready')}
+    </button>
+  )
+}
+/** What became of what was given, where there is more to tell than that it is there. */
+function HowItWent({ given }: Pick<RoundProps, 'given'>) {
+  const { say } = useWords()
+  const words = [
+    ...(given?.words ? [say(given.words === 'first' ? 'live.first' : 'live.undone')] : []),
+    ...(given?.late && given.state === 'sent' ? [say('live.late')] : []),
+    ...(given?.state === 'kept' ? [say('live.kept')] : []),
+  ]
+  return words.map((w) => (
+    <p key={w} className="text-steel">
+      {w}
+    </p>
+  ))
+}
 /** True for some seconds after something was said again. */
 function useSaidAgain(again: number): boolean {
-  const [first] = useState(again)
-  const [until, setUntil] = useState(0)
+  const [past, setPast] = useState(again)
   useEffect(() => {
-    if (again === first) return
-    setUntil(again)
-    const t = setTimeout(() => setUntil(0), 6000)
+    if (again === past) return
+    const t = setTimeout(() => setPast(again), 6000)
     return () => clearTimeout(t)
-  }, [again, first])
-  return until > 0
+  }, [again, past])
+  return again !== past
 }
 
+/** An answer as it is held up: a number, a choice, the tiles; empty for what is not told in a few signs. */
+function shownWords(round: LiveRoundSeen, a: DraftAnswer): string {
+  if (a.choice !== undefined) return round.task?.choices[a.choice] ?? ''
+  if (round.task?.kind === 'number') return a.text ?? ''
+  return a.given?.join(' ') ?? ''
+}
 /** What this child gave, large, to be held before the camera. */
 function Shown({
   round,
@@ -284,25 +331,17 @@ function Shown({
   elsewhere: boolean
 }) {
   const { say } = useWords()
-  const a = given?.answer
   if (!given || given.state === 'open')
     return <p className="text-[19px] text-center py-8">{say(elsewhere ? 'live.sent' : 'live.nothing')}</p>
-  const words =
-    a?.choice !== undefined
-      ? (round.task?.choices[a.choice] ?? '')
-      : round.task?.kind === 'number'
-        ? a?.text
-        : a?.given?.length
-          ? a.given.join(' ')
-          : ''
+  const words = shownWords(round, given.answer)
   return (
     <div className="grid gap-3 text-center">
       <p className="text-steel">{say('live.hold')}</p>
-      {round.task?.kind === 'number' && round.show !== 'card' && a ? (
-        <ShowNumber way={round.show} value={a} locked onChange={() => undefined} />
+      {round.task?.kind === 'number' && round.show !== 'card' ? (
+        <ShowNumber way={round.show} value={given.answer} locked onChange={() => undefined} />
       ) : (
         <p
-          className={`font-child font-bold leading-none ${(words?.length ?? 0) > 3 ? 'text-[44px]' : 'text-[150px]'}`}
+          className={`font-child font-bold leading-none ${words.length > 3 ? 'text-[44px]' : 'text-[150px]'}`}
         >
           {words || '✓'}
         </p>

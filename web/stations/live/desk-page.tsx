@@ -3,7 +3,7 @@ import { Link, useParams } from 'react-router'
 import { standInsJoin } from '@awlbox/core/contracts/api/live'
 import type { ShowWay } from '@awlbox/core/contracts/live'
 import { timingOf } from '@awlbox/core/live/clock'
-import { backAct, nextAct } from '@awlbox/core/live/next-act'
+import { backAct, type NextAct, nextAct } from '@awlbox/core/live/next-act'
 import { roundNow } from '@awlbox/core/live/state'
 import { ask, wordsOf } from '../../api.ts'
 import { Away } from '../../frame/away.tsx'
@@ -14,7 +14,7 @@ import { AfterView } from './after-view.tsx'
 import { DeskRound } from './desk-round.tsx'
 import { DeskStrip } from './desk-strip.tsx'
 import { DeskTable } from './desk-table.tsx'
-import { type LiveView, useDesk, useLiveView, useServerTime } from './use-live.ts'
+import { type Desk, type LiveView, useDesk, useLiveView, useServerTime } from './use-live.ts'
 
 const keys = [
   ['Space', 'go on: the next line, ask, three-two-one'],
@@ -53,49 +53,17 @@ function Over({ liveId, view }: { liveId: string; view: LiveView }) {
     </>
   )
 }
-const clockOf = (ms: number): string =>
-  new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
-
-function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
-  const { record, news, run, now, on } = view
-  const { state } = news
-  const desk = useDesk(liveId, view)
-  const at = useServerTime(now)
-  const [show, setShow] = useState<ShowWay>('card')
-  const [noting, setNoting] = useState(false)
-  const here = news.children.filter((c) => c.here)
-  const homes = new Set(news.children.map((c) => c.householdId)).size
-  const homesHere = new Set(here.map((c) => c.householdId)).size
-  const starts = Date.parse(record.startsAt)
-  const base = state.startedAt === null ? Math.max(starts, at) : starts
-  const timing = timingOf(record.doc, run, state, {
-    now: Math.max(0, (at - base) / 1000),
-    inLine: state.phase === 'on' ? Math.max(0, (at - state.since) / 1000) : 0,
-    room: record.minutes * 60,
-  })
-  const next = nextAct(run, state, at, show)
-  const round = roundNow(state)
-  const back = backAct(run, state)
-  const { act } = desk
-  const openWindow = () =>
-    void window.open(`/live/${liveId}/window`, `awlbox-shared-${liveId}`, 'popup,width=1280,height=720')
+/** Keys that a button or the table has a use for itself. */
+const ofButtons = new Set([' ', 'ArrowLeft'])
+/** The desk's keys, while it leads and nobody types. */
+function useDeskKeys(on: boolean, does: Record<string, () => unknown>): void {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      if (isTyping(e.target) || e.ctrlKey || e.metaKey || e.altKey || !desk.leads) return
-      // A button that has the keyboard does what it says.
-      const onButton =
-        e.target instanceof HTMLElement && e.target.closest('button, a, [role=application]') !== null
-      const does: Record<string, () => void> = {
-        ' ': () => !onButton && !desk.busy && next.act && next.from === null && act(next.act),
-        ArrowLeft: () => !onButton && !desk.busy && back && act(back),
-        w: () => act({ do: 'longer', seconds: 5 }),
-        s: () => act({ do: 'again' }),
-        m: () => setNoting(true),
-        u: () => round && act({ do: 'undo' }),
-        o: openWindow,
-      }
       const what = does[e.key]
-      if (!what || (onButton && (e.key === ' ' || e.key === 'ArrowLeft'))) return
+      if (!on || !what || isTyping(e.target) || e.ctrlKey || e.metaKey || e.altKey) return
+      // A button that has the keyboard does what it says.
+      const onButton = e.target instanceof HTMLElement && e.target.closest('button, a, [role=application]')
+      if (onButton && ofButtons.has(e.key)) return
       e.preventDefault()
       what()
     }
@@ -110,6 +78,43 @@ function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
       window.removeEventListener('keydown', onKey)
       window.removeEventListener('click', onClick)
     }
+  })
+}
+const clockOf = (ms: number): string =>
+  new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+
+function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
+  const { record, news, run, now } = view
+  const { state } = news
+  const desk = useDesk(liveId, view)
+  const at = useServerTime(now)
+  const [show, setShow] = useState<ShowWay>('card')
+  const [noting, setNoting] = useState(false)
+  const here = news.children.filter((c) => c.here)
+  const homes = new Set(news.children.map((c) => c.householdId)).size
+  const homesHere = new Set(here.map((c) => c.householdId)).size
+  const starts = Date.parse(record.startsAt)
+  // Counted from the agreed hour, or from when it began where that was before it.
+  const base = state.startedAt === null ? Math.max(starts, at) : Math.min(starts, state.startedAt)
+  const timing = timingOf(record.doc, run, state, {
+    now: Math.max(0, (at - base) / 1000),
+    inLine: state.phase === 'on' ? Math.max(0, (at - state.since) / 1000) : 0,
+    room: record.minutes * 60,
+  })
+  const next = nextAct(run, state, at, show)
+  const round = roundNow(state)
+  const back = backAct(run, state)
+  const { act } = desk
+  const openWindow = () =>
+    void window.open(`/live/${liveId}/window`, `awlbox-shared-${liveId}`, 'popup,width=1280,height=720')
+  useDeskKeys(desk.leads, {
+    ' ': () => !desk.busy && next.act && next.from === null && act(next.act),
+    ArrowLeft: () => !desk.busy && back && act(back),
+    w: () => act({ do: 'longer', seconds: 5 }),
+    s: () => act({ do: 'again' }),
+    m: () => setNoting(true),
+    u: () => round && act({ do: 'undo' }),
+    o: openWindow,
   })
   return (
     <>
@@ -135,67 +140,12 @@ function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
           End
         </Button>
       </Head>
-      {(!on || !desk.leads || desk.problem || record.calledOff) && (
-        <div className="px-4 pt-3 grid gap-2">
-          {record.calledOff && (
-            <Notice kind="wrong">This live lesson was called off: homes cannot come in.</Notice>
-          )}
-          {!on && (
-            <Notice kind="wrong">
-              The line to Awlbox dropped. Homes keep what they had; this page comes back by itself.
-            </Notice>
-          )}
-          {!desk.leads && (
-            <Notice
-              kind="info"
-              action={
-                record.mayLead && (
-                  <Button small onClick={() => act({ do: 'lead' })}>
-                    Take over
-                  </Button>
-                )
-              }
-            >
-              {desk.leader ?? 'Nobody'} leads from another desk. You are watching.
-            </Notice>
-          )}
-          {desk.problem && <Notice kind="wrong">{desk.problem}</Notice>}
-        </div>
-      )}
+      <Notices view={view} desk={desk} />
       <div className="grid grid-cols-[286px_minmax(0,1fr)_330px] max-lg:grid-cols-1 lg:h-[calc(100dvh-52px)]">
         <DeskStrip view={view} timing={timing} base={base} at={at} desk={desk} />
         <main className="min-w-0 p-4 grid gap-3 content-start lg:overflow-auto border-x border-hair">
           <DeskTable view={view} desk={desk} at={at} onOpen={openWindow} onBack={back && (() => act(back))} />
-          <div className="flex flex-wrap gap-2">
-            <Button
-              look="main"
-              className="min-h-14 text-lg px-4 min-w-48 flex-1"
-              disabled={!desk.leads || !next.act || next.from !== null}
-              onClick={() => next.act && !desk.busy && act(next.act)}
-            >
-              {next.words}
-              {next.from !== null && (
-                <span className="figures">{Math.max(1, Math.ceil((next.from - at) / 1000))}</span>
-              )}
-            </Button>
-            <Button
-              className="min-h-14"
-              disabled={!desk.leads || state.phase !== 'on'}
-              onClick={() => act({ do: 'longer', seconds: 5 })}
-            >
-              Wait longer
-            </Button>
-            <Button
-              className="min-h-14"
-              disabled={!desk.leads || state.phase !== 'on'}
-              onClick={() => act({ do: 'again' })}
-            >
-              Say it again
-            </Button>
-            <Button className="min-h-14" disabled={!record.mayLead} onClick={() => setNoting(true)}>
-              Note this moment
-            </Button>
-          </div>
+          <Acts view={view} desk={desk} next={next} at={at} onNote={() => setNoting(true)} />
           {noting && (
             <NoteField
               onNote={(text) => {
@@ -210,6 +160,80 @@ function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
         </DeskRound>
       </div>
     </>
+  )
+}
+
+/** What is not as it should be, and what can be done. */
+function Notices({ view, desk }: { view: LiveView; desk: Desk }) {
+  const { record, on } = view
+  if (on && desk.leads && !desk.problem && !record.calledOff) return null
+  return (
+    <div className="px-4 pt-3 grid gap-2">
+      {record.calledOff && (
+        <Notice kind="wrong">This live lesson was called off: homes cannot come in.</Notice>
+      )}
+      {!on && (
+        <Notice kind="wrong">
+          The line to Awlbox dropped. Homes keep what they had; this page comes back by itself.
+        </Notice>
+      )}
+      {!desk.leads && (
+        <Notice
+          kind="info"
+          action={
+            record.mayLead && (
+              <Button small onClick={() => desk.act({ do: 'lead' })}>
+                Take over
+              </Button>
+            )
+          }
+        >
+          {desk.leader ?? 'Nobody'} leads from another desk. You are watching.
+        </Notice>
+      )}
+      {desk.problem && <Notice kind="wrong">{desk.problem}</Notice>}
+    </div>
+  )
+}
+
+/** The one large button, and the few things that are done in the middle of it. */
+function Acts({
+  view,
+  desk,
+  next,
+  at,
+  onNote,
+}: {
+  view: LiveView
+  desk: Desk
+  next: NextAct
+  at: number
+  onNote: () => void
+}) {
+  const free = desk.leads && view.news.state.phase === 'on'
+  return (
+    <div className="flex flex-wrap gap-2">
+      <Button
+        look="main"
+        className="min-h-14 text-lg px-4 min-w-48 flex-1"
+        disabled={!desk.leads || !next.act || next.from !== null}
+        onClick={() => next.act && !desk.busy && desk.act(next.act)}
+      >
+        {next.words}
+        {next.from !== null && (
+          <span className="figures">{Math.max(1, Math.ceil((next.from - at) / 1000))}</span>
+        )}
+      </Button>
+      <Button className="min-h-14" disabled={!free} onClick={() => desk.act({ do: 'longer', seconds: 5 })}>
+        Wait longer
+      </Button>
+      <Button className="min-h-14" disabled={!free} onClick={() => desk.act({ do: 'again' })}>
+        Say it again
+      </Button>
+      <Button className="min-h-14" disabled={!view.record.mayLead} onClick={onNote}>
+        Note this moment
+      </Button>
+    </div>
   )
 }
 

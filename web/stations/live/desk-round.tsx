@@ -1,7 +1,7 @@
 import { type ReactNode, useState } from 'react'
 import type { LiveChild, LiveTally } from '@awlbox/core/contracts/api/live'
 import { livePhoto } from '@awlbox/core/contracts/api/live'
-import { type LiveRound, type ShowWay, showWays } from '@awlbox/core/contracts/live'
+import { type LiveRound, type LiveState, type ShowWay, showWays } from '@awlbox/core/contracts/live'
 import { roundNow } from '@awlbox/core/live/state'
 import { fileAt } from '../../api.ts'
 import { kindWords } from '../../frame/task-kinds.ts'
@@ -80,106 +80,23 @@ export function DeskRound({
   onShow: (w: ShowWay) => void
   children?: ReactNode
 }) {
-  const { news, run, record } = view
+  const { news, record } = view
   const { state, tally, last } = news
   const round = roundNow(state)
   const current = round && tally?.roundId === round.id ? tally : null
-  // Between rounds the one that was shown last stays to be looked at.
-  // What is done, not answered, is ready as they say so.
-  const shown = current && (current.shown || !round?.spec) ? current : round ? last : tally
-  const shownRound = shown && (state.rounds.find((r) => r.id === shown.roundId) ?? null)
-  const standings = news.children.map((c) => ({ c, s: standingOf(c, current, round, at) }))
-  const count = (s: Standing): number => standings.filter((x) => x.s === s).length
-  const line = run.lines[state.line]
-  const asksNumber = line?.kind === 'round' && line.task?.kind === 'number'
-  const n = state.rounds.filter((r) => !r.undone).length
+  // Between rounds, and while the next is thought about, the one that was shown last stays to be looked at.
+  const shown = current?.shown ? current : round ? last : tally
+  const shownRound = shown?.shown ? state.rounds.find((r) => r.id === shown.roundId) : undefined
   return (
     <section aria-label="The round" className="min-w-0 p-4 grid gap-3 content-start lg:overflow-auto bg-card">
-      <div className="flex items-baseline gap-2 flex-wrap">
-        <h2 className="font-bold">{round ? `Round ${n}` : n ? `After round ${n}` : 'No round yet'}</h2>
-        <span className="text-steel text-sm">
-          {round
-            ? round.spec
-              ? round.spec.kind === 'number'
-                ? showWords[round.show]
-                : kindWords[round.spec.kind]
-              : 'ready when done'
-            : ''}
-        </span>
-        <span className="flex-1" />
-        {round && (
-          <Button small look="quiet" disabled={!desk.leads} onClick={() => desk.act({ do: 'undo' })}>
-            Take it back
-          </Button>
-        )}
-      </div>
-      {news.children.length === 0 ? (
-        <p className="text-steel">No children are in this class yet. You can rehearse alone all the same.</p>
-      ) : (
-        <>
-          <ul className={`grid gap-2 ${news.children.length > 24 ? 'grid-cols-6' : 'grid-cols-4'}`}>
-            {standings.map(({ c, s }) => (
-              <Eyelet key={c.id} name={c.name} standing={s} />
-            ))}
-          </ul>
-          <p className="text-sm text-steel" role="status">
-            {round
-              ? (['sent', 'thinking', 'silent', 'late', 'away'] as const)
-                  .filter((s) => count(s))
-                  .map((s) => `${standingWords[s]} ${count(s)}`)
-                  .join(' · ')
-              : `here ${count('here')} · away ${count('away')}`}
-          </p>
-        </>
-      )}
-      {(asksNumber || state.game) && !round && (
-        <label className="flex items-center gap-2">
-          <span className="text-sm">They show it with</span>
-          <Select
-            look="small"
-            label="They show it with"
-            value={show}
-            choices={showWays.map((value) => ({ value, words: showWords[value] }))}
-            onChange={onShow}
-          />
-        </label>
-      )}
-      {shown && shownRound && (shown.shown || !shownRound.spec) && shownRound.spec && (
-        <ShownTally view={view} tally={shown} round={shownRound} />
-      )}
+      <RoundHead state={state} desk={desk} />
+      <WhoIsHere view={view} tally={current} round={round} at={at} />
+      {!round && <ShowWith view={view} show={show} onShow={onShow} />}
+      {shown && shownRound?.spec && <ShownTally view={view} tally={shown} round={shownRound} />}
       {current?.before && !current.shown && <Before before={current.before} />}
       {!round && <AskNow desk={desk} show={show} on={state.phase === 'on'} />}
       <GamesPanel view={view} desk={desk} at={at} show={show} />
-      <fieldset className="border-t border-hair pt-3 grid gap-1.5">
-        <legend className="sr-only">The shared window shows</legend>
-        <p className="text-sm font-semibold">The shared window shows</p>
-        {(
-          [
-            ['words', 'the words being said'],
-            ['tally', 'how many gave which answer, without names'],
-            ['names', 'first names of who is ready'],
-          ] as const
-        ).map(([what, words]) => (
-          <label key={what} className="flex items-start gap-2 text-sm">
-            <input
-              type="checkbox"
-              className="mt-0.5 size-4"
-              checked={state.window[what]}
-              disabled={!desk.leads}
-              onChange={(e) => desk.act({ do: 'window', [what]: e.target.checked })}
-            />
-            <span>
-              {words}
-              {what === 'names' && (
-                <span className="block text-steel">
-                  only of {news.children.filter((c) => c.named).length} whose home agreed; follow your
-                  setting’s safeguarding lead
-                </span>
-              )}
-            </span>
-          </label>
-        ))}
-      </fieldset>
+      <WindowChoices view={view} desk={desk} />
       {more}
       {record.newest !== record.revision && (
         <p className="text-sm text-steel">
@@ -188,6 +105,118 @@ export function DeskRound({
         </p>
       )}
     </section>
+  )
+}
+function RoundHead({ state, desk }: { state: LiveState; desk: Desk }) {
+  const round = roundNow(state)
+  const n = state.rounds.filter((r) => !r.undone).length
+  const what = !round
+    ? ''
+    : !round.spec
+      ? 'ready when done'
+      : round.spec.kind === 'number'
+        ? showWords[round.show]
+        : kindWords[round.spec.kind]
+  return (
+    <div className="flex items-baseline gap-2 flex-wrap">
+      <h2 className="font-bold">{round ? `Round ${n}` : n ? `After round ${n}` : 'No round yet'}</h2>
+      <span className="text-steel text-sm">{what}</span>
+      <span className="flex-1" />
+      {round && (
+        <Button small look="quiet" disabled={!desk.leads} onClick={() => desk.act({ do: 'undo' })}>
+          Take it back
+        </Button>
+      )}
+    </div>
+  )
+}
+function WhoIsHere({
+  view,
+  tally,
+  round,
+  at,
+}: {
+  view: LiveView
+  tally: LiveTally | null
+  round: LiveRound | null
+  at: number
+}) {
+  const { children } = view.news
+  const standings = children.map((c) => ({ c, s: standingOf(c, tally, round, at) }))
+  const count = (s: Standing): number => standings.filter((x) => x.s === s).length
+  if (!children.length)
+    return (
+      <p className="text-steel">No children are in this class yet. You can rehearse alone all the same.</p>
+    )
+  const named = round
+    ? (['sent', 'thinking', 'silent', 'late', 'away'] as const)
+    : (['here', 'away'] as const)
+  return (
+    <>
+      <ul className={`grid gap-2 ${children.length > 24 ? 'grid-cols-6' : 'grid-cols-4'}`}>
+        {standings.map(({ c, s }) => (
+          <Eyelet key={c.id} name={c.name} standing={s} />
+        ))}
+      </ul>
+      <p className="text-sm text-steel" role="status">
+        {named
+          .filter((s) => count(s))
+          .map((s) => `${standingWords[s]} ${count(s)}`)
+          .join(' · ')}
+      </p>
+    </>
+  )
+}
+/** How homes show a number, where the next question asks for one. */
+function ShowWith({ view, show, onShow }: { view: LiveView; show: ShowWay; onShow: (w: ShowWay) => void }) {
+  const { state } = view.news
+  const line = view.run.lines[state.line]
+  if (!state.game && !(line?.kind === 'round' && line.task?.kind === 'number')) return null
+  return (
+    <div className="flex items-center gap-2">
+      <span className="text-sm">They show it with</span>
+      <Select
+        look="small"
+        label="They show it with"
+        value={show}
+        choices={showWays.map((value) => ({ value, words: showWords[value] }))}
+        onChange={onShow}
+      />
+    </div>
+  )
+}
+const windowWords = [
+  ['words', 'the words being said'],
+  ['tally', 'how many gave which answer, without names'],
+  ['names', 'first names of who is ready'],
+] as const
+function WindowChoices({ view, desk }: { view: LiveView; desk: Desk }) {
+  const { state, children } = view.news
+  return (
+    <fieldset className="border-t border-hair pt-3 grid gap-1.5">
+      <legend className="sr-only">The shared window shows</legend>
+      <p className="text-sm font-semibold">The shared window shows</p>
+      {windowWords.map(([what, words]) => (
+        <label key={what} className="flex items-start gap-2 text-sm">
+          <input
+            type="checkbox"
+            className="mt-0.5 size-4"
+            checked={state.window[what]}
+            disabled={!desk.leads}
+            onChange={(e) => desk.act({ do: 'window', [what]: e.target.checked })}
+          />
+          <span>
+            {words}
+            {what === 'names' && (
+              <span className="block text-steel">
+                only of {children.filter((c) => c.named).length} whose home agreed; follow your setting’s
+                safeguarding lead
+              </span>
+            )}
+          </span>
+        </label>
+      ))}
+    </fieldset>
   )
 }
 

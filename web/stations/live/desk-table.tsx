@@ -47,10 +47,7 @@ export function DeskTable({
   const [hand, setHand] = useState<Hand>('saffron')
   const [text, setText] = useState('')
   const line = run.lines[state.line]
-  const following = run.lines[state.line + 1]
   const round = roundNow(state)
-  const silence = line && !round ? silenceOf(line, record.style) * 1000 + state.longer : 0
-  const left = Math.max(0, Math.ceil((state.since + silence - at) / 1000))
   return (
     <>
       <div className="flex items-baseline gap-3">
@@ -114,55 +111,82 @@ export function DeskTable({
         </Button>
       </div>
       {state.phase === 'on' && line && !state.game && (
-        <div>
-          <p className="text-steel text-sm flex items-center gap-1.5 min-h-8">
-            {onBack && (
-              <Button small look="quiet" className="-ml-2.5" disabled={!desk.leads} onClick={onBack}>
-                ‹ a line back
-              </Button>
-            )}
-            {verbs[line.step.verb] ?? line.step.verb}
-            {line.kind === 'round' && !round && line.think > 0 && (
-              <>
-                {' '}
-                · think first: <b className="text-ink">{Math.round(line.think)} s</b>
-              </>
-            )}
-            {line.kind !== 'round' && (line.offered || line.step.task) && (
-              <Button small look="quiet" disabled={!desk.leads} onClick={() => desk.act(asRound(line, true))}>
-                answer it on devices
-              </Button>
-            )}
-            {line.kind === 'round' && !round && (line.offered || line.step.task) && (
-              <Button
-                small
-                look="quiet"
-                disabled={!desk.leads}
-                onClick={() => desk.act(asRound(line, false))}
-              >
-                {line.step.task ? 'keep it for home' : 'only say it'}
-              </Button>
-            )}
-            {line.kind === 'wait' && (
-              <>
-                {' '}
-                · <b className="text-ink figures">{left ? `${left} s more` : 'long enough'}</b>
-              </>
-            )}
-          </p>
-          <p className="font-child text-[26px] leading-snug" aria-live="polite">
-            {line.words}
-          </p>
-          {following && <p className="font-child text-steel mt-1 truncate">then: {following.words}</p>}
-          {line.faces && (
-            <RealThrow key={line.step.id} faces={line.faces} stepId={line.step.id} desk={desk} />
-          )}
-        </div>
+        <Line view={view} line={line} desk={desk} at={at} onBack={onBack} />
       )}
       {state.game && round && <p className="font-child text-[26px] leading-snug">{round.prompt}</p>}
-      {state.phase === 'waiting' && following && (
-        <p className="font-child text-steel text-[20px]">first: {run.lines[0]!.words}</p>
+      {state.phase === 'waiting' && run.lines[0] && (
+        <p className="font-child text-steel text-[20px]">first: {run.lines[0].words}</p>
       )}
+    </>
+  )
+}
+
+/** The line to say now, what it is, and the one after it. */
+function Line({
+  view,
+  line,
+  desk,
+  at,
+  onBack,
+}: {
+  view: LiveView
+  line: LiveLine
+  desk: Desk
+  at: number
+  onBack: (() => void) | null
+}) {
+  const { news, run, record } = view
+  const { state } = news
+  const round = roundNow(state)
+  const following = run.lines[line.index + 1]
+  const mayBeRound = !round && (line.offered || line.step.task !== undefined)
+  return (
+    <div>
+      <p className="text-steel text-sm flex items-center gap-1.5 min-h-8">
+        {onBack && (
+          <Button small look="quiet" className="-ml-2.5" disabled={!desk.leads} onClick={onBack}>
+            ‹ a line back
+          </Button>
+        )}
+        {verbs[line.step.verb] ?? line.step.verb}
+        {line.kind === 'round' && !round && line.think > 0 && (
+          <>
+            {' '}
+            · think first: <b className="text-ink">{Math.round(line.think)} s</b>
+          </>
+        )}
+        {line.kind === 'wait' && (
+          <Silence until={state.since + silenceOf(line, record.style) * 1000 + state.longer} at={at} />
+        )}
+        {mayBeRound && (
+          <Button
+            small
+            look="quiet"
+            disabled={!desk.leads}
+            onClick={() => desk.act(asRound(line, line.kind !== 'round'))}
+          >
+            {line.kind !== 'round'
+              ? 'answer it on devices'
+              : line.step.task
+                ? 'keep it for home'
+                : 'only say it'}
+          </Button>
+        )}
+      </p>
+      <p className="font-child text-[26px] leading-snug" aria-live="polite">
+        {line.words}
+      </p>
+      {following && <p className="font-child text-steel mt-1 truncate">then: {following.words}</p>}
+      {line.faces && <RealThrow key={line.step.id} faces={line.faces} stepId={line.step.id} desk={desk} />}
+    </div>
+  )
+}
+function Silence({ until, at }: { until: number; at: number }) {
+  const left = Math.max(0, Math.ceil((until - at) / 1000))
+  return (
+    <>
+      {' '}
+      · <b className="text-ink figures">{left ? `${left} s more` : 'long enough'}</b>
     </>
   )
 }

@@ -169,8 +169,10 @@ function Lives({
         <Card as="section" className="p-4 grid gap-3">
           <h2 className="font-bold">Give it live</h2>
           <div className="flex flex-wrap gap-3 items-end">
-            <label className="grid gap-1">
-              <span className="text-sm font-semibold">Day</span>
+            <div className="grid gap-1">
+              <span aria-hidden className="text-sm font-semibold">
+                Day
+              </span>
               <DateField
                 label="Day"
                 value={when.day}
@@ -178,7 +180,7 @@ function Lives({
                 onChange={(day) => setWhen((w) => ({ ...w, day }))}
                 className="w-40"
               />
-            </label>
+            </div>
             <label className="grid gap-1">
               <span className="text-sm font-semibold">Begins at</span>
               <input

@@ -133,9 +133,14 @@ export interface Desk {
 /** What this desk does, one act after another: each names the one before it, so that none is done twice. */
 export function useDesk(liveId: string, view: LiveView): Desk {
   const [problem, setProblem] = useState<string | null>(null)
-  const desk = useMemo(deskName, [])
-  const seq = useRef(view.news.state.seq)
-  seq.current = Math.max(seq.current, view.news.state.seq)
+  const [desk] = useState(deskName)
+  /** The last act this desk knows it did; the news may know of a later one. */
+  const [mine, setMine] = useState(0)
+  const known = Math.max(mine, view.news.state.seq)
+  const seq = useRef(known)
+  useEffect(() => {
+    seq.current = Math.max(seq.current, known)
+  }, [known])
   const queue = useRef<Promise<unknown>>(Promise.resolve())
   const [under, setUnder] = useState(0)
   const { again } = view
@@ -145,7 +150,9 @@ export function useDesk(liveId: string, view: LiveView): Desk {
       queue.current = queue.current
         .then(async () => {
           setProblem(null)
-          seq.current = (await what()).seq
+          const { seq: now } = await what()
+          seq.current = now
+          setMine(now)
         })
         .catch((error: unknown) => {
           setProblem(wordsOf(error))
@@ -172,7 +179,7 @@ export function useDesk(liveId: string, view: LiveView): Desk {
     act,
     throwNow,
     // Until the news of it has come, what is next is not known.
-    busy: under > 0 || seq.current > view.news.state.seq,
+    busy: under > 0 || mine > view.news.state.seq,
     problem,
   }
 }
@@ -181,7 +188,6 @@ export function useDesk(liveId: string, view: LiveView): Desk {
 export function useServerTime(now: () => number, every = 200): number {
   const [at, setAt] = useState(now)
   useEffect(() => {
-    setAt(now())
     const t = setInterval(() => setAt(now()), every)
     return () => clearInterval(t)
   }, [now, every])
