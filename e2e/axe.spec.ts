@@ -42,6 +42,10 @@ test('every view keeps nobody out, light or dark', async ({ page }) => {
     homes: { householdId: string; childId: string }[]
   }
   const { id: filmed } = await prepared(page.request)
+  const rehearsal = await page.request.post(`/api/lessons/${sent}/live`, {
+    data: { startsAt: new Date().toISOString(), minutes: 20, rehearsal: true },
+  })
+  const { id: live } = (await rehearsal.json()) as { id: string }
   const views = [
     '/',
     '/plan',
@@ -60,14 +64,17 @@ test('every view keeps nobody out, light or dark', async ({ page }) => {
     '/set-up/used-up-long-ago',
     '/week',
     `/lessons/${written}/script`,
-    ...['plan', 'film', 'cut', 'send', 'look', 'look/second', 'look/pairs', 'next', 'remote'].map(
+    ...['plan', 'film', 'cut', 'live', 'send', 'look', 'look/second', 'look/pairs', 'next', 'remote'].map(
       (v) => `/lessons/${sent}/${v}`,
     ),
     '/practice',
+    `/live/${live}`,
+    `/live/${live}/window`,
     // The same with a take to be seen.
     ...['film', 'cut'].map((v) => `/lessons/${filmed}/${v}`),
     '/code',
     await openLink(page, homes[0]!.householdId),
+    `${await openLink(page, homes[0]!.householdId)}?live=${live}`,
   ]
   const all: string[] = []
   for (const view of views) all.push(...(await look(page, view)))

@@ -37,7 +37,6 @@ export const LiveGame = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('more or fewer'), upTo: z.number().int().min(3).max(20) }),
 ])
 export type LiveGame = z.infer<typeof LiveGame>
-export const gameKinds = LiveGame.options.map((o) => o.shape.kind.value)
 
 /** One question that homes answer on their own device, or a doing they say they are ready with. */
 export const LiveRound = z.object({

@@ -7,7 +7,7 @@ import type { LiveRun } from './run.ts'
 import { taskOf } from './tally.ts'
 
 /** Rounds that count: not taken back, and with something to answer. */
-export const countedRounds = (s: Pick<LiveState, 'rounds'>): LiveRound[] =>
+const countedRounds = (s: Pick<LiveState, 'rounds'>): LiveRound[] =>
   s.rounds.filter((r) => !r.undone && r.spec !== null)
 
 /** Tasks that were kept for home: those of parts without a film, and lines that were set aside. */

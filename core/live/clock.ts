@@ -4,7 +4,7 @@ import type { Seconds } from '../contracts/units.ts'
 import { type Moment, simulate } from '../script/simulate.ts'
 import type { LiveRun, LiveSegment } from './run.ts'
 
-export interface Row {
+interface Row {
   segment: LiveSegment
   state: 'done' | 'now' | 'coming' | 'left out'
   /** Seconds after the agreed hour at which it was planned to start, and does by what is known now. */

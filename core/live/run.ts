@@ -59,7 +59,7 @@ const round = { share: 0.5, most: 30, countdown: 3, look: 8, photo: 40 } as cons
 const long = new Set<TaskSpec['kind']>(['record', 'ways', 'draw'])
 
 /** Whether a task stays for home unless somebody asks for it live. */
-export const staysForLater = (segment: Pick<Segment, 'kind'>, task: TaskSpec | undefined): boolean =>
+const staysForLater = (segment: Pick<Segment, 'kind'>, task: TaskSpec | undefined): boolean =>
   task !== undefined && (segment.kind === 'home task' || long.has(task.kind))
 
 /** Of what is asked for, the table as it lies shows the rest: counting what is there would be another question. */
@@ -103,7 +103,7 @@ function numberFor(m: Pick<Moment, 'step' | 'before' | 'segment' | 'stepIndex'>)
  * What homes may answer at a question that stands in the script as spoken only: a number where one is asked for, not
  * checked where it cannot be told for sure; yes or no where it asks for that. Null where nothing can be told of it.
  */
-export function offeredTask(m: Pick<Moment, 'step' | 'before' | 'segment' | 'stepIndex'>): TaskSpec | null {
+function offeredTask(m: Pick<Moment, 'step' | 'before' | 'segment' | 'stepIndex'>): TaskSpec | null {
   if (m.step.verb !== 'ask' || m.step.task || m.step.deliberate) return null
   const n = numberFor(m)
   if (n === 'unsure') return { kind: 'number', answer: 0, unchecked: true }

@@ -90,7 +90,6 @@ test('afterwards: what was taken back does not count, and tasks kept for home st
     stepId: null,
     segmentId: null,
     show: 'card',
-    parts: [],
     game: false,
     began: 0,
     opens: 0,
@@ -98,9 +97,9 @@ test('afterwards: what was taken back does not count, and tasks kept for home st
     closed: 2,
   } as const
   const rounds = [
-    { ...was, ...round, undone: true },
-    { ...was, ...round, id: 'r2', undone: false },
-    { ...was, id: 'r3', prompt: 'Fetch six', spec: null, undone: false },
+    { ...was, ...round, parts: [], undone: true },
+    { ...was, ...round, id: 'r2', parts: [], undone: false },
+    { ...was, id: 'r3', prompt: 'Fetch six', spec: null, parts: [], undone: false },
   ]
   const answers = answersOf({ rounds }, [
     { roundId: 'r1', answer: typed('9') },

@@ -16,7 +16,7 @@ function seenTask(
   return { id, prompt, kind: spec.kind, sets: [], ...shownTask(id, spec) }
 }
 /** A short name of what lies on the table: another one whenever something moves, null while it is bare. */
-export function tableKey(run: LiveRun, s: LiveState): string | null {
+function tableKey(run: LiveRun, s: LiveState): string | null {
   const table = tableNow(run, s)
   if (s.phase !== 'on' || (isBare(table) && !table.mats.length)) return null
   const text = JSON.stringify(table)

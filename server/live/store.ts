@@ -434,8 +434,6 @@ export const answersOfChild = (db: Db, liveId: string, childId: string) =>
     .from(liveAnswers)
     .where(and(eq(liveAnswers.liveId, liveId), eq(liveAnswers.childId, childId)))
 
-export const addLivePhoto = (db: Db, row: typeof photos.$inferInsert) =>
-  db.insert(photos).values(row).onConflictDoNothing()
 /** A photo of this live lesson, from whichever home. */
 export async function livePhotoById(db: Db, liveId: string, photoId: string) {
   const [row] = await db

@@ -127,7 +127,10 @@ async function sentFor(db: Db, media: { id: string; publicationId: string | null
   return rows.filter((r) => r.answers.some((a) => mediaOf(a).includes(media.id))).map((r) => r.childId)
 }
 /** Whether every child a photo or film was sent for is one whose grown-up no longer wants photos kept. */
-export async function isWithheld(db: Db, photo: { id: string; publicationId: string | null }): Promise<boolean> {
+export async function isWithheld(
+  db: Db,
+  photo: { id: string; publicationId: string | null },
+): Promise<boolean> {
   const ids = await sentFor(db, photo)
   return ids.length > 0 && (await refusing(db, 'photos', ids)).size === ids.length
 }

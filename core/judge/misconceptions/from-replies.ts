@@ -176,9 +176,7 @@ export function askedIn(question: string, right: number | null): Asked | null {
 }
 const countsOnly = (plain: string): boolean =>
   /\bhow many\b/.test(plain) &&
-  !/\b(left|more|fewer|less|now|both|hidden|under|missing|gone|other|each|need|ways)\b/.test(
-    plain,
-  )
+  !/\b(left|more|fewer|less|now|both|hidden|under|missing|gone|other|each|need|ways)\b/.test(plain)
 function readings(plain: string, found: readonly number[]): Asked[] {
   const [a, b] = found
   if (a === undefined) return []

@@ -10,7 +10,7 @@ import { Select } from '../../kit/select.tsx'
 import { GamesPanel } from './games-panel.tsx'
 import type { Desk, LiveView } from './use-live.ts'
 
-export const showWords: Record<ShowWay, string> = {
+const showWords: Record<ShowWay, string> = {
   card: 'a number card',
   fingers: 'fingers',
   dots: 'dots',
