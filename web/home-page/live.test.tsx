@@ -120,9 +120,7 @@ function Shown({
 }) {
   const [value, setValue] = useState<DraftAnswer>({})
   return (
-    <Words
-      value={spokenFrom('en', Object.fromEntries(Object.entries(en).map(([k, v]) => [k, [v]])) as never)}
-    >
+    <Words value={spokenFrom('en', Object.fromEntries(Object.entries(en).map(([k, v]) => [k, [v]])))}>
       <ShowNumber
         way={way}
         value={value}
