@@ -235,5 +235,6 @@ async function picturesOfLive(): Promise<void> {
   await page.getByText(/^All at once/).waitFor()
   await page.screenshot({ path: path.join(folder, 'live.png') })
   await page.getByRole('button', { name: 'End', exact: true }).click()
+  await page.getByRole('button', { name: 'End it' }).click()
   await page.getByRole('heading', { name: /^The rehearsal took/ }).waitFor()
 }

@@ -157,6 +157,7 @@ test('a lesson given live: three homes, a desk, a window to share, a line that d
   await desk.getByLabel('What happened').fill('Two counted on')
   await desk.keyboard.press('Enter')
   await desk.getByRole('button', { name: 'End', exact: true }).click()
+  await desk.getByRole('button', { name: 'End it' }).click()
   await expect(desk.getByRole('heading', { name: /The live lesson took/ })).toBeVisible()
   await expect(desk.getByText('Two counted on')).toBeVisible()
   await expect(desk.getByText('We met live on')).toBeVisible()

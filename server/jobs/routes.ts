@@ -2,14 +2,10 @@ import type { Router } from 'express'
 import * as api from '@awlbox/core/contracts/api/jobs'
 import { ok } from '@awlbox/core/contracts/api/route'
 import { mayJob, mayLesson } from '../platform/access.ts'
-import { personOf, sessionToken } from '../platform/actor.ts'
-import { noted } from '../platform/log.ts'
-import { hashToken } from '../platform/tokens.ts'
 import { openRoute, personRoute } from '../platform/route.ts'
 import type { Services } from '../platform/services.ts'
+import { endsWithSession, stillHere, streamHead } from '../platform/stream.ts'
 import { jobsOf } from './store.ts'
-
-const stillHere = 20_000
 
 /** Work under way, and the stream that tells of it and of every other change. */
 export function jobRoutes(router: Router, s: Services): void {
@@ -28,32 +24,19 @@ export function jobRoutes(router: Router, s: Services): void {
   })
   /** Server-sent events: something of this setting changed. The page then asks for what it shows. */
   personRoute(router, s, api.events, ({ req, res, person }) => {
-    res.writeHead(200, {
-      'Content-Type': 'text/event-stream',
-      'Cache-Control': 'no-store',
-      Connection: 'keep-alive',
-      'X-Accel-Buffering': 'no',
-    })
+    res.writeHead(200, streamHead)
     // On a new connection everything may have changed meanwhile: the page asks again for all it shows.
     res.write('retry: 1000\nevent: hello\ndata: {}\n\n')
-    const mine = hashToken(sessionToken(req.headers.cookie) ?? '').toString('hex')
-    const stop = s.events.subscribe(person.settingId, ({ kind, lesson, person: only, message, session }) => {
-      if (kind === 'signed out') {
-        if (session === mine) res.end()
-        return
-      }
-      if (only !== undefined && only !== person.id) return
+    endsWithSession(s, req, res, person.settingId)
+    const stop = s.events.subscribe(person.settingId, ({ kind, lesson, person: only, message }) => {
       // Who and what comes in at a live lesson is for those who follow it: a class answers at once.
-      if (kind === 'live answers' || kind === 'live came') return
+      if (kind === 'signed out' || kind === 'live answers' || kind === 'live came') return
+      if (only !== undefined && only !== person.id) return
       res.write(
         `data: ${JSON.stringify({ kind, lesson, ...(message === undefined ? {} : { message }) })}\n\n`,
       )
     })
-    const beat = setInterval(() => {
-      res.write(': still here\n\n')
-      // A session that ran out, or was ended while this process did not listen.
-      personOf(s.db, req).then((still) => still || res.end(), noted('a stream could not be looked after'))
-    }, stillHere)
+    const beat = setInterval(() => res.write(': still here\n\n'), stillHere)
     req.on('close', () => {
       clearInterval(beat)
       stop()

@@ -3,6 +3,7 @@ import type { AskedBefore } from '@awlbox/core/live/tally'
 import { seenBy } from '@awlbox/core/live/view'
 import { log, noted } from '../platform/log.ts'
 import type { Services } from '../platform/services.ts'
+import { streamHead } from '../platform/stream.ts'
 import type { LiveChild } from '@awlbox/core/contracts/api/live'
 import { childrenSeen, deskOf } from './desk.ts'
 import { askedBefore, runFor } from './now.ts'
@@ -67,12 +68,6 @@ export interface Hub {
   followDesk: (row: LiveRow, res: Response) => void
 }
 
-const head = {
-  'Content-Type': 'text/event-stream',
-  'Cache-Control': 'no-store',
-  Connection: 'keep-alive',
-  'X-Accel-Buffering': 'no',
-}
 function send(res: Response, text: string): void {
   if (res.writableLength > mostWaiting) res.destroy()
   else res.write(text)
@@ -247,7 +242,7 @@ export function liveHub(s: Services): Hub {
     rowOf: async (liveId, fresh = false) => (!fresh && rooms.get(liveId)?.row) || liveById(s.db, liveId),
     async followHome(row, page) {
       const at = { liveId: row.id, householdId: page.householdId, device: page.device }
-      page.res.writeHead(200, head)
+      page.res.writeHead(200, streamHead)
       const room = open(row)
       // What happened between the question and this answer is not missed.
       if (room.row.state.seq < row.state.seq) room.row = row
@@ -264,7 +259,7 @@ export function liveHub(s: Services): Hub {
       await tellOf(s.db, 'live came', row)
     },
     followDesk(row, res) {
-      res.writeHead(200, head)
+      res.writeHead(200, streamHead)
       const room = open(row)
       if (room.row.state.seq < row.state.seq) room.row = row
       room.desks.add(res)

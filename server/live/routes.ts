@@ -16,6 +16,7 @@ import { addressOn, hereOf } from '../platform/reach.ts'
 import { personRoute } from '../platform/route.ts'
 import { sendBlob } from '../platform/send-blob.ts'
 import type { Services } from '../platform/services.ts'
+import { endsWithSession } from '../platform/stream.ts'
 import { homeToken } from '../platform/tokens.ts'
 import { homesOf, openLinks } from '../send/store.ts'
 import { pacesOf } from '../week/store.ts'
@@ -226,8 +227,9 @@ function desk(router: Router, s: Services, hub: Hub): void {
       thrown,
     }
   })
-  personRoute(router, s, api.followLive, async ({ res, person, params }) => {
+  personRoute(router, s, api.followLive, async ({ req, res, person, params }) => {
     hub.followDesk(await liveFor(s, person, params.liveId, 'read'), res)
+    endsWithSession(s, req, res, person.settingId)
     return undefined
   })
   personRoute(router, s, api.livePhoto, async ({ res, person, params }) => {

@@ -40,6 +40,7 @@ export const repliesOf = (
       chose: replies.chose,
       why: replies.why,
       words: replies.words,
+      live: replies.live,
       receivedAt: replies.receivedAt,
       updatedAt: replies.updatedAt,
       publicationId: publications.id,

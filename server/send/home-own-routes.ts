@@ -5,6 +5,7 @@ import { keptForOf } from '@awlbox/core/contracts/kept-for'
 import { ok } from '@awlbox/core/contracts/api/route'
 import { surveyThings } from '@awlbox/core/plan/kit'
 import { keptForIn } from '../keep/times-store.ts'
+import { livesOfHome } from '../live/lives.ts'
 import { kitOfHome, saveKit } from '../plan/kit-store.ts'
 import { notFound } from '../platform/problem.ts'
 import { homeRoute } from '../platform/route.ts'
@@ -77,6 +78,14 @@ export function homeOwnRoutes(router: Router, s: Services): void {
         summary: speaker.text(p.pack.title),
         description: p.due ? speaker.say('send.due', { day: speaker.day(p.due) }) : '',
         url: `${page}?lesson=${p.id}`,
+      })
+    for (const l of await livesOfHome(s.db, home))
+      calendar.createEvent({
+        id: `${l.id}@awlbox`,
+        start: new Date(l.startsAt),
+        end: new Date(+new Date(l.startsAt) + l.minutes * 60_000),
+        summary: speaker.say('live.title', { title: String(l.title) }),
+        url: `${page}?live=${l.id}`,
       })
     res.type('text/calendar; charset=utf-8').set('Cache-Control', 'no-store').send(calendar.toString())
     return undefined

@@ -60,9 +60,10 @@ export function LiveView({ liveId, onLeave }: { liveId: string; onLeave: () => v
       {seen?.phase === 'over' ? (
         <div className="rounded-xl bg-card border border-hair p-5 grid gap-3">
           <p className="text-[19px]">{say('live.over')}</p>
-          <button type="button" onClick={onLeave} className={main}>
+          {/* What there is to do at home came with its end: the page is asked for anew. */}
+          <a href={`/h/${token}`} className={`${main} grid place-items-center`}>
             {say('live.home')}
-          </button>
+          </a>
         </div>
       ) : (
         <p className="text-steel text-sm">
@@ -104,6 +105,17 @@ function OnNow({ live, answers }: { live: Followed; answers: Answers }) {
   const [childId, setChildId] = useState<string | null>(null)
   const child = live.children.find((c) => c.id === childId) ?? live.children[0]
   const { round } = live.seen!
+  const { children } = live
+  // At "three" what was begun goes by itself, of each child here: all show at once.
+  const shows = round?.shows ?? null
+  useEffect(() => {
+    if (!round || shows === null) return
+    for (const c of children) {
+      const given = answers.of(round.id, c.id)
+      const begun = given?.state === 'open' && !(round.task && isOpen(round.task, given.answer))
+      if (begun) answers.give(round, c.id)
+    }
+  }, [shows, round, children, answers])
   const give = () => {
     answers.give(round!, child!.id)
     // With two children here the other's turn comes next.
@@ -207,11 +219,6 @@ function Round({ round, child, live, given, onCompose, onGive }: RoundProps) {
   const [began] = useState(at)
   const heard = useSaidAgain(live.seen!.again)
   const elsewhere = !given && live.mine.some((m) => m.roundId === round.id && m.childId === child.id)
-  // At "three" what was begun goes by itself: all show at once.
-  const begun = given?.state === 'open' && (round.task ? !isOpen(round.task, given.answer) : true)
-  useEffect(() => {
-    if (round.shows !== null && begun) onGive()
-  }, [round.shows, begun, onGive])
   const shown = round.shows !== null && at >= round.shows
   return (
     <div className="rounded-xl border-2 border-hair bg-card p-4 grid gap-4">

@@ -31,6 +31,7 @@ export const madeReply = (child: string, more: Partial<ReplyRecord> = {}): Reply
     way: null,
     feeling: null,
     couldNot: false,
+    live: false,
     askings: [],
     feedback: null,
     mayShow: false,

@@ -42,6 +42,8 @@ export const ReplyRecord = z.object({
   chose: TaskSet.nullable(),
   why: z.string(),
   words: z.string(),
+  /** Given round by round in a live lesson: it is weighed as such. */
+  live: z.boolean(),
   receivedAt: Moment,
   updatedAt: Moment,
   publicationId: Uuid,

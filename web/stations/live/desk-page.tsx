@@ -9,6 +9,7 @@ import { ask, wordsOf } from '../../api.ts'
 import { Away } from '../../frame/away.tsx'
 import { Head, isTyping } from '../../frame/head.tsx'
 import { Button } from '../../kit/button.tsx'
+import { Dialog } from '../../kit/dialog.tsx'
 import { Notice } from '../../kit/notice.tsx'
 import { AfterView } from './after-view.tsx'
 import { DeskRound } from './desk-round.tsx'
@@ -90,6 +91,7 @@ function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
   const at = useServerTime(now)
   const [show, setShow] = useState<ShowWay>('card')
   const [noting, setNoting] = useState(false)
+  const [ending, setEnding] = useState(false)
   const here = news.children.filter((c) => c.here)
   const homes = new Set(news.children.map((c) => c.householdId)).size
   const homesHere = new Set(here.map((c) => c.householdId)).size
@@ -136,10 +138,22 @@ function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
           {clockOf(at)} · ends {clockOf(base + timing.ends * 1000)}, planned{' '}
           {clockOf(base + timing.plannedEnd * 1000)}
         </span>
-        <Button onClick={() => act({ do: 'end' })} disabled={!desk.leads || state.phase !== 'on'}>
+        <Button onClick={() => setEnding(true)} disabled={!desk.leads || state.phase !== 'on'}>
           End
         </Button>
       </Head>
+      <Dialog open={ending} onClose={() => setEnding(false)} title="End the lesson for everybody?">
+        <p className="mb-3">
+          Homes are thanked and their pages close. What was given goes to be looked at
+          {record.rehearsal ? '; of a rehearsal nothing is kept' : ', and what is late still counts'}.
+        </p>
+        <div className="flex gap-2">
+          <Button look="main" onClick={() => act({ do: 'end' })}>
+            End it
+          </Button>
+          <Button onClick={() => setEnding(false)}>Not yet</Button>
+        </div>
+      </Dialog>
       <Notices view={view} desk={desk} />
       <div className="grid grid-cols-[286px_minmax(0,1fr)_330px] max-lg:grid-cols-1 lg:h-[calc(100dvh-52px)]">
         <DeskStrip view={view} timing={timing} base={base} at={at} desk={desk} />

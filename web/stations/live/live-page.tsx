@@ -255,6 +255,26 @@ const whenWords = (iso: string): string =>
     minute: '2-digit',
   })
 
+/** Words for homes, to be sent by whatever way the setting writes to them. */
+function Invitation({ live }: { live: LiveEntry }) {
+  const [copied, setCopied] = useState(false)
+  const words = `We meet live on ${whenWords(live.startsAt)}, for about ${live.minutes} minutes. Open your usual link on a second device: it opens there five minutes before. Join the call as usual.`
+  return (
+    <Button
+      small
+      look="quiet"
+      title={words}
+      onClick={() => {
+        navigator.clipboard.writeText(words).then(
+          () => setCopied(true),
+          () => setCopied(false),
+        )
+      }}
+    >
+      {copied ? 'Copied' : 'Copy the invitation'}
+    </Button>
+  )
+}
 function One({
   live,
   onChanged,
@@ -295,6 +315,7 @@ function One({
           Calendar entry
         </a>
       )}
+      {toCome && !live.rehearsal && !live.calledOff && <Invitation live={live} />}
       {toCome && !live.rehearsal && record.mayChange && (
         <>
           {!live.calledOff && (
