@@ -6,6 +6,7 @@ import type { LiveDesk, LiveSeen } from '@awlbox/core/contracts/api/live'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
 import type { LiveAct } from '@awlbox/core/contracts/live'
 import { createLesson } from '../server/lessons/store.ts'
+import { eventsOf } from '../standins/events.ts'
 import { freePort } from '../server/platform/free-port.ts'
 import { children, classes, households, liveAnswers } from '../server/platform/schema.ts'
 import { homeToken } from '../server/platform/tokens.ts'
@@ -86,18 +87,7 @@ const ends: string[] = []
 function follow<T>(address: string, path: string, take: (t: T) => void, cookie = ''): AbortController {
   const stop = new AbortController()
   void (async () => {
-    const r = await fetch(address + path, { headers: cookie ? { cookie } : {}, signal: stop.signal })
-    let held = ''
-    const letters = new TextDecoder()
-    for await (const piece of r.body! as unknown as AsyncIterable<Uint8Array>) {
-      held += letters.decode(piece, { stream: true })
-      const parts = held.split('\n\n')
-      held = parts.pop()!
-      for (const p of parts) {
-        const data = p.split('\n').find((l) => l.startsWith('data: '))
-        if (data && !p.includes('event: beat')) take(JSON.parse(data.slice(6)) as T)
-      }
-    }
+    for await (const one of eventsOf<T>(address + path, { cookie, signal: stop.signal })) take(one)
   })().catch((error: unknown) => stop.signal.aborted || ends.push(String(error)))
   return stop
 }

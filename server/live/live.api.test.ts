@@ -4,6 +4,7 @@ import type { LiveDesk, LiveSeen } from '@awlbox/core/contracts/api/live'
 import type { Lesson } from '@awlbox/core/contracts/lesson'
 import type { LiveAct } from '@awlbox/core/contracts/live'
 import { grace } from '@awlbox/core/live/state'
+import { eventsOf } from '../../standins/events.ts'
 import { makeApp } from '../app.ts'
 import { createLesson } from '../lessons/store.ts'
 import { children, households } from '../platform/schema.ts'
@@ -131,19 +132,7 @@ function following<T>(path: string, { cookie = '', address = w.app.address } = {
   const stop = new AbortController()
   const news: T[] = []
   const ended = (async () => {
-    const r = await fetch(address + path, { headers: cookie ? { cookie } : {}, signal: stop.signal })
-    if (!r.ok) throw new Error(`${r.status}`)
-    let held = ''
-    const letters = new TextDecoder()
-    for await (const piece of r.body! as unknown as AsyncIterable<Uint8Array>) {
-      held += letters.decode(piece, { stream: true })
-      const parts = held.split('\n\n')
-      held = parts.pop()!
-      for (const p of parts) {
-        const data = p.split('\n').find((l) => l.startsWith('data: '))
-        if (data && !p.includes('event: beat')) news.push(JSON.parse(data.slice(6)) as T)
-      }
-    }
+    for await (const one of eventsOf<T>(address + path, { cookie, signal: stop.signal })) news.push(one)
     return 'closed'
   })().catch((error: unknown) => String(error))
   return { news, close: () => stop.abort(), ended }

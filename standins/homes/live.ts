@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { setTimeout as delay } from 'node:timers/promises'
 import { seeded } from '@awlbox/core/plan/seeded'
+import { eventsOf } from '../events.ts'
 import { client, type Client } from '../http.ts'
 import { type Household, householdOf } from './household.ts'
 import { type Asked, numbersIn, solve } from './solve.ts'
@@ -58,7 +59,7 @@ async function stay(s: LiveStreet, token: string, home: Household): Promise<void
     // A home whose line drops loses it after a few changes, and is back some seconds later.
     let changesLeft = home.manner === 'dropped' || home.manner === 'half' ? 3 + visit * 4 : Infinity
     const device = `stand-in-${home.n}`
-    for await (const seen of follow(s, `${path}/follow?device=${device}`)) {
+    for await (const seen of lineOf(s, `${path}/follow?device=${device}`)) {
       s.onSeen?.(home.n, seen)
       over = seen.phase === 'over'
       if (over) return
@@ -117,30 +118,11 @@ async function answer(http: Client, s: LiveStreet, a: Answering): Promise<void> 
   }
 }
 
-/** Server-sent events of one page, until the line ends. */
-async function* follow(s: LiveStreet, path: string): AsyncGenerator<Seen> {
-  const response = await fetch(s.address + path, s.signal ? { signal: s.signal } : {})
-  if (!response.ok || !response.body) return
-  const reader = response.body.getReader()
-  const letters = new TextDecoder()
-  let held = ''
+/** What a home is told, until its line ends; one that drops is no failure: the home comes back. */
+async function* lineOf(s: LiveStreet, path: string): AsyncGenerator<Seen> {
   try {
-    for (;;) {
-      const { done, value } = await reader.read()
-      if (done) return
-      held += letters.decode(value, { stream: true })
-      const events = held.split('\n\n')
-      held = events.pop() ?? ''
-      for (const event of events) {
-        const data = event.split('\n').find((l) => l.startsWith('data: '))
-        if (!data || /^event: beat/m.test(event)) continue
-        yield JSON.parse(data.slice(6)) as Seen
-      }
-    }
+    yield* eventsOf<Seen>(s.address + path, s.signal ? { signal: s.signal } : {})
   } catch (error) {
-    // A line that dropped: the home comes back.
     if (!s.signal?.aborted) console.error(`a line dropped: ${String(error)}`)
-  } finally {
-    reader.cancel().catch((error: unknown) => console.error(`a line did not close: ${String(error)}`))
   }
 }

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react'
 import type { LiveRoundSeen } from '@awlbox/core/contracts/api/live'
 import { fileAt } from '../api.ts'
 import { homeLiveTable } from './calls.ts'
-import { Choice } from './choice.tsx'
+import { ChoiceAnswer } from './choice-answer.tsx'
 import { type DraftAnswer, keepMedia } from './drafts.ts'
 import { DrawingPad } from './drawing.tsx'
 import { type LiveGiven, useLiveAnswers } from './live-answers.ts'
@@ -13,6 +13,7 @@ import { Pieces } from './pieces.tsx'
 import { ShowNumber } from './show-number.tsx'
 import { shrunk } from './shrink.ts'
 import { isOpen } from './task-card.tsx'
+import { WhoseAnswers } from './whose-answers.tsx'
 import { useWords, written } from './words.ts'
 
 const main = 'min-h-14 rounded-lg bg-moss text-on-moss font-bold text-[19px] disabled:opacity-40'
@@ -101,7 +102,6 @@ function TheLine({ live, waiting }: { live: Followed; waiting: boolean }) {
 }
 /** What is on: the round of the child whose turn it is, or what is said between rounds. */
 function OnNow({ live, answers }: { live: Followed; answers: Answers }) {
-  const { say } = useWords()
   const [childId, setChildId] = useState<string | null>(null)
   const child = live.children.find((c) => c.id === childId) ?? live.children[0]
   const { round } = live.seen!
@@ -126,22 +126,7 @@ function OnNow({ live, answers }: { live: Followed; answers: Answers }) {
   }
   return (
     <>
-      {live.children.length > 1 && (
-        <div role="radiogroup" aria-label={say('child.whose')} className="flex gap-2 flex-wrap">
-          {live.children.map((c) => (
-            <button
-              key={c.id}
-              type="button"
-              role="radio"
-              aria-checked={c.id === child?.id}
-              onClick={() => setChildId(c.id)}
-              className={`${press(c.id === child?.id)} flex-1 px-2`}
-            >
-              {c.name}
-            </button>
-          ))}
-        </div>
-      )}
+      <WhoseAnswers among={children} chosen={child?.id} onChoose={setChildId} />
       {round && child ? (
         <Round
           key={`${round.id} ${child.id}`}
@@ -379,21 +364,12 @@ function LiveTask({
       return <ShowNumber way={round.show} value={value} locked={locked} onChange={onChange} />
     case 'choice':
       return (
-        <div role="radiogroup" aria-label={task.prompt} className="grid gap-2">
-          {task.choices.map((c, i) => (
-            <button
-              key={c}
-              type="button"
-              role="radio"
-              aria-checked={value.choice === i}
-              disabled={locked}
-              onClick={() => onChange({ ...value, choice: i })}
-              className={`min-h-14 rounded-lg border-2 px-4 py-1.5 text-start font-child text-[22px] ${value.choice === i ? 'border-ink bg-ink text-card' : 'border-hair bg-card'}`}
-            >
-              <Choice words={c} look={task.look} />
-            </button>
-          ))}
-        </div>
+        <ChoiceAnswer
+          task={task}
+          chosen={value.choice}
+          locked={locked}
+          onChoose={(choice) => onChange({ ...value, choice })}
+        />
       )
     case 'photo':
       return <Made value={value} photos={child.photos} onChange={onChange} />

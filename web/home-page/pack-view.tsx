@@ -2,8 +2,9 @@ import { useState } from 'react'
 import type { HomePack } from '@awlbox/core/contracts/api/home'
 import { useLink } from './link.ts'
 import { FilmView } from './film-view.tsx'
-import { box, press, summary } from './looks.ts'
+import { box, summary } from './looks.ts'
 import { ReplyForm } from './reply-form.tsx'
+import { WhoseAnswers } from './whose-answers.tsx'
 import { useWords, written } from './words.ts'
 
 /** A lesson as a home sees it: its words first, the film when it is asked for, then the tasks. */
@@ -33,22 +34,7 @@ export function PackView({ pack, preview }: { pack: HomePack; preview: boolean }
       {p.needs.length > 0 && <Needs pack={pack} />}
       <AdultNotes pack={pack} />
       {pack.film && <FilmView pack={pack} />}
-      {pack.children.length > 1 && (
-        <div role="radiogroup" aria-label={say('child.whose')} className="flex gap-2 flex-wrap">
-          {pack.children.map((c) => (
-            <button
-              key={c.id}
-              type="button"
-              role="radio"
-              aria-checked={c.id === child?.id}
-              onClick={() => setChildId(c.id)}
-              className={`${press(c.id === child?.id)} flex-1 px-2`}
-            >
-              {c.name}
-            </button>
-          ))}
-        </div>
-      )}
+      <WhoseAnswers among={pack.children} chosen={child?.id} onChoose={setChildId} />
       {pack.closed && (
         <p className="rounded-lg bg-wash p-3">{say('send.closed', { day: pack.due ? day(pack.due) : '' })}</p>
       )}

@@ -1,6 +1,6 @@
 import { readTypedNumber } from '@awlbox/core/look/typed-number'
 import type { HomeTask } from '@awlbox/core/contracts/api/home'
-import { Choice } from './choice.tsx'
+import { ChoiceAnswer } from './choice-answer.tsx'
 import type { DraftAnswer } from './drafts.ts'
 import { DrawingPad } from './drawing.tsx'
 import { PhotoAnswers, SoundAnswer } from './media-answers.tsx'
@@ -78,21 +78,12 @@ export function TaskCard({
         />
       )}
       {task.kind === 'choice' && (
-        <div role="radiogroup" aria-label={task.prompt} className="grid gap-2">
-          {task.choices.map((c, i) => (
-            <button
-              key={c}
-              type="button"
-              role="radio"
-              aria-checked={value.choice === i}
-              disabled={locked}
-              onClick={() => onChange({ ...value, choice: i })}
-              className={`min-h-13 rounded-lg border-2 px-4 py-1.5 text-start font-child text-[20px] ${value.choice === i ? 'border-ink bg-ink text-card' : 'border-hair bg-card'}`}
-            >
-              <Choice words={c} look={task.look} />
-            </button>
-          ))}
-        </div>
+        <ChoiceAnswer
+          task={task}
+          chosen={value.choice}
+          locked={locked}
+          onChoose={(choice) => onChange({ ...value, choice })}
+        />
       )}
       <Pieces
         task={task}

@@ -255,6 +255,18 @@ const whenWords = (iso: string): string =>
     minute: '2-digit',
   })
 
+const plural = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`
+/** How a live lesson stands, in a few words. */
+function stateWords(live: LiveEntry): string {
+  const how = live.calledOff
+    ? 'called off'
+    : live.phase === 'over'
+      ? `${plural(live.came, 'home')} came · ${plural(live.rounds, 'round')}`
+      : live.phase === 'on'
+        ? 'on now'
+        : `${live.minutes} minutes · by ${live.by}`
+  return live.rehearsal ? `rehearsal · ${how}` : how
+}
 /** Words for homes, to be sent by whatever way the setting writes to them. */
 function Invitation({ live }: { live: LiveEntry }) {
   const [copied, setCopied] = useState(false)
@@ -296,16 +308,7 @@ function One({
         <p className={`font-semibold ${live.calledOff ? 'line-through text-steel' : ''}`}>
           {whenWords(live.startsAt)}
         </p>
-        <p className="text-sm text-steel">
-          {live.rehearsal ? 'rehearsal · ' : ''}
-          {live.calledOff
-            ? 'called off'
-            : live.phase === 'over'
-              ? `${live.came} ${live.came === 1 ? 'home' : 'homes'} came · ${live.rounds} ${live.rounds === 1 ? 'round' : 'rounds'}`
-              : live.phase === 'on'
-                ? 'on now'
-                : `${live.minutes} minutes · by ${live.by}`}
-        </p>
+        <p className="text-sm text-steel">{stateWords(live)}</p>
       </div>
       {toCome && !live.rehearsal && !live.calledOff && (
         <a
