@@ -76,12 +76,19 @@ async function firstOf(s: Services, req: Request): Promise<{ status: number; fir
   const wanted = packs.find((p) => p.id === req.query.lesson) ?? packs[0]
   const pack = wanted ? await packFor(s, home, String(wanted.id), speaker) : null
   const live = z.uuid().safeParse(req.query.live)
-  const first = { ...base, ...spoken(speaker), packs, pack, lives, problem: null }
-  return { status: 200, first: { ...first, liveId: live.success ? live.data : null } }
+  const liveId = live.success ? live.data : null
+  const words = spoken(speaker, lives.length > 0 || liveId !== null)
+  return { status: 200, first: { ...base, ...words, packs, pack, lives, problem: null, liveId } }
 }
-const spoken = ({ language, messages }: Speaker): Pick<First, 'language' | 'messages'> => ({
+/** The page's words; those of a live lesson only where there is one: every byte waits on a slow line. */
+const spoken = (
+  { language, messages }: Speaker,
+  live = false,
+): Pick<First, 'language'> & { messages: Speaker['messages'] } => ({
   language,
-  messages,
+  messages: live
+    ? messages
+    : Object.fromEntries(Object.entries(messages).filter(([key]) => !key.startsWith('live.'))),
 })
 
 /** How a home would see a lesson as it stands, for whoever may change it: nothing has to be sent for it. */
