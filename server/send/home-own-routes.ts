@@ -81,11 +81,11 @@ export function homeOwnRoutes(router: Router, s: Services): void {
       })
     for (const l of await livesOfHome(s.db, home))
       calendar.createEvent({
-        id: `${l.id}@awlbox`,
+        id: `${String(l.id)}@awlbox`,
         start: new Date(l.startsAt),
         end: new Date(+new Date(l.startsAt) + l.minutes * 60_000),
         summary: speaker.say('live.title', { title: String(l.title) }),
-        url: `${page}?live=${l.id}`,
+        url: `${page}?live=${String(l.id)}`,
       })
     res.type('text/calendar; charset=utf-8').set('Cache-Control', 'no-store').send(calendar.toString())
     return undefined
