@@ -73,10 +73,10 @@ export const LiveState = z.object({
   line: z.number().int().min(0).max(2000),
   since: At,
   longer: z.number().int().min(0).max(600_000),
-  /** Lines that were said again, and lines' own real times, for the plan of what is left. */
+  /** How often something was said again. */
   again: z.number().int().min(0),
-  /** Seconds every segment has taken so far. */
-  spent: z.record(z.string(), z.number().min(0)),
+  /** The segments it went through, each with when it came to it; the last one is where it is, or was as it ended. */
+  visits: z.array(z.object({ segmentId: z.string().max(40), at: At })).max(400),
   /** What hands did to the shared table since the script's own, as lines of a script. */
   acts: z.array(z.string().max(200)).max(60),
   /** Faces that really came up at a line. */

@@ -42,7 +42,8 @@ export const ReplyInput = z.object({
   childId: z.string().uuid(),
   /** Made once by the page: a reply sent twice with it is one reply. */
   key: z.string().uuid(),
-  answers: z.array(Answer).max(20),
+  /** As many as a lesson given live can have rounds, and what was kept for home. */
+  answers: z.array(Answer).max(300),
   help: Help.nullable(),
   /** Which way they did it; null where nobody said. */
   way: Rung.nullable().default(null),

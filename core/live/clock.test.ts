@@ -27,11 +27,34 @@ const doc = lessonOf([
   part('goodbye', 'close', 2),
 ])
 const run = runOf(doc, style, null, startState(doc))
-const at = (change: Partial<LiveState>): LiveState => ({ ...startState(doc), phase: 'on', ...change })
+/** On for so many seconds since its hour, with what each segment had so far, one after another, up to now. */
+function on(
+  now: number,
+  { spent, ...change }: Partial<LiveState> & { spent: Record<string, number> },
+): LiveState {
+  const all = Object.entries(spent)
+  let from = now - all.reduce((sum, [, s]) => sum + s, 0)
+  const visits = all.map(([segmentId, s]) => {
+    const at = from * 1000
+    from += s
+    return { segmentId, at }
+  })
+  const here =
+    change.line === undefined ? [] : [{ segmentId: run.lines[change.line]!.segmentId, at: now * 1000 }]
+  return {
+    ...startState(doc),
+    phase: 'on',
+    startedAt: 0,
+    since: now * 1000,
+    visits: [...visits, ...here],
+    ...change,
+  }
+}
+const when = (now: number, room = run.seconds) => ({ at: now * 1000, startsAt: 0, room })
 const line = (id: string): number => run.segments.find((s) => s.id === id)!.from
 
 test('the plan: each segment after the one before it, ending when the plan does', () => {
-  const t = timingOf(doc, run, startState(doc), { now: 0, inLine: 0, room: null })
+  const t = timingOf(doc, run, startState(doc), when(0))
   expect(t.rows.map((r) => [r.segment.id, r.planned, r.state])).toEqual([
     ['hello', 0, 'coming'],
     ['show', 120, 'coming'],
@@ -44,30 +67,31 @@ test('the plan: each segment after the one before it, ending when the plan does'
 })
 test('what took longer moves all that comes, and the least that mends it is offered', () => {
   // Hello and show took as planned, but it began three minutes late: three minutes over.
-  const state = at({ line: line('together-1'), spent: { hello: 120, show: 240 } })
-  const t = timingOf(doc, run, state, { now: 540, inLine: 0, room: 1020 })
+  const state = (now: number) => on(now, { line: line('together-1'), spent: { hello: 120, show: 240 } })
+  const t = timingOf(doc, run, state(540), when(540, 1020))
   expect(t.ends).toBe(1200)
   expect(t.rate).toBe(1)
   expect(t.offer).toEqual({ segmentIds: ['together-2'], titles: ['together-2'], ends: 900 })
-  const little = timingOf(doc, run, state, { now: 450, inLine: 0, room: 1020 })
+  const little = timingOf(doc, run, state(450), when(450, 1020))
   expect(little.offer).toEqual({ segmentIds: ['extra'], titles: ['extra'], ends: 1050 })
-  expect(timingOf(doc, run, state, { now: 400, inLine: 0, room: 1020 }).offer).toBeNull()
+  expect(timingOf(doc, run, state(400), when(400, 1020)).offer).toBeNull()
 })
 test('a class that needs half as long again is thought to need it for the rest', () => {
-  const state = at({ line: line('together-1'), spent: { hello: 180, show: 360 } })
-  const t = timingOf(doc, run, state, { now: 540, inLine: 0, room: 1020 })
+  const state = (now: number) => on(now, { line: line('together-1'), spent: { hello: 180, show: 360 } })
+  const t = timingOf(doc, run, state(540), when(540, 1020))
   expect(t.rate).toBe(1.5)
   expect(t.ends).toBe(540 + 11 * 60 * 1.5)
 })
 test('what was left out takes no time, and what is left out is not offered again', () => {
-  const state = at({ line: line('together-1'), spent: { hello: 120, show: 240 }, leftOut: ['together-2'] })
-  const t = timingOf(doc, run, state, { now: 540, inLine: 0, room: 1020 })
+  const state = (now: number) =>
+    on(now, { line: line('together-1'), spent: { hello: 120, show: 240 }, leftOut: ['together-2'] })
+  const t = timingOf(doc, run, state(540), when(540, 1020))
   expect(t.ends).toBe(900)
   expect(t.rows.find((r) => r.segment.id === 'together-2')!.state).toBe('left out')
 })
 test('two together where one is not enough; what opens, shows and closes is never offered', () => {
-  const state = at({ line: line('show'), spent: { hello: 600 } })
-  const t = timingOf(doc, run, state, { now: 600, inLine: 0, room: 600 })
+  const state = (now: number) => on(now, { line: line('show'), spent: { hello: 600 } })
+  const t = timingOf(doc, run, state(600), when(600, 600))
   expect(t.offer?.segmentIds).toHaveLength(2)
   for (const id of t.offer!.segmentIds) expect(['together-1', 'together-2', 'extra']).toContain(id)
 })
@@ -81,8 +105,8 @@ test('nothing is offered on whose table later lines stand', () => {
   const t = timingOf(
     built,
     r,
-    { ...startState(built), phase: 'on', line: 0 },
-    { now: 400, inLine: 0, room: 300 },
+    { ...startState(built), phase: 'on', line: 0, startedAt: 0, since: 400_000 },
+    when(400, 300),
   )
   expect(t.ends).toBeGreaterThan(345)
   expect(t.offer).toBeNull()

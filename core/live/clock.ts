@@ -20,6 +20,8 @@ interface Offer {
   ends: Seconds
 }
 export interface Timing {
+  /** The hour it counts from, ms. */
+  base: number
   rows: readonly Row[]
   /** Seconds after the agreed hour: by plan, and as it stands. */
   plannedEnd: Seconds
@@ -46,21 +48,36 @@ const dispensable: readonly Segment['kind'][] = [
   'warm-up',
 ]
 
+interface Span {
+  segmentId: string
+  /** Milliseconds by the server's clock; `to` null while it is there. */
+  from: number
+  to: number | null
+}
+/** Where a lesson was, stretch by stretch: going back to a segment makes another. */
+export const spansOf = (s: Pick<LiveState, 'visits' | 'endedAt'>): Span[] =>
+  s.visits.map((v, i) => ({ segmentId: v.segmentId, from: v.at, to: s.visits[i + 1]?.at ?? s.endedAt }))
+
 /**
- * A live lesson's time against its plan. `now`: seconds since it was to begin. `room`: seconds it may take; the plan's own
- * where none is agreed. The plan is held against what the done segments really took, and the rest is thought to
- * take as much longer or shorter.
+ * A live lesson's time against its plan, in seconds after the hour it counts from: the agreed one, or when it began
+ * where that was before; while it waits, not before now. `at` and `startsAt` in ms. The plan is held against what the
+ * done segments really took, and the rest is thought to take as much longer or shorter.
  */
 export function timingOf(
   doc: Pick<Lesson, 'segments'>,
   run: LiveRun,
-  state: Pick<LiveState, 'line' | 'leftOut' | 'spent' | 'phase'>,
-  at: { now: Seconds; inLine: Seconds; room: Seconds | null },
+  state: Pick<LiveState, 'line' | 'leftOut' | 'visits' | 'phase' | 'since' | 'startedAt' | 'endedAt'>,
+  { at, startsAt, room }: { at: number; startsAt: number; room: Seconds },
 ): Timing {
+  const base = state.startedAt === null ? Math.max(startsAt, at) : Math.min(startsAt, state.startedAt)
+  const now = Math.max(0, (at - base) / 1000)
+  const inLine = state.phase === 'on' ? Math.max(0, (at - state.since) / 1000) : 0
   const here = state.phase === 'waiting' ? -1 : state.line
+  const spans = spansOf(state)
   const isDone = (s: LiveSegment): boolean => s.to <= here || state.phase === 'over'
   const isNow = (s: LiveSegment): boolean => state.phase === 'on' && s.from <= here && here < s.to
-  const spent = (s: LiveSegment): Seconds => (state.spent[s.id] ?? 0) + (isNow(s) ? at.inLine : 0)
+  const spent = (s: LiveSegment): Seconds =>
+    spans.reduce((sum, x) => sum + (x.segmentId === s.id ? ((x.to ?? at) - x.from) / 1000 : 0), 0)
   const done = run.segments.filter((s) => isDone(s) && spent(s) > 0)
   const planned = done.reduce((sum, s) => sum + s.seconds, 0)
   const real = done.reduce((sum, s) => sum + spent(s), 0)
@@ -69,13 +86,13 @@ export function timingOf(
   const rest = (s: LiveSegment): Seconds =>
     run.lines
       .slice(here, s.to)
-      .reduce((sum, l, i) => sum + Math.max(0, l.seconds * rate - (i === 0 ? at.inLine : 0)), 0)
+      .reduce((sum, l, i) => sum + Math.max(0, l.seconds * rate - (i === 0 ? inLine : 0)), 0)
   let [plan, starts] = [0, 0]
   const rows = run.segments.map((segment): Row => {
     const out = state.leftOut.includes(segment.id)
     const status = isDone(segment) ? 'done' : isNow(segment) ? 'now' : out ? 'left out' : 'coming'
     // What comes cannot start before now.
-    if (status === 'coming') starts = Math.max(starts, at.now)
+    if (status === 'coming') starts = Math.max(starts, now)
     const lasts = {
       'left out': 0,
       done: spent(segment),
@@ -83,15 +100,15 @@ export function timingOf(
       coming: segment.seconds * rate,
     }[status]
     // Where it is now counts, not the sum of what was: a late start is late all the way.
-    const begins = status === 'now' ? Math.max(starts, at.now - spent(segment)) : starts
+    const begins = status === 'now' ? Math.max(starts, now - spent(segment)) : starts
     const row = { segment, state: status, planned: plan, starts: begins, lasts } as const
     plan += segment.seconds
     starts = begins + lasts
     return row
   })
-  const ends = Math.max(starts, at.now)
-  const room = at.room ?? run.seconds
+  const ends = Math.max(starts, now)
   return {
+    base,
     rows,
     plannedEnd: room,
     ends,
@@ -109,38 +126,47 @@ function offerOf(
   const over = ends - room
   if (over <= mind) return null
   const may = rows.filter((r) => r.state === 'coming' && dispensable.includes(r.segment.kind))
-  const rank = (r: Row): number => dispensable.indexOf(r.segment.kind)
-  const singles = may.map((r) => [r])
-  const pairs = may.flatMap((a, i) => may.slice(i + 1).map((b) => [a, b]))
-  const fits = [...singles, ...pairs]
-    .map((set) => ({ set, saves: set.reduce((sum, r) => sum + r.lasts, 0) }))
-    .filter(({ set }) =>
-      standsWithout(
-        doc,
-        set.map((r) => r.segment.id),
-      ),
-    )
-  if (!fits.length) return null
-  const enough = fits.filter((f) => f.saves >= over - mind)
-  const best = enough.length
-    ? enough.sort(
-        (a, b) =>
-          a.set.length - b.set.length ||
-          Math.min(...a.set.map(rank)) - Math.min(...b.set.map(rank)) ||
-          a.saves - b.saves,
-      )[0]!
-    : // Nothing brings it all back: what saves most.
-      fits.sort((a, b) => b.saves - a.saves)[0]!
-  return {
-    segmentIds: best.set.map((r) => r.segment.id),
-    titles: best.set.map((r) => r.segment.title),
-    ends: ends - best.saves,
-  }
+  const rank = (set: readonly Row[]): number =>
+    Math.min(...set.map((r) => dispensable.indexOf(r.segment.kind)))
+  const sets = [...may.map((r) => [r]), ...may.flatMap((a, i) => may.slice(i + 1).map((b) => [a, b]))].map(
+    (set) => ({ set, saves: set.reduce((sum, r) => sum + r.lasts, 0) }),
+  )
+  const isEnough = (f: { saves: Seconds }): boolean => f.saves >= over - mind
+  const inOrder = [
+    ...sets
+      .filter(isEnough)
+      .sort((a, b) => a.set.length - b.set.length || rank(a.set) - rank(b.set) || a.saves - b.saves),
+    // Where nothing brings it all back: what saves most.
+    ...sets.filter((f) => !isEnough(f)).sort((a, b) => b.saves - a.saves),
+  ]
+  const best = inOrder.find(({ set }) =>
+    standsWithout(
+      doc,
+      set.map((r) => r.segment.id),
+    ),
+  )
+  return best
+    ? {
+        segmentIds: best.set.map((r) => r.segment.id),
+        titles: best.set.map((r) => r.segment.title),
+        ends: ends - best.saves,
+      }
+    : null
 }
+/** What is known of a lesson: asked again at every tick of the clock, it is played once for each set. */
+const stands = new WeakMap<Pick<Lesson, 'segments'>, Map<string, boolean>>()
 /** Whether the rest can still be played on the table when some segments are left out. */
 function standsWithout(doc: Pick<Lesson, 'segments'>, out: readonly string[]): boolean {
-  const refused = (moments: readonly Moment[]): number =>
-    moments.filter((m) => !out.includes(m.segment.id) && (m.error !== null || m.unread)).length
-  const rest = doc.segments.filter((s) => !out.includes(s.id))
-  return refused(simulate({ segments: rest })) <= refused(simulate(doc))
+  const known = stands.get(doc) ?? new Map<string, boolean>()
+  stands.set(doc, known)
+  const key = out.join(' ')
+  let does = known.get(key)
+  if (does === undefined) {
+    const refused = (moments: readonly Moment[]): number =>
+      moments.filter((m) => !out.includes(m.segment.id) && (m.error !== null || m.unread)).length
+    const rest = doc.segments.filter((s) => !out.includes(s.id))
+    does = refused(simulate({ segments: rest })) <= refused(simulate(doc))
+    known.set(key, does)
+  }
+  return does
 }

@@ -1,6 +1,8 @@
 import { assertNever } from '../contracts/assert-never.ts'
 import type { TaskSpec } from '../contracts/lesson.ts'
 import type { LiveGame } from '../contracts/live.ts'
+import { median } from '../median.ts'
+import { run } from '../plan/numbers/names.ts'
 
 /** What one throw of a game makes: the table as script lines, the question, its answer, and the game as it stands after it. */
 export interface Played {
@@ -44,7 +46,7 @@ export function thrownIn(game: LiveGame): readonly { name: string; from: readonl
       return assertNever(game)
   }
 }
-const upTo = (n: number): number[] => Array.from({ length: n + 1 }, (_, i) => i)
+const upTo = (n: number): number[] => run(0, n)
 
 /** Throws, draws or says for the desk. `next(n)`: uniform over 0 … n − 1. Never what no answer follows from. */
 export function throwFor(game: LiveGame, next: (n: number) => number): number[] {
@@ -184,11 +186,41 @@ export function play(game: LiveGame, thrown: readonly number[]): Played {
   return { sentence: '', then: game, ...make(game, [thrown[0] ?? 0, thrown[1] ?? 0], thrown) }
 }
 
+/** Games as they are begun with, by the numbers of a lesson. */
+export function gamesFor(upTo: number): { words: string; game: LiveGame }[] {
+  const most = Math.min(20, Math.max(3, upTo))
+  const pack = (ask: 'same' | 'one more' | 'one fewer'): LiveGame => ({
+    kind: 'cards',
+    numbers: run(ask === 'one fewer' ? 1 : 0, most),
+    ask,
+  })
+  return [
+    { words: `Ball to and fro: partners of ${most}`, game: { kind: 'to and fro', total: most } },
+    { words: 'A die: how many dots', game: { kind: 'dice', dice: 1, start: null } },
+    { words: 'Two dice: how many altogether', game: { kind: 'dice', dice: 2, start: null } },
+    { words: 'A die: count on from the number held', game: { kind: 'dice', dice: 1, start: most } },
+    { words: 'Number cards: show this one', game: pack('same') },
+    { words: 'Number cards: one more', game: pack('one more') },
+    { words: 'Number cards: one fewer', game: pack('one fewer') },
+    { words: 'A spinner', game: { kind: 'spinner', numbers: [...faces], ask: 'same' } },
+    { words: 'Two digits from a bowl', game: { kind: 'bowl', digits: run(0, 9) } },
+    { words: 'Skittles: how many still stand', game: { kind: 'skittles', of: 10 } },
+    { words: `A hidden set of ${most}`, game: { kind: 'hidden', total: most } },
+    { words: 'A track to walk by a die', game: { kind: 'track', to: 20, at: 0 } },
+    { words: 'More or fewer, by a die', game: { kind: 'more or fewer', upTo: most } },
+  ]
+}
+
+/** Milliseconds a class is given where nothing is known of its pace, and the least and most it is given. */
+const pace = { unknown: 8_000, least: 4_000, most: 20_000, longer: 1.5 } as const
 /**
- * Milliseconds after which ball-to-and-fro goes on by itself: when nearly all have answered, or at the pace the class
- * has had, half as long again. `answered`: milliseconds each answer of the last rounds took; `here`: homes there now.
+ * When ball-to-and-fro goes on by itself: as soon as this share of who is here has answered, or at the latest so many
+ * milliseconds after it could be answered. `took`: milliseconds answers of the last round took; `here`: children there.
  */
-export function goOnAfter(answered: readonly number[], here: number): { share: number; at: number } {
-  const middle = [...answered].sort((x, y) => x - y)[Math.floor(answered.length / 2)] ?? 8_000
-  return { share: here > 4 ? 0.8 : 1, at: Math.min(20_000, Math.max(4_000, middle * 1.5)) }
+export function goOnAfter(took: readonly number[], here: number): { share: number; at: number } {
+  const middle = took.length ? median(took) : pace.unknown
+  return {
+    share: here > 4 ? 0.8 : 1,
+    at: Math.min(pace.most, Math.max(pace.least, middle * pace.longer)),
+  }
 }

@@ -1,6 +1,7 @@
 import type { LiveAct, LiveRound, LiveState, ShowWay } from '../contracts/live.ts'
 import { lineBefore, type LiveRun, nextLine } from './run.ts'
-import { isShown, roundNow } from './state.ts'
+import { momentOf } from './round.ts'
+import { roundNow } from './state.ts'
 
 export interface NextAct {
   /** What the one large button says. */
@@ -18,13 +19,16 @@ export function nextAct(run: LiveRun, s: LiveState, now: number, show: ShowWay):
 }
 /** What comes next in a round that is answered; null once it has been shown. */
 function ofRound(r: LiveRound, now: number): NextAct | null {
-  if (r.shows === null)
-    return {
-      words: now < r.opens ? 'They are thinking' : 'Three, two, one, show',
-      act: { do: 'show' },
-      from: now < r.opens ? r.opens : null,
-    }
-  return isShown(r, now) ? null : { words: 'Three, two, one …', act: null, from: r.shows }
+  switch (momentOf(r, now)) {
+    case 'thinking':
+      return { words: 'They are thinking', act: { do: 'show' }, from: r.opens }
+    case 'open':
+      return { words: 'Three, two, one, show', act: { do: 'show' }, from: null }
+    case 'counting':
+      return { words: 'Three, two, one …', act: null, from: r.shows }
+    case 'shown':
+      return null
+  }
 }
 /** What comes next at a line: its round where it has one that was not asked, else the next line, else the end. */
 function ofLine(run: LiveRun, s: LiveState, show: ShowWay): NextAct {

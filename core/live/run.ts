@@ -45,8 +45,8 @@ export interface LiveSegment {
 export interface LiveRun {
   lines: readonly LiveLine[]
   segments: readonly LiveSegment[]
-  /** Tasks of parts that are given without a film: for later, at home. */
-  athome: readonly { stepId: string; prompt: string; spec: TaskSpec }[]
+  /** Steps whose tasks are given without a film: for later, at home. */
+  athome: readonly string[]
   seconds: Seconds
 }
 
@@ -62,41 +62,45 @@ const long = new Set<TaskSpec['kind']>(['record', 'ways', 'draw'])
 const staysForLater = (segment: Pick<Segment, 'kind'>, task: TaskSpec | undefined): boolean =>
   task !== undefined && (segment.kind === 'home task' || long.has(task.kind))
 
-/** Of what is asked for, the table as it lies shows the rest: counting what is there would be another question. */
-const asksForTheRest =
-  /\b(missing|left|still|to go|go(es)? with|partner|other|hidden|under|inside|more|fewer|less|need|over|gone|away|without)\b/i
-
-/** The number a script itself gives to a question: in what is revealed, said or counted before the next one. */
-function toldAfter({
-  segment,
-  stepIndex,
-}: Pick<Moment, 'segment' | 'stepIndex'>): { first: number; all: number[] } | null {
-  for (const step of segment.steps.slice(stepIndex + 1)) {
-    if (step.verb === 'ask' || step.verb === 'pause') return null
-    if (step.verb === 'count') {
-      const counted = readCount(step.text)?.numbers
-      if (counted?.length) return { first: counted.at(-1)!, all: [counted.at(-1)!] }
-    }
-    if (step.verb !== 'reveal' && step.verb !== 'say') continue
-    const words = tokens(step.text)
-    const numbers = numbersIn(words)
-    if (numbers.length)
-      return { first: numbers[0]!.from === 0 ? numbers[0]!.value : NaN, all: numbers.map((n) => n.value) }
-    if (step.verb === 'reveal') return null
+/** What is revealed: its only number, or the one it opens with and says alone ("Three. Seven is three more than four."). */
+function revealedIn(text: string): number | null {
+  const all = numbersIn(tokens(text))
+  const opening = tokens(/^[^.!?]*/.exec(text)![0])
+  const first = numbersIn(opening)[0]
+  if (first && first.to - first.from === opening.length) return first.value
+  return all.length === 1 ? all[0]!.value : null
+}
+/** Numbers a script itself gives to a question before the next one, and which of them it reveals as the answer. */
+function toldAfter({ segment, stepIndex }: Pick<Moment, 'segment' | 'stepIndex'>): {
+  numbers: number[]
+  revealed: number | null
+} | null {
+  for (const { verb, text } of segment.steps.slice(stepIndex + 1)) {
+    if (verb === 'ask' || verb === 'pause') return null
+    const numbers =
+      verb === 'count'
+        ? (readCount(text)?.numbers.slice(-1) ?? [])
+        : verb === 'reveal' || verb === 'say'
+          ? numbersIn(tokens(text)).map((n) => n.value)
+          : []
+    if (numbers.length || verb === 'reveal')
+      return { numbers, revealed: verb === 'reveal' ? revealedIn(text) : null }
   }
   return null
 }
 /**
- * The number a spoken question asks for, by its words and the table, held against what the script says after it. What
- * the script says stands before what was worked out; null where they differ and neither is plain.
+ * The number a spoken question asks for: worked out of its words, its story or the table, and held against what the
+ * script says after it. The number it reveals is the answer, whatever was worked out. What was only read off the
+ * table counts where the script agrees: much is asked about a table that is not how many lie there. Null: no number is
+ * asked for, as far as can be told.
  */
 function numberFor(m: Pick<Moment, 'step' | 'before' | 'segment' | 'stepIndex'>): number | 'unsure' | null {
   const worked = workedOut(m)
-  const told = toldAfter(m)
   if (!worked) return null
-  if (told?.all.includes(worked.value)) return worked.value
-  if (told) return Number.isNaN(told.first) ? 'unsure' : told.first
-  return worked.from === 'table' && asksForTheRest.test(m.step.text) ? 'unsure' : worked.value
+  const told = toldAfter(m)
+  if (told?.numbers.includes(worked.value)) return worked.value
+  if (told && told.revealed !== null) return told.revealed
+  return told?.numbers.length || worked.from === 'table' ? 'unsure' : worked.value
 }
 
 /**
@@ -144,6 +148,9 @@ function asThrown(doc: Lesson, thrown: LiveState['thrown']): Segment[] {
   )
 }
 
+/** What of a state makes the run what it is: while it is the same, so is the run. */
+export const runKey = (s: Pick<LiveState, 'thrown' | 'later' | 'said'>): string =>
+  JSON.stringify([s.thrown, s.later, s.said])
 /**
  * The run-of-show of a lesson: children's lines in order, with stops and tasks as rounds. A wait after a question
  * belongs to its round. `pace`: the teacher's words a minute, null while unknown.
@@ -184,10 +191,8 @@ export function runOf(
     lines,
     segments,
     athome: lesson.segments
-      .filter((s) => s.audience === 'children' && s.unfilmed)
-      .flatMap((s) =>
-        s.steps.flatMap((x) => (x.task ? [{ stepId: x.id, prompt: pauseWords(x.text), spec: x.task }] : [])),
-      ),
+      .filter((x) => x.audience === 'children' && x.unfilmed)
+      .flatMap((x) => x.steps.filter((step) => step.task).map((step) => step.id)),
     seconds: segments.reduce((sum, s) => sum + s.seconds, 0),
   }
 }
@@ -250,9 +255,17 @@ export const liveWords = (text: string): string =>
 const handsOf = (verb: Step['verb']): 'say' | 'hands' =>
   verb === 'do' || verb === 'write' || verb === 'sound' ? 'hands' : 'say'
 
-/** Seconds of silence of a wait. */
-export const silenceOf = (line: LiveLine, style: HouseStyle): Seconds =>
-  line.kind === 'wait' ? (readSeconds(line.step.text) ?? style.defaultWait) : 0
+/** From when until when silence is kept at the line a lesson is at, in ms; null where it keeps none. */
+export function silenceNow(
+  run: LiveRun,
+  s: Pick<LiveState, 'phase' | 'line' | 'since' | 'longer' | 'game'>,
+  style: HouseStyle,
+): { from: number; until: number } | null {
+  const line = run.lines[s.line]
+  if (line?.kind !== 'wait' || s.phase !== 'on' || s.game) return null
+  const seconds = readSeconds(line.step.text) ?? style.defaultWait
+  return { from: s.since, until: s.since + seconds * 1000 + s.longer }
+}
 
 /** The line after this one that is not left out; the number of lines at the end. */
 export function nextLine(run: LiveRun, leftOut: readonly string[], line: number): number {

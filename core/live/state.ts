@@ -2,8 +2,9 @@ import type { TaskSpec } from '../contracts/lesson.ts'
 import type { Done, LiveAct, LiveRound, LiveState, ShowWay } from '../contracts/live.ts'
 import type { TableState } from '../contracts/table.ts'
 import { readHands } from '../script/language/read.ts'
-import { emptyTable, hasWhole, thingsOn } from '../script/table/state.ts'
+import { emptyTable, partitionsOn } from '../script/table/state.ts'
 import { canCome, play } from './games.ts'
+import { momentOf } from './round.ts'
 import { laterOf, type LiveRun, nextLine, saidOf } from './run.ts'
 import type { Lesson } from '../contracts/lesson.ts'
 
@@ -31,7 +32,7 @@ export const startState = (doc: Pick<Lesson, 'segments'>): LiveState => ({
   since: 0,
   longer: 0,
   again: 0,
-  spent: {},
+  visits: [],
   acts: [],
   thrown: [],
   leftOut: [],
@@ -51,8 +52,8 @@ export const roundNow = (s: Pick<LiveState, 'rounds'>): LiveRound | null => {
   return last && !last.undone && last.closed === null ? last : null
 }
 /** Whether what homes gave may be seen: three, two, one is over. */
-export const isShown = (r: Pick<LiveRound, 'shows'>, now: number): boolean =>
-  r.shows !== null && now >= r.shows
+export const isShown = (r: Pick<LiveRound, 'opens' | 'shows'>, now: number): boolean =>
+  momentOf(r, now) === 'shown'
 
 const tables = new WeakMap<LiveRun, Map<string, TableState>>()
 /** The table as it is shared now: the script's, or a game's, with what hands did to it since. */
@@ -72,11 +73,12 @@ export function tableNow(run: LiveRun, s: Pick<LiveState, 'line' | 'acts' | 'gam
   return table
 }
 
-/** Seconds the present segment has had since its line began, added to what it had. */
-function withSpent(s: LiveState, run: LiveRun, at: number): LiveState['spent'] {
-  const id = run.lines[s.line]?.segmentId
-  if (!id || s.phase !== 'on') return s.spent
-  return { ...s.spent, [id]: (s.spent[id] ?? 0) + Math.max(0, at - s.since) / 1000 }
+/** The visits with the one to a line's segment, where that is another than the last. */
+function visiting(s: LiveState, run: LiveRun, at: { line: number; at: number }): LiveState['visits'] {
+  const segmentId = run.lines[at.line]?.segmentId
+  return segmentId === undefined || s.visits.at(-1)?.segmentId === segmentId
+    ? s.visits
+    : [...s.visits, { segmentId, at: at.at }].slice(-400)
 }
 const closed = (s: LiveState, at: number): LiveRound[] =>
   s.rounds.map((r, i) =>
@@ -94,17 +96,9 @@ interface Asking {
   think: number
   game: boolean
 }
-/** How many lie in each of two places of a table, or of each of two kinds; none where they lie otherwise. */
-function partsOn(table: TableState): number[] {
-  for (const mat of table.mats) {
-    if (mat.covered || hasWhole(mat.kind)) continue
-    const places = mat.regions.map((r) => r.things.length).filter((n) => n > 0)
-    if (places.length === 2) return places
-  }
-  const things = thingsOn(table)
-  const faces = [...new Set(things.map((t) => t.face))].map((f) => things.filter((t) => t.face === f).length)
-  return faces.length === 2 && things.every((t) => !t.hidden) ? faces : []
-}
+/** The first way to see two parts on a table; none where it shows none. */
+const partsOn = (table: TableState): number[] =>
+  partitionsOn(table).find((p) => p.length === 2 && p.every((n) => n > 0)) ?? []
 function withRound(s: LiveState, run: LiveRun, at: number, asked: Asking): LiveState {
   if (s.rounds.length >= 200) throw new LiveRefusal('Two hundred rounds are the most a lesson can hold.')
   const { think, ...r } = asked
@@ -168,12 +162,19 @@ const does: { [K in LiveAct['do']]: (s: LiveState, run: LiveRun, a: At<K>) => Li
     if (s.phase !== 'waiting') throw new LiveRefusal('It has begun already.')
     if (!run.lines.length) throw new LiveRefusal('Its script has no lines for children yet.')
     const line = nextLine(run, s.leftOut, -1) % run.lines.length
-    return { ...s, phase: 'on', startedAt: at, line, since: at, lead: by }
+    return {
+      ...s,
+      phase: 'on',
+      startedAt: at,
+      line,
+      since: at,
+      lead: by,
+      visits: visiting(s, run, { line, at }),
+    }
   },
-  end: (s, run, { at }) => ({
+  end: (s, _run, { at }) => ({
     ...s,
     rounds: closed(s, at),
-    spent: withSpent(s, run, at),
     phase: 'over',
     endedAt: at,
     startedAt: s.startedAt ?? at,
@@ -183,7 +184,7 @@ const does: { [K in LiveAct['do']]: (s: LiveState, run: LiveRun, a: At<K>) => Li
     return {
       ...s,
       rounds: closed(s, at),
-      spent: withSpent(s, run, at),
+      visits: visiting(s, run, { line: act.line, at }),
       line: act.line,
       since: at,
       longer: 0,

@@ -1,9 +1,12 @@
 import { expect, test } from 'vitest'
+import type { LiveAct } from '../contracts/live.ts'
 import type { Answer } from '../contracts/reply.ts'
-import { answersOf, keptForHome, segmentTimes } from './afterwards.ts'
+import { ladder } from '../plan/ladder/ladder.ts'
+import { packOf } from '../send/pack.ts'
+import { answersOf, missedNote, packAfter, segmentTimes } from './afterwards.ts'
 import { runOf } from './run.ts'
-import { startState } from './state.ts'
-import { type AskedBefore, saidBefore, tallyOf } from './tally.ts'
+import { after, startState } from './state.ts'
+import { type AskedBefore, saidBefore, tallyOf, tallySeen } from './tally.ts'
 import { lessonOf, stepsOf, style } from './testing.ts'
 
 const round = {
@@ -13,7 +16,7 @@ const round = {
   parts: [],
 } as const
 const typed = (text: string): Answer => ({ taskId: 'r1', kind: 'number', text })
-const given = (childId: string, text: string, late = false) => ({ childId, answer: typed(text), late })
+const given = (childId: string, text: string, late = false) => ({ childId, answer: typed(text), late, at: 0 })
 const kids = ['anouk', 'bram', 'fenn', 'kofi', 'leyla', 'zuri']
 
 test('a tally by answer, commonest first; of each wrong one what it may come from; and who is silent', () => {
@@ -107,7 +110,9 @@ test('afterwards: what was taken back does not count, and tasks kept for home st
     { roundId: 'r3', answer: typed('ready') },
   ])
   expect(answers).toEqual([{ taskId: 'r2', kind: 'number', text: '5' }])
-  expect(keptForHome(doc, runOf(doc, style, null, s), s).map((t) => [t.id, t.prompt])).toEqual([
+  const pack = packAfter(packOf(doc, ladder, style), runOf(doc, style, null, s), { ...s, rounds })
+  expect(pack.tasks.map((t) => [t.id, t.prompt])).toEqual([
+    ['r2', round.prompt],
     ['s1-1', 'Find six at home.'],
   ])
 })
@@ -116,17 +121,54 @@ test('a recording of the call is parted by when each segment was gone to; going 
     { id: 'a', steps: stepsOf('a', ['say: One.', 'say: Two.']) },
     { id: 'b', steps: stepsOf('b', ['say: Three.']) },
   ])
-  const run = runOf(doc, style, null, startState(doc))
-  const acts = [
-    { at: 10_000, line: 0 },
-    { at: 20_000, line: 1 },
-    { at: 30_000, line: 2 },
-    { at: 45_000, line: 0 },
-    { at: 50_000, line: null },
+  const by = { id: '00000000-0000-4000-8000-000000000001', name: 'Marnie', desk: 'one' }
+  const acts: [number, LiveAct][] = [
+    [10_000, { do: 'start' }],
+    [20_000, { do: 'go', line: 1 }],
+    [30_000, { do: 'go', line: 2 }],
+    [45_000, { do: 'go', line: 0 }],
+    [50_000, { do: 'end' }],
   ]
-  expect(segmentTimes(acts, run, 10_000)).toEqual([
+  const run = runOf(doc, style, null, startState(doc))
+  const over = acts.reduce((s, [at, act]) => after(s, run, { act, at, by }), startState(doc))
+  expect(segmentTimes(over)).toEqual([
     { segmentId: 'a', from: 0, to: 20 },
     { segmentId: 'b', from: 20, to: 35 },
     { segmentId: 'a', from: 35, to: 40 },
   ])
+})
+test('homes that missed it are told of what was done, and of nothing that was gone past', () => {
+  const doc = lessonOf([
+    { id: 'a', title: 'Hello', steps: stepsOf('a', ['say: One.']) },
+    { id: 'b', title: 'Parcels', steps: stepsOf('b', ['say: Two.']) },
+    { id: 'c', title: 'Goodbye', steps: stepsOf('c', ['say: Three.']) },
+  ])
+  const run = runOf(doc, style, null, startState(doc))
+  const visits = ['a', 'c'].map((segmentId, at) => ({ segmentId, at }))
+  expect(missedNote(run, { visits }, 'Tuesday')).toContain('We did: Hello, Goodbye.')
+})
+test('how long answers took is told of those in time, from when they could be given', () => {
+  const open = {
+    ...round,
+    id: 'r1',
+    stepId: null,
+    segmentId: null,
+    show: 'card',
+    game: true,
+    began: 0,
+    opens: 2000,
+    shows: 9000,
+    closed: null,
+    undone: false,
+    parts: [],
+  } as const
+  const seen = tallySeen(
+    { ...open, parts: [] },
+    [
+      { ...given('anouk', '5'), at: 5000 },
+      { ...given('bram', '5', true), at: 20_000 },
+    ],
+    { children: kids, now: 8000, earlier: [], readings: new Map() },
+  )
+  expect([seen.took, seen.shown, seen.rows]).toEqual([[3000], false, []])
 })

@@ -1,19 +1,25 @@
+import type { LiveTally } from '../contracts/api/live.ts'
 import type { LiveRound } from '../contracts/live.ts'
-import type { PackTask } from '../contracts/pack.ts'
+import type { Pack, PackTask } from '../contracts/pack.ts'
 import type { PhotoReading } from '../contracts/reading.ts'
 import type { Answer } from '../contracts/reply.ts'
 import type { Asked } from '../judge/misconceptions/asked.ts'
 import { explains } from '../judge/misconceptions/explain.ts'
 import { weighedOf } from '../judge/misconceptions/from-replies.ts'
 import { checkAnswer } from '../look/answers.ts'
+import { checksOf } from '../look/checks.ts'
 import type { Check } from '../look/check.ts'
 import { readTypedNumber } from '../look/typed-number.ts'
+import { numbersIn, tokens } from '../plan/numbers/names.ts'
+import { isShown } from './state.ts'
 
 /** What one child's home gave in one round. */
 export interface Given {
   childId: string
   answer: Answer
   late: boolean
+  /** When it came, ms. */
+  at: number
 }
 interface TallyRow {
   /** The answer as it is shown. */
@@ -30,7 +36,6 @@ export interface Tally {
   sent: readonly string[]
   late: readonly string[]
   silent: readonly string[]
-  /** Those who were there as it was asked and have not sent anything. */
   right: number
   wrong: number
 }
@@ -109,6 +114,36 @@ function perhapsOf(
   return (asked && explains({ asked, answer: String(typed) })[0]?.words) ?? null
 }
 
+/** A round with what came in it, as desks see it: what was given stays shut until all at once. */
+export function tallySeen(
+  round: LiveRound,
+  given: readonly Given[],
+  by: {
+    children: readonly string[]
+    now: number
+    earlier: readonly AskedBefore[]
+    readings: ReadonlyMap<string, PhotoReading | null>
+  },
+): LiveTally {
+  const t = tallyOf(round, given, by.children, by.readings)
+  const shown = isShown(round, by.now)
+  return {
+    roundId: round.id,
+    shown,
+    sent: [...t.sent],
+    late: [...t.late],
+    silent: [...t.silent],
+    rows: shown ? t.rows.map((r) => ({ ...r, children: [...r.children] })) : [],
+    right: shown ? t.right : 0,
+    wrong: shown ? t.wrong : 0,
+    photos: shown
+      ? given.flatMap((g) => (g.answer.photoId ? [{ childId: g.childId, photoId: g.answer.photoId }] : []))
+      : [],
+    took: given.filter((g) => !g.late).map((g) => Math.max(0, g.at - round.opens)),
+    before: saidBefore(round, by.earlier),
+  }
+}
+
 /** A question of an earlier lesson, with what came of it. */
 export interface AskedBefore {
   task: PackTask
@@ -116,7 +151,29 @@ export interface AskedBefore {
   right: number
   of: number
 }
-const numbersIn = (text: string): string => (text.match(/\d+/g) ?? []).join(' ')
+/** Every question of earlier replies, with how many answered it right; what nobody could check says nothing. */
+export function askedBefore(
+  replies: readonly {
+    publicationId: string
+    at: Date
+    pack: Pick<Pack, 'tasks'>
+    answers: readonly Answer[]
+  }[],
+): AskedBefore[] {
+  const all = new Map<string, AskedBefore>()
+  for (const r of replies)
+    for (const { task, check } of checksOf(r.pack.tasks, r.answers, new Map())) {
+      if (check.verdict !== 'right' && check.verdict !== 'wrong') continue
+      const key = `${r.publicationId} ${task.id}`
+      const so = all.get(key) ?? { task, at: r.at.getTime(), right: 0, of: 0 }
+      all.set(key, { ...so, right: so.right + (check.verdict === 'right' ? 1 : 0), of: so.of + 1 })
+    }
+  return [...all.values()]
+}
+const numbersOf = (text: string): string =>
+  numbersIn(tokens(text))
+    .map((n) => n.value)
+    .join(' ')
 /**
  * What the class said before to a question like this one: the same numbers asked in the same kind, else the same kind
  * at all; the newest of them. Null where nothing like it was asked.
@@ -132,7 +189,7 @@ export function saidBefore(
     .sort((a, b) => b.at - a.at)
   const same = alike.find(
     (e) =>
-      numbersIn(e.task.prompt) === numbersIn(task.prompt) &&
+      numbersOf(e.task.prompt) === numbersOf(task.prompt) &&
       JSON.stringify(e.task.spec) === JSON.stringify(task.spec),
   )
   const best = same ?? alike[0]

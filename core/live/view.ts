@@ -2,7 +2,7 @@ import type { HomeTask } from '../contracts/api/home.ts'
 import type { HouseStyle } from '../contracts/house-style.ts'
 import type { LiveState } from '../contracts/live.ts'
 import { shownTask } from '../send/shown-task.ts'
-import { type LiveRun, silenceOf } from './run.ts'
+import { type LiveRun, silenceNow } from './run.ts'
 import { roundNow, tableNow } from './state.ts'
 import { isBare } from '../script/table/state.ts'
 import type { LiveRoundSeen, LiveSeen } from '../contracts/api/live.ts'
@@ -28,10 +28,6 @@ function tableKey(run: LiveRun, s: LiveState): string | null {
 export function seenBy(run: LiveRun, s: LiveState, style: HouseStyle, now: number): LiveSeen {
   const line = run.lines[s.line]
   const r = s.phase === 'on' ? roundNow(s) : null
-  const silence =
-    line && s.phase === 'on' && !r && !s.game
-      ? silenceOf(line, style) * 1000 + (line.kind === 'wait' ? s.longer : 0)
-      : 0
   const round: LiveRoundSeen | null = r && {
     id: r.id,
     prompt: r.prompt,
@@ -46,7 +42,7 @@ export function seenBy(run: LiveRun, s: LiveState, style: HouseStyle, now: numbe
     phase: s.phase,
     // What hands do is seen on the table; what is asked stands in the round.
     words: s.phase === 'on' && !r && line && !s.game && line.kind === 'say' ? line.words : null,
-    silence: silence > 0 ? { from: s.since, until: s.since + silence } : null,
+    silence: r ? null : silenceNow(run, s, style),
     again: s.again,
     table: tableKey(run, s),
     round,

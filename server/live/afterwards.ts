@@ -1,6 +1,7 @@
 import type { LiveState } from '@awlbox/core/contracts/live'
 import type { Answer } from '@awlbox/core/contracts/reply'
 import { answersOf, missedNote, packAfter, segmentTimes } from '@awlbox/core/live/afterwards'
+import { tallySeen } from '@awlbox/core/live/tally'
 import { packOf } from '@awlbox/core/send/pack'
 import type { Db } from '../platform/db.ts'
 import { log } from '../platform/log.ts'
@@ -10,10 +11,9 @@ import { readLater } from '../look/read-photo.ts'
 import { ladderOf } from '../settings/store.ts'
 import type { liveAfter } from '@awlbox/core/contracts/api/live'
 import type { Answer as AnswerOf } from '@awlbox/core/contracts/api/route'
-import { readingsOf, tallySeen } from './desk.ts'
+import { givenIn, readingsOf } from './desk.ts'
 import { runFor } from './now.ts'
 import {
-  actsOf,
   addLate,
   answersIn,
   answersOfChild,
@@ -26,17 +26,8 @@ import {
 } from './store.ts'
 import { after } from '@awlbox/core/live/state'
 
-/** What homes that missed it may read, in plain words. */
-function noteOf(
-  row: Pick<LiveRow, 'doc' | 'state' | 'id' | 'style' | 'pace' | 'revision'>,
-  state: LiveState,
-  when: Date,
-): string {
-  const n = missedNote(row.doc, runFor(row, state), state)
-  const day = when.toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })
-  const did = n.done.length ? ` We did: ${n.done.join(', ')}.` : ''
-  return `We met live on ${day}.${did} If you could not be there, do the tasks here when it suits you: they count just as much.`
-}
+const dayOf = (at: Date): string =>
+  at.toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })
 
 /** Leaves what was given to be looked at: once, in the breath in which the lesson ends. A rehearsal leaves nothing. */
 export async function leave(s: Services, tx: Db, row: LiveRow, state: LiveState): Promise<void> {
@@ -44,12 +35,8 @@ export async function leave(s: Services, tx: Db, row: LiveRow, state: LiveState)
   const run = runFor(row, state)
   const at = new Date(state.endedAt ?? Date.now())
   const base = packOf(row.doc, await ladderOf(tx, row.settingId), row.style)
-  const pack = packAfter(
-    { ...base, adultNote: [noteOf(row, state, new Date(state.startedAt ?? at)), ...base.adultNote] },
-    row.doc,
-    run,
-    state,
-  )
+  const note = missedNote(run, state, dayOf(new Date(state.startedAt ?? at)))
+  const pack = packAfter({ ...base, adultNote: [note, ...base.adultNote] }, run, state)
   if (!pack.tasks.length) return
   const given = await answersIn(
     tx,
@@ -58,7 +45,7 @@ export async function leave(s: Services, tx: Db, row: LiveRow, state: LiveState)
   )
   const byChild = grouped(given)
   const replies = [...byChild].flatMap(([childId, own]) => {
-    const answers = answersOf(state, own).slice(0, 60)
+    const answers = answersOf(state, own)
     return answers.length ? [{ childId, answers }] : []
   })
   await leaveBehind(tx, row, { pack, byId: state.lead?.id ?? row.byId, at, replies })
@@ -83,9 +70,8 @@ export async function afterOf(s: Services, row: LiveRow): Promise<After> {
   const { state } = row
   const run = runFor(row, state)
   const began = state.startedAt ?? Date.now()
-  const [kids, acts, there, answers] = await Promise.all([
+  const [kids, there, answers] = await Promise.all([
     childrenAt(s.db, row),
-    actsOf(s.db, row.id),
     attendanceOf(s.db, row.id),
     answersIn(
       s.db,
@@ -100,15 +86,6 @@ export async function afterOf(s: Services, row: LiveRow): Promise<After> {
     readings: await readingsOf(s.db, answers),
   }
   const of = (childId: string) => answers.filter((a) => a.childId === childId)
-  const lines = acts.flatMap(({ at, act }) =>
-    act.do === 'start'
-      ? [{ at: +at, line: run.lines[0] ? 0 : null }]
-      : act.do === 'go'
-        ? [{ at: +at, line: act.line }]
-        : act.do === 'end'
-          ? [{ at: +at, line: null }]
-          : [],
-  )
   return {
     seconds: Math.max(0, ((state.endedAt ?? Date.now()) - began) / 1000),
     attendance: kids
@@ -125,15 +102,15 @@ export async function afterOf(s: Services, row: LiveRow): Promise<After> {
       prompt: r.prompt,
       at: (r.began - began) / 1000,
       undone: r.undone,
-      tally: r.undone ? null : tallySeen(r, answers, by),
+      tally: r.undone ? null : tallySeen(r, givenIn(answers, r.id), by),
     })),
     notes: state.notes.map((n) => ({ at: (n.at - began) / 1000, text: n.text })),
-    segments: segmentTimes(lines, run, began).map((x) => ({
+    segments: segmentTimes(state).map((x) => ({
       ...x,
       title: run.segments.find((g) => g.id === x.segmentId)?.title ?? '',
     })),
     missed: kids.filter((k) => !k.came && !of(k.id).length).map((k) => ({ childId: k.id, name: k.name })),
-    note: noteOf(row, state, new Date(began)),
+    note: missedNote(run, state, dayOf(new Date(began))),
     publicationId: row.publicationId,
   }
 }

@@ -1,39 +1,15 @@
-import type { LiveChild, LiveDesk, LiveTally } from '@awlbox/core/contracts/api/live'
+import type { LiveChild, LiveDesk } from '@awlbox/core/contracts/api/live'
 import type { LiveRound } from '@awlbox/core/contracts/live'
-import { isShown } from '@awlbox/core/live/state'
-import { type AskedBefore, saidBefore, tallyOf } from '@awlbox/core/live/tally'
+import { type AskedBefore, type Given, tallySeen } from '@awlbox/core/live/tally'
 import { photosIn } from '../look/store.ts'
 import type { Db } from '../platform/db.ts'
 import { agreeing, refusing } from '../setting/homes-store.ts'
 import { answersIn, childrenAt, type LiveRow } from './store.ts'
 
 type Answers = Awaited<ReturnType<typeof answersIn>>
-type Readings = Parameters<typeof tallyOf>[3]
-
-/** What came in one round, as a desk may see it: shut until all at once. */
-export function tallySeen(
-  round: LiveRound,
-  answers: Answers,
-  by: { children: readonly string[]; now: number; earlier: readonly AskedBefore[]; readings: Readings },
-): LiveTally {
-  const own = answers.filter((a) => a.roundId === round.id)
-  const t = tallyOf(round, own, by.children, by.readings)
-  const shown = isShown(round, by.now)
-  return {
-    roundId: round.id,
-    shown,
-    sent: [...t.sent],
-    late: [...t.late],
-    silent: [...t.silent],
-    rows: shown ? t.rows.map((r) => ({ ...r, children: [...r.children] })) : [],
-    right: shown ? t.right : 0,
-    wrong: shown ? t.wrong : 0,
-    photos: shown
-      ? own.flatMap((a) => (a.answer.photoId ? [{ childId: a.childId, photoId: a.answer.photoId }] : []))
-      : [],
-    before: saidBefore(round, by.earlier),
-  }
-}
+/** An answer as core takes it: moments in ms. */
+export const givenIn = (answers: Answers, roundId: string): Given[] =>
+  answers.filter((a) => a.roundId === roundId).map((a) => ({ ...a, at: a.at.getTime() }))
 export async function readingsOf(
   db: Db,
   answers: Answers,
@@ -64,7 +40,7 @@ export async function deskOf(
   )
   const readings = await readingsOf(db, answers)
   const seen = (round: LiveRound) =>
-    tallySeen(round, answers, {
+    tallySeen(round, givenIn(answers, round.id), {
       children: by.children.map((k) => k.id),
       now: by.now,
       earlier: by.earlier,

@@ -15,7 +15,7 @@ import { refusing } from '../setting/homes-store.ts'
 import { joinLate } from './afterwards.ts'
 import { calendarOf } from './calendar.ts'
 import type { Hub } from './hub.ts'
-import { asSeen, livesOfHome } from './lives.ts'
+import { asSeenRow, livesOfHome } from './lives.ts'
 import { runFor } from './now.ts'
 import { answersOfHome, livePhotoById, type LiveRow, saveAnswer } from './store.ts'
 
@@ -49,7 +49,7 @@ export function liveHomeRoutes(router: Router, s: Services, hub: Hub): void {
     return { row, kids }
   }
   const isOpen = (row: LiveRow): void => {
-    const { open } = asSeen(row, Date.now())
+    const { open } = asSeenRow(row, Date.now())
     if (!open && !row.rehearsal)
       throw new Problem(
         409,
@@ -70,7 +70,7 @@ export function liveHomeRoutes(router: Router, s: Services, hub: Hub): void {
     ])
     const now = Date.now()
     return {
-      live: asSeen(row, now),
+      live: asSeenRow(row, now),
       seen: seenBy(runFor(row, row.state), row.state, row.style, now),
       children: kids.map((k) => ({ ...k, photos: !no.has(k.id) })),
       mine: mine.filter((m) => kids.some((k) => k.id === m.childId)),

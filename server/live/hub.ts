@@ -6,12 +6,13 @@ import type { Services } from '../platform/services.ts'
 import { streamHead } from '../platform/stream.ts'
 import type { LiveChild } from '@awlbox/core/contracts/api/live'
 import { childrenSeen, deskOf } from './desk.ts'
-import { askedBefore, runFor } from './now.ts'
+import { earlierFor, runFor } from './now.ts'
 import {
   cameIn,
   childrenOfHome,
   closedLinks,
   liveById,
+  liveNow,
   type LiveRow,
   stillIn,
   tellOf,
@@ -129,7 +130,10 @@ export function liveHub(s: Services): Hub {
       return room.loading
     }
     const load = async (): Promise<void> => {
-      const row = await liveById(s.db, liveId)
+      const now = await liveNow(s.db, liveId)
+      // The script itself is read again only where another one was taken.
+      const row =
+        now && (now.revision === room.row.revision ? { ...room.row, ...now } : await liveById(s.db, liveId))
       if (!row) {
         for (const p of room.homes) p.res.end()
         for (const d of room.desks) d.end()
@@ -191,7 +195,7 @@ export function liveHub(s: Services): Hub {
       row,
       homes: new Set(),
       desks: new Set(),
-      earlier: askedBefore(s.db, row).catch((): AskedBefore[] => []),
+      earlier: earlierFor(s.db, row).catch((): AskedBefore[] => []),
       children: null,
       kids: new Map(),
       took: 0,

@@ -7,23 +7,26 @@ import { type LiveRow, livesFor } from './store.ts'
 /** Milliseconds before its hour at which a live lesson opens to homes. */
 const opensBefore = 5 * 60_000
 /** A live lesson as a home knows it. */
-export const asSeen = (
-  row: Pick<LiveRow, 'id' | 'doc' | 'className' | 'startsAt' | 'minutes' | 'state'> & { rehearsal?: boolean },
+const asSeen = (
+  row: Awaited<ReturnType<typeof livesFor>>[number] & { rehearsal?: boolean },
   now: number,
 ): Given<HomeLive> => {
   const opensIn =
-    row.rehearsal || row.state.phase !== 'waiting' ? 0 : Math.max(0, +row.startsAt - opensBefore - now)
+    row.rehearsal || row.phase !== 'waiting' ? 0 : Math.max(0, +row.startsAt - opensBefore - now)
   return {
     id: row.id,
-    title: row.doc.title,
+    title: row.title,
     className: row.className,
     startsAt: row.startsAt,
     minutes: row.minutes,
     open: opensIn === 0,
     opensIn,
-    phase: row.state.phase,
+    phase: row.phase,
   }
 }
+/** The same of a whole row. */
+export const asSeenRow = (row: LiveRow, now: number): Given<HomeLive> =>
+  asSeen({ ...row, title: row.doc.title, phase: row.state.phase }, now)
 /** Live lessons of a home that are on or to come. */
 export const livesOfHome = async (db: Db, home: Home): Promise<Given<HomeLive>[]> => {
   const now = Date.now()

@@ -8,10 +8,10 @@ import { throwFor } from '@awlbox/core/live/games'
 import { after, LiveRefusal, startState } from '@awlbox/core/live/state'
 import { ownPace } from '@awlbox/core/script/pace'
 import { lessonById } from '../lessons/store.ts'
-import { mayLesson } from '../platform/access.ts'
+import { mayLesson, mayLive, type Right } from '../platform/access.ts'
 import type { Person } from '../platform/actor.ts'
 import { noted } from '../platform/log.ts'
-import { forbidden, notFound, Problem } from '../platform/problem.ts'
+import { notFound, Problem } from '../platform/problem.ts'
 import { addressOn, hereOf } from '../platform/reach.ts'
 import { personRoute } from '../platform/route.ts'
 import { sendBlob } from '../platform/send-blob.ts'
@@ -25,7 +25,7 @@ import { calendarOf } from './calendar.ts'
 import { childrenSeen, deskOf } from './desk.ts'
 import { liveHomeRoutes } from './home-routes.ts'
 import { type Hub, liveHub } from './hub.ts'
-import { askedBefore, runFor } from './now.ts'
+import { earlierFor, runFor } from './now.ts'
 import {
   changeLive,
   doAct,
@@ -35,26 +35,16 @@ import {
   homesWithout,
   livesOf,
   makeLive,
-  whoseLive,
+  tellOf,
 } from './store.ts'
 
 /** A live lesson of this person's setting; `change`: of a class that is theirs. @throws Problem */
-async function liveFor(
-  s: Services,
-  person: Person,
-  liveId: string,
-  right: 'read' | 'change',
-): Promise<LiveRow> {
-  const whose = await whoseLive(s.db, liveId, person.id)
-  if (!whose || whose.settingId !== person.settingId) throw notFound('This live lesson')
-  if (right === 'change' && person.role !== 'owner' && !whose.theirs)
-    throw forbidden(
-      'Only the teacher of this class, who covers it or the owner can lead this lesson. You can watch.',
-    )
+async function liveFor(s: Services, person: Person, liveId: string, right: Right): Promise<LiveRow> {
+  await mayLive(s.db, person, liveId, right)
   return (await liveById(s.db, liveId))!
 }
 const mayLead = (s: Services, person: Person, liveId: string): Promise<boolean> =>
-  liveFor(s, person, liveId, 'change').then(
+  mayLive(s.db, person, liveId, 'change').then(
     () => true,
     () => false,
   )
@@ -84,12 +74,7 @@ function schedule(router: Router, s: Services): void {
       homesWithout(s.db, id),
     ])
     return {
-      items: items.map(({ state, calledOffAt, ...l }) => ({
-        ...l,
-        calledOff: calledOffAt !== null,
-        phase: state.phase,
-        rounds: state.rounds.filter((r) => !r.undone).length,
-      })),
+      items,
       homes: new Set(homes.map((h) => h.householdId)).size,
       without,
       standIns: s.config.camera !== '',
@@ -117,7 +102,7 @@ function schedule(router: Router, s: Services): void {
       },
       byId: person.id,
     })
-    await changeLive(s.db, (await liveById(s.db, id))!, {})
+    await tellOf(s.db, 'live', { id, settingId: person.settingId, lessonId: params.lessonId })
     return { id }
   })
   personRoute(router, s, api.changeLive, async ({ person, params, body }) => {
@@ -160,7 +145,7 @@ function desk(router: Router, s: Services, hub: Hub): void {
     liveId: string,
     { seq, desk, act }: { seq: number; desk: string; act: LiveAct },
   ): Promise<number> => {
-    await liveFor(s, person, liveId, 'change')
+    await mayLive(s.db, person, liveId, 'change')
     const done = { act, at: Date.now(), by: { id: person.id, name: person.name, desk } }
     try {
       const state = await doAct(s.db, liveId, done, {
@@ -188,7 +173,7 @@ function desk(router: Router, s: Services, hub: Hub): void {
   }
   personRoute(router, s, api.readLive, async ({ person, params }) => {
     const row = await liveFor(s, person, params.liveId, 'read')
-    const [children, earlier] = await Promise.all([childrenSeen(s.db, row), askedBefore(s.db, row)])
+    const [children, earlier] = await Promise.all([childrenSeen(s.db, row), earlierFor(s.db, row)])
     const news = await deskOf(s.db, row, { children, earlier, now: Date.now() })
     return {
       ...news,
@@ -233,7 +218,7 @@ function desk(router: Router, s: Services, hub: Hub): void {
     return undefined
   })
   personRoute(router, s, api.livePhoto, async ({ res, person, params }) => {
-    await liveFor(s, person, params.liveId, 'read')
+    await mayLive(s.db, person, params.liveId, 'read')
     const photo = await livePhotoById(s.db, params.liveId, params.photoId)
     if (!photo) throw notFound('This photo')
     return sendBlob(res, s.blobs.path(photo.small), 'image/jpeg')

@@ -1,8 +1,8 @@
 import { and, asc, desc, eq, gt, inArray, isNull, or, sql } from 'drizzle-orm'
-import type { Done, LiveAct, LiveState } from '@awlbox/core/contracts/live'
+import type { Done, LiveState } from '@awlbox/core/contracts/live'
 import type { Pack } from '@awlbox/core/contracts/pack'
 import type { Answer } from '@awlbox/core/contracts/reply'
-import { livesIn, teaches } from '../platform/access.ts'
+import { livesIn } from '../platform/access.ts'
 import type { Db } from '../platform/db.ts'
 import {
   children,
@@ -54,18 +54,24 @@ export async function liveById(db: Db, id: string) {
 }
 export type LiveRow = NonNullable<Awaited<ReturnType<typeof liveById>>>
 
-/** Whose a live lesson is: its setting, and whether this person teaches its class. */
-export async function whoseLive(db: Db, id: string, personId: string) {
+/** What of a live lesson changes while it is on: all that has to be read again to know how it stands. */
+export async function liveNow(db: Db, id: string) {
   const [row] = await db
-    .select({ settingId: classes.settingId, theirs: teaches(personId), lessonId: lessons.id })
+    .select({
+      revision: liveLessons.revision,
+      startsAt: liveLessons.startsAt,
+      minutes: liveLessons.minutes,
+      calledOffAt: liveLessons.calledOffAt,
+      state: liveLessons.state,
+      publicationId: liveLessons.publicationId,
+    })
     .from(liveLessons)
-    .innerJoin(lessons, eq(lessons.id, liveLessons.lessonId))
-    .innerJoin(classes, eq(classes.id, lessons.classId))
     .where(eq(liveLessons.id, id))
     .limit(1)
   return row
 }
 
+const phaseOf = sql<LiveState['phase']>`${liveLessons.state}->>'phase'`
 export const livesOf = (db: Db, lessonId: string) =>
   db
     .select({
@@ -73,8 +79,9 @@ export const livesOf = (db: Db, lessonId: string) =>
       startsAt: liveLessons.startsAt,
       minutes: liveLessons.minutes,
       rehearsal: liveLessons.rehearsal,
-      calledOffAt: liveLessons.calledOffAt,
-      state: liveLessons.state,
+      calledOff: sql<boolean>`${liveLessons.calledOffAt} is not null`,
+      phase: phaseOf,
+      rounds: sql<number>`(select count(*)::int from jsonb_array_elements(${liveLessons.state}->'rounds') r where not (r->>'undone')::boolean)`,
       publicationId: liveLessons.publicationId,
       by: people.name,
       came: sql<number>`(select count(distinct p.household_id)::int from live_presence p where p.live_id = ${liveLessons.id})`,
@@ -85,10 +92,8 @@ export const livesOf = (db: Db, lessonId: string) =>
     .orderBy(desc(liveLessons.startsAt))
     .limit(50)
 
-const tell = (
-  kind: 'live' | 'live answers' | 'live came',
-  row: { settingId: string; lessonId: string; id: string },
-) =>
+type LiveNews = 'live' | 'live answers' | 'live came'
+const tell = (kind: LiveNews, row: { settingId: string; lessonId: string; id: string }) =>
   sql`pg_notify('awlbox', ${JSON.stringify({ kind, setting: row.settingId, lesson: row.lessonId, live: row.id })})`
 
 export async function changeLive(
@@ -96,8 +101,9 @@ export async function changeLive(
   row: LiveRow,
   change: Partial<typeof liveLessons.$inferInsert>,
 ): Promise<void> {
-  if (Object.keys(change).length) await db.update(liveLessons).set(change).where(eq(liveLessons.id, row.id))
-  await db.execute(sql`select ${tell('live', row)}`)
+  if (!Object.keys(change).length) return
+  await db.update(liveLessons).set(change).where(eq(liveLessons.id, row.id))
+  await tellOf(db, 'live', row)
 }
 
 /**
@@ -128,17 +134,10 @@ export const doAct = (
         .insert(liveActs)
         .values({ liveId: id, seq: state.seq, act: done.act, byId: done.by.id, at: new Date(done.at) })
       await finish?.(tx, row, state)
-      await tx.execute(sql`select ${tell('live', row)}`)
+      await tellOf(tx, 'live', row)
     }
     return state
   })
-export const actsOf = (db: Db, liveId: string): Promise<{ seq: number; at: Date; act: LiveAct }[]> =>
-  db
-    .select({ seq: liveActs.seq, at: liveActs.at, act: liveActs.act })
-    .from(liveActs)
-    .where(eq(liveActs.liveId, liveId))
-    .orderBy(asc(liveActs.seq))
-
 export interface NewAnswer {
   roundId: string
   childId: string
@@ -243,11 +242,11 @@ export const livesFor = (db: Db, householdId: string) =>
   db
     .selectDistinct({
       id: liveLessons.id,
-      doc: liveLessons.doc,
+      title: sql<string>`${liveLessons.doc}->>'title'`,
       className: classes.name,
       startsAt: liveLessons.startsAt,
       minutes: liveLessons.minutes,
-      state: liveLessons.state,
+      phase: phaseOf,
     })
     .from(children)
     .innerJoin(classes, eq(classes.id, children.classId))
@@ -258,7 +257,7 @@ export const livesFor = (db: Db, householdId: string) =>
         livesIn(householdId),
         eq(liveLessons.rehearsal, false),
         isNull(liveLessons.calledOffAt),
-        sql`${liveLessons.state}->>'phase' <> 'over'`,
+        sql`${phaseOf} <> 'over'`,
         // One that was forgotten is not still to come a day later.
         gt(liveLessons.startsAt, sql`now() - interval '6 hours'`),
       ),
@@ -304,12 +303,9 @@ export const stillIn = async (
     )}::jsonb) as o(h uuid, d text) where p.live_id = ${liveId} and p.household_id = o.h and p.device = o.d and p.left_at is null`,
   )
 }
-/** Tells every process that somebody came or went, or that answers came. */
-export const tellOf = (
-  db: Db,
-  what: 'live answers' | 'live came',
-  row: Pick<LiveRow, 'id' | 'settingId' | 'lessonId'>,
-) => db.execute(sql`select ${tell(what, row)}`)
+/** Tells every process that it moved on, that somebody came or went, or that answers came. */
+export const tellOf = (db: Db, what: LiveNews, row: Pick<LiveRow, 'id' | 'settingId' | 'lessonId'>) =>
+  db.execute(sql`select ${tell(what, row)}`)
 /** Households whose link was ended: their pages are to close. */
 export const closedLinks = async (db: Db, householdIds: readonly string[]): Promise<Set<string>> => {
   if (!householdIds.length) return new Set()
@@ -455,12 +451,7 @@ export async function tidyLives(
   const open = await db
     .select({ id: liveLessons.id, byId: liveLessons.byId })
     .from(liveLessons)
-    .where(
-      and(
-        sql`${liveLessons.state}->>'phase' = 'on'`,
-        sql`${liveLessons.startsAt} < now() - interval '6 hours'`,
-      ),
-    )
+    .where(and(sql`${phaseOf} = 'on'`, sql`${liveLessons.startsAt} < now() - interval '6 hours'`))
     .limit(100)
   return { rehearsals: gone.length, open }
 }

@@ -8,6 +8,7 @@ import {
   households,
   jobs,
   lessons,
+  liveLessons,
   photos,
   publications,
   recordings,
@@ -77,6 +78,16 @@ export async function mayRender(db: Db, person: Person, renderId: string, right:
     .where(eq(renders.id, renderId))
     .limit(1)
   decide(person, row, right, 'This film')
+}
+export async function mayLive(db: Db, person: Person, liveId: string, right: Right): Promise<void> {
+  const [row] = await db
+    .select(whose(person))
+    .from(liveLessons)
+    .innerJoin(lessons, eq(lessons.id, liveLessons.lessonId))
+    .innerJoin(classes, eq(classes.id, lessons.classId))
+    .where(eq(liveLessons.id, liveId))
+    .limit(1)
+  decide(person, row, right, 'This live lesson')
 }
 export async function mayPublication(
   db: Db,

@@ -32,3 +32,6 @@ export const moment = (iso: string): string =>
     hour: '2-digit',
     minute: '2-digit',
   })
+/** A time of day, as clocks show it. */
+export const timeOfDay = (at: number | string): string =>
+  new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })

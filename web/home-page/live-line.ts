@@ -1,13 +1,8 @@
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useState } from 'react'
 import type { HomeLive, LiveSeen } from '@awlbox/core/contracts/api/live'
 import { ask, ProblemError } from '../api.ts'
-import { noted } from '../noted.ts'
+import { followLine, serverClock } from '../follow.ts'
 import { homeLive } from './calls.ts'
-
-/** Milliseconds without a sign of life after which the line is taken to be lost, and opened anew. */
-const silence = 40_000
-/** Milliseconds between tries to come back. */
-const retry = 1_500
 
 export interface Live {
   live: HomeLive | null
@@ -46,76 +41,32 @@ export function useLive(token: string, liveId: string): Live & { now: ServerTime
     on: false,
     problem: null,
   })
-  const clock = useRef({ server: 0, here: 0 })
-  const [now] = useState<ServerTime>(
-    () => () => clock.current.server + (performance.now() - clock.current.here),
-  )
+  const [clock] = useState(serverClock)
   useEffect(() => {
-    let source: EventSource | null = null
-    let timer: ReturnType<typeof setTimeout> | undefined
-    let watch: ReturnType<typeof setTimeout> | undefined
-    let gone = false
+    const set = (part: Partial<Live>) => setState((s) => ({ ...s, ...part }))
     const take = (seen: LiveSeen) => {
-      clock.current = { server: seen.now, here: performance.now() }
+      clock.told(seen.now)
       // What is older than what is known came by a slower way.
-      setState((s) => (s.seen && s.seen.seq > seen.seq ? { ...s, on: true } : { ...s, seen, on: true }))
+      setState((s) => (s.seen && s.seen.seq > seen.seq ? s : { ...s, seen }))
     }
-    const lost = () => {
-      source?.close()
-      setState((s) => ({ ...s, on: false }))
-      if (gone) return
-      clearTimeout(timer)
-      timer = setTimeout(() => void open(), retry)
-    }
-    const alive = () => {
-      clearTimeout(watch)
-      watch = setTimeout(lost, silence)
-    }
-    const follow = () => {
-      source = new EventSource(`/api/home/${token}/live/${liveId}/follow?device=${deviceName()}`)
-      source.onmessage = (e) => {
-        alive()
-        take(JSON.parse(String(e.data)) as LiveSeen)
-      }
-      source.addEventListener('beat', alive)
-      source.onerror = lost
-      alive()
-    }
-    const open = async () => {
-      try {
+    return followLine<LiveSeen>({
+      url: `/api/home/${token}/live/${liveId}/follow?device=${deviceName()}`,
+      async open() {
         const r = await ask(homeLive, { token, liveId })
-        if (gone) return
         take(r.seen)
-        setState((s) => ({ ...s, live: r.live, children: r.children, mine: r.mine, problem: null }))
-        if (r.live.open && r.seen.phase !== 'over') follow()
-        else {
-          setState((s) => ({ ...s, on: r.live.open }))
-          if (!r.live.open) timer = setTimeout(() => void open(), Math.min(60_000, r.live.opensIn + 500))
-        }
-      } catch (error) {
-        if (gone) return
-        if (error instanceof ProblemError && [404, 410].includes(error.status))
-          setState((s) => ({ ...s, on: false, problem: error.detail }))
-        else {
-          noted('no line to the live lesson')(error)
-          lost()
-        }
-      }
-    }
-    void open()
-    const back = () => {
-      clearTimeout(timer)
-      source?.close()
-      void open()
-    }
-    window.addEventListener('online', back)
-    return () => {
-      gone = true
-      source?.close()
-      clearTimeout(timer)
-      clearTimeout(watch)
-      window.removeEventListener('online', back)
-    }
-  }, [token, liveId])
-  return { ...state, now }
+        set({ live: r.live, children: r.children, mine: r.mine, problem: null })
+        if (r.live.open && r.seen.phase !== 'over') return { follow: true }
+        set({ on: r.live.open })
+        return { follow: false, again: r.live.open ? null : Math.min(60_000, r.live.opensIn + 500) }
+      },
+      isOver(error) {
+        const over = error instanceof ProblemError && [404, 410].includes(error.status)
+        if (over) set({ problem: error.detail })
+        return over
+      },
+      onNews: take,
+      onLine: (on) => set({ on }),
+    })
+  }, [token, liveId, clock])
+  return { ...state, now: clock.now }
 }

@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react'
 import type { LiveRoundSeen } from '@awlbox/core/contracts/api/live'
+import { momentOf } from '@awlbox/core/live/round'
 import { fileAt } from '../api.ts'
 import { homeLiveTable } from './calls.ts'
 import { ChoiceAnswer } from './choice-answer.tsx'
@@ -204,7 +205,7 @@ function Round({ round, child, live, given, onCompose, onGive }: RoundProps) {
   const [began] = useState(at)
   const heard = useSaidAgain(live.seen!.again)
   const elsewhere = !given && live.mine.some((m) => m.roundId === round.id && m.childId === child.id)
-  const shown = round.shows !== null && at >= round.shows
+  const moment = momentOf(round, at)
   return (
     <div className="rounded-xl border-2 border-hair bg-card p-4 grid gap-4">
       {heard && (
@@ -212,15 +213,15 @@ function Round({ round, child, live, given, onCompose, onGive }: RoundProps) {
           {say('live.again')}
         </p>
       )}
-      {!shown && (
+      {moment !== 'shown' && (
         <p {...written} className="font-child text-[24px] leading-snug">
           {round.prompt}
         </p>
       )}
-      {at < round.opens && <Thinking round={round} began={began} at={at} />}
-      {round.shows !== null && !shown && <Countdown left={round.shows - at} />}
-      {shown && <Shown round={round} given={given} elsewhere={elsewhere} />}
-      {at >= round.opens && round.shows === null && (
+      {moment === 'thinking' && <Thinking round={round} began={began} at={at} />}
+      {moment === 'counting' && <Countdown left={round.shows! - at} />}
+      {moment === 'shown' && <Shown round={round} given={given} elsewhere={elsewhere} />}
+      {moment === 'open' && (
         <>
           <LiveTask
             round={round}

@@ -131,6 +131,8 @@ export const LiveTally = z.object({
   right: count,
   wrong: count,
   photos: z.array(z.object({ childId: Uuid, photoId: Uuid })),
+  /** Milliseconds from when it could be answered to each answer in time. */
+  took: z.array(z.number().int().min(0)),
   /** Of an earlier lesson: the same question, or the same kind. */
   before: z.object({ same: z.boolean(), at: At, right: count, of: count }).nullable(),
 })

@@ -321,7 +321,6 @@ export const en = {
   'live.more': 'One more',
   'live.fewer': 'One fewer',
   'live.made': 'We made it',
-  'live.who': 'Now {child}',
 
   'keep.title': 'What we keep, and what you agree to',
   'keep.intro': 'You decide each of these by itself, and may change it here at any time. It counts at once.',

@@ -323,7 +323,6 @@ export const es = {
   'live.more': 'Uno más',
   'live.fewer': 'Uno menos',
   'live.made': 'Lo hicimos',
-  'live.who': 'Ahora {child}',
 
   'keep.title': 'Lo que guardamos y lo que aceptas',
   'keep.intro': 'Decides cada cosa por separado y puedes cambiarlo aquí cuando quieras. Vale al momento.',

@@ -325,7 +325,6 @@ export const pl = {
   'live.more': 'Jeszcze jedna',
   'live.fewer': 'Jedna mniej',
   'live.made': 'Zrobiliśmy to',
-  'live.who': 'Teraz {child}',
 
   'keep.title': 'Co zachowujemy i na co się zgadzasz',
   'keep.intro': 'O każdej rzeczy decydujesz osobno i możesz to tu zmienić w każdej chwili. Działa od razu.',

@@ -1,5 +1,6 @@
 import { spokenLines } from '@awlbox/core/film/follow/spoken'
 import { JobList } from '../../frame/jobs.tsx'
+import { timeOfDay } from '../../frame/time.ts'
 import { Button } from '../../kit/button.tsx'
 import { Notice } from '../../kit/notice.tsx'
 import { CameraCheck } from './camera-check.tsx'
@@ -137,9 +138,8 @@ function Unsent() {
               </span>
             }
           >
-            A recording of “{k.title}” from{' '}
-            {new Date(k.startedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })} was
-            not wholly sent. It is kept on this device.
+            A recording of “{k.title}” from {timeOfDay(k.startedAt)} was not wholly sent. It is kept on this
+            device.
           </Notice>
         ))}
     </>

@@ -8,6 +8,7 @@ import { roundNow } from '@awlbox/core/live/state'
 import { ask, wordsOf } from '../../api.ts'
 import { Away } from '../../frame/away.tsx'
 import { Head, isTyping } from '../../frame/head.tsx'
+import { timeOfDay } from '../../frame/time.ts'
 import { Button } from '../../kit/button.tsx'
 import { Dialog } from '../../kit/dialog.tsx'
 import { Notice } from '../../kit/notice.tsx'
@@ -81,9 +82,6 @@ function useDeskKeys(on: boolean, does: Record<string, () => unknown>): void {
     }
   })
 }
-const clockOf = (ms: number): string =>
-  new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
-
 function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
   const { record, news, run, now } = view
   const { state } = news
@@ -95,14 +93,12 @@ function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
   const here = news.children.filter((c) => c.here)
   const homes = new Set(news.children.map((c) => c.householdId)).size
   const homesHere = new Set(here.map((c) => c.householdId)).size
-  const starts = Date.parse(record.startsAt)
-  // Counted from the agreed hour, or from when it began where that was before it.
-  const base = state.startedAt === null ? Math.max(starts, at) : Math.min(starts, state.startedAt)
   const timing = timingOf(record.doc, run, state, {
-    now: Math.max(0, (at - base) / 1000),
-    inLine: state.phase === 'on' ? Math.max(0, (at - state.since) / 1000) : 0,
+    at,
+    startsAt: Date.parse(record.startsAt),
     room: record.minutes * 60,
   })
+  const { base } = timing
   const next = nextAct(run, state, at, show)
   const round = roundNow(state)
   const back = backAct(run, state)
@@ -135,8 +131,8 @@ function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
         shortcuts={keys}
       >
         <span className="text-steel figures whitespace-nowrap max-md:hidden">
-          {clockOf(at)} · ends {clockOf(base + timing.ends * 1000)}, planned{' '}
-          {clockOf(base + timing.plannedEnd * 1000)}
+          {timeOfDay(at)} · ends {timeOfDay(base + timing.ends * 1000)}, planned{' '}
+          {timeOfDay(base + timing.plannedEnd * 1000)}
         </span>
         <Button onClick={() => setEnding(true)} disabled={!desk.leads || state.phase !== 'on'}>
           End
@@ -156,7 +152,7 @@ function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
       </Dialog>
       <Notices view={view} desk={desk} />
       <div className="grid grid-cols-[286px_minmax(0,1fr)_330px] max-lg:grid-cols-1 lg:h-[calc(100dvh-52px)]">
-        <DeskStrip view={view} timing={timing} base={base} at={at} desk={desk} />
+        <DeskStrip view={view} timing={timing} at={at} desk={desk} />
         <main className="min-w-0 p-4 grid gap-3 content-start lg:overflow-auto border-x border-hair">
           <DeskTable view={view} desk={desk} at={at} onOpen={openWindow} onBack={back && (() => act(back))} />
           <Acts view={view} desk={desk} next={next} at={at} onNote={() => setNoting(true)} />

@@ -1,24 +1,19 @@
 import { useEffect, useRef } from 'react'
 import type { Timing } from '@awlbox/core/live/clock'
 import { clockTime } from '@awlbox/core/words'
+import { timeOfDay } from '../../frame/time.ts'
 import { Button } from '../../kit/button.tsx'
 import type { Desk, LiveView } from './use-live.ts'
-
-const clockOf = (ms: number): string =>
-  new Date(ms).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 
 /** The run-of-show: each segment with when it comes, how long it takes, and the lines of the one that is on. */
 export function DeskStrip({
   view,
   timing,
-  base,
   at,
   desk,
 }: {
   view: LiveView
   timing: Timing
-  /** The hour it counts from, ms. */
-  base: number
   at: number
   desk: Desk
 }) {
@@ -29,7 +24,7 @@ export function DeskStrip({
     current.current?.scrollIntoView({ block: 'nearest' })
   }, [state.line])
   const over = timing.ends - timing.plannedEnd
-  const { offer } = timing
+  const { base, offer } = timing
   return (
     <section aria-label="Run of show" className="min-w-0 p-3 grid gap-2 content-start lg:overflow-auto">
       <ol className="grid gap-1">
@@ -42,7 +37,7 @@ export function DeskStrip({
                 className={`flex items-center gap-2 rounded-lg px-2 min-h-10 ${on ? 'bg-here font-semibold' : ''} ${row.state === 'done' ? 'text-steel' : ''}`}
               >
                 <span className="figures text-sm text-steel w-11 shrink-0">
-                  {clockOf(base + row.starts * 1000)}
+                  {timeOfDay(base + row.starts * 1000)}
                 </span>
                 <button
                   type="button"
@@ -98,7 +93,7 @@ export function DeskStrip({
         >
           <p>
             {Math.round(over / 60) || 1} min over. Leave out <b>{offer.titles.join(' and ')}</b> and it ends
-            at {clockOf(base + offer.ends * 1000)}.
+            at {timeOfDay(base + offer.ends * 1000)}.
           </p>
           <Button
             small
@@ -118,7 +113,7 @@ export function DeskStrip({
       {state.phase === 'waiting' && (
         <p className="text-sm text-steel px-2">
           {at < base - 1000
-            ? `Planned for ${clockOf(base)}. Homes can come in five minutes before.`
+            ? `Planned for ${timeOfDay(base)}. Homes can come in five minutes before.`
             : 'Begin when the homes are there.'}
         </p>
       )}

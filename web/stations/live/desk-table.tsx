@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { gestureText } from '@awlbox/core/script/gesture'
 import { roundNow } from '@awlbox/core/live/state'
-import { type LiveLine, silenceOf } from '@awlbox/core/live/run'
+import { type LiveLine, silenceNow } from '@awlbox/core/live/run'
 import type { LiveAct } from '@awlbox/core/contracts/live'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
@@ -139,6 +139,7 @@ function Line({
   const { state } = news
   const round = roundNow(state)
   const following = run.lines[line.index + 1]
+  const silence = silenceNow(run, state, record.style)
   const mayBeRound = !round && (line.offered || line.step.task !== undefined)
   return (
     <div>
@@ -155,9 +156,7 @@ function Line({
             · think first: <b className="text-ink">{Math.round(line.think)} s</b>
           </>
         )}
-        {line.kind === 'wait' && (
-          <Silence until={state.since + silenceOf(line, record.style) * 1000 + state.longer} at={at} />
-        )}
+        {silence && <Silence until={silence.until} at={at} />}
         {mayBeRound && (
           <Button
             small

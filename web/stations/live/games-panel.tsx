@@ -1,46 +1,10 @@
 import { useEffect, useState } from 'react'
 import { type LiveGame, type ShowWay } from '@awlbox/core/contracts/live'
-import { canCome, goOnAfter, thrownIn } from '@awlbox/core/live/games'
+import { canCome, gamesFor, goOnAfter, thrownIn } from '@awlbox/core/live/games'
 import { isShown, roundNow } from '@awlbox/core/live/state'
-import { run as numbersTo } from '@awlbox/core/plan/numbers/names'
 import { Button } from '../../kit/button.tsx'
 import { Select } from '../../kit/select.tsx'
 import type { Desk, LiveView } from './use-live.ts'
-
-/** Games as they are begun with, by the numbers of the lesson. */
-const gamesFor = (upTo: number): readonly { words: string; game: LiveGame }[] => [
-  {
-    words: `Ball to and fro: partners of ${upTo}`,
-    game: { kind: 'to and fro', total: Math.min(20, Math.max(2, upTo)) },
-  },
-  { words: 'A die: how many dots', game: { kind: 'dice', dice: 1, start: null } },
-  { words: 'Two dice: how many altogether', game: { kind: 'dice', dice: 2, start: null } },
-  {
-    words: 'A die: count on from the number held',
-    game: { kind: 'dice', dice: 1, start: Math.min(20, upTo) },
-  },
-  {
-    words: 'Number cards: show this one',
-    game: { kind: 'cards', numbers: numbersTo(0, Math.min(20, upTo)), ask: 'same' },
-  },
-  {
-    words: 'Number cards: one more',
-    game: { kind: 'cards', numbers: numbersTo(0, Math.min(20, upTo)), ask: 'one more' },
-  },
-  {
-    words: 'Number cards: one fewer',
-    game: { kind: 'cards', numbers: numbersTo(1, Math.min(20, upTo)), ask: 'one fewer' },
-  },
-  { words: 'A spinner', game: { kind: 'spinner', numbers: numbersTo(1, 6), ask: 'same' } },
-  { words: 'Two digits from a bowl', game: { kind: 'bowl', digits: numbersTo(0, 9) } },
-  { words: 'Skittles: how many still stand', game: { kind: 'skittles', of: 10 } },
-  { words: `A hidden set of ${upTo}`, game: { kind: 'hidden', total: Math.min(20, Math.max(2, upTo)) } },
-  { words: 'A track to walk by a die', game: { kind: 'track', to: 20, at: 0 } },
-  {
-    words: 'More or fewer, by a die',
-    game: { kind: 'more or fewer', upTo: Math.min(20, Math.max(3, upTo)) },
-  },
-]
 
 /** A game played at the desk: the device throws, or a real die is written in; homes answer each throw. */
 export function GamesPanel({
@@ -166,14 +130,11 @@ function RealOne({
 const lookAt = 4_000
 /** Goes on by itself: shows when nearly all have answered or the class's own pace is over, and says the next number. */
 function usePace(view: LiveView, desk: Desk, at: number, { on, show }: { on: boolean; show: ShowWay }): void {
-  const { state, tally, children } = view.news
+  const { state, tally, last, children } = view.news
   const round = roundNow(state)
   const here = children.filter((c) => c.here).length
-  const past = state.rounds
-    .filter((r) => r.game && !r.undone && r.shows !== null)
-    .slice(-5)
-    .map((r) => r.shows! - r.opens)
-  const pace = goOnAfter(past, here)
+  // How long the class took the last time.
+  const pace = goOnAfter(last?.took ?? [], here)
   const enough = tally !== null && here > 0 && tally.sent.length >= here * pace.share
   const isDue =
     on &&

@@ -58,6 +58,7 @@ const tally = (more: Partial<LiveTally> = {}): LiveTally => ({
   right: 0,
   wrong: 0,
   photos: [],
+  took: [],
   before: null,
   ...more,
 })

@@ -2,16 +2,13 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { LiveDesk, LiveRecord } from '@awlbox/core/contracts/api/live'
 import * as api from '@awlbox/core/contracts/api/live'
 import type { LiveAct, ShowWay } from '@awlbox/core/contracts/live'
-import { type LiveRun, runOf } from '@awlbox/core/live/run'
+import { type LiveRun, runKey, runOf } from '@awlbox/core/live/run'
 import { tableNow } from '@awlbox/core/live/state'
 import type { TableState } from '@awlbox/core/script/table/state'
 import { ask, fileAt, ProblemError, wordsOf } from '../../api.ts'
+import { followLine, serverClock } from '../../follow.ts'
 import { noted } from '../../noted.ts'
 import { newId } from '../../frame/new-id.ts'
-
-/** Milliseconds without news after which the line is opened anew; the server gives a sign of life every fifteen seconds. */
-const silence = 40_000
-const retry = 1_500
 
 /** One name for this desk, as long as its tab is open or reloaded. */
 function deskName(): string {
@@ -40,83 +37,46 @@ export function useLiveView(liveId: string): { view: LiveView | null; error: unk
   const [news, setNews] = useState<LiveDesk | null>(null)
   const [on, setOn] = useState(false)
   const [error, setError] = useState<unknown>(null)
-  const clock = useRef({ server: 0, here: 0 })
-  const now = useCallback(() => clock.current.server + (performance.now() - clock.current.here), [])
-  const take = useCallback((d: LiveDesk) => {
-    clock.current = { server: d.now, here: performance.now() }
-    setNews((was) => (was && was.state.seq > d.state.seq ? was : d))
-  }, [])
+  const [clock] = useState(serverClock)
+  const take = useCallback(
+    (d: LiveDesk) => {
+      clock.told(d.now)
+      setNews((was) => (was && was.state.seq > d.state.seq ? was : d))
+    },
+    [clock],
+  )
   const again = useCallback(async () => {
     const r = await ask(api.readLive, { liveId })
     setRecord(r)
     setError(null)
     take(r)
   }, [liveId, take])
-  useEffect(() => {
-    let source: EventSource | null = null
-    let timer: ReturnType<typeof setTimeout> | undefined
-    let watch: ReturnType<typeof setTimeout> | undefined
-    let gone = false
-    const alive = () => {
-      setOn(true)
-      clearTimeout(watch)
-      watch = setTimeout(lost, silence)
-    }
-    const lost = () => {
-      source?.close()
-      setOn(false)
-      clearTimeout(timer)
-      if (!gone) timer = setTimeout(open, retry)
-    }
-    const open = () => {
-      again().then(
-        () => {
-          if (gone) return
-          source = new EventSource(fileAt(api.followLive, { liveId }))
-          source.onmessage = (e) => {
-            alive()
-            take(JSON.parse(String(e.data)) as LiveDesk)
-          }
-          source.addEventListener('beat', alive)
-          source.onopen = alive
-          source.onerror = lost
-        },
-        (e: unknown) => {
-          if (gone) return
-          if (e instanceof ProblemError && [401, 403, 404].includes(e.status)) setError(e)
-          else lost()
-        },
-      )
-    }
-    open()
-    return () => {
-      gone = true
-      source?.close()
-      clearTimeout(timer)
-      clearTimeout(watch)
-    }
-  }, [liveId, again, take])
-  const state = news?.state
-  const made = useMemo(
+  useEffect(
     () =>
-      record &&
-      state && {
-        key: JSON.stringify([record.revision, state.thrown, state.later, state.said]),
-        thrown: state.thrown,
-        later: state.later,
-        said: state.said,
-      },
-    [record, state],
+      followLine<LiveDesk>({
+        url: fileAt(api.followLive, { liveId }),
+        open: () => again().then(() => ({ follow: true })),
+        isOver(e) {
+          const over = e instanceof ProblemError && [401, 403, 404].includes(e.status)
+          if (over) setError(e)
+          return over
+        },
+        onNews: take,
+        onLine: setOn,
+      }),
+    [liveId, again, take],
   )
+  const state = news?.state
+  const key = state ? runKey(state) : ''
   const run = useMemo(
-    () => (record && made ? runOf(record.doc, record.style, record.pace, made) : null),
+    () => (record && state ? runOf(record.doc, record.style, record.pace, state) : null),
     // A run is the same while nothing it is made of changes.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [record?.doc, made?.key],
+    [record?.doc, key],
   )
   const table = useMemo(() => (run && state ? tableNow(run, state) : null), [run, state])
   if (!record || !news || !run || !table) return { view: null, error }
-  return { view: { record, news, run, table, on, now, again }, error }
+  return { view: { record, news, run, table, on, now: clock.now, again }, error }
 }
 
 export interface Desk {

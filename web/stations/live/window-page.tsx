@@ -2,7 +2,8 @@ import { useEffect, useState } from 'react'
 import { useParams } from 'react-router'
 import type { LiveRound } from '@awlbox/core/contracts/live'
 import { roundNow } from '@awlbox/core/live/state'
-import { silenceOf } from '@awlbox/core/live/run'
+import { momentOf, type RoundMoment, thoughtOf } from '@awlbox/core/live/round'
+import { silenceNow } from '@awlbox/core/live/run'
 import { wordsOf } from '../../api.ts'
 import { noted } from '../../noted.ts'
 import { TableDrawing } from '../../table/drawing.tsx'
@@ -44,40 +45,29 @@ export default function WindowPage() {
 }
 
 /** How far the round is, or the line where none is asked. */
-type Moment = 'before' | 'over' | 'line' | 'silence' | 'thinking' | 'open' | 'counting' | 'shown'
+type Moment = 'before' | 'over' | 'line' | 'silence' | RoundMoment
 interface Now {
   moment: Moment
-  at: number
   /** Share of the thinking or the silence that is gone. */
   share: number
   round: LiveRound | null
 }
-function momentOf({ news, run, record }: LiveView, at: number): Now {
+function nowIn({ news, run, record }: LiveView, at: number): Now {
   const { state } = news
   if (state.phase !== 'on')
-    return { moment: state.phase === 'waiting' ? 'before' : 'over', at, share: 0, round: null }
+    return { moment: state.phase === 'waiting' ? 'before' : 'over', share: 0, round: null }
   const round = roundNow(state)
-  if (round) {
-    const moment =
-      at < round.opens && round.spec
-        ? 'thinking'
-        : round.shows === null
-          ? 'open'
-          : at < round.shows
-            ? 'counting'
-            : 'shown'
-    return { moment, at, share: 1 - (round.opens - at) / Math.max(1, round.opens - round.began), round }
-  }
-  const line = run.lines[state.line]
-  const silence = line && !state.game ? silenceOf(line, record.style) * 1000 + state.longer : 0
-  const share = silence > 0 ? (at - state.since) / silence : 1
-  return { moment: line?.kind === 'wait' && share < 1 ? 'silence' : 'line', at, share, round: null }
+  if (round) return { moment: momentOf(round, at), share: thoughtOf(round, at), round }
+  const silence = silenceNow(run, state, record.style)
+  return silence && at < silence.until
+    ? { moment: 'silence', share: (at - silence.from) / (silence.until - silence.from), round: null }
+    : { moment: 'line', share: 1, round: null }
 }
 
 function Shared({ view }: { view: LiveView }) {
   const { news, table, record, now } = view
   const at = useServerTime(now, 100)
-  const m = momentOf(view, at)
+  const m = nowIn(view, at)
   const on = news.state.phase === 'on'
   return (
     <main

@@ -3,7 +3,7 @@ import { told } from '@awlbox/core/findings/say'
 import { useRef } from 'react'
 import type { FilmCheck, RenderFileKind } from '@awlbox/core/contracts/render'
 import { clockTime } from '@awlbox/core/words'
-import { megabytes } from '../../../frame/time.ts'
+import { megabytes, timeOfDay } from '../../../frame/time.ts'
 import { Button } from '../../../kit/button.tsx'
 import { Notice } from '../../../kit/notice.tsx'
 
@@ -56,8 +56,7 @@ export function FilmPanel({ lessonId, chapters, render, stale, mayChange, onGo, 
           <h2 className="font-bold">
             The film{' '}
             <span className="font-normal text-steel text-sm figures">
-              {clockTime(render.seconds)} · {megabytes(render.bytes)} ·{' '}
-              {new Date(render.createdAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}
+              {clockTime(render.seconds)} · {megabytes(render.bytes)} · {timeOfDay(render.createdAt)}
             </span>
           </h2>
           {stale && (
