@@ -53,7 +53,9 @@ export function ImportDialog({
   const me = useMe()
   const navigate = useNavigate()
   const [text, setText] = useState('')
-  const [cls, setCls] = useState(classId)
+  // The classes may come after the dialog was opened: until one is chosen it is the first.
+  const [chosen, setChosen] = useState<string | null>(null)
+  const cls = chosen ?? classId
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
   const result = useMemo(() => (text.trim() ? read(text, me?.houseStyle.defaultWait ?? 5) : null), [text, me])
@@ -153,7 +155,7 @@ export function ImportDialog({
             <Select
               value={cls}
               choices={classes.map((c) => ({ value: c.id, words: c.name }))}
-              onChange={setCls}
+              onChange={setChosen}
             />
           </label>
         </div>
