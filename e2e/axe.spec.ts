@@ -10,15 +10,19 @@ async function look(page: Page, path: string): Promise<string[]> {
   const light = await barriers(page)
   // In the dark only colours are others.
   await page.emulateMedia({ colorScheme: 'dark', reducedMotion: 'reduce' })
-  // Colours that are on their way; what turns for as long as work goes on never ends.
-  await page.evaluate(() =>
-    Promise.allSettled(
+  // Colours that are on their way, one set another going where it is inherited; what turns for as long as work goes on never ends.
+  await page.evaluate(async () => {
+    const frame = (): Promise<number> => new Promise((r) => requestAnimationFrame(r))
+    const onTheirWay = (): Animation[] =>
       document
         .getAnimations()
         .filter((a) => Number.isFinite(Number(a.effect?.getComputedTiming().endTime ?? 0)))
-        .map((a) => a.finished),
-    ).then(() => null),
-  )
+    await frame()
+    for (let set = onTheirWay(); set.length; set = onTheirWay()) {
+      await Promise.allSettled(set.map((a) => a.finished))
+      await frame()
+    }
+  })
   const dark = await barriers(page, ['color-contrast'])
   return [...light.map((b) => `${path} light ${b}`), ...dark.map((b) => `${path} dark ${b}`)]
 }

@@ -121,6 +121,7 @@ const still: [string, [string, string[]]][] = [
   ['types of web, which knows no Node', types('web/tsconfig.json')],
   ['types of server, which knows no browser', types('server/tsconfig.json')],
   ['lint', npx('eslint', ...folders, '--max-warnings', '0')],
+  ['lint with types', npx('oxlint', '--type-aware', ...folders)],
   ['boundaries', npx('depcruise', '--config', '.dependency-cruiser.cjs', ...folders)],
   ['format', npx('prettier', '--check', '.', '--log-level', 'warn')],
   ['unused', npx('knip', '--no-progress')],

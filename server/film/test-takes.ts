@@ -35,6 +35,7 @@ const nothingSeen: TakeLooked = {
   hum: 0,
   noise: null,
 }
+const coded = '-c:v libx264 -preset ultrafast -g 60 -pix_fmt yuv420p'.split(' ')
 interface Seen {
   id: string
   segmentId: string | null
@@ -71,13 +72,15 @@ export function takesWorld() {
       execFileSync('flite', ['-voice', 'rms', '--setf', 'duration_stretch=1.2', '-t', text, '-o', wav])
       return wav
     })
-    const graph = `${parts.map((_, i) => `[${i + 1}:a]aresample=16000,apad=pad_dur=${gap}[a${i}]`).join(';')};${parts.map((_, i) => `[a${i}]`).join('')}concat=n=${parts.length}:v=0:a=1[a]`
-    const picture = ['-f', 'lavfi', '-i', 'color=c=0xa89a86:s=640x360:r=25']
-    const coding = '-c:v libx264 -preset ultrafast -pix_fmt yuv420p -c:a aac -shortest'.split(' ')
-    execFileSync('ffmpeg', [
-      ...['-v', 'error', '-y', ...picture, ...parts.flatMap((p) => ['-i', p])],
-      ...['-filter_complex', graph, '-map', '0:v', '-map', '[a]', ...coding, out],
-    ])
+    const graph = `${parts.map((_, i) => `[${i}:a]aresample=16000,apad=pad_dur=${gap}[a${i}]`).join(';')};${parts.map((_, i) => `[a${i}]`).join('')}concat=n=${parts.length}:v=0:a=1[a]`
+    const sound = path.join(dir, `${name}.m4a`)
+    const ffmpeg = (...args: string[]) => execFileSync('ffmpeg', ['-v', 'error', '-y', ...args])
+    ffmpeg(...parts.flatMap((p) => ['-i', p]), '-filter_complex', graph, '-map', '[a]', '-c:a', 'aac', sound)
+    // The picture is made once, for two seconds, and stands as long as the sound goes on.
+    const still = path.join(dir, 'still.mp4')
+    if (!fs.existsSync(still))
+      ffmpeg(...'-f lavfi -i color=c=0xa89a86:s=1280x720:r=30:d=2'.split(' '), ...coded, still)
+    ffmpeg('-stream_loop', '-1', '-i', still, '-i', sound, '-c', 'copy', '-shortest', out)
     return out
   }
   async function upload(

@@ -5,7 +5,7 @@ import os from 'node:os'
 import path from 'node:path'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { folderBlobs } from '../platform/blobs.ts'
-import { openDb } from '../platform/db.ts'
+import { withDb } from '../platform/db.ts'
 import { testWorld } from '../testing.ts'
 import { addTake } from '../film/store.ts'
 import { sampleLesson } from '../testing.ts'
@@ -24,10 +24,7 @@ function empty(): Kept {
   const name = randomBytes(4).toString('hex')
   return { databaseUrl: otherDatabase(at.app.url, `r_${name}`), blobs: path.join(folder(name), 'blobs') }
 }
-const provedIn = async (kept: Kept) => {
-  const { db, pool } = openDb(kept.databaseUrl)
-  return check(db, folderBlobs(kept.blobs)).finally(() => pool.end())
-}
+const provedIn = (kept: Kept) => withDb(kept.databaseUrl, (db) => check(db, folderBlobs(kept.blobs)))
 const rows = (kept: Kept) => withClient(kept.databaseUrl, rowsIn)
 const setsOf = (dir: string): string[] => fs.readdirSync(path.join(dir, 'sets')).sort()
 

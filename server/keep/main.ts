@@ -1,7 +1,7 @@
 import path from 'node:path'
 import { folderBlobs } from '../platform/blobs.ts'
 import { readConfig } from '../platform/config.ts'
-import { migrateDb, openDb } from '../platform/db.ts'
+import { migrateDb, withDb } from '../platform/db.ts'
 import { hasOwner, newLink } from '../setting/store.ts'
 import { forLog } from '../platform/log.ts'
 import { addressOn } from '../platform/reach.ts'
@@ -23,8 +23,7 @@ const began = Date.now()
 const took = (): string => `${((Date.now() - began) / 1000).toFixed(1)} s`
 
 async function checkAll(): Promise<string> {
-  const { db, pool } = openDb(config.databaseUrl)
-  const c = await check(db, folderBlobs(config.blobs)).finally(() => pool.end())
+  const c = await withDb(config.databaseUrl, (db) => check(db, folderBlobs(config.blobs)))
   process.exitCode = isWhole(c) ? 0 : 1
   return [
     `${c.blobs} files: ${c.missing.length} missing, ${c.changed.length} changed`,
@@ -37,12 +36,11 @@ async function checkAll(): Promise<string> {
   ].join('\n')
 }
 async function sweep(): Promise<string> {
-  const { db, pool } = openDb(config.databaseUrl)
   const look = rest.includes('--check')
   const blobs = folderBlobs(config.blobs)
   // What was written within the hour may be named in a moment: an upload that is being finished.
-  const { strays, missing } = await compareFiles({ db, blobs, config }, { days: 1 / 24, look }).finally(() =>
-    pool.end(),
+  const { strays, missing } = await withDb(config.databaseUrl, (db) =>
+    compareFiles({ db, blobs, config }, { days: 1 / 24, look }),
   )
   process.exitCode = missing.length || (look && strays) ? 1 : 0
   return [
@@ -52,17 +50,13 @@ async function sweep(): Promise<string> {
     process.exitCode ? 'Files and rows do not match.' : `Files and rows match (${took()}).`,
   ].join('\n')
 }
-async function ownerLink(): Promise<string> {
-  const { db, pool } = openDb(config.databaseUrl)
-  try {
+const ownerLink = (): Promise<string> =>
+  withDb(config.databaseUrl, async (db) => {
     await migrateDb(db)
     const kind = (await hasOwner(db)) ? 'owner' : 'first'
     const address = config.origin || addressOn(config)
     return `Within an hour, and once, while Awlbox runs:\n  ${address}/set-up/${await newLink(db, kind)}`
-  } finally {
-    await pool.end()
-  }
-}
+  })
 async function run(): Promise<string> {
   const simple = { check: checkAll, sweep, owner: ownerLink }[command ?? '']
   if (simple) return simple()

@@ -2,7 +2,7 @@ import fs from 'node:fs/promises'
 import path from 'node:path'
 import { BackupManifest } from '@awlbox/core/contracts/backup'
 import { roomLeft } from '../platform/blobs.ts'
-import { migrateDb, openDb } from '../platform/db.ts'
+import { migrateDb, withDb } from '../platform/db.ts'
 import { inFolder } from '../platform/temporary.ts'
 import { CannotKeep, type Kept, setsIn, unpack } from './backup.ts'
 import { migrationsIn, nameIn, otherDatabase, rowsIn, undump, withClient } from './database-store.ts'
@@ -79,8 +79,7 @@ async function fromFolder(kept: Kept, folder: string) {
     await mustBeAsWritten(url, m)
     // The queue is not part of a backup: what waited in it is posted anew.
     await withClient(url, (c) => c.query(`update jobs set boss_id = null where status = 'queued'`))
-    const { db, pool } = openDb(url)
-    await migrateDb(db).finally(() => pool.end())
+    await withDb(url, migrateDb)
     for (const { sha256 } of m.blobs) await bringBlob(folder, kept.blobs, sha256)
     await bringSecret(set, kept)
     await withClient(server, async (c) => {

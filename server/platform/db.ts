@@ -26,5 +26,14 @@ export function openDb(url: string): { db: Db; pool: Pool } {
   )
   return { db: drizzle(pool, { schema }), pool }
 }
+/** Does one thing with a database of its own, which is closed after it however it ends. */
+export async function withDb<T>(url: string, use: (db: Db) => Promise<T>): Promise<T> {
+  const { db, pool } = openDb(url)
+  try {
+    return await use(db)
+  } finally {
+    await pool.end()
+  }
+}
 export const migrateDb = (db: Db): Promise<void> =>
   migrate(db, { migrationsFolder: path.join(projectRoot, 'server/platform/migrations') })

@@ -72,12 +72,16 @@ export function homeRoutes(router: Router, s: Services): void {
     const ids = here.map((c) => c.id)
     if ((await refusing(s.db, 'photos', ids)).size === ids.length) throw noPhotos
     const file = await photoIn(req, res)
-    const { id, width, height } = await takeIn(s, 'photo', file, {
-      id: nameGiven(req),
-      publicationId: params.packId,
-      householdId: home.householdId,
-    }).finally(() => fs.rm(file, { force: true }))
-    return { id, width, height }
+    try {
+      const { id, width, height } = await takeIn(s, 'photo', file, {
+        id: nameGiven(req),
+        publicationId: params.packId,
+        householdId: home.householdId,
+      })
+      return { id, width, height }
+    } finally {
+      await fs.rm(file, { force: true })
+    }
   })
   homeRoute(router, s, api.sendReply, async ({ req, home, params, body }) => {
     await homeMayOpen(s.db, home, params.packId)

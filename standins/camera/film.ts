@@ -84,6 +84,9 @@ export async function filmBeats(
       'ultrafast',
       '-tune',
       'stillimage',
+      // A whole picture every two seconds: one can move about in it at once.
+      '-g',
+      '60',
       '-c:a',
       'aac',
       '-b:a',

@@ -135,7 +135,7 @@ async function soundSeconds(file: string): Promise<number> {
 
 /** Which of a clip's channels to use, as its sound was found to be. */
 type Ears = TakeSound['used']
-const toMono: Record<Ears, string> = {
+export const toMono: Record<Ears, string> = {
   both: 'aformat=channel_layouts=mono',
   left: 'pan=mono|c0=c0',
   right: 'pan=mono|c0=c1',
@@ -183,6 +183,8 @@ export async function ffmpeg(args: readonly string[], options: EncodeOptions = {
  * room on their disk.
  */
 export const coding = process.env.AWLBOX_CODING === 'quick' ? 'ultrafast' : 'veryfast'
+/** Ticks a second of the picture's track: every take and every piece rendered has the same, so that they join. */
+export const timeScale = ['-video_track_timescale', '15360']
 export const videoCodec = [
   '-c:v',
   'libx264',
@@ -194,65 +196,12 @@ export const videoCodec = [
   'yuv420p',
   '-r',
   String(framesPerSecond),
-  '-video_track_timescale',
-  '15360',
+  ...timeScale,
   '-g',
   String(framesPerSecond * 2),
 ]
 /** Filters that fit any picture into the frame, with bars of linen where it is narrower. */
 export const fitFrame = `scale=${film.width}:${film.height}:force_original_aspect_ratio=decrease:force_divisible_by=2,pad=${film.width}:${film.height}:(ow-iw)/2:(oh-ih)/2:color=0xE9EBE6,setsar=1`
-
-/**
- * Any clip as 720p at a constant 30 frames a second, upright, playable in browsers. A clip without picture gets a
- * plain ground; one without sound gets silence, so that all takes cut alike.
- */
-export async function toTakeFilm(
-  source: string,
-  out: string,
-  p: Probe,
-  options: EncodeOptions,
-): Promise<void> {
-  const part = options.part ?? null
-  const seconds = part ? part.to - part.from : p.seconds > 0 ? p.seconds : 60
-  const inputs = [...cutFrom(part), '-i', source]
-  const filters: string[] = []
-  // Picture and sound of a clip rarely end together: the shorter is held to the end of the longer, where its length is known.
-  const hold = part !== null || p.seconds > 0
-  if (p.video)
-    filters.push(`[0:v]fps=${framesPerSecond},${fitFrame}${hold ? ',tpad=stop_mode=clone:stop=-1' : ''}[v]`)
-  else filters.push(`color=c=0xE9EBE6:s=${film.width}x${film.height}:r=${framesPerSecond}:d=${seconds}[v]`)
-  if (p.audio)
-    filters.push(
-      '[0:a]aresample=48000:async=1:first_pts=0,' +
-        toMono[options.ears ?? 'both'] +
-        (hold ? ',apad' : '') +
-        '[a]',
-    )
-  else filters.push(`anullsrc=r=48000:cl=mono,atrim=duration=${seconds}[a]`)
-  await ffmpeg(
-    [
-      ...inputs,
-      '-filter_complex',
-      filters.join(';'),
-      '-map',
-      '[v]',
-      '-map',
-      '[a]',
-      ...videoCodec,
-      '-c:a',
-      'aac',
-      '-b:a',
-      '96k',
-      ...(hold ? ['-t', String(seconds)] : ['-shortest']),
-      '-movflags',
-      '+faststart',
-      '-map_metadata',
-      '-1',
-      out,
-    ],
-    { ...options, expected: seconds },
-  )
-}
 
 /** 16 kHz mono sound as the recogniser wants it. */
 export const toSpeechWav = (source: string, out: string, options: EncodeOptions = {}): Promise<string> =>
@@ -274,5 +223,6 @@ export const toSpeechWav = (source: string, out: string, options: EncodeOptions 
     options,
   )
 
-const cutFrom = (part: { from: number; to: number } | null): string[] =>
+/** What stands before an input of which only a stretch is read. */
+export const cutFrom = (part: { from: number; to: number } | null): string[] =>
   part ? ['-ss', String(part.from)] : []
