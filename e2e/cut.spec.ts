@@ -148,7 +148,7 @@ test('a line said again is heard over the picture that is there', async ({ page 
   await expect(page.getByText(/Recording, [3-9] s/)).toBeVisible()
   await page.getByRole('button', { name: 'Stop: it was said' }).click()
   const other = page.getByRole('button', { name: /^take \d+$/ }).last()
-  await expect(other).toBeVisible({ timeout: 60_000 })
+  await expect(other).toBeVisible({ timeout: 200_000 })
   await other.click()
   await expect(page.getByRole('button', { name: 'its own sound' })).toBeVisible()
   await page.getByRole('button', { name: 'its own sound' }).click()
@@ -158,7 +158,7 @@ test('a line said again is heard over the picture that is there', async ({ page 
 test('a take in which a child’s name can be read: a cover is proposed as it is chosen, the checks ask for a decision, the preview covers it', async ({
   page,
 }) => {
-  test.setTimeout(300_000)
+  test.setTimeout(600_000)
   const id = await openCut(page)
   // A child of the demo's class.
   const name = 'Anouk'
@@ -206,7 +206,7 @@ test('a take in which a child’s name can be read: a cover is proposed as it is
       (t) => t.name === 'label.mp4',
     )
   await expect
-    .poll(async () => (await brought())?.looked?.written?.seen.length ?? 0, { timeout: 120_000 })
+    .poll(async () => (await brought())?.looked?.written?.seen.length ?? 0, { timeout: 200_000 })
     .toBeGreaterThan(0)
   await page.goto(`/lessons/${id}/cut`)
   await choose(row(page), 'Take of Watch me first', new RegExp(`^take ${(await brought())!.number} `))

@@ -94,16 +94,16 @@ test('the prompter: a pedal, a large screen, a phone as remote, one film straigh
     await segment(page, 'Things you need').click()
     await expect(page.getByRole('article', { name: 'Take 1' })).toContainText(
       'Parted from a longer recording',
-      { timeout: 90_000 },
+      { timeout: 200_000 },
     )
     // Marks are shown with the take itself, once it is made playable.
     await expect(page.getByRole('article', { name: 'Take 1' })).toContainText('Marked while filming', {
-      timeout: 90_000,
+      timeout: 200_000,
     })
     await segment(page, 'Hello from Bobbin').click()
     await expect(page.getByRole('article', { name: 'Take 1' })).toContainText(
       'Parted from a longer recording',
-      { timeout: 90_000 },
+      { timeout: 200_000 },
     )
   })
 })
@@ -112,7 +112,7 @@ test('nothing filmed is lost: the connection gone, the tab closed, the camera re
   page,
   context,
 }) => {
-  test.setTimeout(300_000)
+  test.setTimeout(600_000)
   await openFilm(page)
   const name = 'We do it together 1'
   await segment(page, name).click()
@@ -124,13 +124,13 @@ test('nothing filmed is lost: the connection gone, the tab closed, the camera re
     await context.setOffline(true)
     await keepsPieces(page, 5)
     await page.getByRole('button', { name: 'Stop filming' }).click()
-    await expect(page.getByText('It is kept on this device.').first()).toBeVisible({ timeout: 60_000 })
+    await expect(page.getByText('It is kept on this device.').first()).toBeVisible({ timeout: 200_000 })
     await context.setOffline(false)
     await page.getByRole('button', { name: 'Keep it as a take' }).click()
-    await expect(takes).toHaveCount(1, { timeout: 60_000 })
-    await expect(kept(page)).toBeHidden({ timeout: 60_000 })
+    await expect(takes).toHaveCount(1, { timeout: 200_000 })
+    await expect(kept(page)).toBeHidden({ timeout: 200_000 })
     // Two seconds were filmed before the connection went: what came after them is here too. A picture's length may lie just under the clock's.
-    await expect(takes.first()).toContainText(filmedFor(3), { timeout: 60_000 })
+    await expect(takes.first()).toContainText(filmedFor(3), { timeout: 200_000 })
   })
   await test.step('a tab closed in the middle of a take: what was filmed is offered when it is opened again', async () => {
     const second = await again(context)
@@ -142,7 +142,7 @@ test('nothing filmed is lost: the connection gone, the tab closed, the camera re
     await expect(kept(third)).toBeVisible()
     await third.getByRole('button', { name: 'Keep it as a take' }).click()
     await expect(third.getByRole('article', { name: 'Take 2' })).toContainText(filmedFor(2), {
-      timeout: 90_000,
+      timeout: 200_000,
     })
     await expect(kept(third)).toBeHidden()
     await third.close()
@@ -160,7 +160,7 @@ test('nothing filmed is lost: the connection gone, the tab closed, the camera re
     })
     await expect(fourth.getByRole('alert').filter({ hasText: 'unplugged' })).toBeVisible()
     await expect(fourth.getByRole('article', { name: 'Take 3' })).toContainText(filmedFor(2), {
-      timeout: 90_000,
+      timeout: 200_000,
     })
     await fourth.close()
   })
@@ -188,7 +188,7 @@ test('nothing filmed is lost: the connection gone, the tab closed, the camera re
 test('clips from a phone: sorted, in the tray, twice; captions, corrections, the take sheet and what to film again', async ({
   page,
 }) => {
-  test.setTimeout(300_000)
+  test.setTimeout(600_000)
   await openFilm(page)
   const spoken = (file: string, text: string): string => {
     const [wav, mp4] = [path.join(folder, `${file}.wav`), path.join(folder, `${file}.mp4`)]
@@ -223,14 +223,14 @@ test('clips from a phone: sorted, in the tray, twice; captions, corrections, the
   )
   await test.step('two at once: one goes to its segment with the words that told, the other waits in the tray', async () => {
     await page.getByLabel('Clips to bring').setInputFiles([bye, eggs])
-    await page.getByRole('tab', { name: /Tray · [12]/ }).click({ timeout: 60_000 })
-    await expect(page.getByRole('tab', { name: 'Tray · 1' })).toBeVisible({ timeout: 120_000 })
+    await page.getByRole('tab', { name: /Tray · [12]/ }).click({ timeout: 200_000 })
+    await expect(page.getByRole('tab', { name: 'Tray · 1' })).toBeVisible({ timeout: 200_000 })
     const card = page.getByRole('article', { name: 'eggs.mp4' })
-    await expect(card).toContainText(/Hardly|Only/, { timeout: 60_000 })
+    await expect(card).toContainText(/Hardly|Only/, { timeout: 200_000 })
     await segment(page, 'Goodbye').click()
     await expect(page.getByRole('article', { name: 'Take 1' })).toContainText(
       /Sorted here: \d+ % of “Goodbye”/,
-      { timeout: 60_000 },
+      { timeout: 200_000 },
     )
   })
   await test.step('the same clip again adds nothing', async () => {
@@ -243,7 +243,7 @@ test('clips from a phone: sorted, in the tray, twice; captions, corrections, the
     await choose(page.getByRole('article', { name: 'eggs.mp4' }), 'Give it to a segment', 'Watch me first')
     await segment(page, 'Watch me first').click()
     const card = page.getByRole('article', { name: 'Take 1' })
-    await expect(card).toContainText('another segment, another language, or music', { timeout: 90_000 })
+    await expect(card).toContainText('another segment, another language, or music', { timeout: 200_000 })
     const vtt = path.join(folder, 'said.vtt')
     fs.writeFileSync(
       vtt,

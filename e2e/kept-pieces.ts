@@ -23,7 +23,7 @@ export async function keepsPieces(page: Page, pieces: number): Promise<void> {
               }
             }),
         ),
-      { timeout: 60_000 },
+      { timeout: 200_000 },
     )
     .toBeGreaterThanOrEqual(pieces)
 }

@@ -54,7 +54,7 @@ test('a lesson given live: three homes, a desk, a window to share, a line that d
   page,
   browser,
 }) => {
-  test.setTimeout(300_000)
+  test.setTimeout(600_000)
   await signIn(page)
   const shelf = (await (await page.request.get('/api/shelf')).json()) as {
     classes: { id: string; name: string }[]

@@ -127,7 +127,7 @@ test('a photo is put right by clicks; a colleague judges a sample blind, and the
     expect(put.status()).toBe(200)
   })
   const mine = async () => (await replies()).find((r) => r.childId === home.childId)!
-  await expect.poll(async () => (await mine()).photos[0]?.reading?.count ?? 0, { timeout: 120_000 }).toBe(5)
+  await expect.poll(async () => (await mine()).photos[0]?.reading?.count ?? 0, { timeout: 200_000 }).toBe(5)
 
   await test.step('one ring is no thing, another is missing', async () => {
     await page.goto(`/lessons/${id}/look?reply=${(await mine()).id}`)

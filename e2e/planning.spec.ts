@@ -60,7 +60,7 @@ test('a lesson from the ladder, its numbers kept and swapped, its chances played
   await page.getByRole('button', { name: 'Play a million games' }).click()
   // The page goes on while they are played.
   await page.getByLabel('Title').fill('Parcels by the bowl')
-  await expect(page.locator('[data-games="1000000"]')).toBeVisible({ timeout: 60_000 })
+  await expect(page.locator('[data-games="1000000"]')).toBeVisible({ timeout: 200_000 })
   await expect(page.getByLabel('Title')).toHaveValue('Parcels by the bowl')
   await choose(page, 'Numbers come from', 'nothing')
   await choose(page, 'Arc of the lesson', 'talk first')

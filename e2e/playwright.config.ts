@@ -6,16 +6,17 @@ export default defineConfig({
   testDir: '.',
   outputDir: '../test-results/e2e',
   globalSetup: './start-app.ts',
-  timeout: 240_000,
-  expect: { timeout: 20_000 },
+  timeout: 480_000,
+  expect: { timeout: 30_000 },
   workers: 1,
   retries: 0,
   reporter: [['list'], ['json']],
   use: {
-    actionTimeout: 20_000,
+    actionTimeout: 30_000,
     baseURL: process.env.AWLBOX_E2E_ADDRESS ?? 'http://127.0.0.1:4299',
     viewport: { width: 1280, height: 800 },
-    trace: 'retain-on-failure',
+    // A trace costs a third of all computing: it is made when somebody wants to see one.
+    trace: process.env.AWLBOX_TRACE ? 'retain-on-failure' : 'off',
     permissions: ['camera', 'microphone'],
     launchOptions: {
       executablePath: '/usr/bin/chromium',

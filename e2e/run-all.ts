@@ -126,9 +126,10 @@ const still: [string, [string, string[]]][] = [
   ['format', npx('prettier', '--check', '.', '--log-level', 'warn')],
   ['unused', npx('knip', '--no-progress')],
 ]
-/** What is checked without running anything, one after another. */
+/** What is checked without running anything: whoever is free takes the next. */
+const unchecked = [...still]
 async function checks(): Promise<void> {
-  for (const [name, command] of still) await check(name, ...command)
+  for (let next = unchecked.shift(); next; next = unchecked.shift()) await check(next[0], ...next[1])
 }
 /** The long trials, of which every run makes a short sample: figures for docs/reliability.md. */
 const trials = (): Promise<void> =>
@@ -155,7 +156,7 @@ const whole: typeof steps = [
   ['build', () => check('build', ...npx('vite', 'build', 'web'))],
   [
     'browser, films and checks',
-    async () => void (await Promise.all([browser(), vitest(['films'], true).then(checks)])),
+    async () => void (await Promise.all([browser().then(checks), vitest(['films'], true).then(checks)])),
   ],
 ]
 const wanted = process.argv.slice(2)

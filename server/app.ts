@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import fs from 'node:fs'
 import path from 'node:path'
 import compression from 'compression'
+import { constants as zlib } from 'node:zlib'
 import express, { type Express } from 'express'
 import expressStaticGzip from 'express-static-gzip'
 import helmet from 'helmet'
@@ -86,6 +87,8 @@ export function makeApp(s: Services): Express {
     compression({
       filter: (req, res) =>
         !/event-stream/.test(String(res.getHeader('Content-Type'))) && compression.filter(req, res),
+      // A millisecond more, and a home's page is a fifteenth shorter: at the usual 4 it is longer than by gzip.
+      brotli: { params: { [zlib.BROTLI_PARAM_QUALITY]: 6 } },
     }),
   )
   // A number for each request: what a person is shown and what the log says can be put together.
