@@ -69,10 +69,14 @@ function useDeskKeys(on: boolean, does: Record<string, () => unknown>): void {
       e.preventDefault()
       what()
     }
-    // A button that was clicked gives the keyboard back: Space goes on, it does not press it again.
+    // What was clicked gives the keyboard back: Space goes on, it does not press it again.
     const onClick = (e: MouseEvent) => {
-      const button = e.detail > 0 && e.target instanceof HTMLElement ? e.target.closest('button') : null
-      if (button && button === document.activeElement) button.blur()
+      const clicked = e.detail > 0 && e.target instanceof Element ? e.target : null
+      const box = clicked?.closest('label')?.control ?? clicked
+      const control = clicked?.closest('button') ?? (box?.matches('[type=checkbox]') ? box : null)
+      // A box is given the keyboard after the click on its words.
+      if (control instanceof HTMLElement)
+        setTimeout(() => control === document.activeElement && control.blur())
     }
     window.addEventListener('keydown', onKey)
     window.addEventListener('click', onClick)

@@ -8,7 +8,7 @@ import { kindWords } from '../../frame/task-kinds.ts'
 import { Button } from '../../kit/button.tsx'
 import { Select } from '../../kit/select.tsx'
 import { GamesPanel } from './games-panel.tsx'
-import type { Desk, LiveView } from './use-live.ts'
+import { type Desk, givesBack, type LiveView } from './use-live.ts'
 
 const showWords: Record<ShowWay, string> = {
   card: 'a number card',
@@ -181,6 +181,7 @@ function ShowWith({ view, show, onShow }: { view: LiveView; show: ShowWay; onSho
         value={show}
         choices={showWays.map((value) => ({ value, words: showWords[value] }))}
         onChange={onShow}
+        onClosed={givesBack}
       />
     </div>
   )

@@ -4,7 +4,7 @@ import { canCome, gamesFor, goOnAfter, thrownIn } from '@awlbox/core/live/games'
 import { isShown, roundNow } from '@awlbox/core/live/state'
 import { Button } from '../../kit/button.tsx'
 import { Select } from '../../kit/select.tsx'
-import type { Desk, LiveView } from './use-live.ts'
+import { type Desk, givesBack, type LiveView } from './use-live.ts'
 
 /** A game played at the desk: the device throws, or a real die is written in; homes answer each throw. */
 export function GamesPanel({
@@ -36,6 +36,7 @@ export function GamesPanel({
           disabled={!free || (round !== null && round.shows === null)}
           choices={games.map((g, i) => ({ value: String(i), words: g.words }))}
           onChange={(i) => desk.act({ do: 'game', game: games[Number(i)]!.game })}
+          onClosed={givesBack}
           className="w-full"
         />
       </div>

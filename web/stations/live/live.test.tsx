@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { act, cleanup, render, screen, within } from '@testing-library/react'
+import { act, cleanup, render, screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { createMemoryRouter, RouterProvider } from 'react-router'
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
@@ -181,6 +181,21 @@ test('Space goes on, and a lesson is not ended by one press', async () => {
   expect(acts()).toHaveLength(1)
   await userEvent.click(screen.getByRole('button', { name: 'End it' }))
   expect(acts().at(-1)).toEqual({ do: 'end' })
+})
+test('a box that was clicked and a list that was closed leave the keyboard to the desk, so that Space goes on', async () => {
+  standing({ line: 0 })
+  await open('desk')
+  await userEvent.click(screen.getByLabelText('the words being said'))
+  await waitFor(() => expect(document.activeElement).toBe(document.body))
+  cleanup()
+  standing({ line: 2 })
+  await open('desk')
+  screen.getByRole('combobox', { name: /They show it with/ }).focus()
+  await userEvent.keyboard('{Enter}')
+  await userEvent.keyboard('{ArrowDown}{Enter}')
+  await waitFor(() => expect(document.activeElement).toBe(document.body))
+  await userEvent.keyboard(' ')
+  expect(acts().at(-1)).toMatchObject({ do: 'round', show: 'fingers' })
 })
 test('who only watches changes nothing, and sees who leads', async () => {
   standing({ lead: { id: id(7), name: 'Desh', desk: 'elsewhere' } })
