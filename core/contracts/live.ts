@@ -10,6 +10,8 @@ const Whole = z.number().int().min(0).max(100)
 export const showWays = ['card', 'fingers', 'dots', 'frame'] as const
 export const ShowWay = z.enum(showWays)
 export type ShowWay = z.infer<typeof ShowWay>
+/** The largest number each way can show: two hands, two frames, dots that can still be seen apart, three digits. */
+export const showsUpTo: Record<ShowWay, number> = { card: 999, fingers: 10, dots: 20, frame: 20 }
 
 const asks = ['same', 'one more', 'one fewer'] as const
 const pack = { numbers: z.array(Whole).min(2).max(30), ask: z.enum(asks) }

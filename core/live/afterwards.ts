@@ -50,7 +50,9 @@ export const segmentTimes = (
 /** A note to homes that missed it, in plain words: what was done, and that it can be done at home. `day` as it is said. */
 export function missedNote(run: LiveRun, s: Pick<LiveState, 'visits'>, day: string): string {
   const been = new Set(s.visits.map((v) => v.segmentId))
-  const done = run.segments.filter((x) => been.has(x.id) && x.title).map((x) => x.title)
+  const done = run.segments
+    .filter((x) => been.has(x.id) && x.title)
+    .map((x) => x.title.replace(/[\s.,:;!?…]+$/, ''))
   const did = done.length ? ` We did: ${done.join(', ')}.` : ''
   return `We met live on ${day}.${did} If you could not be there, do the tasks here when it suits you: they count just as much.`
 }

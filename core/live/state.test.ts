@@ -120,6 +120,18 @@ test('what really came up is written into the line, and homes are told of it', (
     doing([[2, { do: 'throw', stepId: run(s).lines[line('Roll')]!.step.id, faces: [2, 3] }]], s),
   ).toThrow('tell as many')
 })
+test.each([
+  ['fingers', 10, 'fingers'],
+  ['fingers', 11, 'card'],
+  ['frame', 20, 'frame'],
+  ['dots', 21, 'card'],
+] as const)('a number is shown with %s only where it can be: %d with a %s', (show, answer, way) => {
+  const s = doing([
+    [0, { do: 'start' }],
+    [1, { do: 'ask', prompt: 'Show me.', answer, show, think: 0 }],
+  ])
+  expect(roundNow(s)!.show).toBe(way)
+})
 test('a game throws rounds of its own, on a table of its own, and leaves the script where it was', () => {
   const s = doing([
     [0, { do: 'start' }],

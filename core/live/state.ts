@@ -1,5 +1,12 @@
 import type { TaskSpec } from '../contracts/lesson.ts'
-import type { Done, LiveAct, LiveRound, LiveState, ShowWay } from '../contracts/live.ts'
+import {
+  type Done,
+  type LiveAct,
+  type LiveRound,
+  type LiveState,
+  type ShowWay,
+  showsUpTo,
+} from '../contracts/live.ts'
 import type { TableState } from '../contracts/table.ts'
 import { readHands } from '../script/language/read.ts'
 import { emptyTable, partitionsOn } from '../script/table/state.ts'
@@ -99,11 +106,15 @@ interface Asking {
 /** The first way to see two parts on a table; none where it shows none. */
 const partsOn = (table: TableState): number[] =>
   partitionsOn(table).find((p) => p.length === 2 && p.every((n) => n > 0)) ?? []
+/** The way that was chosen, or a card where an answer that is right is more than it can show. */
+const wayFor = (spec: TaskSpec | null, way: ShowWay): ShowWay =>
+  spec?.kind === 'number' && Math.max(spec.answer, ...(spec.also ?? [])) > showsUpTo[way] ? 'card' : way
 function withRound(s: LiveState, run: LiveRun, at: number, asked: Asking): LiveState {
   if (s.rounds.length >= 200) throw new LiveRefusal('Two hundred rounds are the most a lesson can hold.')
   const { think, ...r } = asked
   const round: LiveRound = {
     ...r,
+    show: wayFor(asked.spec, asked.show),
     id: `r${s.rounds.length + 1}`,
     parts: partsOn(tableNow(run, s)),
     began: at,

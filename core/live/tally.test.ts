@@ -139,13 +139,13 @@ test('a recording of the call is parted by when each segment was gone to; going 
 })
 test('homes that missed it are told of what was done, and of nothing that was gone past', () => {
   const doc = lessonOf([
-    { id: 'a', title: 'Hello', steps: stepsOf('a', ['say: One.']) },
+    { id: 'a', title: 'Ready?', steps: stepsOf('a', ['say: One.']) },
     { id: 'b', title: 'Parcels', steps: stepsOf('b', ['say: Two.']) },
-    { id: 'c', title: 'Goodbye', steps: stepsOf('c', ['say: Three.']) },
+    { id: 'c', title: 'Share the stamps out.', steps: stepsOf('c', ['say: Three.']) },
   ])
   const run = runOf(doc, style, null, startState(doc))
   const visits = ['a', 'c'].map((segmentId, at) => ({ segmentId, at }))
-  expect(missedNote(run, { visits }, 'Tuesday')).toContain('We did: Hello, Goodbye.')
+  expect(missedNote(run, { visits }, 'Tuesday')).toContain('We did: Ready, Share the stamps out. If')
 })
 test('how long answers took is told of those in time, from when they could be given', () => {
   const open = {

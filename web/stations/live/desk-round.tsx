@@ -12,9 +12,9 @@ import { type Desk, givesBack, type LiveView } from './use-live.ts'
 
 const showWords: Record<ShowWay, string> = {
   card: 'a number card',
-  fingers: 'fingers',
-  dots: 'dots',
-  frame: 'a frame they fill',
+  fingers: 'fingers, to ten',
+  dots: 'dots, to twenty',
+  frame: 'a frame they fill, to twenty',
 }
 type Standing = 'sent' | 'late' | 'thinking' | 'silent' | 'away' | 'here'
 
@@ -248,7 +248,9 @@ function ShownTally({ view, tally, round }: { view: LiveView; tally: LiveTally; 
   const most = Math.max(1, ...tally.rows.map((r) => r.children.length))
   return (
     <div className="border-t border-hair pt-3 grid gap-2">
-      <h3 className="font-bold text-sm">All at once: {round.prompt}</h3>
+      <h3 className="font-bold text-sm">
+        {roundNow(news.state)?.id === round.id ? 'All at once' : 'The round before'}: {round.prompt}
+      </h3>
       {!tally.rows.length && <p className="text-steel text-sm">Nothing came.</p>}
       {tally.rows.map((r) => (
         <div key={`${r.verdict} ${r.shown}`}>

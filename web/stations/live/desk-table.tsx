@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { gestureText } from '@awlbox/core/script/gesture'
-import { roundNow } from '@awlbox/core/live/state'
+import { isShown, roundNow } from '@awlbox/core/live/state'
 import { type LiveLine, silenceNow } from '@awlbox/core/live/run'
 import type { LiveAct } from '@awlbox/core/contracts/live'
 import { Button } from '../../kit/button.tsx'
@@ -68,7 +68,12 @@ export function DeskTable({
           className="max-h-[38dvh] mx-auto"
         />
         {state.sentence && (
-          <p className="font-child text-[34px] text-center pb-2 bg-white text-[#14232b]">{state.sentence}</p>
+          <p className="font-child text-[34px] text-center pb-2 bg-white text-[#14232b]">
+            {state.sentence}
+            {round && !isShown(round, at) && (
+              <span className="block font-sans text-sm text-[#4c5a62]">only here, until all have shown</span>
+            )}
+          </p>
         )}
       </Card>
       <div className="flex flex-wrap items-center gap-1.5">
