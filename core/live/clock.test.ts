@@ -89,12 +89,18 @@ test('what was left out takes no time, and what is left out is not offered again
   expect(t.ends).toBe(900)
   expect(t.rows.find((r) => r.segment.id === 'together-2')!.state).toBe('left out')
 })
-test('two together where one is not enough; what opens, shows and closes is never offered', () => {
-  const state = (now: number) => on(now, { line: line('show'), spent: { hello: 600 } })
-  const t = timingOf(doc, run, state(600), when(600, 600))
-  expect(t.offer?.segmentIds).toHaveLength(2)
-  for (const id of t.offer!.segmentIds) expect(['together-1', 'together-2', 'extra']).toContain(id)
-})
+test.each([
+  [1530, ['together-2']],
+  [1300, ['together-1', 'together-2']],
+  // All of it is not enough: the most dispensable first.
+  [600, ['extra', 'together-2', 'together-1']],
+])(
+  'one, two, or as many as it needs where the lesson may end after %d s; what opens, shows and closes is never offered',
+  (room, ids) => {
+    const state = on(600, { line: line('show'), spent: { hello: 600 } })
+    expect(timingOf(doc, run, state, when(600, room)).offer?.segmentIds).toEqual(ids)
+  },
+)
 test('nothing is offered on whose table later lines stand', () => {
   const built = lessonOf([
     part('hello', 'hook', 1),

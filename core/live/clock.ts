@@ -117,7 +117,7 @@ export function timingOf(
   }
 }
 
-/** The segments whose leaving out brings the lesson to its end in time, by as little as does: one, or two together. */
+/** The segments whose leaving out brings the lesson to its end in time, by as little as does: one, two, or as many as it needs. */
 function offerOf(
   doc: Pick<Lesson, 'segments'>,
   rows: readonly Row[],
@@ -126,30 +126,30 @@ function offerOf(
   const over = ends - room
   if (over <= mind) return null
   const may = rows.filter((r) => r.state === 'coming' && dispensable.includes(r.segment.kind))
-  const rank = (set: readonly Row[]): number =>
-    Math.min(...set.map((r) => dispensable.indexOf(r.segment.kind)))
-  const sets = [...may.map((r) => [r]), ...may.flatMap((a, i) => may.slice(i + 1).map((b) => [a, b]))].map(
-    (set) => ({ set, saves: set.reduce((sum, r) => sum + r.lasts, 0) }),
-  )
-  const isEnough = (f: { saves: Seconds }): boolean => f.saves >= over - mind
-  const inOrder = [
-    ...sets
-      .filter(isEnough)
-      .sort((a, b) => a.set.length - b.set.length || rank(a.set) - rank(b.set) || a.saves - b.saves),
-    // Where nothing brings it all back: what saves most.
-    ...sets.filter((f) => !isEnough(f)).sort((a, b) => b.saves - a.saves),
-  ]
-  const best = inOrder.find(({ set }) =>
+  const ofKind = (r: Row): number => dispensable.indexOf(r.segment.kind)
+  const rank = (set: readonly Row[]): number => Math.min(...set.map(ofKind))
+  const saves = (set: readonly Row[]): Seconds => set.reduce((sum, r) => sum + r.lasts, 0)
+  const isEnough = (set: readonly Row[]): boolean => saves(set) >= over - mind
+  const can = (set: readonly Row[]): boolean =>
     standsWithout(
       doc,
       set.map((r) => r.segment.id),
-    ),
-  )
-  return best
+    )
+  const few = [...may.map((r) => [r]), ...may.flatMap((a, i) => may.slice(i + 1).map((b) => [a, b]))]
+    .filter(isEnough)
+    .sort((a, b) => a.length - b.length || rank(a) - rank(b) || saves(a) - saves(b))
+    .find(can)
+  // Where two are not enough: one after another, the most dispensable and longest first, until it is or nothing more can go.
+  const set =
+    few ??
+    [...may]
+      .sort((a, b) => ofKind(a) - ofKind(b) || b.lasts - a.lasts)
+      .reduce<Row[]>((out, r) => (!isEnough(out) && can([...out, r]) ? [...out, r] : out), [])
+  return set.length
     ? {
-        segmentIds: best.set.map((r) => r.segment.id),
-        titles: best.set.map((r) => r.segment.title),
-        ends: ends - best.saves,
+        segmentIds: set.map((r) => r.segment.id),
+        titles: set.map((r) => r.segment.title),
+        ends: ends - saves(set),
       }
     : null
 }

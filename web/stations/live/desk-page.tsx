@@ -157,7 +157,7 @@ function OnAir({ liveId, view }: { liveId: string; view: LiveView }) {
       <Notices view={view} desk={desk} />
       <div className="grid grid-cols-[286px_minmax(0,1fr)_330px] max-lg:grid-cols-1 lg:h-[calc(100dvh-52px)]">
         <DeskStrip view={view} timing={timing} at={at} desk={desk} />
-        <main className="min-w-0 p-4 grid gap-3 content-start lg:overflow-auto border-x border-hair">
+        <main className="min-w-0 p-4 grid grid-cols-[minmax(0,1fr)] gap-3 content-start lg:overflow-auto border-x border-hair">
           <DeskTable view={view} desk={desk} at={at} onOpen={openWindow} onBack={back && (() => act(back))} />
           <Acts view={view} desk={desk} next={next} at={at} onNote={() => setNoting(true)} />
           {noting && (

@@ -87,20 +87,24 @@ export function DeskStrip({
         })}
       </ol>
       {offer && state.phase === 'on' && (
+        // However long the lesson is, it is in sight.
         <div
-          className="rounded-xl border border-saffron bg-here p-3 grid gap-2 justify-items-start"
+          className="sticky bottom-0 rounded-xl border border-saffron bg-here p-3 grid gap-2 justify-items-start"
           role="status"
         >
           <p>
-            {Math.round(over / 60) || 1} min over. Leave out <b>{offer.titles.join(' and ')}</b> and it ends
-            at {timeOfDay(base + offer.ends * 1000)}.
+            {Math.round(over / 60) || 1} min over. Leave out <b>{someOf(offer.titles)}</b> and it ends at{' '}
+            {timeOfDay(base + offer.ends * 1000)}
+            {offer.ends - timing.plannedEnd > 60 &&
+              `, still ${Math.round((offer.ends - timing.plannedEnd) / 60)} min over`}
+            .
           </p>
           <Button
             small
             disabled={!desk.leads}
             onClick={() => offer.segmentIds.forEach((segmentId) => desk.act({ do: 'leave out', segmentId }))}
           >
-            Leave {offer.titles.length === 1 ? 'it' : 'them'} out
+            Leave {offer.titles.length === 1 ? 'it' : `the ${offer.titles.length}`} out
           </Button>
         </div>
       )}
@@ -119,4 +123,10 @@ export function DeskStrip({
       )}
     </section>
   )
+}
+/** Up to three by name, the rest by how many there are. */
+function someOf(titles: readonly string[]): string {
+  const named = titles.length > 4 ? titles.slice(0, 3) : titles
+  const rest = titles.length - named.length
+  return rest ? `${named.join(', ')} and ${rest} more` : named.join(' and ')
 }

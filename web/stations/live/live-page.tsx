@@ -304,7 +304,7 @@ function One({
   }
   return (
     <Card as="li" className="p-3 flex flex-wrap items-center gap-x-3 gap-y-1">
-      <div className="min-w-0 flex-1">
+      <div className="min-w-64 flex-1">
         <p className={`font-semibold ${live.calledOff ? 'line-through text-steel' : ''}`}>
           {whenWords(live.startsAt)}
         </p>

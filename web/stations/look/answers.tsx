@@ -51,12 +51,12 @@ export function Said({ reply }: { reply: ReplyRecord }) {
   ]
   return (
     <Card as="section" className="p-3">
-      <h2 className="text-sm text-steel">The grown-up wrote</h2>
       {reply.live && (
-        <p className="font-semibold">
-          Given live, in rounds beside others: it counts half of what comes from home.
+        <p className="mb-2 text-sm">
+          <b>Given live</b>, in rounds beside others: it counts half of what comes from home.
         </p>
       )}
+      <h2 className="text-sm text-steel">The grown-up wrote</h2>
       {reply.couldNot && <p className="font-semibold">They couldn’t do it today.</p>}
       <p dir="auto">{reply.words ? `“${reply.words}”` : <span className="text-steel">nothing</span>}</p>
       {reply.why && (
