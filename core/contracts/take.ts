@@ -6,6 +6,8 @@ export const TakeMark = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('slip'), at: z.number().min(0), by: z.enum(['key', 'clap']).default('key') }),
   /** The prompter went on to a segment: where a recording straight through is parted. */
   z.object({ kind: z.literal('segment'), at: z.number().min(0), segmentId: z.string().max(40) }),
+  /** What of a longer recording is the lesson: what was said before and after it is in no take. */
+  z.object({ kind: z.literal('within'), at: z.number().min(0), to: z.number().min(0) }),
   /** What a die, spinner or draw really gave, for a step written otherwise. */
   z.object({
     kind: z.literal('roll'),

@@ -63,7 +63,7 @@ async function part(
     // A recorder that fell behind ends before the clock of the marks does: what was marked last belongs to the last part.
     const last = p === parts.at(-1)
     const marks = take.marks
-      .filter((m) => m.kind !== 'segment' && m.at >= p.from && (last || m.at < p.to))
+      .filter((m) => m.kind !== 'segment' && m.kind !== 'within' && m.at >= p.from && (last || m.at < p.to))
       .map((m) => ({ ...m, at: Math.min(m.at, p.to) - p.from }))
     const id =
       known?.id ??

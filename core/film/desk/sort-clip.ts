@@ -172,7 +172,12 @@ function partsOf(
 /** The stretches between the marks at which the prompter went on to a segment; those under two seconds were only passed through. */
 export function partsFromMarks(marks: readonly TakeMark[], seconds: Seconds): Sorted['parts'] {
   const begins = marks.filter((m) => m.kind === 'segment').sort((a, b) => a.at - b.at)
+  const within = marks.find((m) => m.kind === 'within') ?? { at: 0, to: seconds }
   return begins
-    .map((m, i) => ({ segmentId: m.segmentId, from: i === 0 ? 0 : m.at, to: begins[i + 1]?.at ?? seconds }))
+    .map((m, i) => ({
+      segmentId: m.segmentId,
+      from: i === 0 ? within.at : m.at,
+      to: begins[i + 1]?.at ?? Math.min(seconds, within.to),
+    }))
     .filter((p) => p.to - p.from > 2)
 }

@@ -112,6 +112,13 @@ describe('a recording straight through', () => {
       { segmentId: 'a', from: 0, to: 20 },
       { segmentId: 'b', from: 20, to: 50 },
     ]))
+  test('what was said in a call before and after the lesson is in no part', () => {
+    const lesson = { kind: 'within' as const, at: 10, to: 40 }
+    expect(partsFromMarks([lesson, at(10, 'a'), at(20, 'b')], 50).map((p) => [p.from, p.to])).toEqual([
+      [10, 20],
+      [20, 40],
+    ])
+  })
   test('a segment only passed through is no part', () =>
     expect(partsFromMarks([at(0, 'a'), at(20, 'b'), at(21, 'c')], 50).map((p) => p.segmentId)).toEqual([
       'a',

@@ -165,6 +165,7 @@ function CallRecording({ lessonId, segments }: { lessonId: string; segments: rea
   const [problem, setProblem] = useState<string | null>(null)
   const typed = /^(\d{1,3}):([0-5]\d)$/.exec(began.trim())
   const offset = typed ? Number(typed[1]) * 60 + Number(typed[2]) : null
+  const [first, last] = [segments[0]!, segments.at(-1)!]
   const bring = async (file: File) => {
     setProblem(null)
     setWords(null)
@@ -180,11 +181,14 @@ function CallRecording({ lessonId, segments }: { lessonId: string; segments: rea
           markTake,
           { takeId },
           {
-            marks: segments.map((x) => ({
-              kind: 'segment' as const,
-              segmentId: x.segmentId,
-              at: x.from + offset!,
-            })),
+            marks: [
+              { kind: 'within', at: first.from + offset!, to: (last.to ?? 24 * 3600) + offset! },
+              ...segments.map((x) => ({
+                kind: 'segment' as const,
+                segmentId: x.segmentId,
+                at: x.from + offset!,
+              })),
+            ],
           },
         )
         setWords('It is here. It is parted into a take for each segment; find them in Film.')
@@ -230,7 +234,7 @@ function CallRecording({ lessonId, segments }: { lessonId: string; segments: rea
         </span>
       </label>
       <label
-        className={`inline-flex items-center min-h-10 px-3.5 rounded-lg border border-hair bg-card font-semibold ${agreed && offset !== null ? 'cursor-pointer hover:bg-wash' : 'opacity-50 pointer-events-none'}`}
+        className={`inline-flex items-center min-h-10 px-3.5 rounded-lg border border-hair bg-card font-semibold has-focus-visible:outline-3 has-focus-visible:outline-blue ${agreed && offset !== null ? 'cursor-pointer hover:bg-wash' : 'opacity-50 pointer-events-none'}`}
       >
         Bring the recording
         <input
@@ -256,7 +260,8 @@ function CallRecording({ lessonId, segments }: { lessonId: string; segments: rea
       )}
       {problem && <Notice kind="wrong">{problem}</Notice>}
       <p className="text-sm text-steel">
-        Faces and names in it are looked for, and covers proposed, before anything is sent.
+        What was said before and after the lesson is in no take. Faces and names are looked for, and covers
+        proposed, before anything is sent.
       </p>
     </Card>
   )
