@@ -18,19 +18,20 @@ const mostBits = 8_000_000
 /** Seconds between whole pictures; further apart, moving about in a film stutters. */
 const betweenWhole = 2.1
 
+interface Stream {
+  codec_name?: string
+  profile?: string
+  pix_fmt?: string
+  width?: number
+  height?: number
+  sample_aspect_ratio?: string
+  field_order?: string
+  color_range?: string
+  color_transfer?: string
+  side_data_list?: unknown[]
+}
 interface Told {
-  streams?: {
-    codec_name?: string
-    profile?: string
-    pix_fmt?: string
-    width?: number
-    height?: number
-    sample_aspect_ratio?: string
-    field_order?: string
-    color_range?: string
-    color_transfer?: string
-    side_data_list?: unknown[]
-  }[]
+  streams?: Stream[]
   packets?: { pts_time?: string; size?: string; flags?: string }[]
 }
 
@@ -49,19 +50,7 @@ async function framesAsTheyAre(file: string, signal?: AbortSignal): Promise<numb
       ],
       signal ? { signal } : {},
     )) as Told
-    const v = streams?.length === 1 ? streams[0]! : null
-    const plain =
-      v?.codec_name === 'h264' &&
-      /^(Constrained Baseline|Main|High)$/.test(v.profile ?? '') &&
-      v.pix_fmt === 'yuv420p' &&
-      v.width === film.width &&
-      v.height === film.height &&
-      /^(1:1|N\/A)$/.test(v.sample_aspect_ratio ?? 'N/A') &&
-      (v.field_order ?? 'progressive') === 'progressive' &&
-      v.color_range !== 'pc' &&
-      !/2084|b67/.test(v.color_transfer ?? '') &&
-      !v.side_data_list?.length
-    if (!plain || !packets?.length || !isEven(packets)) return null
+    if (streams?.length !== 1 || !isPlain(streams[0]!) || !packets?.length || !isEven(packets)) return null
     // What is damaged shows only when it is looked at.
     const check = ['-loglevel', 'error', '-xerror', '-i', file, '-map', '0:v:0', '-f', 'null', '-']
     const said = await ffmpeg(check, signal ? { signal } : {})
@@ -72,6 +61,29 @@ async function framesAsTheyAre(file: string, signal?: AbortSignal): Promise<numb
   }
 }
 
+/** What is not told of a picture is as it usually is. */
+const usual = {
+  sample_aspect_ratio: '1:1',
+  field_order: 'progressive',
+  color_range: 'tv',
+  color_transfer: '',
+}
+function isPlain(told: Stream): boolean {
+  const v = { ...usual, ...told }
+  return (
+    v.codec_name === 'h264' &&
+    /^(Constrained Baseline|Main|High)$/.test(v.profile ?? '') &&
+    v.pix_fmt === 'yuv420p' &&
+    v.width === film.width &&
+    v.height === film.height &&
+    ['1:1', 'N/A'].includes(v.sample_aspect_ratio) &&
+    v.field_order === 'progressive' &&
+    v.color_range === 'tv' &&
+    // Brighter than a screen: it is told darker first.
+    !/2084|b67/.test(v.color_transfer) &&
+    !v.side_data_list?.length
+  )
+}
 function isEven(packets: NonNullable<Told['packets']>): boolean {
   const shown = packets
     .map((p) => ({ at: Number(p.pts_time) * framesPerSecond, whole: p.flags?.startsWith('K') ?? false }))
