@@ -273,7 +273,11 @@ test('clips from a phone: sorted, in the tray, twice; captions, corrections, the
 
 test('a die that fell otherwise: every later line follows, and it can be taken back', async ({ page }) => {
   await openFilm(page, 'Ten parcels and five places')
-  await segment(page, 'Two parts').click()
+  // The page may still grow while it opens, and the click meet the segment beside it.
+  await expect(async () => {
+    await segment(page, 'Two parts').click()
+    await expect(prompter(page)).toContainText('Two parts', { timeout: 3000 })
+  }).toPass()
   for (let i = 0; i < 3; i++) await page.keyboard.press('PageDown')
   await expect(prompter(page)).toContainText('The die rolls and shows 6')
   await page.getByRole('button', { name: '4 came up' }).click()

@@ -103,10 +103,13 @@ export function useDesk(liveId: string, view: LiveView): Desk {
   }, [known])
   const queue = useRef<Promise<unknown>>(Promise.resolve())
   const [under, setUnder] = useState(0)
+  /** The number the newest act on its way will have: its news often come before the answer to it. */
+  const [coming, setComing] = useState(0)
   const { again } = view
   const done = useCallback(
     (what: () => Promise<{ seq: number }>) => {
       setUnder((n) => n + 1)
+      setComing((n) => Math.max(n, seq.current) + 1)
       queue.current = queue.current
         .then(async () => {
           setProblem(null)
@@ -139,7 +142,7 @@ export function useDesk(liveId: string, view: LiveView): Desk {
     act,
     throwNow,
     // Until the news of it has come, what is next is not known.
-    busy: under > 0 || mine > view.news.state.seq,
+    busy: (under > 0 ? coming : mine) > view.news.state.seq,
     problem,
   }
 }
