@@ -59,61 +59,27 @@ export async function mayLesson(db: Db, person: Person, lessonId: string, right:
     .limit(1)
   decide(person, row, right, 'This lesson')
 }
-export async function mayTake(db: Db, person: Person, takeId: string, right: Right): Promise<void> {
-  const [row] = await db
-    .select(whose(person))
-    .from(takes)
-    .innerJoin(lessons, eq(lessons.id, takes.lessonId))
-    .innerJoin(classes, eq(classes.id, lessons.classId))
-    .where(eq(takes.id, takeId))
-    .limit(1)
-  decide(person, row, right, 'This take')
-}
-export async function mayRender(db: Db, person: Person, renderId: string, right: Right): Promise<void> {
-  const [row] = await db
-    .select(whose(person))
-    .from(renders)
-    .innerJoin(lessons, eq(lessons.id, renders.lessonId))
-    .innerJoin(classes, eq(classes.id, lessons.classId))
-    .where(eq(renders.id, renderId))
-    .limit(1)
-  decide(person, row, right, 'This film')
-}
-export async function mayLive(db: Db, person: Person, liveId: string, right: Right): Promise<void> {
-  const [row] = await db
-    .select(whose(person))
-    .from(liveLessons)
-    .innerJoin(lessons, eq(lessons.id, liveLessons.lessonId))
-    .innerJoin(classes, eq(classes.id, lessons.classId))
-    .where(eq(liveLessons.id, liveId))
-    .limit(1)
-  decide(person, row, right, 'This live lesson')
-}
-export async function mayPublication(
-  db: Db,
-  person: Person,
-  publicationId: string,
-  right: Right,
-): Promise<void> {
-  const [row] = await db
-    .select(whose(person))
-    .from(publications)
-    .innerJoin(lessons, eq(lessons.id, publications.lessonId))
-    .innerJoin(classes, eq(classes.id, lessons.classId))
-    .where(eq(publications.id, publicationId))
-    .limit(1)
-  decide(person, row, right, 'This sending')
-}
-export async function mayJob(db: Db, person: Person, jobId: string, right: Right): Promise<void> {
-  const [row] = await db
-    .select(whose(person))
-    .from(jobs)
-    .innerJoin(lessons, eq(lessons.id, jobs.lessonId))
-    .innerJoin(classes, eq(classes.id, lessons.classId))
-    .where(eq(jobs.id, jobId))
-    .limit(1)
-  decide(person, row, right, 'This work')
-}
+/** Whoever has the lesson has what belongs to it. */
+const mayOfLesson =
+  (
+    table: typeof takes | typeof renders | typeof liveLessons | typeof publications | typeof jobs,
+    what: string,
+  ) =>
+  async (db: Db, person: Person, id: string, right: Right): Promise<void> => {
+    const [row] = await db
+      .select(whose(person))
+      .from(table as typeof takes)
+      .innerJoin(lessons, eq(lessons.id, table.lessonId))
+      .innerJoin(classes, eq(classes.id, lessons.classId))
+      .where(eq(table.id, id))
+      .limit(1)
+    decide(person, row, right, what)
+  }
+export const mayTake = mayOfLesson(takes, 'This take')
+export const mayRender = mayOfLesson(renders, 'This film')
+export const mayLive = mayOfLesson(liveLessons, 'This live lesson')
+export const mayPublication = mayOfLesson(publications, 'This sending')
+export const mayJob = mayOfLesson(jobs, 'This work')
 export async function mayReply(db: Db, person: Person, replyId: string, right: Right): Promise<void> {
   const [row] = await db
     .select(whose(person))
