@@ -195,6 +195,10 @@ async function pictureOfHome(): Promise<void> {
   await phone.screenshot({ path: path.join(folder, 'home.png') })
 }
 
+/** Where the desk stands: its line, and what the one button does. Read in the page. */
+function standsAt(): string {
+  return `${document.querySelector('[aria-current=step]')?.textContent} ${document.querySelector('main .bg-moss')?.textContent}`
+}
 /** A rehearsal with made-up homes: its desk with a round that was shown, the window it shares, and a phone in the round. */
 async function picturesOfLive(): Promise<void> {
   const at = lesson('Fingers up')
@@ -208,13 +212,15 @@ async function picturesOfLive(): Promise<void> {
   }
   await page.goto(`${address}/live/${id}`)
   await page.getByRole('button', { name: 'Let made-up homes come' }).click()
-  await page.getByText(/made-up homes come/).waitFor()
+  await page.getByText(/^\d+ made-up homes come/).waitFor()
   await page.getByRole('button', { name: 'Begin' }).click()
   const ask = page.getByRole('button', { name: 'Ask it' })
   for (let k = 0; k < 60 && !(await ask.count()); k++) {
     const on = page.getByRole('button', { name: /^(Go on|Let them do it)$/ })
+    // The one button is named anew when the next line or its round has come: pressed before, it would do that one's.
+    const was = await page.evaluate(standsAt)
     await on.click()
-    await page.waitForFunction(() => !document.querySelector('button[disabled].bg-moss'))
+    for (let t = 0; t < 200 && (await page.evaluate(standsAt)) === was; t++) await page.waitForTimeout(50)
   }
   await ask.click()
   const phone = await (
