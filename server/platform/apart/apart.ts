@@ -12,6 +12,8 @@ const limits = { seconds: 10, megabytes: 384, threads: 2 } as const
 
 interface Thread {
   worker: Worker
+  /** It has its programs: what a busy machine takes to load them is no task's time. */
+  ready: Promise<void>
   busy: boolean
   /** What ended it that was no want of memory. */
   failed: Error | null
@@ -29,7 +31,12 @@ function open(): Thread {
     : new Worker(source, { eval: true, resourceLimits })
   // A thread that waits keeps no program from ending.
   worker.unref()
-  const thread: Thread = { worker, busy: true, failed: null }
+  const thread: Thread = {
+    worker,
+    ready: new Promise((resolve) => void worker.once('message', () => resolve())),
+    busy: true,
+    failed: null,
+  }
   worker.on('error', (error: NodeJS.ErrnoException) => {
     if (error.code !== 'ERR_WORKER_OUT_OF_MEMORY') thread.failed = error
   })
@@ -67,10 +74,15 @@ const tooMuch = (what: string): Problem =>
   )
 
 /**
- * One task, in a thread. `what` names it for people: “These captions”. @throws Problem where it takes too much,
- * SyntaxError and other errors as the task throws them.
+ * One task, in a thread. `what` names it for people: “These captions”; `seconds` is what it may take once the thread has
+ * its programs. @throws Problem where it takes too much, SyntaxError and other errors as the task throws them.
  */
-export async function apart<T extends TaskName>(name: T, given: Given<T>, what: string): Promise<Made<T>> {
+export async function apart<T extends TaskName>(
+  name: T,
+  given: Given<T>,
+  what: string,
+  seconds: number = limits.seconds,
+): Promise<Made<T>> {
   const thread = await free()
   const { worker } = thread
   let timer: NodeJS.Timeout | undefined
@@ -80,12 +92,14 @@ export async function apart<T extends TaskName>(name: T, given: Given<T>, what: 
     return await new Promise<Made<T>>((resolve, reject) => {
       ended = () => reject(thread.failed ?? tooMuch(what))
       const answered = (m: Answered<T>) => ('made' in m ? resolve(m.made) : reject(errorOf(m.failed)))
-      listeners.push(answered)
-      worker.on('message', answered)
       // Out of memory, or ended below.
       worker.once('exit', ended)
-      worker.postMessage({ name, given })
-      timer = setTimeout(() => void worker.terminate(), limits.seconds * 1000)
+      void thread.ready.then(() => {
+        listeners.push(answered)
+        worker.on('message', answered)
+        worker.postMessage({ name, given })
+        timer = setTimeout(() => void worker.terminate(), seconds * 1000)
+      })
     })
   } finally {
     clearTimeout(timer)

@@ -1,7 +1,7 @@
 import { parentPort } from 'node:worker_threads'
 import { type TaskName, tasks } from './tasks.ts'
 
-/** One task at a time, as asked for by apart.ts. */
+/** One task at a time, as asked for by apart.ts, which is told first that everything is loaded. */
 parentPort!.on('message', ({ name, given }: { name: TaskName; given: never }) => {
   try {
     parentPort!.postMessage({ made: tasks[name](given) })
@@ -10,3 +10,4 @@ parentPort!.on('message', ({ name, given }: { name: TaskName; given: never }) =>
     parentPort!.postMessage({ failed: { name: e.name, message: e.message } })
   }
 })
+parentPort!.postMessage('ready')
