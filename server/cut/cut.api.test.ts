@@ -200,7 +200,9 @@ describe('a lesson filmed with slips, cut by accepting everything', () => {
     .filter((s, i) => planned[s.kind] && whole.segments.findIndex((x) => x.kind === s.kind) === i)
     .map((s) => ({
       ...s,
-      steps: s.steps.flatMap((step) => (kept.has(step.verb) ? [{ ...step, verb: kept.get(step.verb)! }] : [])),
+      steps: s.steps.flatMap((step) =>
+        kept.has(step.verb) ? [{ ...step, verb: kept.get(step.verb)! }] : [],
+      ),
     }))
   const doc = { ...whole, segments: seen }
   let camera: ChildProcess | null = null
