@@ -74,9 +74,11 @@ describe('groups', () => {
     expect(groups.map((g) => g.children.map((c) => c.childId))).toEqual([['k2'], ['k3'], ['k1'], ['k4']])
     for (const g of groups) expect(g.reason.length).toBeGreaterThan(10)
   })
-  test('hold at most six; larger ones are parted and say so', () => {
+  test('hold at most six; larger ones are parted evenly and say so', () => {
     const groups = groupsFor(many(1, 14, 'nearly'))
-    expect(groups.map((g) => g.children.length)).toEqual([6, 6, 2])
+    expect(groups.map((g) => g.children.length)).toEqual([5, 5, 4])
+    expect(groupsFor(many(1, 7, 'nearly')).map((g) => g.children.length)).toEqual([4, 3])
+    expect(groupsFor(many(1, 6, 'nearly')).map((g) => g.children.length)).toEqual([6])
     expect(groups.map((g) => g.title.match(/\((\d of \d)\)/)?.[1])).toEqual(['1 of 3', '2 of 3', '3 of 3'])
   })
   test('a child long silent, or never heard of, is not judged by old work', () => {

@@ -71,10 +71,12 @@ export function groupsFor(children: readonly ChildStanding[]): Group[] {
     .filter((g) => g.children.length)
     .flatMap((g) => {
       const parts = Math.ceil(g.children.length / largest)
+      // Parted evenly, so that of seven nobody sits alone.
+      const upTo = (i: number) => Math.ceil((i * g.children.length) / parts)
       return Array.from({ length: parts }, (_, i) => ({
         ...g,
         title: parts > 1 ? `${g.title} (${i + 1} of ${parts})` : g.title,
-        children: g.children.slice(i * largest, (i + 1) * largest).map(({ childId, name, standing }) => ({
+        children: g.children.slice(upTo(i), upTo(i + 1)).map(({ childId, name, standing }) => ({
           childId,
           name,
           set: setFor(standing),

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { colourName, labOf } from './colours.ts'
-import { shrunk } from './picture.ts'
+import { coarser, shrunk } from './picture.ts'
 import { readPhoto } from './read.ts'
 import { rowsOf } from './rows.ts'
 import { kinds, type PixelKind, type See } from './seen.ts'
@@ -271,5 +271,16 @@ describe('colours and sizes', () => {
     expect([p.width % 16, p.height % 16]).toEqual([0, 0])
     expect(p.rgb[0]).toBeCloseTo(180 / 255, 3)
     expect(p.rgb[2 * p.width * p.height]).toBeCloseTo(160 / 255, 3)
+  })
+  test('a photo of many dots is made coarser by means of squares, a small one is left alone', () => {
+    const stripes = pixels((x) => (x % 2 ? [0, 100, 255] : [200, 100, 55]))
+    const c = coarser(stripes, 400, 300, 200)
+    expect([c.width, c.height]).toEqual([200, 150])
+    expect([...c.data.slice(0, 4)]).toEqual([100, 100, 155, 255])
+    expect(new Set(c.data.filter((_, i) => i % 4 === 0))).toEqual(new Set([100]))
+    expect(coarser(stripes, 400, 300, 201).data).toBe(stripes)
+    // A strip one dot high cannot be halved.
+    const strip = new Uint8ClampedArray(4000 * 4)
+    expect(coarser(strip, 4000, 1, 1000)).toEqual({ data: strip, width: 4000, height: 1 })
   })
 })

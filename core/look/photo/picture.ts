@@ -47,6 +47,43 @@ export function shrunk(
   }
   return { width: w, height: h, rgb }
 }
+/**
+ * A photo of many millions of dots at a half, a third … of its size, no smaller than `longSide`: each dot the mean of a
+ * square of them, so that what is shrunk from it several times is not gone through whole each time.
+ */
+export function coarser(
+  rgba: Uint8ClampedArray | Uint8Array,
+  width: number,
+  height: number,
+  longSide: number,
+): { data: Uint8ClampedArray | Uint8Array; width: number; height: number } {
+  const k = Math.floor(Math.max(width, height) / longSide)
+  if (k < 2 || Math.min(width, height) < k || rgba.length !== width * height * 4)
+    return { data: rgba, width, height }
+  const [w, h] = [Math.floor(width / k), Math.floor(height / k)]
+  const data = new Uint8ClampedArray(w * h * 4)
+  const part = 1 / (k * k)
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      let r = 0
+      let g = 0
+      let b = 0
+      for (let row = 0; row < k; row++) {
+        let p = ((y * k + row) * width + x * k) * 4
+        for (let column = 0; column < k; column++, p += 4) {
+          r += rgba[p]!
+          g += rgba[p + 1]!
+          b += rgba[p + 2]!
+        }
+      }
+      const i = (y * w + x) * 4
+      data[i] = r * part
+      data[i + 1] = g * part
+      data[i + 2] = b * part
+      data[i + 3] = 255
+    }
+  return { data, width: w, height: h }
+}
 const span = (i: number, of: number, from: number): [number, number] => {
   const a = Math.floor((i * from) / of)
   return [Math.min(a, from - 1), Math.max(Math.min(a, from - 1) + 1, Math.floor(((i + 1) * from) / of))]
@@ -70,12 +107,12 @@ export function turnedRound(p: Picture): Picture {
 /** Brought to a middling light, so that a dim kitchen looks like a bright one: a mean of 0.46, at most six times brighter. */
 export function lit(p: Picture): Picture {
   let sum = 0
-  for (const v of p.rgb) sum += v
-  const k = Math.min(6, Math.max(0.6, 0.46 / Math.max(0.01, sum / p.rgb.length)))
-  return { ...p, rgb: p.rgb.map((v) => Math.min(1, v * k)) }
+  for (let i = 0; i < p.rgb.length; i++) sum += p.rgb[i]!
+  return exposed(p, Math.min(6, Math.max(0.6, 0.46 / Math.max(0.01, sum / p.rgb.length))))
 }
-/** Half as much light again or less of it, as another camera would have taken it. */
-export const exposed = (p: Picture, k: number): Picture => ({
-  ...p,
-  rgb: p.rgb.map((v) => Math.min(1, v * k)),
-})
+/** With `k` times the light, as another camera would have taken it. */
+export function exposed(p: Picture, k: number): Picture {
+  const rgb = new Float32Array(p.rgb.length)
+  for (let i = 0; i < rgb.length; i++) rgb[i] = Math.min(1, p.rgb[i]! * k)
+  return { ...p, rgb }
+}

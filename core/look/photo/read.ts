@@ -5,7 +5,7 @@ import { pipsOf } from './dice.ts'
 import { drawnLineOf } from './drawn-line.ts'
 import { sidesOf, towersOf } from './lying.ts'
 import { boxesOf, crossedOf, inBoxes, pageOf, tallyOf } from './pen.ts'
-import { exposed, lit, mirrored, type Picture, shrunk, turnedRound } from './picture.ts'
+import { coarser, exposed, lit, mirrored, type Picture, shrunk, turnedRound } from './picture.ts'
 import { middle } from './middle.ts'
 import { groundGrain, sharpness } from './quality.ts'
 import { ellipseOf, type Region, regions } from './regions.ts'
@@ -26,6 +26,8 @@ const seeing = {
   /** Where things are smaller than this share of the width, a closer look is taken instead. */
   small: 0.013,
   closest: 1024,
+  /** Pixels along the longer side that all of them are shrunk from: twice what the usual ones have. */
+  enough: 1300,
   /** Part of a usual thing's pixels from which something unexplained could be a thing. */
   unexplained: 0.45,
   most: 400,
@@ -49,19 +51,16 @@ export async function readPhoto(
   height: number,
   see: See,
 ): Promise<PhotoReading> {
-  const raw = shrunk(rgba, width, height, seeing.side)
+  const plain = coarser(rgba, width, height, seeing.enough)
+  const smaller = (longSide: number) => shrunk(plain.data, plain.width, plain.height, longSide)
+  const raw = smaller(seeing.side)
   const first = await looked(lit(raw), see)
   const size = middle(first.middles.filter((m) => m.p > belief.counted).map((m) => m.r))
-  const near = shrunk(
-    rgba,
-    width,
-    height,
-    size !== null && size < seeing.small ? seeing.closest : seeing.closer,
-  )
+  const near = smaller(size !== null && size < seeing.small ? seeing.closest : seeing.closer)
   const closer = await looked(lit(near), see)
   const turned = await looked(mirrored(exposed(first.picture, 0.8)), see)
   for (const m of turned.middles) m.x = 1 - m.x
-  const round = await looked(turnedRound(lit(shrunk(rgba, width, height, seeing.between))), see)
+  const round = await looked(turnedRound(lit(smaller(seeing.between))), see)
   for (const m of round.middles) {
     m.x = 1 - m.x
     m.y = 1 - m.y
@@ -72,7 +71,7 @@ export async function readPhoto(
     looks.map((l) => l.middles),
     shape,
   ).slice(0, seeing.most)
-  const fine = near.width >= 0.9 * seeing.closest ? near : shrunk(rgba, width, height, seeing.closest)
+  const fine = near.width >= 0.9 * seeing.closest ? near : smaller(seeing.closest)
   return told(first, things, looks, { raw, fine, rgba, width, height })
 }
 async function looked(picture: Picture, see: See): Promise<Look> {
