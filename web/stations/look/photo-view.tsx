@@ -1,5 +1,9 @@
 import { useState } from 'react'
 import type { PhotoReading, PhotoThing } from '@awlbox/core/contracts/reading'
+import { laidOver } from '@awlbox/core/look/over'
+import { tableHeight, tableWidth } from '@awlbox/core/script/table/drawing/paper'
+import type { TablePicture } from '@awlbox/core/script/table/drawing/table'
+import { Painted } from '../../table/drawing.tsx'
 import { PutRight } from './put-right.tsx'
 import { Ring, type Shown, stage } from './ring.tsx'
 
@@ -12,7 +16,7 @@ export function PhotoView({
   photo: Shown
   onCorrected: () => void
   /** The planned table, to lie over what was found at the scale of that. */
-  over?: React.ReactNode
+  over?: TablePicture | null
 }) {
   const [righting, setRighting] = useState(false)
   if (righting && photo.reading)
@@ -35,7 +39,7 @@ function Found({
   onRight,
 }: {
   photo: Shown
-  over: React.ReactNode
+  over: TablePicture | null
   onRight: () => void
 }) {
   const [whole, setWhole] = useState(false)
@@ -55,11 +59,7 @@ function Found({
         {things.map((t, i) => (
           <Ring key={i} thing={t} n={i + 1} unit={unit} on={false} />
         ))}
-        {over && (
-          <Over reading={reading} whole={{ x: 0, y: 0, w: width, h: height }}>
-            {over}
-          </Over>
-        )}
+        {over && <Over plan={over} reading={reading} width={width} height={height} />}
       </svg>
       {reading ? (
         <div className="absolute right-2 bottom-2 flex gap-1.5">
@@ -116,49 +116,24 @@ function Places({ reading, unit }: { reading: PhotoReading; unit: number }) {
     </g>
   )
 }
-interface Box {
-  x: number
-  y: number
-  w: number
-  h: number
-}
-/** The planned table over where the things, or the frame they lie in, were found. */
+/** The planned table over where the frame, or the things, were found; over the whole photo where nothing was. */
 function Over({
+  plan,
   reading,
-  whole,
-  children,
+  width,
+  height,
 }: {
+  plan: TablePicture
   reading: PhotoReading | null
-  whole: Box
-  children: React.ReactNode
+  width: number
+  height: number
 }) {
-  const corners = reading ? outlinesOf(reading).flat() : []
-  const things = reading?.things ?? []
-  const points = corners.length
-    ? corners
-    : things.flatMap((t) => [
-        [t.x - 1.3 * t.r, t.y - 1.3 * t.r] as const,
-        [t.x + 1.3 * t.r, t.y + 1.3 * t.r] as const,
-      ])
-  const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])]
-  const at = points.length
-    ? {
-        x: Math.min(...xs),
-        y: Math.min(...ys),
-        w: Math.max(...xs) - Math.min(...xs),
-        h: Math.max(...ys) - Math.min(...ys),
-      }
-    : whole
+  const whole = Math.min(width / tableWidth, height / tableHeight)
+  const m = (reading && laidOver(plan, reading)) ?? [whole, 0, 0, whole, 0, 0]
   return (
-    <foreignObject
-      x={at.x}
-      y={at.y}
-      width={at.w}
-      height={at.h}
-      style={{ overflow: 'visible', pointerEvents: 'none' }}
-    >
-      <div className="h-full grid place-items-center opacity-55">{children}</div>
-    </foreignObject>
+    <g transform={`matrix(${m.join(' ')})`} className="opacity-60 pointer-events-none" data-over>
+      <Painted picture={plan} moving={false} />
+    </g>
   )
 }
 /** The part of the photo with things in it and some table round them: about the scale of the drawing beside it. */

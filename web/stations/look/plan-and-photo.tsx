@@ -5,6 +5,7 @@ import { photoSentence } from '@awlbox/core/look/answers'
 import { laidOf } from '@awlbox/core/look/laid'
 import { onSheet } from '@awlbox/core/look/on-sheet'
 import type { PhotoLaid } from '@awlbox/core/contracts/lesson'
+import { layTable } from '@awlbox/core/script/table/drawing/table'
 import type { PhotoReading } from '@awlbox/core/contracts/reading'
 import { Button } from '../../kit/button.tsx'
 import { Card } from '../../kit/card.tsx'
@@ -89,7 +90,12 @@ export function PlanAndPhoto({
         </h2>
         <div className="relative flex-1 min-h-[200px] bg-wash">
           {photo ? (
-            <PhotoView key={photo.id} photo={photo} onCorrected={onCorrected} over={over ? table : null} />
+            <PhotoView
+              key={photo.id}
+              photo={photo}
+              onCorrected={onCorrected}
+              over={over && task?.expected ? layTable(task.expected, fill) : null}
+            />
           ) : (
             <p className="h-full grid place-items-center text-steel p-4">No photo with this one.</p>
           )}
