@@ -23,9 +23,9 @@ def conv(i, o, stride=1, dilation=1):
 
 
 def again(n, dilation):
-    """Something added to what is there; nothing at first."""
+    """Something added to what is there; little at first."""
     norm = nn.BatchNorm2d(n)
-    nn.init.zeros_(norm.weight)
+    nn.init.constant_(norm.weight, 0.15)
     return nn.Sequential(nn.Conv2d(n, n, 3, 1, dilation, dilation=dilation, bias=False), norm, nn.ReLU(inplace=True))
 
 
@@ -76,7 +76,9 @@ def gather(folder):
         klass = np.minimum(5, np.round(label[..., 0] / 30)).astype(np.uint8)
         thing = (np.round(label[..., 1] / 16) + 16 * np.round(label[..., 2] / 16)).astype(np.int16)
         thing[klass != 1] = 0
-        out.append((photo, klass, thing))
+        # Of what stands up several faces are seen: half a face more is no other thing, so nothing is laid on or beside it.
+        told = json.load(open(stem + '.json'))
+        out.append((photo, klass, thing, told.get('kind') not in ('cubes', 'bricks', 'cones')))
     return out
 
 
@@ -91,7 +93,7 @@ def gather_real(folder):
         photo = Image.open(os.path.join(folder, t['file'])).convert('RGB')
         k = W / photo.width
         photo = np.asarray(photo.resize((W, H), Image.BOX))
-        out.append((photo, None, [(q['x'] * k, q['y'] * k, q['r'] * k) for q in t['things']]))
+        out.append((photo, None, [(q['x'] * k, q['y'] * k, q['r'] * k) for q in t['things']], t['kind'] != 'cubes'))
     return out
 
 
@@ -159,8 +161,10 @@ def stamp(heat, size, weight, x, y, r):
 
 def pieces(item):
     """The things of a picture cut out: those whole and not much hidden."""
-    photo, klass, thing = item
+    photo, klass, thing, flat = item
     out = []
+    if not flat:
+        return out
     for i in np.unique(thing[thing > 0]):
         ys, xs = np.nonzero(thing == i)
         if len(ys) < 60 or ys.min() == 0 or xs.min() == 0 or ys.max() == H - 1 or xs.max() == W - 1:
@@ -186,7 +190,7 @@ def middles(thing):
 
 def strew(item, own, bank, rng):
     """Lays more things into a picture, its own or another's, some of them on others."""
-    photo, klass, thing = item
+    photo, klass, thing, _ = item
     known = klass is not None
     same = len(own) > 0 and rng.random() < 0.5
     choice = own if same else bank[rng.integers(len(bank))]
@@ -226,7 +230,9 @@ def strew(item, own, bank, rng):
         r = math.sqrt(max(1, hard.sum()) / math.pi)
         if places and rng.random() < onto:
             px, py, pr = places[rng.integers(len(places))]
-            far, turn = rng.uniform(0.5, 1.15) * (pr + r), rng.uniform(0, 2 * math.pi)
+            # Half of those that lie on others hide about half of them.
+            far = (rng.uniform(0.38, 0.66) if rng.random() < 0.5 else rng.uniform(0.6, 1.12)) * (pr + r)
+            turn = rng.uniform(0, 2 * math.pi)
             x, y = px + far * math.cos(turn), py + far * math.sin(turn)
         else:
             x, y = rng.uniform(0, W), rng.uniform(0, H)
@@ -263,14 +269,14 @@ def strew(item, own, bank, rng):
         else:
             ys, xs = np.nonzero(hard)
             thing.append((x0 + xs.mean() + 0.5, y0 + ys.mean() + 0.5, r))
-    return photo, klass, thing
+    return photo, klass, thing, True
 
 
 def cut(item, rng, own=(), bank=()):
     crop = CROP
-    if len(bank) and rng.random() < 0.45:
+    if len(bank) and item[3] and rng.random() < 0.45:
         item = strew(item, own, bank, rng)
-    photo, klass, thing = item
+    photo, klass, thing, _ = item
     k = float(np.exp(rng.uniform(np.log(0.6), np.log(1.7))))
     need = min(int(crop / k), H)
     k = crop / need

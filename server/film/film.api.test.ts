@@ -53,18 +53,22 @@ describe('rendering', () => {
     await workThrough('take')
     const cut = (await at.world.teacher.call('GET', `${L()}/cut`)).body as { revision: number; doc: CutList }
     let n = 0
+    // A take that says its lines twice: its very beginning and the first lines of the second time are enough to be rendered twice.
+    const stretches = (frames: number) =>
+      [
+        [0, 12],
+        [60, Math.round(0.49 * frames)],
+        [Math.round(0.64 * frames), frames],
+      ] as const
     const list: CutList = {
       ...cut.doc,
       segments: cut.doc.segments.map((s) =>
         s.segmentId === show.id
           ? insertAfter(
-              (
-                [
-                  [0, 12],
-                  // Of a take that says its lines twice the second half is enough to be rendered twice.
-                  [60, Math.round(0.49 * Math.max(...s.items.map((i) => (i.kind === 'clip' ? i.to : 0))))],
-                ] as const
-              ).reduce((row, [from, to]) => dropStretch(row, s.takeId!, from, to, () => `n${n++}`), s),
+              stretches(Math.max(...s.items.map((i) => (i.kind === 'clip' ? i.to : 0)))).reduce(
+                (row, [from, to]) => dropStretch(row, s.takeId!, from, to, () => `n${n++}`),
+                s,
+              ),
               null,
               { ...plainCard('stop', 'stop', 'Stop the film.'), frames: 60 },
             )
