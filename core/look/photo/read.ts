@@ -15,7 +15,7 @@ import { holds, type Point } from '../../plane.ts'
 import { type Place, placesOf, structureOf } from './structure.ts'
 
 /** Raised whenever photos may be read otherwise than before: what an older reader made is read anew. */
-export const readerVersion = 3
+export const readerVersion = 4
 
 /** Constants of photo reading. */
 const seeing = {
