@@ -37,6 +37,8 @@ function onFrame({ zones }: Planned, { structure }: PhotoReading): Matrix | null
   const [frame, ...more] = structure?.kind === 'frames' ? structure.frames : []
   if (!zone || !frame || more.length || frame.outline.length !== 4) return null
   const { x, y, w, h } = zone
+  // Two frames planned, one above the other, do not lie on one that was found.
+  if (h > 0.6 * w) return null
   return affine(
     [
       [x, y],

@@ -131,7 +131,7 @@ function Over({
   const whole = Math.min(width / tableWidth, height / tableHeight)
   const m = (reading && laidOver(plan, reading)) ?? [whole, 0, 0, whole, 0, 0]
   return (
-    <g transform={`matrix(${m.join(' ')})`} className="opacity-60 pointer-events-none" data-over>
+    <g transform={`matrix(${m.join(' ')})`} className="opacity-60 pointer-events-none">
       <Painted picture={plan} moving={false} />
     </g>
   )
