@@ -48,6 +48,13 @@ interface VitestReport {
   }[]
 }
 const firstLines = (text: string): string => text.split('\n').slice(0, 6).join('\n    ')
+const lastLines = (file: string): string => {
+  try {
+    return fs.readFileSync(file, 'utf8').trimEnd().split('\n').slice(-12).join('\n    ')
+  } catch {
+    return 'nothing'
+  }
+}
 /** Tests of some projects; `beside`: in one worker that gives way to what runs beside it. */
 async function vitest(projects: string[], beside = false): Promise<void> {
   console.log(`\n— ${projects.join(' and ')} tests`)
@@ -94,6 +101,8 @@ async function browser(): Promise<void> {
       }[]
     }
     add(r.stats.expected, r.stats.unexpected + r.stats.flaky)
+    if (r.stats.unexpected + r.stats.flaky)
+      wrong.push(`The last that Awlbox itself said:\n    ${lastLines(path.join(out, 'app.log'))}`)
     for (const spec of r.suites.flatMap((x) => x.specs)) {
       if (!spec.ok)
         wrong.push(

@@ -30,7 +30,7 @@ export default async function start(): Promise<() => Promise<void>> {
   const child: ChildProcess = fork('server/start.ts', ['--demo'], {
     cwd: root,
     execArgv: ['--import', 'tsx'],
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    stdio: ['ignore', 'pipe', 'pipe', 'ipc'],
     env: {
       ...process.env,
       DATABASE_URL: `${base}/${name}`,
@@ -39,6 +39,16 @@ export default async function start(): Promise<() => Promise<void>> {
       AWLBOX_LOG: 'error',
     },
   })
+  // What it says is shown, and kept for the end of a long run: a program that was started again explains what failed.
+  const said = fs.createWriteStream(path.join(root, 'test-results', 'app.log'))
+  for (const [from, to] of [
+    [child.stdout!, process.stdout],
+    [child.stderr!, process.stderr],
+  ] as const)
+    from.on('data', (text: Buffer) => {
+      to.write(text)
+      said.write(text)
+    })
   await new Promise<void>((resolve, reject) => {
     child.once('message', () => resolve())
     child.once('exit', (code) => reject(new Error(`The app ended with ${code}`)))

@@ -6,6 +6,7 @@ import { openDb, migrateDb } from './platform/db.ts'
 import { browsersRefuse, freePort } from './platform/free-port.ts'
 import { addressOn, unreachable } from './platform/reach.ts'
 import { readPair } from './platform/tls.ts'
+import { seenOf, watching } from './platform/watch.ts'
 
 /** Starts the web, the worker and (for the demo) the stand-in camera; starts again whichever dies; stops them all together. */
 const config = readConfig()
@@ -48,19 +49,16 @@ const launch = (name: Program, env: Record<string, string>, stdio: StdioOptions)
 const children = new Map<string, ChildProcess>()
 let stopping = false
 
-/** Seconds without a turn of its loop after which the web is taken to hang: far longer than any request may hold it. */
-const hangs = 8
-/** Watches a web process that has turned once; counted in this program's own seconds, so that a machine's sleep is no hanging. */
+/** Watches a program that has turned once, and ends it where it hangs; it is then started again. */
 function watched(name: Program, child: ChildProcess): { turned: () => void; end: () => void } {
-  let still: number | null = null
+  const watch = watching(() => seenOf(child.pid!))
   const timer = setInterval(() => {
-    if (still === null || stopping) return
-    still++
-    if (still <= hangs) return
-    console.error(`The ${name} did not answer for ${hangs} seconds; it is ended.`)
+    const words = stopping ? null : watch.hanging()
+    if (!words) return
+    console.error(`The ${name} ${words}; it is ended.`)
     child.kill('SIGKILL')
   }, 1000)
-  return { turned: () => (still = 0), end: () => clearInterval(timer) }
+  return { turned: watch.turned, end: () => clearInterval(timer) }
 }
 
 function start(name: Program, env: Record<string, string>, ready: () => void, failures = 0): void {
@@ -72,7 +70,7 @@ function start(name: Program, env: Record<string, string>, ready: () => void, fa
     if (m === 'ready') ready()
     if (m === 'turning') watch.turned()
   })
-  child.on('exit', (code) => {
+  child.on('exit', (code, signal) => {
     watch.end()
     children.delete(name)
     if (stopping) return
@@ -89,7 +87,7 @@ function start(name: Program, env: Record<string, string>, ready: () => void, fa
       void stopAll(1)
       return
     }
-    console.error(`The ${name} stopped (${code ?? 'ended'}); starting it again.`)
+    console.error(`The ${name} stopped (${code ?? signal ?? 'ended'}); starting it again.`)
     setTimeout(() => !stopping && start(name, env, () => undefined, quick), 300)
   })
 }
