@@ -5,7 +5,7 @@ import { hangs, type Seen, seenOf, stuck, watching } from './watch.ts'
 
 /** Asks a watch once a second, the program computing so much in each; when and how it was said to hang. */
 function after(seconds: number, share: (second: number) => number, turns: (second: number) => boolean) {
-  let seen: Seen | null = { computed: 100, state: 'R' }
+  const seen: Seen | null = { computed: 100, state: 'R' }
   const watch = watching(() => seen && { ...seen })
   watch.turned()
   for (let s = 1; s <= seconds; s++) {
