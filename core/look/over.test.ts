@@ -80,6 +80,62 @@ describe('the plan laid over a photo', () => {
     near(moved(m, [500, 260]), [780, 560], 8)
     near(moved(m, [100, 260]), [200, 540], 8)
   })
+  test('its frame lies on one photographed upright, turned to where the things are', () => {
+    // Five in one column and two in the other: the first column is the first row, seen from the right.
+    const outline: [number, number][] = [
+      [200, 100],
+      [360, 100],
+      [360, 500],
+      [200, 500],
+    ]
+    const structure = { kind: 'frames' as const, frames: [{ cells: [0], outline, astray: 0 }] }
+    const right = [0, 1, 2, 3, 4, 5, 6].map((i) => thing(320 - 80 * Math.floor(i / 5), 140 + 80 * (i % 5)))
+    const m = laidOver(plan, read({ things: right, structure }))!
+    plan.things.forEach((t, i) => near(moved(m, [t.x, t.y]), [right[i]!.x, right[i]!.y], 8))
+    const left = right.map((t) => thing(560 - t.x, 600 - t.y))
+    const n = laidOver(plan, read({ things: left, structure }))!
+    plan.things.forEach((t, i) => near(moved(n, [t.x, t.y]), [left[i]!.x, left[i]!.y], 8))
+  })
+  describe('of plates', () => {
+    const plates: Planned = {
+      things: [0, 1, 2, 3, 4, 5, 6, 7].map((i) => ({
+        x: (i < 4 ? 170 : 430) + 40 * (i % 2),
+        y: 150 + 40 * (Math.floor(i / 2) % 2),
+        r: 15,
+      })),
+      zones: [100, 360].map((x) => ({ mat: 'plates', x, y: 80, w: 200, h: 200 })),
+    }
+    const square = (x: number, y: number, half: number): [number, number][] => [
+      [x - half, y],
+      [x, y - half],
+      [x + half, y],
+      [x, y + half],
+    ]
+    const group = (count: number, x: number, y: number) => ({ count, outline: square(x, y, 150) })
+    test('lies plate on plate, however many lie on each', () => {
+      const groups = [group(7, 300, 400), group(1, 690, 430)]
+      const things = [0, 1, 2, 3, 4, 5, 6]
+        .map((i) => thing(240 + 20 * i, 380, 20))
+        .concat(thing(700, 430, 20))
+      const m = laidOver(plates, read({ things, structure: { kind: 'groups', groups } }))!
+      near(moved(m, [200, 180]), [300, 400], 1)
+      near(moved(m, [460, 180]), [690, 430], 1)
+    })
+    test('lies on things where there are more plates than planned', () => {
+      const groups = [group(4, 300, 400), group(3, 690, 430), group(1, 1000, 430)]
+      const things = [240, 900, 640, 740].map((x, i) => thing(x, 200 + 190 * ((i * 2) % 3), 20))
+      const m = laidOver(plates, read({ things, structure: { kind: 'groups', groups } }))!
+      expect(m[0]).toBeCloseTo(20 / 15)
+    })
+    test('one plate lies on one at its size, with nothing on it too', () => {
+      const m = laidOver(
+        { ...plates, zones: plates.zones.slice(0, 1) },
+        read({ structure: { kind: 'groups', groups: [group(0, 500, 500)] } }),
+      )!
+      near(moved(m, [200, 180]), [500, 500], 1)
+      expect(m[0]).toBeCloseTo(1.5)
+    })
+  })
   test('lies nowhere where nothing was found, or nothing is planned', () => {
     expect(laidOver(plan, read({}))).toBeNull()
     expect(laidOver({ things: [], zones: [] }, read({ things: [thing(1, 1)] }))).toBeNull()

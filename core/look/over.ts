@@ -25,53 +25,104 @@ const mostTurn = 0.6
 const mostWider = 1.8
 
 /**
- * Where the drawing of a planned table lies over a photo at the scale of what was found: a frame on the frame, things
- * on things where they lie as planned, else about the same middle and of the same size. Null where nothing was found.
+ * Where the drawing of a planned table lies over a photo at the scale of what was found: a frame on the frame, plates
+ * and parts on as many that were found, things on things where they lie as planned, else about the same middle and of
+ * the same size. Null where nothing was found.
  */
 export function laidOver(plan: Planned, reading: PhotoReading): Matrix | null {
-  return onFrame(plan, reading) ?? onThings(plan, reading)
+  return onFrame(plan, reading) ?? onPlaces(plan, reading) ?? onThings(plan, reading)
 }
 
-function onFrame({ zones }: Planned, { structure }: PhotoReading): Matrix | null {
+function onFrame({ zones, things }: Planned, { structure, things: found }: PhotoReading): Matrix | null {
   const zone = zones.find((z) => z.mat === 'frame')
   const [frame, ...more] = structure?.kind === 'frames' ? structure.frames : []
   if (!zone || !frame || more.length || frame.outline.length !== 4) return null
   const { x, y, w, h } = zone
   // Two frames planned, one above the other, do not lie on one that was found.
   if (h > 0.6 * w) return null
-  return affine(
-    [
-      [x, y],
-      [x + w, y],
-      [x + w, y + h],
-      [x, y + h],
-    ],
-    clockwise(frame.outline),
-  )
+  const corners: Point[] = [
+    [x, y],
+    [x + w, y],
+    [x + w, y + h],
+    [x, y + h],
+  ]
+  const [q0, q1, q2, q3] = clockwise(frame.outline)
+  if (apart(q0!, q1!) + apart(q2!, q3!) >= apart(q1!, q2!) + apart(q3!, q0!))
+    return affine(corners, [q0!, q1!, q2!, q3!])
+  // Photographed upright it is turned by a quarter one way or the other: that on which the things lie.
+  const ways = [
+    [q1, q2, q3, q0],
+    [q3, q0, q1, q2],
+  ].map((to) => affine(corners, to as Point[]))
+  return ways.sort((p, q) => offThings(p, things, found) - offThings(q, things, found))[0]!
 }
+const apart = (p: Point, q: Point): number => Math.hypot(p[0] - q[0], p[1] - q[1])
+/** How far what was found lies from the planned things, all together. */
+const offThings = (m: Matrix, things: readonly Spot[], found: readonly Spot[]): number => {
+  const planned = things.map((t) => moved(m, [t.x, t.y]))
+  return found.reduce((s, f) => s + Math.min(...planned.map((p) => apart(p, [f.x, f.y]))), 0)
+}
+
+/** Mats of several places that a photo shows as places of their own. */
+const places = new Map([
+  ['plates', 'groups'],
+  ['dots', 'groups'],
+  ['parts', 'parts'],
+])
+/** Places lie as planned where their middles are nearer than this share of their own size. */
+const inPlace = 0.7
+function onPlaces({ zones }: Planned, { structure }: PhotoReading): Matrix | null {
+  const mats = zones.filter((z) => places.has(z.mat))
+  const seen =
+    structure?.kind === 'groups'
+      ? structure.groups
+      : structure?.kind === 'parts'
+        ? [structure.whole, ...structure.parts]
+        : []
+  const one = new Set(mats.map((z) => z.mat)).size === 1 && places.get(mats[0]!.mat) === structure?.kind
+  if (!one || mats.length !== seen.length) return null
+  const from = inOrder(mats.map((z) => ({ x: z.x + z.w / 2, y: z.y + z.h / 2, r: (z.w + z.h) / 4 })))
+  const to = inOrder(seen.map((g) => roundOf(g.outline)))
+  const [planned, found] = [middle(from.map((p) => p.r)), middle(to.map((p) => p.r))]
+  if (!planned || !found) return null
+  if (from.length === 1) {
+    const k = found / planned
+    return [k, 0, 0, k, to[0]!.x - k * from[0]!.x, to[0]!.y - k * from[0]!.y]
+  }
+  const m = similar(from, to)
+  return fits(m, from, to, inPlace) ? m : null
+}
+/** An outline as a middle and half its size. */
+function roundOf(outline: readonly Point[]): Spot {
+  const [xs, ys] = [outline.map((p) => p[0]), outline.map((p) => p[1])]
+  const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
+  return { x: (left + right) / 2, y: (top + bottom) / 2, r: (right - left + bottom - top) / 4 }
+}
+const inOrder = (spots: readonly Spot[]): Spot[] => rowsOf(spots).flatMap((row) => row.map((i) => spots[i]!))
 
 function onThings({ things }: Planned, { things: found }: PhotoReading): Matrix | null {
   const [planned, seen] = [middle(things.map((t) => t.r)), middle(found.map((t) => t.r))]
   if (!planned || !seen) return null
   for (const [from, to] of pairings(things, found)) {
     const m = similar(from, to)
-    const off = Math.sqrt(
-      from.reduce((s, p, i) => {
-        const [x, y] = moved(m, [p.x, p.y])
-        return s + (x - to[i]!.x) ** 2 + (y - to[i]!.y) ** 2
-      }, 0) / from.length,
-    )
-    const wider = (Math.hypot(m[0], m[1]) * planned) / seen
-    if (
-      off < asPlanned * seen &&
-      Math.abs(Math.atan2(m[1], m[0])) < mostTurn &&
-      Math.max(wider, 1 / wider) < mostWider
-    )
-      return m
+    if (fits(m, from, to, asPlanned)) return m
   }
   const k = seen / planned
   const [p, q] = [centre(things), centre(found)]
   return [k, 0, 0, k, q[0] - k * p[0], q[1] - k * p[1]]
+}
+/** Whether a plan so laid lies on what was found: within so many of its radii (root mean square), hardly turned, and about as large. */
+function fits(m: Matrix, from: readonly Spot[], to: readonly Spot[], within: number): boolean {
+  const [planned, found] = [from, to].map((spots) => middle(spots.map((t) => t.r)) ?? 0) as [number, number]
+  const off = Math.sqrt(
+    from.reduce((s, p, i) => s + apart(moved(m, [p.x, p.y]), [to[i]!.x, to[i]!.y]) ** 2, 0) / from.length,
+  )
+  const wider = (Math.hypot(m[0], m[1]) * planned) / found
+  return (
+    off < within * found &&
+    Math.abs(Math.atan2(m[1], m[0])) < mostTurn &&
+    Math.max(wider, 1 / wider) < mostWider
+  )
 }
 /** Which planned thing could be which: place by place in each row, so that one more at the end moves nothing; and all in order. */
 function pairings(

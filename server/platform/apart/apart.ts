@@ -8,7 +8,7 @@ import type { Given, Made, TaskName } from './tasks.ts'
  * Runs what reads or reckons with things from outside in a thread with limits, so that nothing sent to Awlbox keeps it
  * from answering others. A thread that takes too long, or too much memory, is ended; the next one starts anew.
  */
-const limits = { seconds: 10, megabytes: 384, threads: 2 } as const
+const limits = { seconds: 10, loading: 90, megabytes: 384, threads: 2 } as const
 
 interface Thread {
   worker: Worker
@@ -94,7 +94,10 @@ export async function apart<T extends TaskName>(
       const answered = (m: Answered<T>) => ('made' in m ? resolve(m.made) : reject(errorOf(m.failed)))
       // Out of memory, or ended below.
       worker.once('exit', ended)
+      // One that never has its programs is ended too, far later.
+      timer = setTimeout(() => void worker.terminate(), limits.loading * 1000)
       void thread.ready.then(() => {
+        clearTimeout(timer)
         listeners.push(answered)
         worker.on('message', answered)
         worker.postMessage({ name, given })
