@@ -1,18 +1,19 @@
-import type { PhotoReading, PhotoThing } from '../../contracts/reading.ts'
+import type { PhotoReading, PhotoStructure, PhotoThing } from '../../contracts/reading.ts'
 import { belief, type Believed, believe } from './believe.ts'
 import { apart, colourGroups, type Lab, meanLab } from './colours.ts'
 import { pipsOf } from './dice.ts'
 import { drawnLineOf } from './drawn-line.ts'
 import { sidesOf, towersOf } from './lying.ts'
+import { instead } from './patches.ts'
 import { boxesOf, crossedOf, inBoxes, pageOf, tallyOf } from './pen.ts'
 import { coarser, exposed, lit, mirrored, type Picture, shrunk, turnedRound } from './picture.ts'
 import { middle } from './middle.ts'
 import { groundGrain, sharpness } from './quality.ts'
-import { ellipseOf, type Region, regions } from './regions.ts'
+import { lengthOf, type Region, regions } from './regions.ts'
 import { heapsOf, rowsOf } from './rows.ts'
-import { kinds, kindsOf, type Middle, middlesOf, type See, type Seen } from './seen.ts'
+import { kinds, kindsOf, type Middle, middlesOf, type See, type Seen, together } from './seen.ts'
 import { holds, type Point } from '../../plane.ts'
-import { type Place, placesOf, structureOf } from './structure.ts'
+import { type Map2, type Place, placesOf, structureOf } from './structure.ts'
 
 /** Raised whenever photos may be read otherwise than before: what an older reader made is read anew. */
 export const readerVersion = 4
@@ -111,10 +112,12 @@ function told(
   const size = { width: given.width, height: given.height }
   const { picture, seen } = look
   const shape = picture.height / picture.width
-  const what = kindsOf(seen)
-  const { found, large } = bySize(all.filter((t) => t.p >= belief.counted))
-  const map = { width: seen.width, height: seen.height, what }
-  const lying = withoutNumeral(found, map)
+  const agreed = joined(looks)
+  const what = kindsOf(agreed, forLines[0])
+  const { found: seenApart, large } = bySize(all.filter((t) => t.p >= belief.counted))
+  const found = byPatches(seenApart, looks[1]!.seen)
+  const lying = votedFor(found, agreed)
+  const { map } = lying
   const counted = lying.things.map((t): Counted => ({
     ...t,
     cutOff: isCut(t, shape),
@@ -206,18 +209,65 @@ function bySize(things: readonly Believed[]): { found: Believed[]; large: Believ
   if (things.length - large.length < enough || large.length > 2) return { found: [...things], large: [] }
   return { found: things.filter((t) => !large.includes(t)), large }
 }
+/** What was seen, put right where a patch holds one more or only one; one more stays in doubt. */
+function byPatches(seenApart: readonly Believed[], seen: Seen): Believed[] {
+  const { width: w, height: h } = seen
+  const other = instead(
+    seen,
+    kindsOf(seen),
+    seenApart.map((t) => ({ x: t.x * w, y: t.y * h, r: t.r * w })),
+  )
+  const gone = new Set(other.flatMap((m) => m.seen))
+  return [
+    ...seenApart.filter((_, i) => !gone.has(i)),
+    ...other.flatMap(({ seen: of, spots }) => {
+      const sure = of.map((i) => seenApart[i]!.p).sort((a, b) => b - a)
+      return spots.map((s, i) => ({ x: s.x / w, y: s.y / h, r: s.r / w, p: sure[i] ?? belief.counted }))
+    }),
+  ]
+}
+/** All looks as one, the way the first lies. */
+function joined(looks: readonly Look[]): Seen {
+  const [first, closer, turned, round] = looks.map((l) => l.seen) as [Seen, Seen, Seen, Seen]
+  return together(first, [
+    { seen: closer, mirrored: false, upsideDown: false },
+    { seen: turned, mirrored: true, upsideDown: false },
+    { seen: round, mirrored: true, upsideDown: true },
+  ])
+}
+/** What is added to the logit of lines, in the order in which they are believed where no two agree. */
+const forLines = [1.1, 0.5, 1.7] as const
+/** Where things lie, as most readings of the lines have it. */
+function votedFor(found: readonly Believed[], seen: Seen): Lying & { map: Map2 } {
+  const { width, height } = seen
+  const read = forLines.map((more) => {
+    const map = { width, height, what: kindsOf(seen, more) }
+    const lying = withoutNumeral(found, map)
+    const s = structureOf(map, lying.places, ([x, y]) => [x, y])
+    return { ...lying, map, says: s ? saying(s) : '' }
+  })
+  const votes = (says: string) => read.filter((r) => r.says === says).length
+  return read.reduce((best, r) => {
+    const [a, b] = [votes(best.says), votes(r.says)]
+    return b > a || (b === a && !best.says && r.says) ? r : best
+  })
+}
+/** A structure but for where it lies. */
+const saying = (s: PhotoStructure): string =>
+  JSON.stringify(s, (key, value: unknown) => (key === 'outline' ? undefined : value))
+
 /** Things, where they are in the map the network gave, and the places they lie in. */
 interface Lying {
   things: Believed[]
   spots: Spot[]
   places: Place[]
 }
-function lyingIn(things: readonly Believed[], map: Parameters<typeof placesOf>[0]): Lying {
+function lyingIn(things: readonly Believed[], map: Map2): Lying {
   const spots = things.map((t) => ({ x: t.x * map.width, y: t.y * map.height, r: t.r * map.width }))
   return { things: [...things], spots, places: placesOf(map, spots) }
 }
 /** What stands in the ring of a whole, and is not as many as its parts hold, is its numeral: the count stays in doubt. */
-function withoutNumeral(found: readonly Believed[], map: Parameters<typeof placesOf>[0]): Lying {
+function withoutNumeral(found: readonly Believed[], map: Map2): Lying {
   const all = lyingIn(found, map)
   const s = structureOf(map, all.places, ([x, y]) => [x, y])
   const inParts = s?.kind === 'parts' ? s.parts.reduce((n, p) => n + p.count, 0) : 0
@@ -287,10 +337,6 @@ function unexplained(
     else if (n > 1) count += r.area > (n + 0.75) * 1.2 * area ? 1 : 0
   }
   return { count, crowded }
-}
-const lengthOf = (r: Region): number => {
-  const { a, b } = ellipseOf(r)
-  return a / b
 }
 function nearestLabel(labels: Int32Array, w: number, h: number, t: Believed): number {
   const reach = Math.max(1, Math.round(t.r * w * 0.6))

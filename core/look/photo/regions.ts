@@ -87,6 +87,11 @@ export function ellipseOf(r: Region): { a: number; b: number; turn: number } {
     turn: 0.5 * Math.atan2(2 * r.xy, r.xx - r.yy),
   }
 }
+/** How much longer than wide that ellipse is. */
+export const lengthOf = (r: Region): number => {
+  const { a, b } = ellipseOf(r)
+  return a / b
+}
 /** How much of an ellipse's area a region has: near 1 for discs and ellipses, 0.95 for squares, less for anything ragged or hollow. */
 export const ellipseShare = (r: Region): number => {
   const { a, b } = ellipseOf(r)

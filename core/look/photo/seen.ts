@@ -81,15 +81,48 @@ function isTop({ planes, width: w, height: h }: Seen, x: number, y: number): boo
   return true
 }
 
-/** What each pixel most likely is: an index into `kinds`. */
-export function kindsOf(seen: Seen): Uint8Array {
-  const n = seen.width * seen.height
+const line = kinds.indexOf('line')
+/**
+ * What each pixel most likely is: an index into `kinds`. `forLines` is added to the logit of lines: they are a pixel
+ * wide, and one that breaks closes nothing.
+ */
+export function kindsOf({ width, height, planes }: Seen, forLines = 0): Uint8Array {
+  const n = width * height
   const out = new Uint8Array(n)
   for (let i = 0; i < n; i++) {
-    let best = 0
-    for (let k = 1; k < kinds.length; k++)
-      if (seen.planes[(2 + k) * n + i]! > seen.planes[(2 + best) * n + i]!) best = k
+    let [best, most] = [0, -Infinity]
+    for (let k = 0; k < kinds.length; k++) {
+      const v = planes[(2 + k) * n + i]! + (k === line ? forLines : 0)
+      if (v > most) [best, most] = [k, v]
+    }
     out[i] = best
   }
   return out
+}
+
+/** Another look at the same picture, mirrored or not in either direction. */
+export interface Again {
+  seen: Seen
+  mirrored: boolean
+  upsideDown: boolean
+}
+/** What the pixels of the first look are by several looks together: the means of their logits, for `kindsOf`. */
+export function together(first: Seen, again: readonly Again[]): Seen {
+  const { width: w, height: h } = first
+  const n = w * h
+  const planes = first.planes.slice()
+  for (const { seen, mirrored, upsideDown } of again) {
+    const [across, down, m] = [seen.width / w, seen.height / h, seen.width * seen.height]
+    for (let y = 0; y < h; y++) {
+      const v = (upsideDown ? h - 1 - y : y) + 0.5
+      const row = Math.min(seen.height - 1, Math.floor(v * down)) * seen.width
+      for (let x = 0; x < w; x++) {
+        const u = (mirrored ? w - 1 - x : x) + 0.5
+        const j = row + Math.min(seen.width - 1, Math.floor(u * across))
+        for (let k = 2; k < 2 + kinds.length; k++) planes[k * n + y * w + x]! += seen.planes[k * m + j]!
+      }
+    }
+  }
+  for (let i = 2 * n; i < planes.length; i++) planes[i]! /= again.length + 1
+  return { width: w, height: h, planes }
 }

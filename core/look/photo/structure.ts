@@ -14,7 +14,7 @@ import {
 import { kinds, type PixelKind } from './seen.ts'
 
 /** What the pixels are, and the things found; all in half pixels of the picture the network saw. */
-interface Map2 {
+export interface Map2 {
   width: number
   height: number
   /** Index into `kinds` of each pixel. */
