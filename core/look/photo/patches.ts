@@ -202,7 +202,10 @@ function familyOf(alone: readonly Region[], labels: Int32Array, w: number): Fami
     : { areaAt, shape, fits: few ? patch.fitsFew : patch.fits }
 }
 /** What is nearer to the camera, lower in the picture, is larger: areas by the median slope of their logarithms (Theil and Sen). */
-function sizeBy(alone: readonly Region[]): (r: Region) => number {
+function sizeBy(all: readonly Region[]): (r: Region) => number {
+  // Specks and heaps among them tell nothing.
+  const usual = middle(all.map((r) => r.area)) ?? 0
+  const alone = all.filter((r) => r.area > 0.4 * usual && r.area < 2.5 * usual)
   const pairs = alone.flatMap((p, i) => alone.slice(i + 1).map((q) => [p, q] as const))
   const slopes = pairs
     .filter(([p, q]) => Math.abs(p.y - q.y) > Math.sqrt(p.area))

@@ -99,11 +99,15 @@ describe('what is believed of several looks', () => {
     const other = await read({ things: [], also: (x) => (x < 300 ? 'other' : null) })
     expect(other.warnings).toContain('not a photo of things')
   })
-  test('a blob longer and larger than the others could be two, one on the other', async () => {
+  test('a blob longer and larger than the others is two, one on the other, where it has their outline; else it could be', async () => {
     const two = (x: number, y: number): PixelKind | null =>
       Math.hypot(x - 320, y - 70) < 14 || Math.hypot(x - 332, y - 70) < 14 ? 'thing' : null
     const r = await read({ things: [...row(5), { x: 326, y: 70, r: 10 }], also: two })
-    expect([r.count, r.low, r.high]).toEqual([6, 6, 7])
+    expect([r.count, r.low, r.high]).toEqual([7, 6, 7])
+    const square = (x: number, y: number): PixelKind | null =>
+      Math.abs(x - 326) < 18 && Math.abs(y - 70) < 12 ? 'thing' : null
+    const s = await read({ things: [...row(5), { x: 326, y: 70, r: 10 }], also: square })
+    expect([s.count, s.low, s.high]).toEqual([6, 6, 7])
   })
   test('what is far larger than the things is left out, told of, and keeps the count in doubt', async () => {
     const r = await read({ things: [...row(4), { x: 320, y: 70, r: 40 }] })

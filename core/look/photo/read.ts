@@ -123,7 +123,8 @@ function told(
     cutOff: isCut(t, shape),
     colour: colourOf(picture, seen, what, t),
   }))
-  const spare = unexplained(seen, what, all, found)
+  const doubtful = all.filter((t) => t.p < belief.counted && t.p >= belief.no)
+  const spare = unexplained(seen, what, [...found, ...large, ...doubtful], found)
   const cut = counted.filter((t) => t.cutOff).length
   const perLook = looks.map((l) => inBoxes(page, l.middles).filter((m) => m.p >= belief.counted).length)
   const low = Math.min(
@@ -131,13 +132,7 @@ function told(
       counted.filter((t) => t.cutOff && t.p >= belief.doubtless).length,
     ...perLook,
   )
-  const high = Math.max(
-    found.length +
-      large.length +
-      all.filter((t) => t.p < belief.counted && t.p >= belief.no).length +
-      spare.count,
-    ...perLook,
-  )
+  const high = Math.max(found.length + large.length + doubtful.length + spare.count, ...perLook)
   const groups = colourGroups(counted.map((t) => t.colour))
   const names = counted.map((_, i) => groups.find((g) => g.members.includes(i))!.name)
   const px = (t: Believed) => ({ x: t.x * size.width, y: t.y * size.height, r: t.r * size.width })
@@ -317,7 +312,7 @@ function unexplained(
   const usual = middle(found.map((t) => Math.PI * (t.r * w) ** 2))
   const { labels, list } = regions(w * h, w, (i) => what[i] === thing)
   const inRegion = new Map<number, number>()
-  for (const t of all.filter((x) => x.p >= belief.no)) {
+  for (const t of all) {
     const i = Math.min(h - 1, Math.floor(t.y * h)) * w + Math.min(w - 1, Math.floor(t.x * w))
     const label = labels[i] || nearestLabel(labels, w, h, t)
     if (label) inRegion.set(label, (inRegion.get(label) ?? 0) + (t.p >= belief.counted ? 1 : 0))

@@ -8,6 +8,7 @@ import {
   ellipseOf,
   ellipseShare,
   hullOf,
+  lengthOf,
   type Region,
   regions,
 } from './regions.ts'
@@ -70,12 +71,8 @@ interface Framed {
 function frameLines(map: Map2): Framed[] {
   const { width: w, height: h, what } = map
   const n = w * h
-  const inked = new Uint8Array(n)
   // Lines a pixel wide break where they run aslant or a thing lies on them.
-  for (let i = 0; i < n; i++)
-    if (what[i] === line)
-      for (let dy = -1; dy <= 1; dy++)
-        for (let dx = -1; dx <= 1; dx++) if (inked[i + dy * w + dx] !== undefined) inked[i + dy * w + dx] = 1
+  const inked = grown(what, w, line)
   const { labels, list } = regions(
     n,
     w,
@@ -316,16 +313,70 @@ function parted(labels: Int32Array, w: number, h: number, whole: Region): Region
   return [whole]
 }
 /** Drawn rings: what a closed line holds. */
-function rings({ width: w, height: h, what }: Map2): Place[] {
+function rings(map: Map2): Place[] {
+  const { width: w, height: h, what } = map
+  const open = regions(w * h, w, (i) => what[i] !== line, true)
+  return [
+    ...open.list.filter((r) => isRound(r, w, h) && !isSquare(open.labels, w, r)).map(ringOf),
+    ...crossedRings(map),
+  ]
+}
+const ringOf = (r: Region): Place => ({
+  kind: 'ring',
+  outline: rim(r),
+  x: r.x,
+  y: r.y,
+  area: r.area,
+  inside: [],
+})
+function isRound(r: Region, w: number, h: number): boolean {
+  if (r.left === 0 || r.top === 0 || r.right === w - 1 || r.bottom === h - 1) return false
+  return r.area >= least.ring * w * h && lengthOf(r) <= 2 && ellipseShare(r) >= 0.93
+}
+/** How much of the outline of a ring is a line, and how much is a line or a thing that lies on it. */
+const outlined = { line: 0.45, all: 0.85 } as const
+/** Rings whose line things lie on, or that has gaps of a pixel or two: what line and things hold between them. */
+function crossedRings({ width: w, height: h, what }: Map2): Place[] {
   const n = w * h
-  const open = regions(n, w, (i) => what[i] !== line, true)
+  const inked = grown(what, w, line)
+  const heaps = regions(n, w, (i) => what[i] === thing)
+  const onLine = new Set<number>()
+  for (let i = 0; i < n; i++) if (inked[i] && heaps.labels[i]) onLine.add(heaps.labels[i]!)
+  const open = regions(n, w, (i) => !inked[i] && !onLine.has(heaps.labels[i]!), true)
   return open.list.flatMap((r) => {
-    if (r.left === 0 || r.top === 0 || r.right === w - 1 || r.bottom === h - 1) return []
-    const { a, b } = ellipseOf(r)
-    if (r.area < least.ring * n || a / b > 2 || ellipseShare(r) < 0.93 || isSquare(open.labels, w, r))
-      return []
-    return [{ kind: 'ring' as const, outline: rim(r), x: r.x, y: r.y, area: r.area, inside: [] }]
+    if (r.area < 0.5 * least.ring * n || r.area > 0.4 * n) return []
+    const hull = hullOf(open.labels, w, r)
+    const { list, labels } = regions(n, w, (i) => holds(hull, [(i % w) + 0.5, Math.floor(i / w) + 0.5]))
+    const filled = list[0]
+    if (!filled || !isRound(filled, w, h) || isSquare(labels, w, filled)) return []
+    // Its inside reaches to half a pixel of the line as it was grown.
+    const place = ringOf({ ...filled, xx: wider(filled.xx), yy: wider(filled.yy) })
+    let [lines, things] = [0, 0]
+    for (const [x, y] of place.outline) {
+      const near = (is: (i: number) => boolean) => nearby([x, y], { w, h }, is)
+      if (near((i) => inked[i] === 1)) lines++
+      else if (near((i) => what[i] === thing)) things++
+    }
+    const all = place.outline.length
+    return lines >= outlined.line * all && lines + things >= outlined.all * all ? [place] : []
   })
+}
+const wider = (moment: number): number => (Math.sqrt(moment) + 0.75) ** 2
+/** Whether anything within two pixels is so. */
+function nearby([x, y]: Point, { w, h }: { w: number; h: number }, is: (i: number) => boolean): boolean {
+  for (let py = Math.max(0, Math.round(y) - 2); py <= Math.min(h - 1, Math.round(y) + 2); py++)
+    for (let px = Math.max(0, Math.round(x) - 2); px <= Math.min(w - 1, Math.round(x) + 2); px++)
+      if (is(py * w + px)) return true
+  return false
+}
+/** Pixels of a kind and those beside them. */
+function grown(what: Uint8Array, w: number, kind: number): Uint8Array {
+  const out = new Uint8Array(what.length)
+  for (let i = 0; i < what.length; i++)
+    if (what[i] === kind)
+      for (let dy = -1; dy <= 1; dy++)
+        for (let dx = -1; dx <= 1; dx++) if (out[i + dy * w + dx] !== undefined) out[i + dy * w + dx] = 1
+  return out
 }
 
 /** The picture's structure as its reading tells it: frames, a whole and its parts, or groups; null where there is none. */
