@@ -9,6 +9,8 @@ import { kinds, type PixelKind, type See } from './seen.ts'
 interface Scene {
   things: { x: number; y: number; r: number; sure?: (look: number) => number }[]
   also?: (x: number, y: number) => PixelKind | null
+  /** The same, where looks differ. */
+  seenAs?: (look: number) => (x: number, y: number) => PixelKind | null
 }
 const logit = (p: number) => Math.log(p / (1 - p))
 /** Scenes are 400 × 300; looks are counted, so that one may see less than another. */
@@ -18,15 +20,16 @@ function eyes(scene: Scene): See {
     look++
     const [w, h] = [width / 2, height / 2]
     const k = w / 400
-    const [mirrored, round] = [look === 2, look === 3]
+    const round = look === 2
     const n = w * h
     const planes = new Float32Array(8 * n).fill(-8)
-    const flip = (x: number, y: number) => [mirrored || round ? w - 1 - x : x, round ? h - 1 - y : y] as const
+    const flip = (x: number, y: number) => [round ? w - 1 - x : x, round ? h - 1 - y : y] as const
     const what = new Uint8Array(n)
-    if (scene.also)
+    const also = scene.seenAs?.(look) ?? scene.also
+    if (also)
       for (let i = 0; i < n; i++) {
         const [x, y] = flip(i % w, Math.floor(i / w))
-        what[i] = kinds.indexOf(scene.also(x / k, y / k) ?? 'ground')
+        what[i] = kinds.indexOf(also(x / k, y / k) ?? 'ground')
       }
     // Only round about each thing is there anything to say of it.
     for (const t of scene.things) {
@@ -176,6 +179,29 @@ describe('where things lie', () => {
     expect(two.structure).toMatchObject({ kind: 'groups', groups: [{ count: 2 }, { count: 1 }] })
     const one = await read({ things: dots.slice(0, 2), also: (x, y) => (card(20)(x, y) ? 'sheet' : null) })
     expect(one.structure).toBeNull()
+  })
+  describe('one ring among things', () => {
+    const ring = (x: number, y: number): PixelKind | null =>
+      Math.abs(Math.hypot(x - 200, y - 150) - 80) < 3 ? 'line' : null
+    const within = [
+      { x: 180, y: 140, r: 12 },
+      { x: 225, y: 165, r: 12 },
+    ]
+    test('holds what lies in it, and what lies on its line is no gap', async () => {
+      const onLine = { x: 200, y: 221, r: 14 }
+      const r = await read({ things: [...within, onLine, { x: 350, y: 40, r: 12 }], also: ring })
+      expect(r.structure).toMatchObject({ kind: 'groups', groups: [{ count: 3 }] })
+    })
+    test('whose line is broken for one look is closed by the others', async () => {
+      const gap = (look: number) => (x: number, y: number) =>
+        look === 0 && x > 270 && Math.abs(y - 150) < 12 ? null : ring(x, y)
+      const r = await read({ things: within, seenAs: gap })
+      expect(r.structure).toMatchObject({ kind: 'groups', groups: [{ count: 2 }] })
+    })
+    test('half of which is missing is none', async () => {
+      const r = await read({ things: within, also: (x, y) => (x < 200 ? ring(x, y) : null) })
+      expect(r.structure).toBeNull()
+    })
   })
   test('rings joined by lines are a whole and its parts', async () => {
     const rings = [

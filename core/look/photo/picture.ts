@@ -89,14 +89,6 @@ const span = (i: number, of: number, from: number): [number, number] => {
   return [Math.min(a, from - 1), Math.max(Math.min(a, from - 1) + 1, Math.floor(((i + 1) * from) / of))]
 }
 
-/** Left for right. */
-export function mirrored(p: Picture): Picture {
-  const { width: w, height: h } = p
-  const rgb = new Float32Array(p.rgb.length)
-  for (let row = 0; row < 3 * h; row++)
-    for (let x = 0; x < w; x++) rgb[row * w + x] = p.rgb[row * w + w - 1 - x]!
-  return { width: w, height: h, rgb }
-}
 /** Upside down: turned by half a turn. */
 export function turnedRound(p: Picture): Picture {
   const n = p.width * p.height
@@ -108,10 +100,7 @@ export function turnedRound(p: Picture): Picture {
 export function lit(p: Picture): Picture {
   let sum = 0
   for (let i = 0; i < p.rgb.length; i++) sum += p.rgb[i]!
-  return exposed(p, Math.min(6, Math.max(0.6, 0.46 / Math.max(0.01, sum / p.rgb.length))))
-}
-/** With `k` times the light, as another camera would have taken it. */
-export function exposed(p: Picture, k: number): Picture {
+  const k = Math.min(6, Math.max(0.6, 0.46 / Math.max(0.01, sum / p.rgb.length)))
   const rgb = new Float32Array(p.rgb.length)
   for (let i = 0; i < rgb.length; i++) rgb[i] = Math.min(1, p.rgb[i]! * k)
   return { ...p, rgb }

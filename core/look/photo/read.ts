@@ -6,17 +6,17 @@ import { drawnLineOf } from './drawn-line.ts'
 import { sidesOf, towersOf } from './lying.ts'
 import { instead } from './patches.ts'
 import { boxesOf, crossedOf, inBoxes, pageOf, tallyOf } from './pen.ts'
-import { coarser, exposed, lit, mirrored, type Picture, shrunk, turnedRound } from './picture.ts'
+import { coarser, lit, type Picture, shrunk, turnedRound } from './picture.ts'
 import { middle } from './middle.ts'
 import { groundGrain, sharpness } from './quality.ts'
 import { lengthOf, type Region, regions } from './regions.ts'
 import { heapsOf, rowsOf } from './rows.ts'
 import { kinds, kindsOf, type Middle, middlesOf, type See, type Seen, together } from './seen.ts'
 import { holds, type Point } from '../../plane.ts'
-import { type Map2, type Place, placesOf, structureOf } from './structure.ts'
+import { type Areas, areasOf, isDrawnOn, type Map2, type Place, placesOf, structureOf } from './structure.ts'
 
 /** Raised whenever photos may be read otherwise than before: what an older reader made is read anew. */
-export const readerVersion = 4
+export const readerVersion = 5
 
 /** Constants of photo reading. */
 const seeing = {
@@ -42,7 +42,7 @@ interface Look {
 }
 /**
  * Counts the small things in a photo and says where they lie. `rgba`: width × height × 4 bytes, upright; `see`: the
- * network. Several looks are taken, at other sizes, mirrored, in another light: the count is what they agree on,
+ * network. Three looks are taken, closer and upside down too: the count is what they agree on,
  * `low` to `high` is everything that one of them or a doubtful thing allows. Uncertain is a result.
  * @throws RangeError when the pixels do not fit the size.
  */
@@ -59,14 +59,12 @@ export async function readPhoto(
   const size = middle(first.middles.filter((m) => m.p > belief.counted).map((m) => m.r))
   const near = smaller(size !== null && size < seeing.small ? seeing.closest : seeing.closer)
   const closer = await looked(lit(near), see)
-  const turned = await looked(mirrored(exposed(first.picture, 0.8)), see)
-  for (const m of turned.middles) m.x = 1 - m.x
   const round = await looked(turnedRound(lit(smaller(seeing.between))), see)
   for (const m of round.middles) {
     m.x = 1 - m.x
     m.y = 1 - m.y
   }
-  const looks = [first, closer, turned, round]
+  const looks = [first, closer, round]
   const shape = height / width
   const things = believe(
     looks.map((l) => l.middles),
@@ -223,21 +221,21 @@ function byPatches(seenApart: readonly Believed[], seen: Seen): Believed[] {
 }
 /** All looks as one, the way the first lies. */
 function joined(looks: readonly Look[]): Seen {
-  const [first, closer, turned, round] = looks.map((l) => l.seen) as [Seen, Seen, Seen, Seen]
+  const [first, closer, round] = looks.map((l) => l.seen) as [Seen, Seen, Seen]
   return together(first, [
-    { seen: closer, mirrored: false, upsideDown: false },
-    { seen: turned, mirrored: true, upsideDown: false },
-    { seen: round, mirrored: true, upsideDown: true },
+    { seen: closer, upsideDown: false },
+    { seen: round, upsideDown: true },
   ])
 }
 /** What is added to the logit of lines, in the order in which they are believed where no two agree. */
 const forLines = [1.1, 0.5, 1.7] as const
-/** Where things lie, as most readings of the lines have it. */
+/** Where things lie, as most readings of the lines have it; one will do where hardly any are. */
 function votedFor(found: readonly Believed[], seen: Seen): Lying & { map: Map2 } {
   const { width, height } = seen
-  const read = forLines.map((more) => {
-    const map = { width, height, what: kindsOf(seen, more) }
-    const lying = withoutNumeral(found, map)
+  const maps = forLines.map((more): Map2 => ({ width, height, what: kindsOf(seen, more) }))
+  const areas = areasOf(maps[0]!)
+  const read = (isDrawnOn(maps.at(-1)!) ? maps : maps.slice(0, 1)).map((map) => {
+    const lying = withoutNumeral(found, map, areas)
     const s = structureOf(map, lying.places, ([x, y]) => [x, y])
     return { ...lying, map, says: s ? saying(s) : '' }
   })
@@ -257,13 +255,13 @@ interface Lying {
   spots: Spot[]
   places: Place[]
 }
-function lyingIn(things: readonly Believed[], map: Map2): Lying {
+function lyingIn(things: readonly Believed[], map: Map2, areas: Areas): Lying {
   const spots = things.map((t) => ({ x: t.x * map.width, y: t.y * map.height, r: t.r * map.width }))
-  return { things: [...things], spots, places: placesOf(map, spots) }
+  return { things: [...things], spots, places: placesOf(map, spots, areas) }
 }
 /** What stands in the ring of a whole, and is not as many as its parts hold, is its numeral: the count stays in doubt. */
-function withoutNumeral(found: readonly Believed[], map: Map2): Lying {
-  const all = lyingIn(found, map)
+function withoutNumeral(found: readonly Believed[], map: Map2, areas: Areas): Lying {
+  const all = lyingIn(found, map, areas)
   const s = structureOf(map, all.places, ([x, y]) => [x, y])
   const inParts = s?.kind === 'parts' ? s.parts.reduce((n, p) => n + p.count, 0) : 0
   if (s?.kind !== 'parts' || !inParts || s.whole.count === 0 || s.whole.count === inParts) return all
@@ -271,6 +269,7 @@ function withoutNumeral(found: readonly Believed[], map: Map2): Lying {
   return lyingIn(
     found.filter((_, i) => !holds(outline, [all.spots[i]!.x, all.spots[i]!.y])),
     map,
+    areas,
   )
 }
 const isCut = (t: Believed, shape: number): boolean =>

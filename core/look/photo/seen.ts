@@ -100,10 +100,9 @@ export function kindsOf({ width, height, planes }: Seen, forLines = 0): Uint8Arr
   return out
 }
 
-/** Another look at the same picture, mirrored or not in either direction. */
+/** Another look at the same picture, or at the picture turned by half a turn. */
 export interface Again {
   seen: Seen
-  mirrored: boolean
   upsideDown: boolean
 }
 /** What the pixels of the first look are by several looks together: the means of their logits, for `kindsOf`. */
@@ -111,13 +110,13 @@ export function together(first: Seen, again: readonly Again[]): Seen {
   const { width: w, height: h } = first
   const n = w * h
   const planes = first.planes.slice()
-  for (const { seen, mirrored, upsideDown } of again) {
+  for (const { seen, upsideDown } of again) {
     const [across, down, m] = [seen.width / w, seen.height / h, seen.width * seen.height]
     for (let y = 0; y < h; y++) {
       const v = (upsideDown ? h - 1 - y : y) + 0.5
       const row = Math.min(seen.height - 1, Math.floor(v * down)) * seen.width
       for (let x = 0; x < w; x++) {
-        const u = (mirrored ? w - 1 - x : x) + 0.5
+        const u = (upsideDown ? w - 1 - x : x) + 0.5
         const j = row + Math.min(seen.width - 1, Math.floor(u * across))
         for (let k = 2; k < 2 + kinds.length; k++) planes[k * n + y * w + x]! += seen.planes[k * m + j]!
       }

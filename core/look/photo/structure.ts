@@ -43,15 +43,32 @@ export interface Place {
 const is = (k: PixelKind): number => kinds.indexOf(k)
 const [thing, plate, line, sheet] = [is('thing'), is('plate'), is('line'), is('sheet')]
 
-/** Shares of a picture's area, and of lines seen where a frame has some. */
-const least = { frame: 0.008, ring: 0.004, plate: 0.012, support: 0.55, inner: 0.4 } as const
+/** Shares of a picture's area, and of lines seen where a frame has some; pixels of all that is drawn. */
+const least = { frame: 0.008, ring: 0.004, plate: 0.012, support: 0.55, inner: 0.4, drawn: 60 } as const
 
-/** Frames, plates and rings of a picture, and which things lie in which. */
-export function placesOf(map: Map2, things: readonly At[]): Place[] {
-  const frames = [...frameLines(map), ...boxes(map)].map((f) => filledFrame(f, things))
+/** Whether any line was drawn that could be part of a frame or of a ring. */
+export const isDrawnOn = ({ what }: Map2): boolean => {
+  let lines = 0
+  for (let i = 0; i < what.length; i++) if (what[i] === line) lines++
+  return lines >= least.drawn
+}
+/** Places that are areas and not drawn: boxes, plates and cards. */
+export interface Areas {
+  boxes: readonly Framed[]
+  rounds: readonly Place[]
+}
+export const areasOf = (map: Map2): Areas => ({ boxes: boxes(map), rounds: [...plates(map), ...cards(map)] })
+
+/** Frames, plates and rings of a picture, and which things lie in which; `areas` where they are known. */
+export function placesOf(map: Map2, things: readonly At[], areas: Areas = areasOf(map)): Place[] {
+  const frames = [...frameLines(map), ...areas.boxes].map((f) => filledFrame(f, things))
   const inFrame = (x: number, y: number) => frames.some((f) => holds(f.outline, [x, y]))
-  const rounds = [...plates(map), ...rings(map), ...cards(map)].filter((p) => !inFrame(p.x, p.y))
-  for (const p of rounds) p.inside = things.flatMap((t, i) => (holds(p.outline, [t.x, t.y]) ? [i] : []))
+  const rounds = [...areas.rounds, ...rings(map)]
+    .filter((p) => !inFrame(p.x, p.y))
+    .map((p) => ({
+      ...p,
+      inside: things.flatMap((t, i) => (holds(p.outline, [t.x, t.y]) ? [i] : [])),
+    }))
   // A ring in a plate is the plate's own rim; a ring seen twice, by its line and by its inside, is one.
   const outer = rounds.filter(
     (p, k) =>
@@ -63,7 +80,7 @@ export function placesOf(map: Map2, things: readonly At[]): Place[] {
   return [...frames, ...outer]
 }
 
-interface Framed {
+export interface Framed {
   outline: Point[]
   plane: Plane
 }
@@ -273,7 +290,7 @@ function plates(map: Map2): Place[] {
   // A pale plate and a sheet of paper look alike; their outline tells them apart.
   const solid = solidPlates(map, [plate, sheet])
   return solid.list
-    .flatMap((r) => (r.area > least.plate * w * h ? parted(solid.labels, w, h, r) : []))
+    .flatMap((r) => (r.area > least.plate * w * h ? parted(solid.labels, w, r) : []))
     .flatMap((r) => {
       const { a, b } = ellipseOf(r)
       if (
@@ -287,26 +304,33 @@ function plates(map: Map2): Place[] {
     })
 }
 /** Two plates that touch, taken apart: worn down from the rim until they let go, then grown back to where they were. */
-function parted(labels: Int32Array, w: number, h: number, whole: Region): Region[] {
+function parted(labels: Int32Array, w: number, whole: Region): Region[] {
   if (ellipseShare(whole) > 0.95 && ellipseOf(whole).a / ellipseOf(whole).b < 1.6) return [whole]
-  let mask = new Uint8Array(w * h)
-  for (let i = 0; i < mask.length; i++) mask[i] = labels[i] === whole.label ? 1 : 0
+  // In a box of its own, with a free edge round it.
+  const [bw, bh] = [whole.right - whole.left + 3, whole.bottom - whole.top + 3]
+  let mask = new Uint8Array(bw * bh)
+  for (let y = 1; y < bh - 1; y++)
+    for (let x = 1; x < bw - 1; x++)
+      mask[y * bw + x] = labels[(whole.top + y - 1) * w + whole.left + x - 1] === whole.label ? 1 : 0
   for (let worn = 1; worn < 24; worn++) {
-    const next = new Uint8Array(w * h)
-    for (let y = 1; y < h - 1; y++)
-      for (let x = 1; x < w - 1; x++) {
-        const i = y * w + x
-        next[i] = mask[i]! & mask[i - 1]! & mask[i + 1]! & mask[i - w]! & mask[i + w]!
+    const next = new Uint8Array(bw * bh)
+    for (let y = 1; y < bh - 1; y++)
+      for (let x = 1; x < bw - 1; x++) {
+        const i = y * bw + x
+        next[i] = mask[i]! & mask[i - 1]! & mask[i + 1]! & mask[i - bw]! & mask[i + bw]!
       }
     mask = next
-    const left = regions(w * h, w, (i) => mask[i] === 1, true).list.filter((r) => r.area > 0.1 * whole.area)
+    const left = regions(bw * bh, bw, (i) => mask[i] === 1, true).list.filter(
+      (r) => r.area > 0.1 * whole.area,
+    )
     if (left.length > 1)
       return left.map((r) => {
         // Worn by so many pixels all round: its moments grow back with it.
         const { a, b } = ellipseOf(r)
         const [ka, kb] = [(a + worn) / a, (b + worn) / b]
         const k = (ka + kb) / 2
-        return { ...r, area: r.area * ka * kb, xx: r.xx * k * k, xy: r.xy * k * k, yy: r.yy * k * k }
+        const at = { x: r.x + whole.left - 1, y: r.y + whole.top - 1 }
+        return { ...r, ...at, area: r.area * ka * kb, xx: r.xx * k * k, xy: r.xy * k * k, yy: r.yy * k * k }
       })
     if (!left.length) break
   }
