@@ -80,7 +80,7 @@ def gather(folder):
         told = json.load(open(stem + '.json'))
         flat = told.get('kind') not in ('cubes', 'bricks', 'cones')
         # What is seen least well is shown more often.
-        often = 2.0 if told.get('structure') in ('frame', 'frames', 'rings', 'eggbox', 'plates', 'towers') else 1.0 if flat else 2.4
+        often = 2.0 if told.get('structure') in ('frame', 'frames', 'rings', 'eggbox', 'plates', 'towers') else 1.0 if flat else 1.6
         out.append((photo, klass, thing, flat, often))
     return out
 
