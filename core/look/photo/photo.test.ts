@@ -127,6 +127,15 @@ describe('what is believed of several looks', () => {
       ).count,
     ).toBe(2)
   })
+  test('a doubtful thing beside something else is part of it: not counted, and in doubt; a clear one is counted', async () => {
+    const cup = (x: number, y: number): PixelKind | null => (x > 312 && y > 180 ? 'other' : null)
+    const handle = (p: number) => ({ x: 304, y: 230, r: 14, sure: () => p })
+    const doubtful = await read({ things: [...row(4), handle(0.5)], also: cup })
+    expect([doubtful.count, doubtful.low]).toEqual([4, 4])
+    expect(doubtful.high).toBeGreaterThan(4)
+    expect((await read({ things: [...row(4), handle(0.9)], also: cup })).count).toBe(5)
+    expect((await read({ things: [...row(4), handle(0.5)] })).count).toBe(5)
+  })
   test('things that touch are told of', async () => {
     expect(
       (

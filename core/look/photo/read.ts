@@ -112,7 +112,9 @@ function told(
   const shape = picture.height / picture.width
   const agreed = joined(looks)
   const what = kindsOf(agreed, forLines[0])
-  const { found: seenApart, large } = bySize(all.filter((t) => t.p >= belief.counted))
+  const isCounted = (t: Believed): boolean =>
+    t.p >= belief.counted && (t.p >= belief.doubtless || !isPartOfOther(t, seen, what))
+  const { found: seenApart, large } = bySize(all.filter(isCounted))
   const found = byPatches(seenApart, looks[1]!.seen)
   const lying = votedFor(found, agreed)
   const { map } = lying
@@ -121,7 +123,7 @@ function told(
     cutOff: isCut(t, shape),
     colour: colourOf(picture, seen, what, t),
   }))
-  const doubtful = all.filter((t) => t.p < belief.counted && t.p >= belief.no)
+  const doubtful = all.filter((t) => !isCounted(t) && t.p >= belief.no)
   const spare = unexplained(seen, what, [...found, ...large, ...doubtful], found)
   const cut = counted.filter((t) => t.cutOff).length
   const perLook = looks.map((l) => inBoxes(page, l.middles).filter((m) => m.p >= belief.counted).length)
@@ -192,6 +194,18 @@ function diceIn(g: Given, spots: readonly Spot[]): PhotoReading['dice'] {
     .sort((a, b) => a.x - b.x)
     .filter((t) => t.r >= 12)
     .map((t) => pipsOf(g.rgba, g, t))
+}
+/** The handle of a cup, the tip of a finger: what is doubtful anyway and has so much of something else round it. */
+const roundIt = { at: 1.3, share: 0.25, points: 24 } as const
+function isPartOfOther(t: Believed, { width: w, height: h }: Seen, what: Uint8Array): boolean {
+  let others = 0
+  for (let k = 0; k < roundIt.points; k++) {
+    const a = (k / roundIt.points) * 2 * Math.PI
+    const x = Math.floor(t.x * w + roundIt.at * t.r * w * Math.cos(a))
+    const y = Math.floor(t.y * h + roundIt.at * t.r * w * Math.sin(a))
+    if (x >= 0 && y >= 0 && x < w && y < h && what[y * w + x] === other) others++
+  }
+  return others >= roundIt.share * roundIt.points
 }
 /** A cup or a plate among counters: more than so many times the usual radius, where there are enough of those to say what is usual. */
 const [far, enough] = [1.85, 3] as const
