@@ -27,7 +27,7 @@ beforeAll(async () => {
   )
   // Sent in the morning of the day these tests live in, whatever day it is outside: what was sent is not changed otherwise.
   await app.pool.query(`alter table publications disable trigger user`)
-  await app.pool.query(`update publications set sent_at = '2026-11-28T08:00:00Z'`)
+  await app.pool.query('update publications set sent_at = $1', [sentAt])
   await app.pool.query(`alter table publications enable trigger user`)
 })
 afterAll(async () => {
@@ -40,6 +40,7 @@ beforeEach(async () => {
   refused = ''
 })
 const all = () => app.db.select().from(letters)
+const sentAt = day('2026-11-28T08:00:00Z')
 const write = (kind: 'new' | 'nudge' | 'thanks', now: Date) =>
   writeToHomes(app, sentId, kind, { origin, now })
 const noon = day('2026-11-28T12:00:00Z')
@@ -148,7 +149,7 @@ describe('where there is no mail, or no address', () => {
 })
 
 describe('reminders', () => {
-  const later = (days: number) => new Date(Date.now() + days * 86_400_000)
+  const later = (days: number) => new Date(sentAt.getTime() + days * 86_400_000)
   test('come once, days after the lesson, to homes that sent nothing', async () => {
     expect(await nudge(app, origin, later(2))).toBe(0)
     expect(await nudge(app, origin, later(3.1))).toBe(1)

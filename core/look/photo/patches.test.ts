@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { instead } from './patches.ts'
+import { instead as insteadOf } from './patches.ts'
 
 const [width, height] = [220, 160]
 interface Round {
@@ -17,6 +17,13 @@ function map(all: readonly Round[], squash = 1): { what: Uint8Array; all: Round[
   return { what, all: all.map((d) => ({ ...d, y: d.y * squash })) }
 }
 const size = { width, height }
+/** All doubtful, unless told otherwise. */
+const instead = (of: typeof size, what: Uint8Array, spots: readonly Round[], doubtful = true) =>
+  insteadOf(
+    of,
+    what,
+    spots.map((s) => ({ ...s, doubtful })),
+  )
 const alone = (r: number): Round[] => [20, 55, 90, 125].map((x) => ({ x, y: 25, r }))
 const mean = (p: Round, q: Round): Round => ({ x: (p.x + q.x) / 2, y: (p.y + q.y) / 2, r: p.r })
 const isNear = (p: Round, q: Round, by: number) => Math.hypot(p.x - q.x, p.y - q.y) <= by
@@ -77,10 +84,12 @@ describe('faces of one thing', () => {
     expect(got.map((g) => g.seen)).toEqual([[2, 3]])
     expect(isNear({ ...got[0]!.spots[0]! }, { x: 105, y: 52, r: 9 }, 3)).toBe(true)
     expect(got[0]!.spots).toHaveLength(1)
+    expect(instead(size, what, [at[0]!, at[1]!, ...two, at[3]!, at[4]!], false)).toEqual([])
   })
   test('are one too where one of them is a small patch of its own', () => {
     const { what } = map([...at.flatMap((c) => cube(c.x, c.y)), { x: 60, y: 120, r: 4 }])
     expect(instead(size, what, [...at, { x: 60, y: 120, r: 4 }])).toEqual([{ seen: [5], spots: [] }])
+    expect(instead(size, what, [...at, { x: 60, y: 120, r: 4 }], false)).toEqual([])
   })
   test('two that stand close are two: their patch is larger', () => {
     const { what } = map([...at.slice(0, 4).flatMap((c) => cube(c.x, c.y)), ...cube(150, 58)])

@@ -14,6 +14,11 @@ interface Spot {
   y: number
   r: number
 }
+/** One that was seen. */
+export interface SeenSpot extends Spot {
+  /** It may be none: what is clearly there is never taken away. */
+  doubtful: boolean
+}
 /** Shares of an area, but for the numbers of things. */
 const patch = {
   /** So many with one thing in them tell what shape one has. */
@@ -69,7 +74,7 @@ export interface Instead {
 export function instead(
   { width, height }: Pick<Seen, 'width' | 'height'>,
   what: Uint8Array,
-  spots: readonly Spot[],
+  spots: readonly SeenSpot[],
 ): Instead[] {
   const usual = middle(spots.map((s) => s.r))
   if (usual === null) return []
@@ -83,7 +88,7 @@ export function instead(
   )
   const scaled = (s: Spot, by: number) => ({ x: s.x * by, y: s.y * by, r: s.r * by })
   const inside = new Map<number, number[]>()
-  const fine = spots.map((s) => scaled(s, k))
+  const fine = spots.map((s) => ({ ...scaled(s, k), doubtful: s.doubtful }))
   fine.forEach((s, i) => {
     const label = labels[Math.min(h - 1, Math.floor(s.y)) * w + Math.min(w - 1, Math.floor(s.x))]!
     if (label) inside.set(label, [...(inside.get(label) ?? []), i])
@@ -103,7 +108,7 @@ interface Patch {
 }
 interface Patches {
   patches: readonly Patch[]
-  spots: readonly Spot[]
+  spots: readonly SeenSpot[]
   labels: Int32Array
   w: number
 }
@@ -154,6 +159,7 @@ function facesOfOne(all: Patches): Instead[] {
     const { region: r, seen } = p
     const one = areaAt(r)
     const usual = seenAs * radius(one)
+    if (!seen.some((i) => all.spots[i]!.doubtful)) return []
     const least = Math.min(...seen.map((i) => all.spots[i]!.r))
     const isOne =
       r.area <= patch.faces * one && least < patch.smaller * usual && lengthOf(r) < patch.longer * length

@@ -222,7 +222,7 @@ function byPatches(seenApart: readonly Believed[], seen: Seen): Believed[] {
   const other = instead(
     seen,
     kindsOf(seen),
-    seenApart.map((t) => ({ x: t.x * w, y: t.y * h, r: t.r * w })),
+    seenApart.map((t) => ({ x: t.x * w, y: t.y * h, r: t.r * w, doubtful: t.p < belief.doubtless })),
   )
   const gone = new Set(other.flatMap((m) => m.seen))
   return [

@@ -370,7 +370,11 @@ function crossedRings({ width: w, height: h, what }: Map2): Place[] {
   return open.list.flatMap((r) => {
     if (r.area < 0.5 * least.ring * n || r.area > 0.4 * n) return []
     const hull = hullOf(open.labels, w, r)
-    const { list, labels } = regions(n, w, (i) => holds(hull, [(i % w) + 0.5, Math.floor(i / w) + 0.5]))
+    const { list, labels } = regions(n, w, (i) => {
+      const [x, y] = [i % w, Math.floor(i / w)]
+      const isNear = x >= r.left && x <= r.right && y >= r.top && y <= r.bottom
+      return isNear && holds(hull, [x + 0.5, y + 0.5])
+    })
     const filled = list[0]
     if (!filled || !isRound(filled, w, h) || isSquare(labels, w, filled)) return []
     // Its inside reaches to half a pixel of the line as it was grown.
