@@ -39,6 +39,8 @@ test('replies are judged by keys with a note, one question goes back to its home
   // It has gone on; back to it, where the judgement stands with its note and its help.
   await page.getByRole('list', { name: 'Replies' }).getByRole('button', { name: reply.child }).click()
   await expect(page.getByText('“Said how they know.”')).toBeVisible()
+  const looked = items.filter((r) => r.judgements.length).length + 1
+  await expect(page.getByRole('link', { name: /^Look \d/ })).toContainText(`${looked} of ${items.length}`)
 
   await answers.getByRole('button', { name: 'ask again' }).first().click()
   await page.getByLabel('What to say with it').fill('Could you count them once more?')

@@ -1,5 +1,5 @@
-import { useState } from 'react'
-import useSWR, { type Fetcher, type SWRResponse } from 'swr'
+import { useCallback, useState } from 'react'
+import useSWR, { type Fetcher, type SWRResponse, useSWRConfig } from 'swr'
 import type { Answer, Asked, Route, ToldKind } from '@awlbox/core/contracts/api/route'
 import { ask } from '../api.ts'
 
@@ -27,6 +27,18 @@ export function useAsked<T extends Route>(route: T, asked: Asked<T> | null): SWR
   }
   const fetcher: Fetcher<Answer<T>, AskedKey> = () => ask(route, asked!)
   return useSWR<Answer<T>, unknown, AskedKey | null>(key, fetcher)
+}
+
+/** Asks again what this window itself has changed, for all who show it. */
+export function useAskAgain(): <T extends Route>(route: T, asked: Asked<T>) => void {
+  const { mutate } = useSWRConfig()
+  return useCallback(
+    (route, asked) => {
+      const same = JSON.stringify({ ...asked })
+      void mutate((key) => isAskedKey(key) && key.path === route.path && JSON.stringify(key.asked) === same)
+    },
+    [mutate],
+  )
 }
 
 /** A list that comes in pages, each with what to ask the next one by. */

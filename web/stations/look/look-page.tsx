@@ -1,6 +1,7 @@
 import { Link, useSearchParams } from 'react-router'
 import * as lookApi from '@awlbox/core/contracts/api/look'
-import { useAllPages } from '../../frame/use-asked.ts'
+import * as lessonsApi from '@awlbox/core/contracts/api/lessons'
+import { useAllPages, useAskAgain } from '../../frame/use-asked.ts'
 import { useEffect, useMemo, useState } from 'react'
 import { Check } from 'lucide-react'
 import type { JudgementInput } from '@awlbox/core/contracts/reply'
@@ -28,6 +29,9 @@ export default function LookPage() {
   const ideas = useIdeas()
   const [search] = useSearchParams()
   const { data, mutate } = useAllPages(lookApi.replies, { lessonId: record.id })
+  const askAgain = useAskAgain()
+  /** What stands on the thread of how many were looked at. */
+  const counted = () => askAgain(lessonsApi.readLesson, { lessonId: record.id })
   const all = useMemo(() => data?.items ?? [], [data])
   const readings = useMemo(
     () =>
@@ -92,6 +96,7 @@ export default function LookPage() {
       const judgedNow = (r: typeof current) =>
         r.id === current.id ? { ...r, judgements: [judgement, ...r.judgements] } : r
       await mutate((had) => had && { ...had, items: had.items.map(judgedNow) }, { revalidate: false })
+      counted()
       setAgain(false)
       setLast(current.id)
       setChosen(next?.id ?? current.id)
@@ -212,7 +217,10 @@ export default function LookPage() {
           lessonId={record.id}
           replies={plain}
           onClose={() => setBulk(false)}
-          onDone={() => void mutate()}
+          onDone={() => {
+            void mutate()
+            counted()
+          }}
         />
       )}
     </div>
