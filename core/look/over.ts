@@ -85,10 +85,7 @@ function onPlaces({ zones }: Planned, { structure }: PhotoReading): Matrix | nul
   const to = inOrder(seen.map((g) => roundOf(g.outline)))
   const [planned, found] = [middle(from.map((p) => p.r)), middle(to.map((p) => p.r))]
   if (!planned || !found) return null
-  if (from.length === 1) {
-    const k = found / planned
-    return [k, 0, 0, k, to[0]!.x - k * from[0]!.x, to[0]!.y - k * from[0]!.y]
-  }
+  if (from.length === 1) return centred(from, to, found / planned)
   const m = similar(from, to)
   return fits(m, from, to, inPlace) ? m : null
 }
@@ -107,11 +104,14 @@ function onThings({ things }: Planned, { things: found }: PhotoReading): Matrix 
     const m = similar(from, to)
     if (fits(m, from, to, asPlanned)) return m
   }
-  const k = seen / planned
-  const [p, q] = [centre(things), centre(found)]
+  return centred(things, found, seen / planned)
+}
+/** At one scale, middle on middle. */
+function centred(from: readonly Spot[], to: readonly Spot[], k: number): Matrix {
+  const [p, q] = [centre(from), centre(to)]
   return [k, 0, 0, k, q[0] - k * p[0], q[1] - k * p[1]]
 }
-/** Whether a plan so laid lies on what was found: within so many of its radii (root mean square), hardly turned, and about as large. */
+/** Whether a plan so laid lies on what was found: within so many radii (root mean square), hardly turned, about as large. */
 function fits(m: Matrix, from: readonly Spot[], to: readonly Spot[], within: number): boolean {
   const [planned, found] = [from, to].map((spots) => middle(spots.map((t) => t.r)) ?? 0) as [number, number]
   const off = Math.sqrt(

@@ -24,7 +24,7 @@ export function seenOf(pid: number): Seen | null {
   }
 }
 
-/** Seconds of computing without a turn of its loop after which a program is taken to hang: far longer than any request may hold it. */
+/** Seconds computed without a turn of its loop after which a program hangs: far longer than any request may hold it. */
 export const hangs = 8
 /** Seconds without a turn after which it is taken to hang though it computes nothing. */
 export const stuck = 60

@@ -4,12 +4,12 @@ import { describe, expect, test } from 'vitest'
 import { hangs, type Seen, seenOf, stuck, watching } from './watch.ts'
 
 /** Asks a watch once a second, the program computing so much in each; when and how it was said to hang. */
-function after(seconds: number, share: (second: number) => number, turns: (second: number) => boolean) {
-  const seen: Seen | null = { computed: 100, state: 'R' }
-  const watch = watching(() => seen && { ...seen })
+function after(seconds: number, share: number, turns = (_second: number) => false) {
+  const seen: Seen = { computed: 100, state: 'R' }
+  const watch = watching(() => ({ ...seen }))
   watch.turned()
   for (let s = 1; s <= seconds; s++) {
-    seen.computed += share(s)
+    seen.computed += share
     if (turns(s)) watch.turned()
     const words = watch.hanging()
     if (words) return { s, words }
@@ -19,39 +19,21 @@ function after(seconds: number, share: (second: number) => number, turns: (secon
 
 describe('a program that should turn once a second', () => {
   test('one that computes without end hangs after some seconds', () => {
-    const hung = after(
-      100,
-      () => 1,
-      () => false,
-    )
+    const hung = after(100, 1)
     expect(hung?.s).toBe(hangs + 1)
     expect(hung?.words).toMatch(/computed 9 of 9 seconds/)
   })
-  test('one that is let compute a tenth of the time has ten times as long, up to a minute', () => {
-    const slow = after(
-      100,
-      () => 0.2,
-      () => false,
-    )
+  test('one that is let compute a fifth of the time has five times as long, up to a minute', () => {
+    const slow = after(100, 0.2)
     expect(slow?.s).toBe(hangs / 0.2)
   })
   test('one that waits for something that never comes hangs after a minute', () => {
-    const waits = after(
-      100,
-      () => 0,
-      () => false,
-    )
+    const waits = after(100, 0)
     expect(waits?.s).toBe(stuck + 1)
     expect(waits?.words).toMatch(/computed 0 of 61 seconds/)
   })
   test('one that turns now and then does not, however much it computes', () => {
-    expect(
-      after(
-        400,
-        () => 1,
-        (s) => s % 7 === 0,
-      ),
-    ).toBeNull()
+    expect(after(400, 1, (s) => s % 7 === 0)).toBeNull()
   })
   test('one that has never turned is still starting', () => {
     const watch = watching(() => ({ computed: 500, state: 'R' }))

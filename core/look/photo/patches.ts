@@ -33,7 +33,7 @@ const patch = {
   longest: 1.6,
   /** Pixels of a radius under which the map is laid out twice as fine. */
   small: 9,
-  /** What lies together: at most so many, on an area of at least so many more than are seen; each of those seen hides a little. */
+  /** What lies together: at most so many, on so much more area than those seen take; each of these hides a little. */
   most: 4,
   more: 0.22,
   hides: 0.1,
@@ -48,12 +48,12 @@ const patch = {
   apart: 0.6,
   /** So much better than one larger one. */
   asOne: 0.05,
-  /** Several faces of one thing: together no larger than so many, and one of them seen so much smaller than one. */
+  /** Several faces of one thing: together no larger than so many, and one of them so much smaller. */
   faces: 1.22,
   smaller: 0.87,
-  /** Two small ones side by side are longer than one: at most so much longer than single ones are. */
+  /** Two small ones side by side are longer: at most so much longer than single ones are. */
   longer: 1.35,
-  /** Told from so many, of which that share differs by less than this. */
+  /** Told from so many single ones, of which the last share differs by less than this. */
   single: 3,
   differs: 0.2,
   likeSingles: 0.7,
@@ -159,6 +159,7 @@ function facesOfOne(all: Patches): Instead[] {
     const { region: r, seen } = p
     const one = areaAt(r)
     const usual = seenAs * radius(one)
+    // What is clearly there is never taken away.
     if (!seen.some((i) => all.spots[i]!.doubtful)) return []
     const least = Math.min(...seen.map((i) => all.spots[i]!.r))
     const isOne =
@@ -184,8 +185,8 @@ interface Family {
 /** What those that lie alone have in common; null where they are not round and alike. */
 function familyOf(alone: readonly Region[], labels: Int32Array, w: number): Family | null {
   if (alone.length < patch.alone) return null
-  const mean = (k: 'xx' | 'xy' | 'yy') => middle(alone.map((r) => r[k] / r.area))!
-  const [xx, xy, yy] = [mean('xx'), mean('xy'), mean('yy')]
+  const usual = (k: 'xx' | 'xy' | 'yy') => middle(alone.map((r) => r[k] / r.area))!
+  const [xx, xy, yy] = [usual('xx'), usual('xy'), usual('yy')]
   const det = xx * yy - xy * xy
   const [half, diff] = [(xx + yy) / 2, Math.hypot((xx - yy) / 2, xy)]
   if (det <= 0 || half + diff > patch.longest ** 2 * (half - diff)) return null
@@ -237,7 +238,7 @@ class Cover {
   constructor(region: Region, labels: Int32Array, w: number, shape: Shape) {
     this.region = region
     this.shape = shape
-    const edge = Math.max(...shape.map(([x]) => x), ...shape.map(([, y]) => y)) + 1
+    const edge = shape.reduce((most, [x, y]) => Math.max(most, x, y), 0) + 1
     this.left = region.left - edge
     this.top = region.top - edge
     this.wide = region.right - region.left + 1 + 2 * edge

@@ -127,6 +127,14 @@ describe('what is believed of several looks', () => {
       ).count,
     ).toBe(2)
   })
+  test('a doubtful speck among things that are all alike is none, and stays in doubt', async () => {
+    const speck = { x: 320, y: 70, r: 5, sure: (look: number) => [0.9, 0.3, 0.3][look]! }
+    // One of the others is missed where the speck is seen.
+    const shy = { x: 330, y: 200, r: 14, sure: (look: number) => [0.3, 0.98, 0.98][look]! }
+    const r = await read({ things: [...row(5), shy, speck] })
+    expect(r.count).toBe(6)
+    expect(r.high).toBeGreaterThan(6)
+  })
   test('a doubtful thing beside something else is part of it: not counted, and in doubt; a clear one is counted', async () => {
     const cup = (x: number, y: number): PixelKind | null => (x > 312 && y > 180 ? 'other' : null)
     const handle = (p: number) => ({ x: 304, y: 230, r: 14, sure: () => p })

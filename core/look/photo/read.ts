@@ -115,8 +115,8 @@ function told(
   const isCounted = (t: Believed): boolean =>
     t.p >= belief.counted && (t.p >= belief.doubtless || !isPartOfOther(t, seen, what))
   const { found: seenApart, large } = bySize(all.filter(isCounted))
-  const found = byPatches(seenApart, looks[1]!.seen)
-  const lying = votedFor(found, agreed)
+  const { found, removed } = byPatches(seenApart, looks[1]!.seen)
+  const lying = votedFor(found, agreed, what)
   const { map } = lying
   const counted = lying.things.map((t): Counted => ({
     ...t,
@@ -132,7 +132,7 @@ function told(
       counted.filter((t) => t.cutOff && t.p >= belief.doubtless).length,
     ...perLook,
   )
-  const high = Math.max(found.length + large.length + doubtful.length + spare.count, ...perLook)
+  const high = Math.max(found.length + removed + large.length + doubtful.length + spare.count, ...perLook)
   const groups = colourGroups(counted.map((t) => t.colour))
   const names = counted.map((_, i) => groups.find((g) => g.members.includes(i))!.name)
   const px = (t: Believed) => ({ x: t.x * size.width, y: t.y * size.height, r: t.r * size.width })
@@ -216,8 +216,8 @@ function bySize(things: readonly Believed[]): { found: Believed[]; large: Believ
   if (things.length - large.length < enough || large.length > 2) return { found: [...things], large: [] }
   return { found: things.filter((t) => !large.includes(t)), large }
 }
-/** What was seen, put right where a patch holds one more or only one; one more stays in doubt. */
-function byPatches(seenApart: readonly Believed[], seen: Seen): Believed[] {
+/** What was seen, put right where a patch holds one more or only one; what is added or removed stays in doubt. */
+function byPatches(seenApart: readonly Believed[], seen: Seen): { found: Believed[]; removed: number } {
   const { width: w, height: h } = seen
   const other = instead(
     seen,
@@ -225,13 +225,15 @@ function byPatches(seenApart: readonly Believed[], seen: Seen): Believed[] {
     seenApart.map((t) => ({ x: t.x * w, y: t.y * h, r: t.r * w, doubtful: t.p < belief.doubtless })),
   )
   const gone = new Set(other.flatMap((m) => m.seen))
-  return [
+  const found = [
     ...seenApart.filter((_, i) => !gone.has(i)),
     ...other.flatMap(({ seen: of, spots }) => {
       const sure = of.map((i) => seenApart[i]!.p).sort((a, b) => b - a)
       return spots.map((s, i) => ({ x: s.x / w, y: s.y / h, r: s.r / w, p: sure[i] ?? belief.counted }))
     }),
   ]
+  const removed = other.reduce((n, m) => n + Math.max(0, m.seen.length - m.spots.length), 0)
+  return { found, removed }
 }
 /** All looks as one, the way the first lies. */
 function joined(looks: readonly Look[]): Seen {
@@ -243,10 +245,10 @@ function joined(looks: readonly Look[]): Seen {
 }
 /** What is added to the logit of lines, in the order in which they are believed where no two agree. */
 const forLines = [1.1, 0.5, 1.7] as const
-/** Where things lie, as most readings of the lines have it; one will do where hardly any are. */
-function votedFor(found: readonly Believed[], seen: Seen): Lying & { map: Map2 } {
+/** Where things lie, as most readings of the lines have it, the `usual` first; one will do where hardly any are. */
+function votedFor(found: readonly Believed[], seen: Seen, usual: Uint8Array): Lying & { map: Map2 } {
   const { width, height } = seen
-  const maps = forLines.map((more): Map2 => ({ width, height, what: kindsOf(seen, more) }))
+  const maps = forLines.map((more, i): Map2 => ({ width, height, what: i ? kindsOf(seen, more) : usual }))
   const areas = areasOf(maps[0]!)
   const read = (isDrawnOn(maps.at(-1)!) ? maps : maps.slice(0, 1)).map((map) => {
     const lying = withoutNumeral(found, map, areas)

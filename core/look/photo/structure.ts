@@ -305,7 +305,7 @@ function plates(map: Map2): Place[] {
 }
 /** Two plates that touch, taken apart: worn down from the rim until they let go, then grown back to where they were. */
 function parted(labels: Int32Array, w: number, whole: Region): Region[] {
-  if (ellipseShare(whole) > 0.95 && ellipseOf(whole).a / ellipseOf(whole).b < 1.6) return [whole]
+  if (ellipseShare(whole) > 0.95 && lengthOf(whole) < 1.6) return [whole]
   // In a box of its own, with a free edge round it.
   const [bw, bh] = [whole.right - whole.left + 3, whole.bottom - whole.top + 3]
   let mask = new Uint8Array(bw * bh)
