@@ -9,11 +9,11 @@ let eyes: Promise<See> | null = null
 export const photoEyes = (): Promise<See> => (eyes ??= open())
 
 async function open(): Promise<See> {
-  const ort = await import('onnxruntime-web')
-  ort.env.wasm.numThreads = 1
+  const ort = await import('onnxruntime-node')
   ort.env.logLevel = 'error'
   const session = await ort.InferenceSession.create(await fs.readFile(await modelFile()), {
-    executionProviders: ['wasm'],
+    intraOpNumThreads: 1,
+    interOpNumThreads: 1,
   })
   return async (rgb, width, height) => {
     const out = await session.run({ x: new ort.Tensor('float32', rgb, [1, 3, height, width]) })
