@@ -47,6 +47,12 @@ describe('a photo against its task', () => {
     const task = { id: 't', prompt: '', spec: { kind: 'photo' as const, things: 7 } }
     expect(photoSentence(task, reading(0))).toMatch(/no proof/)
   })
+  test('what lies beside the plates is said', () => {
+    expect(checkPhoto(8, null, reading(8, { structure: groups(3, 3) })).shown).toBe(
+      '8 found, 3 | 3 and 2 beside',
+    )
+    expect(checkPhoto(6, null, reading(6, { structure: groups(3, 3) })).shown).toBe('6 found, 3 | 3')
+  })
   test.each<[string, number, PhotoLaid, PhotoReading, string, RegExp]>([
     [
       'a frame from its first place',
@@ -55,6 +61,46 @@ describe('a photo against its task', () => {
       reading(7, { structure: frames(first(7)) }),
       'right',
       /^$/,
+    ],
+    [
+      'rows as asked, though as many of each colour',
+      8,
+      { as: 'parts', parts: 2, split: [5, 3] },
+      reading(8, {
+        groups: [
+          { colour: 'yellow', count: 4 },
+          { colour: 'blue', count: 4 },
+        ],
+        rows: [Array.from({ length: 5 }, () => 'yellow'), Array.from({ length: 3 }, () => 'blue')],
+      }),
+      'right',
+      /^5 \| 3$/,
+    ],
+    [
+      'two colours in one heap are no shares',
+      8,
+      { as: 'shares', plates: 2 },
+      reading(8, {
+        groups: [
+          { colour: 'yellow', count: 4 },
+          { colour: 'blue', count: 4 },
+        ],
+      }),
+      'look',
+      /shares were not seen/,
+    ],
+    [
+      'as many of another colour as were to go have not gone',
+      7,
+      { as: 'gone', go: 2 },
+      reading(7, {
+        groups: [
+          { colour: 'yellow', count: 5 },
+          { colour: 'blue', count: 2 },
+        ],
+      }),
+      'look',
+      /which went was not seen/,
     ],
     ['a frame in pairs', 4, { as: 'frame' }, reading(4, { structure: frames([0, 1, 5, 6]) }), 'right', /^$/],
     [

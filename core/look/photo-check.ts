@@ -19,8 +19,11 @@ function seenIn(r: PhotoReading, laid: PhotoLaid | null): string {
   const range = r.low === r.high ? `${r.count} found` : `${r.low} to ${r.high} found`
   if (r.count === 0) return 'nothing found'
   const where = structureInWords(r.structure)
-  return where ? `${range}, ${where}` : range
+  const beside = r.structure?.kind === 'groups' ? r.count - inGroups(r.structure) : 0
+  return where ? `${range}, ${where}${beside > 0 ? ` and ${beside} beside` : ''}` : range
 }
+const inGroups = ({ groups }: Extract<PhotoStructure, { kind: 'groups' }>): number =>
+  groups.reduce((n, g) => n + g.count, 0)
 /** What lies in which place, in one line; null where nothing gives places. */
 export function structureInWords(s: PhotoStructure | null): string | null {
   switch (s?.kind) {
@@ -112,7 +115,7 @@ const checkLaid = (total: number, laid: PhotoLaid, r: PhotoReading): Told =>
   ways[laid.as]({ total, laid: laid as never, r })
 
 function parted({ total, laid, r }: Held<'parts'>): Told {
-  const groups = groupsIn(r, laid.parts)
+  const groups = groupsIn(r, laid.parts, { apart: false, split: laid.split })
   if (r.count !== total) return say('wrong', differs(r.count - total))
   if (!groups) return say('look', 'the total is right; its groups were not seen')
   if (groups.length !== laid.parts)
@@ -126,7 +129,8 @@ function parted({ total, laid, r }: Held<'parts'>): Told {
       )
 }
 function shared({ total, laid, r }: Held<'shares'>): Told {
-  const groups = groupsIn(r, laid.plates)
+  // Two colours in one heap are no shares.
+  const groups = groupsIn(r, laid.plates, { apart: true })
   const each = Math.floor(total / laid.plates)
   if (r.count !== total) return say('wrong', differs(r.count - total))
   if (!groups) return say('look', 'the total is right; the shares were not seen')
@@ -137,7 +141,7 @@ function shared({ total, laid, r }: Held<'shares'>): Told {
 }
 function gone({ total, laid, r }: Held<'gone'>): Told {
   const stay = total - laid.go
-  const groups = groupsIn(r, 2)
+  const groups = groupsIn(r, 2, { apart: true })
   if (r.count === stay && laid.go > 0)
     return say('look', `${stay} are in view: those that went are not in the picture`)
   if (r.count !== total) return say('wrong', differs(r.count - total))
@@ -269,7 +273,7 @@ const firstGap = (cells: readonly number[]): number =>
   [0, 1, 2, 3, 4, 5, 6, 7, 8, 9].find((c) => !cells.includes(c)) ?? 0
 
 /** How many lie in each group: by plates, rings, parts or rows where those were seen, by heaps otherwise; null where they are not told apart. */
-function groupsIn(r: PhotoReading, wanted: number): number[] | null {
+function groupsIn(r: PhotoReading, wanted: number, lie: Lie): number[] | null {
   const s = r.structure
   const inside =
     s?.kind === 'parts'
@@ -281,10 +285,16 @@ function groupsIn(r: PhotoReading, wanted: number): number[] | null {
           : null
   if (inside && inside.reduce((a, b) => a + b, 0) === r.count) return inside
   if (inside && inside.length > 1 && inside.reduce((a, b) => a + b, 0) === r.count - 1) return null
-  if (r.places.length === wanted) return r.places
-  // Two colours laid beside each other are two groups, before the rows they happen to lie in.
-  if (r.groups.length === wanted) return r.groups.map((g) => g.count)
-  const rows = r.rows.map((x) => x.length)
-  if (rows.length === wanted) return rows
-  return r.places.length > 1 && r.places.length <= 6 ? [...r.places] : null
+  const ways = lie.apart
+    ? [r.places]
+    : // Two colours laid beside each other are two groups, before the rows they happen to lie in.
+      [r.places, r.groups.map((g) => g.count), r.rows.map((x) => x.length)]
+  const { split } = lie
+  const found = (split && ways.find((w) => same(w, split))) ?? ways.find((w) => w.length === wanted)
+  return found ?? (r.places.length > 1 && r.places.length <= 6 ? [...r.places] : null)
+}
+/** How groups may be told: by lying `apart` alone, or also by colour or row; where a `split` was asked, any way that shows it. */
+interface Lie {
+  apart: boolean
+  split?: readonly number[] | undefined
 }

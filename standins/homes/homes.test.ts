@@ -4,6 +4,7 @@ import { checkAnswer } from '@awlbox/core/look/answers'
 import { seeded } from '@awlbox/core/plan/seeded'
 import { shownTask } from '@awlbox/core/send/shown-task'
 import { householdOf, manners } from './household.ts'
+import { laidFrom, laidOut, type Laying } from './laying.ts'
 import { solve } from './solve.ts'
 
 const street = (seed: number, n: number) => Array.from({ length: n }, (_, i) => householdOf(seed, i))
@@ -94,5 +95,48 @@ describe('a household that', () => {
     expect(solve(task, { ability: 1, belief: 'none', words: '' }, seeded(1))!.drawing).toMatch(
       /^(?:[ML]\d{1,4} \d{1,4})+$/,
     )
+  })
+})
+
+describe('what is laid for a photo', () => {
+  const laid = (prompt: string, well = true) => laidFrom(prompt, well, seeded(4))
+  const photo = ' Ask the grown-up with you to take one photo of all two of them.'
+  test.each<[string, number, Laying]>([
+    ['Lay nine things in a row.', 9, { as: 'rows', sizes: [9] }],
+    ['Lay four things in one row and three in another.', 7, { as: 'rows', sizes: [4, 3] }],
+    ['Put out twelve things and move away the two that go.', 12, { as: 'moved', go: 2 }],
+    ['Put ten pegs on a rail and slide four to one side.', 10, { as: 'rail', one: 4 }],
+    ['Make seventeen on two ten frames.', 17, { as: 'frames', frames: 2 }],
+    ['Share eight things on four plates.', 8, { as: 'heaps', sizes: [2, 2, 2, 2], on: 'plates' }],
+    ['Put three things in your sack and two more.', 5, { as: 'heap' }],
+    ['Draw a line from 0 to 20. Lay a thing at 5 and 15.', 2, { as: 'line', at: [0.25, 0.75] }],
+  ])('“%s” is laid as the words have it', (prompt, things, laying) => {
+    expect(laid(prompt + photo)).toEqual({ things, laying })
+    expect(laid(prompt + photo, false)).not.toEqual({ things, laying })
+  })
+  test('two heaps hold all there are, each something', () => {
+    const { things, laying } = laid('Make two piles of socks, five altogether.')
+    expect(things).toBe(5)
+    if (laying.as !== 'heaps') throw new Error(laying.as)
+    expect(laying.sizes.reduce((a, b) => a + b)).toBe(5)
+    expect(Math.min(...laying.sizes)).toBeGreaterThan(0)
+  })
+  test.each<[number, Laying]>([
+    [20, { as: 'frames', frames: 2 }],
+    [8, { as: 'heaps', sizes: [2, 2, 2, 2], on: 'plates' }],
+    [12, { as: 'rows', sizes: [6, 6] }],
+    [10, { as: 'rail', one: 4 }],
+    [12, { as: 'moved', go: 3 }],
+    [9, { as: 'heap' }],
+    [3, { as: 'line', at: [0, 0.5, 1] }],
+  ])('%i things lie on the table and not on one another: %j', (n, laying) => {
+    const table = { w: 1600, h: 1200, r: 50 }
+    const { places } = laidOut(n, laying, table)
+    expect(places).toHaveLength(n)
+    for (const [i, p] of places.entries()) {
+      expect(p.x > table.r && p.x < table.w - table.r && p.y > table.r && p.y < table.h - table.r).toBe(true)
+      for (const q of places.slice(i + 1))
+        expect(Math.hypot(p.x - q.x, p.y - q.y)).toBeGreaterThan(2 * table.r)
+    }
   })
 })

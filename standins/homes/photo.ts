@@ -2,6 +2,7 @@ import sharp from 'sharp'
 import { Resvg } from '@resvg/resvg-js'
 import { seeded } from '@awlbox/core/plan/seeded'
 import type { Trouble } from './household.ts'
+import { laidOut, type Laying } from './laying.ts'
 
 export interface PhotoPlan {
   saffron: number
@@ -9,6 +10,8 @@ export interface PhotoPlan {
   seed: number
   /** Long side in pixels. */
   width?: number
+  /** How the things lie, where a task asks for it; else in rows, or as what is in the way has it. */
+  laying?: Laying
   /** Lay the things on a sheet of paper, as on a drawn frame. */
   sheet?: boolean
   /** How much the phone was turned when held: written as EXIF orientation with the pixels left as they are. */
@@ -24,7 +27,7 @@ const grounds = {
   plain: ['#D9D4C8', '#D1CBBE'],
 } as const
 
-interface Laying {
+interface Spread {
   n: number
   w: number
   h: number
@@ -33,7 +36,7 @@ interface Laying {
   rows: number
 }
 /** Where things lie: in rows; in the cells of a frame, across in fives; on two plates. */
-function placesOf(trouble: Trouble, l: Laying): { x: number; y: number }[] {
+function placesOf(trouble: Trouble, l: Spread): { x: number; y: number }[] {
   if (trouble === 'plates') {
     const first = Math.ceil(l.n / 2)
     return Array.from({ length: l.n }, (_, i) => {
@@ -51,7 +54,7 @@ function placesOf(trouble: Trouble, l: Laying): { x: number; y: number }[] {
   }))
 }
 /** What lies under the things: a frame drawn with a thick pen, two plates with rims. */
-function mats(trouble: Trouble, l: Laying): string {
+function mats(trouble: Trouble, l: Spread): string {
   if (trouble === 'plates')
     return [0.3, 0.7]
       .map(
@@ -102,7 +105,8 @@ export async function standInPhoto(plan: PhotoPlan): Promise<Buffer> {
   const rows = Math.ceil(n / across)
   const pitch = r * between(2.5, 3.1)
   const trouble = plan.trouble ?? 'plain'
-  const places = placesOf(trouble, { n, w, h, pitch, across, rows })
+  const asked = plan.laying && laidOut(n, plan.laying, { w, h, r })
+  const places = asked?.places ?? placesOf(trouble, { n, w, h, pitch, across, rows })
   const things = Array.from({ length: n }, (_, i) => {
     const x = places[i]!.x + between(-0.16, 0.16) * r
     const y = places[i]!.y + between(-0.16, 0.16) * r
@@ -117,7 +121,7 @@ export async function standInPhoto(plan: PhotoPlan): Promise<Buffer> {
     : ''
   const tilt = between(-9, 9)
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}"><defs><radialGradient id="lamp" cx="${between(0.25, 0.7)}" cy="${between(0.2, 0.6)}" r="0.9"><stop offset="0" stop-color="#fff4d8" stop-opacity="0.28"/><stop offset="0.55" stop-color="#000" stop-opacity="0.02"/><stop offset="1" stop-color="#000" stop-opacity="0.45"/></radialGradient></defs>
-    <rect width="${w}" height="${h}" fill="${base}"/>${trouble === 'gingham' ? gingham(w, h) : lines}<g transform="rotate(${tilt} ${w / 2} ${h / 2})">${sheet}${mats(trouble, { n, w, h, pitch, across, rows })}${things}</g>${clutter(trouble, w, h)}<rect width="${w}" height="${h}" fill="url(#lamp)"/></svg>`
+    <rect width="${w}" height="${h}" fill="${base}"/>${trouble === 'gingham' ? gingham(w, h) : lines}<g transform="rotate(${tilt} ${w / 2} ${h / 2})">${sheet}${asked?.under ?? mats(trouble, { n, w, h, pitch, across, rows })}${things}</g>${clutter(trouble, w, h)}<rect width="${w}" height="${h}" fill="url(#lamp)"/></svg>`
   const drawn = new Resvg(svg).render().asPng()
   const noise = await sharp({
     create: {

@@ -3,8 +3,9 @@ import type { Answer } from '@awlbox/core/contracts/reply'
 import { seeded } from '@awlbox/core/plan/seeded'
 import type { Client } from '../http.ts'
 import type { Household } from './household.ts'
+import { laidFrom } from './laying.ts'
 import { standInPhoto } from './photo.ts'
-import { type Asked, numbersIn, solve } from './solve.ts'
+import { type Asked, solve } from './solve.ts'
 
 interface Child {
   id: string
@@ -88,15 +89,18 @@ async function shown(http: Client, r: Replying, task: Asked): Promise<Answer | n
   } as const
   if (!child.photos || home.photo === null || home.shows === null) return told
   const random = seeded(home.seed + 5)
-  const total = numbersIn(task.prompt)[0] ?? 5
-  const there = Math.max(1, Math.min(20, total + (random(1000) / 1000 < home.ability ? 0 : 1)))
-  const saffron = random(there + 1)
+  const { things, laying } = laidFrom(task.prompt, random(1000) / 1000 < home.ability, random)
+  const saffron = random(things + 1)
+  // Who lays a frame, plates or a line as asked has no other under the things.
+  const own = !home.shows && laying.as !== 'heap'
+  const trouble = own && (home.photo === 'plates' || home.photo === 'thick frame') ? 'plain' : home.photo
   const jpeg = await standInPhoto({
-    ...(home.shows ?? { saffron, blue: there - saffron }),
+    ...(home.shows ?? { saffron, blue: things - saffron }),
     seed: home.seed,
     orientation: ([1, 6, 8, 3] as const)[home.seed % 4]!,
-    sheet: home.seed % 2 === 0,
-    ...(home.photo ? { trouble: home.photo } : {}),
+    sheet: !own && home.seed % 2 === 0,
+    ...(own ? { laying } : {}),
+    ...(trouble ? { trouble } : {}),
   })
   const id = nameOf('photo', packId, child.id, task.id, home.seed)
   if (home.manner === 'dropped' || home.manner === 'half') {

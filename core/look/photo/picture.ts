@@ -89,11 +89,20 @@ const span = (i: number, of: number, from: number): [number, number] => {
   return [Math.min(a, from - 1), Math.max(Math.min(a, from - 1) + 1, Math.floor(((i + 1) * from) / of))]
 }
 
-/** Upside down: turned by half a turn. */
-export function turnedRound(p: Picture): Picture {
-  const n = p.width * p.height
+/** How a picture is shown: as in a mirror beside it (`across`), below it (`down`); both are half a turn. */
+export interface Turned {
+  across: boolean
+  down: boolean
+}
+export function turned(p: Picture, { across, down }: Turned): Picture {
+  const { width: w, height: h } = p
+  const n = w * h
   const rgb = new Float32Array(p.rgb.length)
-  for (let c = 0; c < 3; c++) for (let i = 0; i < n; i++) rgb[c * n + i] = p.rgb[c * n + n - 1 - i]!
+  for (let c = 0; c < 3; c++)
+    for (let y = 0; y < h; y++) {
+      const [to, from] = [c * n + y * w, c * n + (down ? h - 1 - y : y) * w]
+      for (let x = 0; x < w; x++) rgb[to + x] = p.rgb[from + (across ? w - 1 - x : x)]!
+    }
   return { ...p, rgb }
 }
 /** Brought to a middling light, so that a dim kitchen looks like a bright one: a mean of 0.46, at most six times brighter. */

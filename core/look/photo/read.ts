@@ -6,7 +6,7 @@ import { drawnLineOf } from './drawn-line.ts'
 import { sidesOf, towersOf } from './lying.ts'
 import { instead } from './patches.ts'
 import { boxesOf, crossedOf, inBoxes, pageOf, tallyOf } from './pen.ts'
-import { coarser, lit, type Picture, shrunk, turnedRound } from './picture.ts'
+import { coarser, lit, type Picture, shrunk, turned, type Turned } from './picture.ts'
 import { middle } from './middle.ts'
 import { groundGrain, sharpness } from './quality.ts'
 import { lengthOf, type Region, regions } from './regions.ts'
@@ -33,12 +33,19 @@ const seeing = {
   unexplained: 0.45,
   most: 400,
 } as const
+/** Looks besides the first and the closer one: sizes between, in a mirror or upside down. */
+let moreLooks: (Turned & { side: number })[] = [{ side: 608, across: true, down: true }]
+export const setLooks = (l: typeof moreLooks, b: object) => {
+  moreLooks = l
+  Object.assign(belief, b)
+}
 const [thing, other] = [kinds.indexOf('thing'), kinds.indexOf('other')]
 
 interface Look {
   picture: Picture
   seen: Seen
   middles: Middle[]
+  as: Turned
 }
 /**
  * Counts the small things in a photo and says where they lie. `rgba`: width × height × 4 bytes, upright; `see`: the
@@ -59,12 +66,8 @@ export async function readPhoto(
   const size = middle(first.middles.filter((m) => m.p > belief.counted).map((m) => m.r))
   const near = smaller(size !== null && size < seeing.small ? seeing.closest : seeing.closer)
   const closer = await looked(lit(near), see)
-  const round = await looked(turnedRound(lit(smaller(seeing.between))), see)
-  for (const m of round.middles) {
-    m.x = 1 - m.x
-    m.y = 1 - m.y
-  }
-  const looks = [first, closer, round]
+  const looks = [first, closer]
+  for (const { side, ...as } of moreLooks) looks.push(await looked(lit(smaller(side)), see, as))
   const shape = height / width
   const things = believe(
     looks.map((l) => l.middles),
@@ -73,9 +76,16 @@ export async function readPhoto(
   const fine = near.width >= 0.9 * seeing.closest ? near : smaller(seeing.closest)
   return told(first, things, looks, { raw, fine, rgba, width, height })
 }
-async function looked(picture: Picture, see: See): Promise<Look> {
-  const seen = await see(picture.rgb, picture.width, picture.height)
-  return { picture, seen, middles: middlesOf(seen, belief.seen) }
+const plainly: Turned = { across: false, down: false }
+async function looked(picture: Picture, see: See, as: Turned = plainly): Promise<Look> {
+  const shown = as.across || as.down ? turned(picture, as) : picture
+  const seen = await see(shown.rgb, shown.width, shown.height)
+  const middles = middlesOf(seen, belief.seen).map((m) => ({
+    ...m,
+    x: as.across ? 1 - m.x : m.x,
+    y: as.down ? 1 - m.y : m.y,
+  }))
+  return { picture, seen, middles, as }
 }
 
 /** The photo as it came, and as it is looked at for strokes. */
@@ -237,11 +247,10 @@ function byPatches(seenApart: readonly Believed[], seen: Seen): { found: Believe
 }
 /** All looks as one, the way the first lies. */
 function joined(looks: readonly Look[]): Seen {
-  const [first, closer, round] = looks.map((l) => l.seen) as [Seen, Seen, Seen]
-  return together(first, [
-    { seen: closer, upsideDown: false },
-    { seen: round, upsideDown: true },
-  ])
+  return together(
+    looks[0]!.seen,
+    looks.slice(1).map(({ seen, as }) => ({ seen, ...as })),
+  )
 }
 /** What is added to the logit of lines, in the order in which they are believed where no two agree. */
 const forLines = [1.1, 0.5, 1.7] as const

@@ -1,3 +1,5 @@
+import type { Turned } from './picture.ts'
+
 /**
  * What the network saw, at half the size of the picture it was shown: planes one after another, rows from the top.
  * Plane 0: is this the middle of a thing (logit); 1: how large the thing is (natural log of its radius in half
@@ -10,7 +12,7 @@ export interface Seen {
 }
 /**
  * Shows the network a picture: red, green and blue planes of 0–1, width and height multiples of 16.
- * The network runs outside the core (WebAssembly); the same picture gives the same answer.
+ * The network runs outside the core; the same picture gives the same answer.
  */
 export type See = (rgb: Float32Array, width: number, height: number) => Promise<Seen>
 
@@ -100,23 +102,22 @@ export function kindsOf({ width, height, planes }: Seen, forLines = 0): Uint8Arr
   return out
 }
 
-/** Another look at the same picture, or at the picture turned by half a turn. */
-export interface Again {
+/** Another look at the same picture, as it was shown. */
+export interface Again extends Turned {
   seen: Seen
-  upsideDown: boolean
 }
 /** What the pixels of the first look are by several looks together: the means of their logits, for `kindsOf`. */
 export function together(first: Seen, again: readonly Again[]): Seen {
   const { width: w, height: h } = first
   const n = w * h
   const planes = first.planes.slice()
-  for (const { seen, upsideDown } of again) {
+  for (const { seen, across: mirrored, down: upsideDown } of again) {
     const [across, down, m] = [seen.width / w, seen.height / h, seen.width * seen.height]
     for (let y = 0; y < h; y++) {
       const v = (upsideDown ? h - 1 - y : y) + 0.5
       const row = Math.min(seen.height - 1, Math.floor(v * down)) * seen.width
       for (let x = 0; x < w; x++) {
-        const u = (upsideDown ? w - 1 - x : x) + 0.5
+        const u = (mirrored ? w - 1 - x : x) + 0.5
         const j = row + Math.min(seen.width - 1, Math.floor(u * across))
         for (let k = 2; k < 2 + kinds.length; k++) planes[k * n + y * w + x]! += seen.planes[k * m + j]!
       }

@@ -60,7 +60,7 @@ export const waysUnsaid: Rule = ({ moments, style }) =>
       .map((x) => x.step.text)
       .join(' ')
     const order = /\b(turn(ed)?[- ]?rounds?|turned round|order|swapped|the other way round)\b/i.test(near)
-    const zero = /\b(zero|nothing|none|empty)\b/i.test(near)
+    const zero = /\b(zero|nought|nothing|none|empty)\b/i.test(near)
     if (order && zero) return []
     return [
       at(

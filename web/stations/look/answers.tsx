@@ -101,7 +101,8 @@ export function Answers({
 }: {
   reply: ReplyRecord
   readings: ReadonlyMap<string, PhotoReading>
-  onAsked: () => void
+  /** After a question went back to the home; where none may (a blind second judging), left out. */
+  onAsked?: () => void
 }) {
   const weighed = weighedOf(
     { id: reply.id, tasks: reply.tasks, answers: reply.answers, help: reply.help },
@@ -130,7 +131,7 @@ export function Answers({
                 </p>
               )}
               {why && <p className="text-sm text-blue">as if the child {why.words}</p>}
-              <AskAgain reply={reply} taskId={t.id} onAsked={onAsked} />
+              {onAsked && <AskAgain reply={reply} taskId={t.id} onAsked={onAsked} />}
               {a?.drawing && (
                 <svg
                   viewBox="0 0 1000 700"

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import * as lookApi from '@awlbox/core/contracts/api/look'
 import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
 import { ask, wordsOf } from '../../api.ts'
@@ -45,6 +45,13 @@ function Writing({ reply, onDone }: { reply: ReplyRecord; onDone: () => void }) 
   )
   const [problem, setProblem] = useState<string | null>(null)
   const text = typed ?? data?.body ?? ''
+  const field = useRef<HTMLTextAreaElement>(null)
+  const there = data !== undefined
+  // The column is longer than a laptop's screen: what was opened comes into it, once its draft is there.
+  useEffect(() => {
+    field.current?.focus({ preventScroll: true })
+    field.current?.closest('section')?.scrollIntoView({ block: 'nearest' })
+  }, [there])
   const keep = (send: boolean) => {
     setProblem(null)
     ask(lookApi.saveFeedback, { replyId: reply.id }, { body: text, send })
@@ -59,6 +66,7 @@ function Writing({ reply, onDone }: { reply: ReplyRecord; onDone: () => void }) 
           to change.
         </span>
         <textarea
+          ref={field}
           rows={5}
           dir="auto"
           maxLength={2000}

@@ -133,7 +133,7 @@ function Blind({ round, onJudged }: { round: Round; onJudged: () => void }) {
           onCorrected={() => undefined}
         />
         <aside className="grid gap-3 content-start">
-          <Answers reply={reply} readings={readings} onAsked={() => undefined} />
+          <Answers reply={reply} readings={readings} />
           <Said reply={reply} />
         </aside>
       </div>
