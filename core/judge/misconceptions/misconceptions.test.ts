@@ -22,6 +22,8 @@ describe('what a way of thinking leads to', () => {
   test.each<[string, Asked, string]>([
     ['counts-start', add(6, 3), '8'],
     ['counts-standing', take(11, 4), '8'],
+    ['counts-where-they-are', add(6, 3), '8'],
+    ['counts-where-they-are', take(11, 4), '8'],
     ['skips-thirteen', { form: 'after', from: 12, by: 1 }, '14'],
     ['decade', { form: 'after', from: 39, by: 1 }, '50'],
     ['decade', { form: 'after', from: 29, by: 1 }, '20'],
@@ -80,6 +82,14 @@ describe('ranking', () => {
     expect(d.named[0]?.id).toBe('counts-standing')
     expect(d.named[0]?.for).toHaveLength(3)
     expect(d.words).toContain('3 answers speak for it')
+  })
+  test('one too few on and one too many back have one root; each alone has its own name', () => {
+    const on = [w(add(6, 3), 8), w(add(5, 4), 8), w(add(7, 2), 8)]
+    const back = [w(take(11, 4), 8), w(take(9, 3), 7)]
+    expect(diagnose([...on, ...back]).named[0]?.id).toBe('counts-where-they-are')
+    expect(diagnose(on).named[0]?.id).toBe('counts-start')
+    expect(diagnose([...on, w(take(11, 4), 7), w(take(9, 3), 6)]).named[0]?.id).toBe('counts-start')
+    expect(diagnose([...back, w(add(6, 3), 9), w(add(5, 4), 9)]).named[0]?.id).toBe('counts-standing')
   })
   test('answers against it hold it back', () => {
     const d = diagnose([

@@ -81,6 +81,18 @@ export const rules: readonly Rule[] = [
     strategies: ['count-back', 'take-things'],
   },
   {
+    // Both at once have one root, and predict more than either, or than being one out now up, now down.
+    id: 'counts-where-they-are',
+    words: 'counts the number they are on as the first jump, on and back',
+    base: 1.5,
+    predicts: (q) => {
+      if (q.form === 'take') return q.b > 0 && q.a < 60 ? only(q.a - q.b + 1) : null
+      return q.form === 'add' && q.a > 0 && q.b > 0 && q.a + q.b < 60 ? only(q.a + q.b - 1) : null
+    },
+    next: 'Walk it on a floor line: stand on the start and say nothing; the first step is one. Walk back the same way.',
+    strategies: ['count-on', 'count-back'],
+  },
+  {
     id: 'one-off',
     words: 'is one out in counting: touches a thing twice, or passes over one',
     base: 3,

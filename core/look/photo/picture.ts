@@ -23,11 +23,15 @@ export function shrunk(
   const [w, h] = [toGrain(width * k), toGrain(height * k)]
   const n = w * h
   const rgb = new Float32Array(3 * n)
+  const columns = Array.from({ length: w }, (_, x) => span(x, w, width))
   for (let y = 0; y < h; y++) {
     const [y0, y1] = span(y, h, height)
     for (let x = 0; x < w; x++) {
-      const [x0, x1] = span(x, w, width)
-      let [r, g, b] = [0, 0, 0]
+      const column = columns[x]!
+      const [x0, x1] = [column[0], column[1]]
+      let r = 0
+      let g = 0
+      let b = 0
       // Every second pixel is enough once many fall into one.
       const step = x1 - x0 >= 5 ? 2 : 1
       let m = 0
