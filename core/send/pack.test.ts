@@ -96,7 +96,7 @@ describe.each(structures)('a pack of %s', (structure) => {
     expect(photo.kind === 'photo' && photo.things).toBeLessThanOrEqual(listed)
   })
   test('expects a table with just the things asked for', () =>
-    expect(thingsOn(expectedTable(doc, pack.tasks[2]!.spec))).toHaveLength(
+    expect(thingsOn(expectedTable(doc, pack.tasks[2]!))).toHaveLength(
       (pack.tasks[2]!.spec as { things: number }).things,
     ))
   test('draws each example with its numbers', () => {

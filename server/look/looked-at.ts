@@ -38,7 +38,7 @@ export async function asLookedAt(s: Pick<Services, 'db'>, rows: Awaited<ReturnTy
     ...r,
     tasks: pack.tasks.map((t) => ({
       ...t,
-      expected: t.spec.kind === 'photo' ? expectedTable(doc, t.spec) : null,
+      expected: t.spec.kind === 'photo' ? expectedTable(doc, t) : null,
     })),
     photos: withheld.has(r.childId)
       ? []

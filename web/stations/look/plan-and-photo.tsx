@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { ReplyRecord } from '@awlbox/core/contracts/api/look'
+import { capital } from '@awlbox/core/words'
 import type { HouseStyle } from '@awlbox/core/contracts/house-style'
 import { photoSentence } from '@awlbox/core/look/answers'
 import { laidOf } from '@awlbox/core/look/laid'
@@ -134,7 +135,7 @@ function AboutPhoto({
         <p className="px-3 py-2">
           {photoSentence(task, onSheet(reading, place))}
           {reading.warnings.length > 0 && (
-            <span className="text-steel"> Look closer: {warningText(reading)}.</span>
+            <span className="text-steel"> {capital(warningText(reading))}.</span>
           )}
         </p>
       )}
