@@ -248,7 +248,10 @@ describe('voices and films of hands', () => {
       expect((await as.call('GET', `/api/recordings/${id}`)).status).not.toBe(200)
   })
   test('one of ten minutes is refused with its length', async () => {
-    const r = await send('sound', media('long.mp3', ['-f', 'lavfi', '-i', 'sine=330:d=600', '-b:a', '32k']))
+    const r = await send(
+      'sound',
+      media('long.mp3', ['-f', 'lavfi', '-i', 'sine=330:d=600:r=8000', '-b:a', '8k']),
+    )
     expect([r.status, r.body.detail]).toEqual([413, expect.stringMatching(/600 seconds/) as string])
   })
   test('a film of hands loses its sound and its place', async () => {

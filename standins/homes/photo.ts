@@ -122,28 +122,35 @@ export async function standInPhoto(plan: PhotoPlan): Promise<Buffer> {
   const tilt = between(-9, 9)
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}"><defs><radialGradient id="lamp" cx="${between(0.25, 0.7)}" cy="${between(0.2, 0.6)}" r="0.9"><stop offset="0" stop-color="#fff4d8" stop-opacity="0.28"/><stop offset="0.55" stop-color="#000" stop-opacity="0.02"/><stop offset="1" stop-color="#000" stop-opacity="0.45"/></radialGradient></defs>
     <rect width="${w}" height="${h}" fill="${base}"/>${trouble === 'gingham' ? gingham(w, h) : lines}<g transform="rotate(${tilt} ${w / 2} ${h / 2})">${sheet}${asked?.under ?? mats(trouble, { n, w, h, pitch, across, rows })}${things}</g>${clutter(trouble, w, h)}<rect width="${w}" height="${h}" fill="url(#lamp)"/></svg>`
-  const drawn = new Resvg(svg).render().asPng()
-  const noise = await sharp({
-    create: {
-      width: w,
-      height: h,
-      channels: 3,
-      background: '#808080',
-      noise: { type: 'gaussian', mean: 128, sigma: 9 },
-    },
-  })
-    .png()
-    .toBuffer()
-  const upright = sharp(drawn)
+  const drawn = new Resvg(svg).render()
+  const size = { width: drawn.width, height: drawn.height }
+  const upright = sharp(drawn.pixels, { raw: { ...size, channels: 4 } })
     .removeAlpha()
-    .composite([{ input: noise, blend: 'soft-light' }])
+    .composite([{ input: sensorNoise(size, plan.seed), raw: { ...size, channels: 3 }, blend: 'soft-light' }])
     .blur(0.8)
   // The phone lays the pixels down as its sensor stands and says in EXIF how to turn them.
   const turned = { 1: 0, 3: 180, 6: 270, 8: 90 }[plan.orientation ?? 1]
-  const laid = turned ? sharp(await upright.png().toBuffer()).rotate(turned) : upright
+  const laid = turned
+    ? sharp(await upright.raw().toBuffer(), { raw: { ...size, channels: 3 } }).rotate(turned)
+    : upright
   return laid
     .withExif({ IFD0: { Make: 'Stand-in', Model: 'Phone' } })
     .withMetadata({ orientation: plan.orientation ?? 1 })
     .jpeg({ quality: 86 })
     .toBuffer()
+}
+
+/** Noise as a dim kitchen's photo has it: about a bell of nine grey levels round the middle, the same for the same seed. */
+function sensorNoise({ width, height }: { width: number; height: number }, seed: number): Buffer {
+  const out = Buffer.allocUnsafe(width * height * 3)
+  let x = (seed * 2_654_435_761 + 1) >>> 0 || 1
+  for (let i = 0; i < out.length; i++) {
+    // Four bytes of a xorshift; their sum is nearly a bell, 148 wide.
+    x ^= x << 13
+    x ^= x >>> 17
+    x ^= x << 5
+    const four = (x & 255) + ((x >>> 8) & 255) + ((x >>> 16) & 255) + (x >>> 24)
+    out[i] = 128 + Math.round((four - 510) * (9 / 148))
+  }
+  return out
 }
