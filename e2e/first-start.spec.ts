@@ -5,6 +5,7 @@ import os from 'node:os'
 import path from 'node:path'
 import { Client } from 'pg'
 import { expect, type Locator, type Page, test } from '@playwright/test'
+import { program } from '../server/testing-programs.ts'
 
 const root = path.resolve(import.meta.dirname, '..')
 
@@ -19,9 +20,10 @@ async function emptyStart(
   await admin.query(`create database ${name}`)
   await admin.end()
   const blobs = fs.mkdtempSync(path.join(os.tmpdir(), 'awlbox-first-'))
-  const child: ChildProcess = fork('server/start.ts', [], {
+  const { file, execArgv } = program('start')
+  const child: ChildProcess = fork(file, [], {
     cwd: root,
-    execArgv: ['--import', 'tsx'],
+    execArgv,
     stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
     env: {
       ...process.env,

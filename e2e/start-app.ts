@@ -3,6 +3,7 @@ import { randomBytes } from 'node:crypto'
 import fs from 'node:fs'
 import path from 'node:path'
 import { Client } from 'pg'
+import { program } from '../server/testing-programs.ts'
 import { prepareDay } from './prepared-day.ts'
 
 const root = path.resolve(import.meta.dirname, '..')
@@ -27,9 +28,10 @@ export default async function start(): Promise<() => Promise<void>> {
   await admin.connect()
   await admin.query(`create database ${name}`)
   await admin.end()
-  const child: ChildProcess = fork('server/start.ts', ['--demo'], {
+  const { file, execArgv } = program('start')
+  const child: ChildProcess = fork(file, ['--demo'], {
     cwd: root,
-    execArgv: ['--import', 'tsx'],
+    execArgv,
     stdio: ['ignore', 'pipe', 'pipe', 'ipc'],
     env: {
       ...process.env,

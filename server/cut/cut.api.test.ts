@@ -21,6 +21,7 @@ import { prepareTake } from '../film/prepare.ts'
 import { toSpeechWav } from '../platform/media/ffmpeg.ts'
 import { jobs, renders } from '../platform/schema.ts'
 import { sampleLesson, testWorld } from '../testing.ts'
+import { program } from '../testing-programs.ts'
 import { renderFilm } from './jobs.ts'
 import { countFrames, renderSegment } from './render.ts'
 
@@ -222,7 +223,8 @@ describe('a lesson filmed with slips, cut by accepting everything', () => {
   test('has no slip left in it when the rendered film is heard again', async () => {
     await world().teacher.call('PUT', `${lesson()}/doc`, { revision: 1, doc })
     const port = await freePort()
-    camera = spawn(process.execPath, ['--import', 'tsx', 'standins/service.ts'], {
+    const { file, execArgv } = program('camera')
+    camera = spawn(process.execPath, [...execArgv, file], {
       env: { ...process.env, AWLBOX_CAMERA_PORT: String(port) },
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     })

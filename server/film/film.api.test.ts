@@ -10,6 +10,7 @@ import { plainCard } from '@awlbox/core/cut/cards'
 import { countFrames } from '../cut/render.ts'
 import { probe } from '../platform/media/ffmpeg.ts'
 import { until } from '../testing.ts'
+import { program } from '../testing-programs.ts'
 import { prepareTake } from './prepare.ts'
 import { dropStretch, insertAfter } from '@awlbox/core/cut/edit'
 import { heardPieces, jobs, renders, segmentFiles, takes as takeTable } from '../platform/schema.ts'
@@ -112,8 +113,9 @@ describe('the worker', () => {
   const left = new Set<ChildProcess>()
   afterAll(() => left.forEach((child) => child.kill('SIGKILL')))
   const worker = () => {
-    const child = fork('server/worker.ts', [], {
-      execArgv: ['--import', 'tsx'],
+    const { file, execArgv } = program('worker')
+    const child = fork(file, [], {
+      execArgv,
       env: { ...process.env, DATABASE_URL: at.app.url, AWLBOX_BLOBS: at.app.config.blobs },
       stdio: 'ignore',
     })

@@ -4,6 +4,7 @@ import fs from 'node:fs'
 import { Client } from 'pg'
 import { freePort } from '../platform/free-port.ts'
 import { projectRoot } from '../platform/root.ts'
+import { program } from '../testing-programs.ts'
 import { openTestApp, populate, type TestApp, until } from '../testing.ts'
 
 /**
@@ -31,7 +32,8 @@ export async function openSystem(): Promise<System> {
   const address = `http://127.0.0.1:${port}`
   const children = new Map<'web' | 'worker', ChildProcess>()
   const start = (who: 'web' | 'worker'): Promise<void> => {
-    const child = spawn(process.execPath, ['--import', 'tsx', `server/${who}.ts`], {
+    const { file, execArgv } = program(who)
+    const child = spawn(process.execPath, [...execArgv, file], {
       cwd: projectRoot,
       stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
       env: {
