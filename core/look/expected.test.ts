@@ -12,23 +12,21 @@ const seen = (...given: Parameters<typeof asked>): string =>
     .join(', ')
 
 describe('the table a photo task asks for', () => {
-  test.each<[string, number, PhotoLaid | undefined, string, string]>([
-    ['as the lesson’s mat', 7, undefined, '', 'frame 7'],
-    ['in a frame', 7, { as: 'frame' }, '', 'frame 7'],
-    ['in two frames', 13, { as: 'frame' }, '', 'frame 13'],
-    ['shared out', 8, { as: 'shares', plates: 4 }, '', 'plates 2 2 2 2'],
-    ['moved away', 10, { as: 'gone', go: 3 }, '', 'plates 7 3'],
+  test.each<[string, Parameters<typeof asked>, string]>([
+    ['as the lesson’s mat', [7], 'frame 7'],
+    ['in a frame', [7, { as: 'frame' }], 'frame 7'],
+    ['in two frames', [13, { as: 'frame' }], 'frame 13'],
+    ['shared out', [8, { as: 'shares', plates: 4 }], 'plates 2 2 2 2'],
+    ['moved away', [10, { as: 'gone', go: 3 }], 'plates 7 3'],
     [
       'in rows, as the words have it',
-      8,
-      { as: 'parts', parts: 2, split: [5, 3] },
-      'in one row and three in another row',
+      [8, { as: 'parts', parts: 2, split: [5, 3] }, 'five in one row and three in another'],
       'shelves 5 3',
     ],
-    ['in rings, any split', 7, { as: 'parts', parts: 3 }, '', 'plates 3 3 1'],
-    ['in a row', 9, { as: 'row', colours: [] }, '', 'row 9'],
-    ['along a rail', 10, { as: 'sides', one: 4 }, '', 'rail 10'],
-  ])('%s', (_, things, laid, prompt, table) => expect(seen(things, laid, prompt)).toBe(table))
+    ['in rings, any split', [7, { as: 'parts', parts: 3 }], 'plates 3 3 1'],
+    ['in a row', [9, { as: 'row', colours: [] }], 'row 9'],
+    ['along a rail', [10, { as: 'sides', one: 4 }], 'rail 10'],
+  ])('%s', (_, given, table) => expect(seen(...given)).toBe(table))
   test('crossed out, on towers, on a line', () => {
     const crossed = asked(7, { as: 'crossed', crossed: 2 }).mats[0]!.regions[0]!.things
     expect(crossed.filter((t) => t.crossed)).toHaveLength(2)

@@ -1,7 +1,7 @@
 import type { Point } from '../../plane.ts'
 import { ellipseOf, fromLeft, regions } from './regions.ts'
 import { kinds } from './seen.ts'
-import type { At } from './structure.ts'
+import type { At } from './map.ts'
 
 /** A drawn line with things on it: its two ends, and where along it (0–1 from its left or upper end) each thing lies. */
 export interface DrawnLine {

@@ -13,7 +13,8 @@ import { lengthOf, type Region, regions } from './regions.ts'
 import { heapsOf, rowsOf } from './rows.ts'
 import { kinds, kindsOf, type Middle, middlesOf, type See, type Seen, together } from './seen.ts'
 import { holds, type Point } from '../../plane.ts'
-import { type Areas, areasOf, isDrawnOn, type Map2, type Place, placesOf, structureOf } from './structure.ts'
+import type { Map2, Place } from './map.ts'
+import { type Areas, areasOf, isDrawnOn, placesOf, structureOf } from './structure.ts'
 
 /** Raised whenever photos may be read otherwise than before: what an older reader made is read anew. */
 export const readerVersion = 5
