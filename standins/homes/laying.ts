@@ -18,7 +18,78 @@ export interface Laid {
   laying: Laying
 }
 const after = (words: string, mark: RegExp): string => words.slice(words.search(mark)).replace(mark, '')
-const sum = (ns: readonly number[]): number => ns.reduce((a, b) => a + b, 0)
+
+/** What a grown-up has read: the words without what they say of the photo, their numbers, whether it is done well. */
+interface Read {
+  words: string
+  said: readonly number[]
+  well: boolean
+  slip: 0 | 1
+  random: (n: number) => number
+}
+/** Ways of laying, the first that the words speak of. */
+const ways: readonly ((r: Read) => Laid | null)[] = [
+  ({ words, well }) => {
+    if (!/\bline from\b/.test(words)) return null
+    const [from = 0, to = 10] = numbersIn(after(words, /\bline from\b/))
+    const at = numbersIn(after(words, /\bat\b/)).map((n) => (n - from) / Math.max(1, to - from))
+    const felt = at.map((p) => (well ? p : Math.log1p(9 * p) / Math.log(10)))
+    return { things: at.length, laying: { as: 'line', at: felt } }
+  },
+  ({ words, said, slip }) => {
+    if (!/\bin one row\b.*\bin another\b/.test(words)) return null
+    // The second number is the "one" of "one row".
+    const [a = 1, b = 1] = said.filter((_, i) => i !== 1)
+    return { things: a + b + slip, laying: { as: 'rows', sizes: [a + slip, b] } }
+  },
+  ({ words, said, slip }) => {
+    if (!/\bin a row\b/.test(words)) return null
+    const things = first(said) + slip
+    return { things, laying: { as: 'rows', sizes: [things] } }
+  },
+  ({ words, said, slip }) => {
+    if (!/\bmove away\b/.test(words)) return null
+    const go = first(numbersIn(after(words, /\bmove away\b/))) + slip
+    return { things: first(said), laying: { as: 'moved', go: Math.min(first(said), go) } }
+  },
+  ({ words, said, slip }) =>
+    /\bto one side\b/.test(words)
+      ? { things: first(said), laying: { as: 'rail', one: Math.min(first(said), (said[1] ?? 1) + slip) } }
+      : null,
+  ({ words, said, slip }) => {
+    if (!/\bten frames?\b|\begg box\b/.test(words)) return null
+    const things = Math.min(20, first(said) + slip)
+    return { things, laying: { as: 'frames', frames: things > 10 ? 2 : 1 } }
+  },
+  ({ words, said, well }) => {
+    const plates = /\bon (\w+) plates\b/.exec(words)
+    if (!plates) return null
+    const [n, many] = [first(said), numbersIn(plates[1]!)[0] ?? 2]
+    const sizes = Array.from({ length: many }, (_, i) => Math.floor(n / many) + (i < n % many ? 1 : 0))
+    if (!well) {
+      sizes[0]!++
+      sizes[many - 1]!--
+    }
+    return { things: n, laying: { as: 'heaps', sizes, on: 'plates' } }
+  },
+  ({ words, said, slip, random }) => {
+    const two =
+      /\b(?:in|on) (?:two|2) (groups|parts|shelves|piles|rings)\b|\b(?:two|2) (?:piles|heaps)\b/.exec(words)
+    if (!two) return null
+    const total = numbersIn(/\b(\w+) altogether\b/.exec(words)?.[1] ?? '')[0] ?? first(said)
+    const n = Math.min(20, total + slip)
+    const one = n < 2 ? n : 1 + random(n - 1)
+    return {
+      things: n,
+      laying: { as: 'heaps', sizes: [one, n - one], on: two[1] === 'rings' ? 'rings' : 'table' },
+    }
+  },
+  ({ words, said, slip }) =>
+    /\band \w+ more\b/.test(words)
+      ? { things: (said[0] ?? 0) + (said[1] ?? 0) + slip, laying: { as: 'heap' } }
+      : null,
+]
+const first = (said: readonly number[]): number => said[0] ?? 5
 
 /**
  * A grown-up reads the task aloud and the child lays it out. `well`: as it is asked; else one thing too many, shares
@@ -27,63 +98,12 @@ const sum = (ns: readonly number[]): number => ns.reduce((a, b) => a + b, 0)
 export function laidFrom(prompt: string, well: boolean, random: (n: number) => number): Laid {
   // What is said of the photo says nothing of the things.
   const words = prompt.toLowerCase().split(/(?:then )?ask the grown-up/)[0]!
-  const said = numbersIn(words)
-  const slip = well ? 0 : 1
-  const things = Math.min(20, (said[0] ?? 5) + slip)
-  const inTwo = (n: number): number[] => {
-    const first = n < 2 ? n : 1 + random(n - 1)
-    return [first, n - first]
+  const read: Read = { words, said: numbersIn(words), well, slip: well ? 0 : 1, random }
+  for (const way of ways) {
+    const laid = way(read)
+    if (laid) return laid
   }
-  if (/\bline from\b/.test(words)) {
-    const [from = 0, to = 10] = numbersIn(after(words, /\bline from\b/))
-    const marks = numbersIn(after(words, /\bat\b/))
-    const at = marks.map((n) => (n - from) / Math.max(1, to - from))
-    return {
-      things: at.length,
-      laying: { as: 'line', at: at.map((p) => (well ? p : Math.log1p(9 * p) / Math.log(10))) },
-    }
-  }
-  if (/\bin one row\b.*\bin another\b/.test(words)) {
-    const [a = 1, b = 1] = said.filter((_, i) => i !== 1)
-    return { things: a + b + slip, laying: { as: 'rows', sizes: [a + slip, b] } }
-  }
-  if (/\bin a row\b/.test(words)) return { things, laying: { as: 'rows', sizes: [things] } }
-  if (/\bmove away\b/.test(words)) {
-    const whole = said[0] ?? 5
-    return {
-      things: whole,
-      laying: { as: 'moved', go: Math.min(whole, (numbersIn(after(words, /\bmove away\b/))[0] ?? 1) + slip) },
-    }
-  }
-  if (/\bto one side\b/.test(words)) {
-    const whole = said[0] ?? 5
-    return { things: whole, laying: { as: 'rail', one: Math.min(whole, (said[1] ?? said[0] ?? 1) + slip) } }
-  }
-  if (/\bten frames?\b|\begg box\b/.test(words))
-    return { things, laying: { as: 'frames', frames: things > 10 ? 2 : 1 } }
-  const plates = /\bon (\w+) plates\b/.exec(words)
-  if (plates) {
-    const [n, many] = [said[0] ?? 8, numbersIn(plates[1]!)[0] ?? 2]
-    const sizes = Array.from({ length: many }, (_, i) => Math.floor(n / many) + (i < n % many ? 1 : 0))
-    if (!well) {
-      sizes[0]!++
-      sizes[many - 1]!--
-    }
-    return { things: n, laying: { as: 'heaps', sizes, on: 'plates' } }
-  }
-  const total = /\b(\w+) altogether\b/.exec(words)
-  const two = /\b(?:in|on) (?:two|2) (groups|parts|shelves|piles|rings)\b|\b(?:two|2) (piles|heaps)\b/.exec(
-    words,
-  )
-  if (two) {
-    const n = Math.min(20, (numbersIn(total?.[1] ?? '')[0] ?? said[0] ?? 5) + slip)
-    return {
-      things: n,
-      laying: { as: 'heaps', sizes: inTwo(n), on: two[1] === 'rings' ? 'rings' : 'table' },
-    }
-  }
-  if (/\band \w+ more\b/.test(words)) return { things: sum(said.slice(0, 2)) + slip, laying: { as: 'heap' } }
-  return { things: Math.max(1, things), laying: { as: 'heap' } }
+  return { things: Math.max(1, Math.min(20, first(read.said) + read.slip)), laying: { as: 'heap' } }
 }
 
 /** The table as the camera sees it: pixels, `r` the radius of a thing. */
