@@ -2,10 +2,11 @@
 
 Run beside a folder made by make.ts:  python3 train.py FOLDER OUT.onnx [SECONDS] [FOLDER of photos others made, with truth.json]
 It goes on from OUT.onnx.pt where that is there. HOLD=3 keeps every third of those photos for checking; RATE is the step.
-Needs Debian's python3-torch and python3-pil; no graphics card. The product itself needs none of this, only OUT.onnx.
+Needs Debian's python3-torch, python3-onnx and python3-pil; no graphics card. The product itself needs none of this, only OUT.onnx.
 """
 import copy, json, math, os, random, sys, time, io
 import numpy as np
+import onnx, onnx.helper, onnx.numpy_helper
 import torch
 from torch import nn
 from torch.nn import functional as F
@@ -25,7 +26,7 @@ def conv(i, o, stride=1, dilation=1):
 def again(n, dilation):
     """Something added to what is there; little at first."""
     norm = nn.BatchNorm2d(n)
-    nn.init.constant_(norm.weight, 0.15)
+    nn.init.constant_(norm.weight, 0.1)
     return nn.Sequential(nn.Conv2d(n, n, 3, 1, dilation, dilation=dilation, bias=False), norm, nn.ReLU(inplace=True))
 
 
@@ -39,10 +40,11 @@ class Seeing(nn.Module):
         self.c = nn.Sequential(conv(32, 64, 2), conv(64, 64), conv(64, 64))
         self.d = nn.Sequential(conv(64, 96, 2), conv(96, 96, 1, 2), conv(96, 96, 1, 4), conv(96, 96))
         # What lies far around decides what is pattern and what is thing.
-        self.more = nn.ModuleList([again(96, 2), again(96, 4), again(96, 1)])
+        self.more = nn.ModuleList([again(96, n) for n in (2, 4, 1, 8, 4, 2, 1)])
         self.uc, self.fc = nn.Conv2d(96, 64, 1), conv(64, 64)
+        self.mid = nn.ModuleList([again(64, n) for n in (1, 2, 1)])
         self.ub, self.fb = nn.Conv2d(64, 32, 1), conv(32, 32)
-        self.near = again(32, 1)
+        self.near = nn.ModuleList([again(32, 1) for _ in range(3)])
         self.ua, self.fa = nn.Conv2d(32, 16, 1), conv(16, 24)
         self.head = nn.Conv2d(24, 2 + CLASSES, 1)
         nn.init.constant_(self.head.bias[0], -4.0)
@@ -56,8 +58,11 @@ class Seeing(nn.Module):
         for m in self.more:
             d = d + m(d)
         c = self.fc(c + up(self.uc(d)))
+        for m in self.mid:
+            c = c + m(c)
         b = self.fb(b + up(self.ub(c)))
-        b = b + self.near(b)
+        for m in self.near:
+            b = b + m(b)
         a = self.fa(a + up(self.ua(b)))
         return self.head(a)
 
@@ -358,7 +363,7 @@ def main():
         items = gather(folder)
         print(len(items), 'pictures', flush=True)
         loader = iter(torch.utils.data.DataLoader(Cuts(items, real, int(time.time())), batch_size=8, num_workers=1))
-        until = start + seconds
+        until = time.time() + 900
         while time.time() < min(until, start + seconds):
             done = (time.time() - start) / seconds
             lr = BEST * min(1, (step + 1) / 100) * (0.5 + 0.5 * math.cos(math.pi * min(1, done))) + 2e-5
@@ -391,6 +396,27 @@ def save(net, to):
     torch.save(net.state_dict(), to + '.pt')
     x = torch.zeros(1, 3, H, W)
     torch.onnx.export(net, x, to, opset_version=12, input_names=['x'], output_names=['y'], dynamic_axes={'x': {2: 'h', 3: 'w'}, 'y': {2: 'h', 3: 'w'}})
+    halve(to)
+
+
+def halve(path):
+    """Weights are kept in two bytes each, and are as they were when the file is opened: half a thousandth of each at most is lost."""
+    model = onnx.load(path)
+    graph = model.graph
+    kept, casts = [], []
+    for w in graph.initializer:
+        a = onnx.numpy_helper.to_array(w)
+        if a.dtype != np.float32 or a.size < 64:
+            kept.append(w)
+            continue
+        kept.append(onnx.numpy_helper.from_array(a.astype(np.float16), w.name + '.half'))
+        casts.append(onnx.helper.make_node('Cast', [w.name + '.half'], [w.name], to=onnx.TensorProto.FLOAT))
+    nodes = [*casts, *graph.node]
+    for field, values in ((graph.initializer, kept), (graph.node, nodes)):
+        copies = [copy.deepcopy(v) for v in values]
+        del field[:]
+        field.extend(copies)
+    onnx.save(model, path)
 
 
 if __name__ == '__main__':

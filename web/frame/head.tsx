@@ -26,7 +26,7 @@ export function Head({
   shortcuts?: readonly (readonly [string, string])[]
 }) {
   return (
-    <header className="h-[52px] bg-card border-b border-hair px-5 flex items-center gap-4">
+    <header className="h-[52px] bg-card border-b border-hair px-5 max-sm:px-3 flex items-center gap-4 max-sm:gap-2">
       <Link
         to="/"
         className="flex items-center gap-2.5 font-bold rounded-lg"

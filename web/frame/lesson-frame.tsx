@@ -202,31 +202,33 @@ function TitleField() {
   )
 }
 
+/** On a phone the words wrap: a line of them would push the page wider than it is. */
+const oneLine = 'whitespace-nowrap max-sm:whitespace-normal max-sm:text-sm max-sm:leading-tight'
 function SaveMark(): ReactNode {
   const { state, record } = useLesson()
-  if (!record.mayChange) return <span className="text-steel whitespace-nowrap">You can look, not change</span>
+  if (!record.mayChange) return <span className={`text-steel ${oneLine}`}>You can look, not change</span>
   switch (state.kind) {
     case 'saved':
       return (
-        <span className="text-steel figures whitespace-nowrap" role="status">
+        <span className={`text-steel figures ${oneLine}`} role="status">
           Saved · revision {state.revision}
         </span>
       )
     case 'saving':
       return (
-        <span className="text-steel whitespace-nowrap" role="status">
+        <span className={`text-steel ${oneLine}`} role="status">
           Saving…
         </span>
       )
     case 'kept':
       return (
-        <span className="text-brick font-semibold whitespace-nowrap" role="status" title={state.why}>
+        <span className={`text-brick font-semibold ${oneLine}`} role="status" title={state.why}>
           Kept here; saved when the server is back
         </span>
       )
     case 'conflict':
       return (
-        <span className="text-brick font-semibold whitespace-nowrap" role="status">
+        <span className={`text-brick font-semibold ${oneLine}`} role="status">
           Changed elsewhere
         </span>
       )

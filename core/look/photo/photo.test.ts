@@ -13,17 +13,17 @@ interface Scene {
   seenAs?: (look: number) => (x: number, y: number) => PixelKind | null
 }
 const logit = (p: number) => Math.log(p / (1 - p))
-/** Scenes are 400 × 300; looks are counted, so that one may see less than another. */
+/** Scenes are 400 × 300; looks are counted, so that one may see less than another: the third and fourth are as in a mirror, the third and fifth upside down. */
 function eyes(scene: Scene): See {
   let look = -1
   return (_rgb, width, height) => {
     look++
     const [w, h] = [width / 2, height / 2]
     const k = w / 400
-    const round = look === 2
+    const [across, down] = [look === 2 || look === 3, look === 2 || look === 4]
     const n = w * h
     const planes = new Float32Array(8 * n).fill(-8)
-    const flip = (x: number, y: number) => [round ? w - 1 - x : x, round ? h - 1 - y : y] as const
+    const flip = (x: number, y: number) => [across ? w - 1 - x : x, down ? h - 1 - y : y] as const
     const what = new Uint8Array(n)
     const also = scene.seenAs?.(look) ?? scene.also
     if (also)
@@ -112,6 +112,12 @@ describe('what is believed of several looks', () => {
     const s = await read({ things: [...row(5), { x: 326, y: 70, r: 10 }], also: square })
     expect([s.count, s.low, s.high]).toEqual([6, 6, 7])
   })
+  test('of two that lie alone one may itself be two: the smaller tells', async () => {
+    const two = (x: number, y: number): PixelKind | null =>
+      Math.abs(x - 326) < 20 && Math.abs(y - 70) < 12 ? 'thing' : null
+    const r = await read({ things: [...row(1), { x: 326, y: 70, r: 10 }], also: two })
+    expect([r.count, r.low, r.high]).toEqual([2, 2, 3])
+  })
   test('what is far larger than the things is left out, told of, and keeps the count in doubt', async () => {
     const r = await read({ things: [...row(4), { x: 320, y: 70, r: 40 }] })
     expect([r.count, r.low, r.high]).toEqual([4, 4, 5])
@@ -128,9 +134,9 @@ describe('what is believed of several looks', () => {
     ).toBe(2)
   })
   test('a doubtful speck among things that are all alike is none, and stays in doubt', async () => {
-    const speck = { x: 320, y: 70, r: 5, sure: (look: number) => [0.9, 0.3, 0.3][look]! }
+    const speck = { x: 320, y: 70, r: 5, sure: (look: number) => [0.9, 0.3, 0.3, 0.3, 0.6][look]! }
     // One of the others is missed where the speck is seen.
-    const shy = { x: 330, y: 200, r: 14, sure: (look: number) => [0.3, 0.98, 0.98][look]! }
+    const shy = { x: 330, y: 200, r: 14, sure: (look: number) => [0.3, 0.98, 0.98, 0.98, 0.98][look]! }
     const r = await read({ things: [...row(5), shy, speck] })
     expect(r.count).toBe(6)
     expect(r.high).toBeGreaterThan(6)

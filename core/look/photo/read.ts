@@ -17,14 +17,13 @@ import type { Map2, Place } from './map.ts'
 import { type Areas, areasOf, isDrawnOn, placesOf, structureOf } from './structure.ts'
 
 /** Raised whenever photos may be read otherwise than before: what an older reader made is read anew. */
-export const readerVersion = 5
+export const readerVersion = 6
 
 /** Constants of photo reading. */
 const seeing = {
   /** Longer sides of the pictures shown to the network: things of a usual photo are 8 to 40 pixels across in the first. */
   side: 512,
   closer: 704,
-  between: 608,
   /** Where things are smaller than this share of the width, a closer look is taken instead. */
   small: 0.013,
   closest: 1024,
@@ -34,12 +33,12 @@ const seeing = {
   unexplained: 0.45,
   most: 400,
 } as const
-/** Looks besides the first and the closer one: sizes between, in a mirror or upside down. */
-let moreLooks: (Turned & { side: number })[] = [{ side: 608, across: true, down: true }]
-export const setLooks = (l: typeof moreLooks, b: object) => {
-  moreLooks = l
-  Object.assign(belief, b)
-}
+/** Looks besides the first and the closer one: sizes between, in a mirror, upside down. */
+const moreLooks: readonly (Turned & { side: number })[] = [
+  { side: 608, across: true, down: true },
+  { side: 560, across: true, down: false },
+  { side: 656, across: false, down: true },
+]
 const [thing, other] = [kinds.indexOf('thing'), kinds.indexOf('other')]
 
 interface Look {
@@ -50,7 +49,7 @@ interface Look {
 }
 /**
  * Counts the small things in a photo and says where they lie. `rgba`: width × height × 4 bytes, upright; `see`: the
- * network. Three looks are taken, closer and upside down too: the count is what they agree on,
+ * network. Five looks are taken, closer, mirrored and upside down too: the count is what they agree on,
  * `low` to `high` is everything that one of them or a doubtful thing allows. Uncertain is a result.
  * @throws RangeError when the pixels do not fit the size.
  */
@@ -326,6 +325,7 @@ function colourOf(p: Picture, seen: Seen, what: Uint8Array, t: Believed): Lab {
 
 /** Where one seen thing may be two: so much longer than the others are, and so much larger. */
 const [longer, larger, slender] = [1.28, 1.18, 1.7] as const
+const fewAlone = 4
 /** Pixels that look like things and that no middle accounts for: so many things could be there besides; and whether some touch. */
 function unexplained(
   seen: Seen,
@@ -345,7 +345,10 @@ function unexplained(
   const crowded = list.some((r) => (inRegion.get(r.label) ?? 0) > 1)
   if (usual === null) return { count: list.filter((r) => r.area > 0.0008 * w * h).length, crowded }
   const alone = list.filter((r) => inRegion.get(r.label) === 1)
-  const [length, area] = [middle(alone.map(lengthOf)) ?? 1, middle(alone.map((r) => r.area)) ?? usual]
+  // Of few that lie alone one may itself be two: the least of them tells what one is.
+  const one = (of: (r: Region) => number) =>
+    alone.length < fewAlone ? Math.min(...alone.map(of)) : middle(alone.map(of))!
+  const [length, area] = alone.length ? [one(lengthOf), one((r) => r.area)] : [1, usual]
   let count = 0
   for (const r of list) {
     const n = inRegion.get(r.label)
