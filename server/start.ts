@@ -88,7 +88,8 @@ function start(name: Program, env: Record<string, string>, ready: () => void, fa
       return
     }
     console.error(`The ${name} stopped (${code ?? signal ?? 'ended'}); starting it again.`)
-    setTimeout(() => !stopping && start(name, env, () => undefined, quick), 300)
+    // One that fell before it was ready is still waited for.
+    setTimeout(() => !stopping && start(name, env, ready, quick), 300)
   })
 }
 

@@ -1,10 +1,13 @@
 import { spawn } from 'node:child_process'
+import { randomBytes } from 'node:crypto'
 import fs from 'node:fs'
 import os from 'node:os'
 import path from 'node:path'
 import { eq, sql } from 'drizzle-orm'
+import { Client } from 'pg'
 import { describe, expect, test } from 'vitest'
 import { testWorld, until } from '../testing.ts'
+import { openDb } from './db.ts'
 import { openLocks } from './locks.ts'
 import { projectRoot } from './root.ts'
 import { jobs } from './schema.ts'
@@ -32,6 +35,31 @@ function program(source: string) {
   child.once('exit', () => fs.rmSync(file, { force: true }))
   return child
 }
+
+/** A database with nothing in it, for as long as something is done. */
+async function inNewDatabase(act: (url: string) => Promise<void>): Promise<void> {
+  const base = process.env.AWLBOX_TEST_PG!
+  const name = `empty_${randomBytes(4).toString('hex')}`
+  const admin = new Client({ connectionString: `${base}/postgres` })
+  await admin.connect()
+  await admin.query(`create database ${name}`)
+  try {
+    await act(`${base}/${name}`)
+  } finally {
+    await admin.query(`drop database ${name} with (force)`)
+    await admin.end()
+  }
+}
+test('programs that begin together on an empty record store make its queues once, and all of them begin', async () => {
+  for (let round = 0; round < 3; round++)
+    await inNewDatabase(async (url) => {
+      const { db, pool } = openDb(url)
+      const opened = await Promise.allSettled([1, 2, 3, 4].map(() => openQueue(db, url)))
+      for (const o of opened) if (o.status === 'fulfilled') await o.value.close()
+      await pool.end()
+      expect(opened.flatMap((o) => (o.status === 'rejected' ? [String(o.reason)] : []))).toEqual([])
+    })
+})
 
 describe('a job under way', () => {
   const stale = async () => {

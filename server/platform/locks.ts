@@ -16,6 +16,19 @@ export interface Locks {
 }
 const key = 'hashtextextended($1, 7)'
 
+/** Does something that no two processes may do at once, such as making tables: the second waits for the first. */
+export async function oneAtATime<T>(url: string, what: string, act: () => Promise<T>): Promise<T> {
+  const client = new Client({ connectionString: url, connectionTimeoutMillis: 4000 })
+  await client.connect()
+  try {
+    await client.query(`select pg_advisory_lock(${key})`, [what])
+    return await act()
+  } finally {
+    // Its end lets go of the lock.
+    await client.end().catch(noted('a lock did not end well'))
+  }
+}
+
 export function openLocks(url: string): Locks {
   let client: Client | null = null
   let opening: Promise<Client> | null = null

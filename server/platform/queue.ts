@@ -2,7 +2,7 @@ import { and, eq, inArray, isNull, lt, sql } from 'drizzle-orm'
 import PgBoss from 'pg-boss'
 import type { Db } from './db.ts'
 import { forLog, log, noted } from './log.ts'
-import { type Locks, openLocks } from './locks.ts'
+import { type Locks, oneAtATime, openLocks } from './locks.ts'
 import { jobKinds } from '@awlbox/core/contracts/api/jobs'
 import { isDbAway } from './problem.ts'
 import { jobs } from './schema.ts'
@@ -51,14 +51,17 @@ const attemptsAllowed = 3
 export async function openQueue(db: Db, url: string): Promise<Queue> {
   const boss = new PgBoss({ connectionString: url, max: 4, supervise: true, schedule: false })
   boss.on('error', (error) => log.warn({ error: error.message }, 'queue'))
-  await boss.start()
-  for (const kind of jobKinds)
-    await boss.createQueue(kind, {
-      name: kind,
-      retryLimit: attemptsAllowed,
-      retryDelay: 1,
-      expireInSeconds: 4 * 3600,
-    })
+  // The web and the worker begin together: made by both at once, queues lock each other out.
+  await oneAtATime(url, 'queues', async () => {
+    await boss.start()
+    for (const kind of jobKinds)
+      await boss.createQueue(kind, {
+        name: kind,
+        retryLimit: attemptsAllowed,
+        retryDelay: 1,
+        expireInSeconds: 4 * 3600,
+      })
+  })
   const timers: NodeJS.Timeout[] = []
   const locks = openLocks(url)
 
