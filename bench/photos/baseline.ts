@@ -19,18 +19,19 @@ interface Cv {
   connectedComponentsWithStats: (a: Mat, labels: Mat, stats: Mat, middles: Mat) => number
   [constant: string]: unknown
 }
-let loaded: Promise<Cv> | null = null
-const load = async (): Promise<Cv> => {
+// In a box of its own: the library has a `then`, and a promise of it would never come to rest.
+let loaded: Promise<{ cv: Cv }> | null = null
+const load = async (): Promise<{ cv: Cv }> => {
   const cv = createRequire(import.meta.resolve('@techstark/opencv-js'))('@techstark/opencv-js') as Cv & {
     onRuntimeInitialized?: () => void
   }
   if (!(cv.Mat as unknown)) await new Promise<void>((resolve) => (cv.onRuntimeInitialized = resolve))
-  return cv
+  return { cv }
 }
 
 /** What a plain program counts: Otsu's threshold of a blurred grey picture, opened, parts of a middling size. */
 export async function plainCount(rgba: Buffer, width: number, height: number): Promise<number> {
-  const cv = await (loaded ??= load())
+  const { cv } = await (loaded ??= load())
   const mats = Array.from({ length: 5 }, () => new cv.Mat()) as [Mat, Mat, Mat, Mat, Mat]
   const [grey, mask, labels, stats, middles] = mats
   const from = cv.matFromImageData({ data: new Uint8ClampedArray(rgba), width, height })
