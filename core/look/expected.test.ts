@@ -37,8 +37,23 @@ describe('the table a photo task asks for', () => {
   })
   test('what is left over of a share lies beside the plates', () =>
     expect(seen(9, { as: 'shares', plates: 2 })).toMatch(/plates 4 4/))
+  test('more moved away than there are is laid as all of them', () =>
+    expect(seen(5, { as: 'gone', go: 9 })).toBe('frame 5'))
   test('more than a mat holds, and what no mat shows, is laid as the lesson’s own', () => {
     expect(seen(25, { as: 'frame' })).toBe('row 20')
     expect(seen(5, { as: 'tally' })).toBe('frame 5')
   })
+  test.each<[number, PhotoLaid]>([
+    [5, { as: 'crossed', crossed: 9 }],
+    [5, { as: 'gone', go: 9 }],
+    [5, { as: 'sides', one: 9 }],
+    [5, { as: 'line', from: 10, to: 10, at: [3] }],
+    [5, { as: 'line', from: 0, to: 10, at: [300] }],
+    [0, { as: 'frame' }],
+    [0, { as: 'shares', plates: 6 }],
+    [1, { as: 'parts', parts: 6 }],
+    [5, { as: 'parts', parts: 2, split: [40, 0] }],
+  ])('%i things, and a way of lying that cannot be (%j), still give a table', (things, laid) =>
+    expect(asked(things, laid).mats.length).toBeGreaterThan(0),
+  )
 })

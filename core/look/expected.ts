@@ -1,7 +1,7 @@
 import type { Lesson, PhotoLaid } from '../contracts/lesson.ts'
 import type { PackTask } from '../contracts/pack.ts'
 import { play } from '../script/table/play.ts'
-import type { TableState } from '../script/table/state.ts'
+import { TableError, type TableState } from '../script/table/state.ts'
 import { laidOf } from './laid.ts'
 
 type Asked = Pick<PackTask, 'prompt' | 'spec'>
@@ -17,7 +17,8 @@ export function expectedTable(lesson: Pick<Lesson, 'aim' | 'examples'>, { prompt
   const n = spec.kind === 'photo' ? spec.things : spec.kind === 'number' ? spec.answer : 0
   const laid = laidOf({ prompt, spec })
   const lines = laid && laidLines(laid, n, prompt)
-  if (lines) return play(lines)
+  const asAsked = lines && played(lines)
+  if (asAsked) return asAsked
   const mat = lesson.aim.structure === 'count-on' || n > 10 ? 'row' : 'frame'
   const e = [...lesson.examples].reverse().find((x) => x.op === '+' && x.total === n)
   return play([
@@ -25,6 +26,15 @@ export function expectedTable(lesson: Pick<Lesson, 'aim' | 'examples'>, { prompt
     `Put ${Math.min(n, most)} on the ${mat}`,
     ...(e && e.b > 0 && e.b <= n ? [`Turn over ${e.b}`] : []),
   ])
+}
+/** The table so laid; null where it refuses: more crossed out than lie there, a mark beside the line. */
+function played(lines: readonly string[]): TableState | null {
+  try {
+    return play(lines)
+  } catch (error) {
+    if (error instanceof RangeError || error instanceof TableError) return null
+    throw error
+  }
 }
 /** Lines that lay the table as is asked; null where it has no mat that shows it. */
 function laidLines(laid: PhotoLaid, n: number, prompt: string): string[] | null {
@@ -47,7 +57,7 @@ function laidLines(laid: PhotoLaid, n: number, prompt: string): string[] | null 
     case 'parts':
       return partLines(laid, n, prompt)
     case 'gone':
-      return placed('ring', [n - laid.go, laid.go])
+      return laid.go <= n ? placed('ring', [n - laid.go, laid.go]) : null
     case 'row':
       return ['Lay out a row', `Put ${n} on the row`]
     case 'towers':

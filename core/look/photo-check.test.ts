@@ -32,6 +32,10 @@ const groups = (...counts: number[]): PhotoStructure => ({
   kind: 'groups',
   groups: counts.map((count) => ({ count, outline: square })),
 })
+const fourOfEach = [
+  { colour: 'yellow', count: 4 },
+  { colour: 'blue', count: 4 },
+]
 const first = (n: number) => Array.from({ length: n }, (_, i) => i)
 
 describe('a photo against its task', () => {
@@ -67,24 +71,26 @@ describe('a photo against its task', () => {
       8,
       { as: 'parts', parts: 2, split: [5, 3] },
       reading(8, {
-        groups: [
-          { colour: 'yellow', count: 4 },
-          { colour: 'blue', count: 4 },
-        ],
+        groups: fourOfEach,
         rows: [Array.from({ length: 5 }, () => 'yellow'), Array.from({ length: 3 }, () => 'blue')],
       }),
       'right',
       /^5 \| 3$/,
     ],
     [
+      'heaps of another split, though its colours are as many as was asked',
+      8,
+      { as: 'parts', parts: 2, split: [4, 4] },
+      reading(8, { groups: fourOfEach, places: [5, 3] }),
+      'look',
+      /5 \| 3 where 4 \| 4/,
+    ],
+    [
       'two colours in one heap are no shares',
       8,
       { as: 'shares', plates: 2 },
       reading(8, {
-        groups: [
-          { colour: 'yellow', count: 4 },
-          { colour: 'blue', count: 4 },
-        ],
+        groups: fourOfEach,
       }),
       'look',
       /shares were not seen/,

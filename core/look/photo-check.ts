@@ -286,10 +286,10 @@ function groupsIn(r: PhotoReading, wanted: number, lie: Lie): number[] | null {
           : null
   if (inside && inside.reduce((a, b) => a + b, 0) === r.count) return inside
   if (inside && inside.length > 1 && inside.reduce((a, b) => a + b, 0) === r.count - 1) return null
-  const ways = lie.apart
-    ? [r.places]
-    : // Two colours laid beside each other are two groups, before the rows they happen to lie in.
-      [r.places, r.groups.map((g) => g.count), r.rows.map((x) => x.length)]
+  // Heaps as many as were asked for are the groups, whatever their colours.
+  if (r.places.length === wanted) return r.places
+  // Two colours laid beside each other are two groups, before the rows they happen to lie in.
+  const ways = lie.apart ? [] : [r.groups.map((g) => g.count), r.rows.map((x) => x.length)]
   const { split } = lie
   const found = (split && ways.find((w) => same(w, split))) ?? ways.find((w) => w.length === wanted)
   return found ?? (r.places.length > 1 && r.places.length <= 6 ? [...r.places] : null)
